@@ -1,0 +1,145 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { expect, test, type Page } from '@playwright/test';
+import { arrive, go, house } from './house';
+
+const home = house();
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
+
+type Violation = { id: string; impact: string; nodes: { html: string; failureSummary: string }[] };
+
+/** What axe-core finds by WCAG 2.2 A and AA that is serious or worse. */
+async function serious(page: Page): Promise<string[]> {
+	// Evaluated, not added as a script: the page's own content policy stays in force.
+	await page.evaluate(AXE);
+	const violations = await page.evaluate(async () => {
+		const { axe } = window as unknown as {
+			axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> };
+		};
+		const tags = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+		return (await axe.run(document, { runOnly: { type: 'tag', values: tags } })).violations;
+	});
+	return violations
+		.filter((one) => ['serious', 'critical'].includes(one.impact))
+		.map((one) => `${one.id}: ${one.nodes[0].html.slice(0, 160)} ${one.nodes[0].failureSummary.slice(0, 200)}`);
+}
+
+for (const scheme of ['light', 'dark'] as const) {
+	test(`staff screens have no serious findings by axe-core, ${scheme}`, async ({ browser }) => {
+		const page = await home.staff(browser, 'ode', { colorScheme: scheme, reducedMotion: 'reduce' });
+		const live = await home.session('Tides and Currents · Watch A');
+		const done = await home.session('Radio Procedure · Watch B');
+		const screens: [string, (() => Promise<void>)?][] = [
+			['/'],
+			['/prepare'],
+			['/prepare/new', async () => void (await page.locator('label', { hasText: 'Watch B' }).click())],
+			[
+				`/live/${live.id}`,
+				async () => void (await page.getByTestId('seats').getByRole('button', { name: 'Kemi Adler' }).click())
+			],
+			[`/live/${live.id}`, async () => void (await page.getByRole('radio', { name: 'List' }).check({ force: true }))],
+			[`/live/${live.id}`, async () => void (await page.getByTestId('end').click())],
+			['/live?all'],
+			['/grants', async () => void (await page.getByRole('button', { name: 'Kemi Adler' }).first().click())],
+			['/close-out'],
+			[`/close-out/${done.id}`],
+			['/logbook']
+		];
+		for (const [path, prepare] of screens) {
+			await go(page, path);
+			await prepare?.();
+			await page.waitForTimeout(400);
+			expect.soft(await serious(page), path).toEqual([]);
+		}
+		await page.goto(`/live/${live.id}/board`);
+		expect.soft(await serious(page), 'board').toEqual([]);
+	});
+}
+
+test('a candidate gets through by keyboard alone, on every page without serious findings', async ({ browser }) => {
+	const { code } = await home.makeWayFor('Tides and Currents · Watch A', 'DO-1020');
+	const page = await home.browser(browser, { reducedMotion: 'reduce' });
+	await page.goto('/sit');
+	expect(await serious(page), 'door').toEqual([]);
+	await expect(page.getByTestId('knock')).toBeEnabled();
+	await page.keyboard.press('Tab');
+	for (const text of [code, 'DO-1020', 'Rook']) {
+		await page.keyboard.type(text);
+		await page.keyboard.press('Tab');
+	}
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('name')).toBeVisible();
+	expect(await serious(page), 'is this you').toEqual([]);
+	await page.getByTestId('yes').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('begin')).toBeVisible();
+	expect(await serious(page), 'begin').toEqual([]);
+	await page.getByTestId('begin').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.locator('[data-question]')).toBeVisible();
+	expect(await serious(page), 'paper').toEqual([]);
+	for (let n = 0; n < 24; n++) {
+		const box = page.getByRole('textbox');
+		if (await box.count()) {
+			await box.focus();
+			await page.keyboard.type('4.8');
+			await page.keyboard.press('Tab');
+			await page.getByTestId('mark').focus();
+		} else await page.keyboard.press('1');
+		await page.keyboard.press('n');
+	}
+	await expect(page.getByRole('button', { name: /^Question \d+, blank/ })).toHaveCount(0);
+	await page.getByTestId('hand-in').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('dialog')).toBeVisible();
+	expect(await serious(page), 'hand in').toEqual([]);
+	await page.getByTestId('confirm-hand-in').focus();
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('receipt')).toBeVisible();
+	expect(await serious(page), 'receipt').toEqual([]);
+});
+
+// 1280 pixels at 200 % zoom are 640 wide for the page (WCAG 1.4.4), at 400 % 320 (WCAG 1.4.10); a phone is 390.
+for (const [what, width, height] of [
+	['200 % zoom', 640, 400],
+	['400 % zoom', 320, 256],
+	['a phone', 390, 844]
+] as const) {
+	test(`the candidate's side fits ${what} without scrolling sideways`, async ({ browser }) => {
+		const page = await home.browser(browser, { viewport: { width, height }, hasTouch: true });
+		const index = { 640: 15, 320: 16, 390: 17 }[width];
+		const { code, number, family } = await home.makeWayFor('Tides and Currents · Watch A', `DO-10${index}`);
+		const fits = async (name: string) =>
+			expect(
+				await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth),
+				name
+			).toBeLessThanOrEqual(0);
+		await page.goto('/sit');
+		await fits('door');
+		await arrive(page, code, number, family);
+		await expect(page.getByTestId('begin')).toBeVisible();
+		await fits('begin');
+		await page.getByTestId('begin').click();
+		await expect(page.locator('[data-question]')).toBeVisible();
+		for (const n of [1, 2, 3, 4, 5, 6]) {
+			await page.getByRole('button', { name: new RegExp(`^Question ${n}, `) }).click();
+			await fits(`question ${n}`);
+		}
+		await page.getByTestId('hand-in').click();
+		await expect(page.getByRole('dialog')).toBeVisible();
+		await fits('hand in');
+	});
+}
+
+test('the candidate’s first page loads under 100 kB of script, gzipped', async ({ browser }) => {
+	const page = await home.browser(browser, { extraHTTPHeaders: { 'accept-encoding': 'gzip' } });
+	const sizes: Promise<number>[] = [];
+	page.on('requestfinished', (request) => {
+		if (request.resourceType() === 'script') sizes.push(request.sizes().then((size) => size.responseBodySize));
+	});
+	await page.goto('/sit', { waitUntil: 'networkidle' });
+	const total = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+	console.log(`script on the candidate's first page: ${Math.round(total / 1_000)} kB`);
+	expect(total).toBeGreaterThan(10_000);
+	expect(total).toBeLessThan(100_000);
+});

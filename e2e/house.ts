@@ -1,0 +1,152 @@
+import type { ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { openDb } from '../src/lib/server/db';
+import { DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
+import { startOtium } from '../src/lib/server/otium';
+import { findSessions } from '../src/lib/server/session';
+import { freePort, startServer } from '../scripts/server-process';
+
+/** The built server on a demo day of its own. */
+export class House {
+	url = '';
+	#dir = '';
+	#port = 0;
+	#server: ChildProcess | null = null;
+	#contexts: BrowserContext[] = [];
+
+	get dir() {
+		return this.#dir;
+	}
+
+	async open(clockTime = '09:42') {
+		this.#dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));
+		const now = setDemoClock(this.#dir, clockTime);
+		const clock = { at: now };
+		const otium = await startOtium({ dataDir: this.#dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
+		await seedDemo(otium, clock, now);
+		await otium.stop();
+		setDemoClock(this.#dir, clockTime);
+		this.#port = await freePort();
+		this.url = `http://localhost:${this.#port}`;
+		await this.start();
+	}
+
+	async start() {
+		this.#server = await startServer({ port: this.#port, host: '127.0.0.1', dataDir: this.#dir, log: 'error' });
+	}
+
+	/** As when somebody pulls the plug. */
+	async kill() {
+		const server = this.#server!;
+		const gone = new Promise((resolve) => server.once('exit', resolve));
+		server.kill('SIGKILL');
+		await gone;
+	}
+
+	async close() {
+		await this.closeContexts();
+		await this.kill();
+		rmSync(this.#dir, { recursive: true, force: true });
+	}
+
+	async closeContexts() {
+		await Promise.all(this.#contexts.splice(0).map((context) => context.close()));
+	}
+
+	/** A browser of its own: nothing is shared with any other. */
+	async browser(browser: Browser, options: Parameters<Browser['newContext']>[0] = {}): Promise<Page> {
+		const context = await browser.newContext({ baseURL: this.url, ...options });
+		this.#contexts.push(context);
+		return context.newPage();
+	}
+
+	async staff(browser: Browser, name = 'ode', options: Parameters<Browser['newContext']>[0] = {}): Promise<Page> {
+		const page = await this.browser(browser, options);
+		await page.goto('/sign-in');
+		await page.getByLabel('Name').fill(name);
+		await page.getByLabel('Password').fill(DEMO_PASSWORD);
+		await page.getByRole('button', { name: 'Sign in' }).click();
+		await page.waitForURL((url) => url.pathname !== '/sign-in');
+		return page;
+	}
+
+	/** Reads the database beside the server: what is really on the disk. */
+	async read<T>(work: (db: Awaited<ReturnType<typeof openDb>>) => Promise<T>): Promise<T> {
+		const db = await openDb(join(this.#dir, 'otium.sqlite'));
+		try {
+			return await work(db);
+		} finally {
+			await db.destroy();
+		}
+	}
+
+	/**
+	 * Makes a running session let in by itself, past its last entry too, and takes one candidate off the simulated device
+	 * that they sat at, so that a real browser can come in their place.
+	 */
+	async makeWayFor(
+		session: string,
+		number: string
+	): Promise<{ id: string; code: string; number: string; family: string }> {
+		const { id, code } = await this.session(session);
+		const family = await this.read(async (db) => {
+			const { rules: text } = await db('session').where({ id }).first('rules');
+			const rules = JSON.parse(text);
+			const timing = { ...rules.timing, lastEntryMinutes: 600 };
+			await db('session')
+				.where({ id })
+				.update({ rules: JSON.stringify({ ...rules, admission: 'automatic', timing }) });
+			const person = await db('sitting')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.where({ session_id: id, number })
+				.first('sitting.id', 'sitting.state', 'fold', 'family');
+			if (person.state !== 'expected') {
+				const fold = { ...JSON.parse(person.fold), state: 'at_door', device: null };
+				await db('sitting')
+					.where({ id: person.id })
+					.update({ state: 'at_door', device_epoch: null, fold: JSON.stringify(fold) });
+			}
+			return person.family as string;
+		});
+		return { id, code, number, family };
+	}
+
+	/** The session of that name: its id, and its door code if it has one. */
+	async session(name: string): Promise<{ id: string; code: string }> {
+		return this.read(async (db) => {
+			const [session] = await findSessions(db, (query) => query.where('session.name', 'like', `${name}%`));
+			return { id: session.id, code: session.doorCode ?? '' };
+		});
+	}
+}
+
+/** One server for the tests of a file. */
+export function house(clockTime?: string): House {
+	const one = new House();
+	test.beforeAll(async () => {
+		test.setTimeout(90_000);
+		await one.open(clockTime);
+	});
+	test.afterEach(() => one.closeContexts());
+	test.afterAll(() => one.close());
+	return one;
+}
+
+/** A candidate at the door, up to "Is this you?" answered with yes. */
+export async function arrive(page: Page, code: string, number: string, family: string) {
+	await page.goto('/sit');
+	await page.getByLabel('Code').fill(code);
+	await page.getByLabel('Candidate number').fill(number);
+	await page.getByLabel('Family name').fill(family);
+	await page.getByTestId('knock').click();
+	await page.getByTestId('yes').click();
+}
+
+/** Opens a staff page and waits until its keys and buttons are listening. */
+export async function go(page: Page, path: string) {
+	await page.goto(path);
+	await page.locator('[data-ready=true]').waitFor();
+}

@@ -1,0 +1,24 @@
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium; the flags keep it from talking to anybody but our server. */
+const LAUNCH = {
+	executablePath: '/usr/bin/chromium',
+	args: [
+		'--no-sandbox',
+		'--disable-gpu',
+		'--disable-quic',
+		'--no-first-run',
+		'--disable-background-networking',
+		'--disable-component-update',
+		'--disable-sync'
+	]
+};
+
+export default defineConfig({
+	testDir: 'e2e',
+	timeout: 90_000,
+	expect: { timeout: 15_000 },
+	workers: 2,
+	reporter: [['list']],
+	use: { launchOptions: LAUNCH, viewport: { width: 1280, height: 800 }, locale: 'en-GB', trace: 'retain-on-failure' }
+});

@@ -1,0 +1,36 @@
+import { ESLint } from 'eslint';
+import { describe, expect, it } from 'vitest';
+
+const eslint = new ESLint();
+
+/** What ESLint says of a file of ours that imports that. */
+async function refusalOf(filePath: string, from: string): Promise<string | null> {
+	const [result] = await eslint.lintText(`import { thing } from '${from}';\nexport const use = thing;\n`, { filePath });
+	return result.messages.find((message) => message.ruleId === 'no-restricted-imports')?.message ?? null;
+}
+
+describe('arrows run one way, and the check refuses the others', () => {
+	it.each([
+		['src/core/time/wrong.ts', 'knex', 'Core is pure'],
+		['src/core/time/wrong.ts', 'node:fs', 'Core is pure'],
+		['src/core/time/wrong.ts', 'svelte', 'Core is pure'],
+		['src/core/time/wrong.ts', '$lib/server/db', 'Core is pure'],
+		['src/core/time/wrong.ts', '../../lib/server/db', 'Core is pure'],
+		['src/lib/server/live/wrong.ts', '$ui/post', 'never a screen'],
+		['src/lib/player/wrong.ts', '$lib/server/db', 'never the server side'],
+		['src/lib/ui/wrong.ts', 'node:crypto', 'never the server side'],
+		['stand-ins/crowd/wrong.ts', '$lib/server/db', 'HTTP alone']
+	])('%s may not import %s', async (file, from, sentence) => {
+		expect(await refusalOf(file, from)).toContain(sentence);
+	});
+
+	it.each([
+		['src/core/time/right.ts', 'luxon'],
+		['src/core/grants/right.ts', '../time'],
+		['src/lib/server/live/right.ts', '$core/time'],
+		['src/lib/ui/right.ts', '$core/time'],
+		['src/routes/right.ts', '$lib/server/db']
+	])('%s may import %s', async (file, from) => {
+		expect(await refusalOf(file, from)).toBeNull();
+	});
+});

@@ -1,0 +1,72 @@
+// Finds the command that was asked for and gets ready what it needs. Plain JavaScript without packages: it runs before
+// anything is installed.
+import { spawn } from 'node:child_process';
+import { build, install, installBrowser } from './prepare.mjs';
+
+/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
+const COMMANDS = {
+	demo: {
+		does: 'Install, build and start with a demo day in the middle of its morning.',
+		usage: '[--port 4600] [--host 0.0.0.0] [--data data/demo] [--keep] [--no-crowd] [--clock HH:MM]',
+		needs: ['build']
+	},
+	start: {
+		does: 'Start the server on its own data.',
+		usage: '[--port 4600] [--host 127.0.0.1] [--data data/otium] [--origin https://exams.example] [--coordinator NAME]',
+		needs: ['build']
+	},
+	test: {
+		does: 'Run every check and test: format, lint, types, unit, build, interface.',
+		usage: '[--only unit|e2e]',
+		needs: ['build', 'browser']
+	},
+	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },
+	crowd: {
+		does: 'Send simulated candidates to a session over HTTP.',
+		usage: '--session CODE [--candidates 200] [--seed 7] [--url http://localhost:4600] [--data data/demo] [--fast]',
+		needs: []
+	},
+	screenshots: {
+		does: 'Take the pictures in docs/screenshots from the demo day.',
+		usage: '[--only NAME]',
+		needs: ['build', 'browser']
+	},
+	bench: {
+		does: 'Measure saves, the way to the proctor’s screen and memory, as ratios in one run.',
+		usage: '[--seconds 8] [--sittings 200]',
+		needs: ['build']
+	},
+	backup: {
+		does: 'Copy a live database, consistent as of one instant.',
+		usage: '--to FILE [--data data/otium]',
+		needs: []
+	},
+	restore: {
+		does: 'Put a backup in the place of the data. Asks for --yes.',
+		usage: '--from FILE [--data data/otium] [--yes]',
+		needs: []
+	}
+};
+
+const [name, ...rest] = process.argv.slice(2);
+const command = COMMANDS[name];
+
+if (!command) {
+	if (name && name !== '--help' && name !== '-h' && name !== 'help') console.error(`There is no command "${name}".\n`);
+	console.log('Usage: ./otium COMMAND [options]\n');
+	for (const [key, { does }] of Object.entries(COMMANDS)) console.log(`  ${key.padEnd(12)} ${does}`);
+	console.log('\n./otium COMMAND --help tells a command’s options.');
+	process.exit(name && !['--help', '-h', 'help'].includes(name) ? 2 : 0);
+}
+if (rest.includes('--help') || rest.includes('-h')) {
+	console.log(`${command.does}\n\nUsage: ./otium ${name} ${command.usage}`);
+	process.exit(0);
+}
+
+await install();
+if (command.needs.includes('browser') && !rest.includes('unit')) installBrowser();
+if (command.needs.includes('build')) await build();
+
+const child = spawn(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`, ...rest], { stdio: 'inherit' });
+for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM'])) process.on(signal, () => child.kill(signal));
+child.on('exit', (code, signal) => process.exit(code ?? (signal ? 1 : 0)));

@@ -1,0 +1,97 @@
+// Gets a fresh machine ready: packages, the build, the browser that tests drive. Each step is skipped when it is done.
+import { execFileSync, spawn } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+
+const STAMPS = 'node_modules/.otium';
+
+/** @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long */
+function run(command, args, waiting) {
+	return new Promise((resolve, reject) => {
+		const started = Date.now();
+		const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+		let output = '';
+		child.stdout.on('data', (data) => (output += data));
+		child.stderr.on('data', (data) => (output += data));
+		const ticker = setInterval(
+			() => console.log(`  ${waiting} (${Math.round((Date.now() - started) / 1000)} s)`),
+			20_000
+		);
+		child.on('error', reject);
+		child.on('exit', (code) => {
+			clearInterval(ticker);
+			if (code === 0) return resolve(undefined);
+			console.error(output.slice(-4_000));
+			reject(new Error(`${command} ${args.join(' ')} failed`));
+		});
+	});
+}
+
+/** @param {string} name */
+const stamp = (name) => (existsSync(join(STAMPS, name)) ? readFileSync(join(STAMPS, name), 'utf8') : '');
+/** @param {string} name @param {string} value */
+function setStamp(name, value) {
+	mkdirSync(STAMPS, { recursive: true });
+	writeFileSync(join(STAMPS, name), value);
+}
+
+/** Installs the packages that the lock file names. */
+export async function install() {
+	const wanted = createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
+	if (stamp('installed') === wanted) return;
+	console.log(
+		'Installing packages. The database driver is compiled for this machine: that takes two to three minutes, once.'
+	);
+	try {
+		await run('npm', ['ci', '--no-audit', '--no-fund'], 'still installing; the compiler is at work');
+	} catch {
+		console.error(
+			'\nThe packages could not be installed. This needs the package registry, python3, make and a C++ compiler.'
+		);
+		process.exit(1);
+	}
+	execFileSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
+	setStamp('installed', wanted);
+}
+
+/** @param {string} path @returns {number} the newest change below it, ms */
+function newest(path) {
+	const stat = statSync(path);
+	if (!stat.isDirectory()) return stat.mtimeMs;
+	return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))));
+}
+
+/** Builds the application when anything it is made of has changed. */
+export async function build() {
+	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
+	const wanted = String(Math.max(...sources.map(newest)));
+	if (stamp('built') === wanted && existsSync('build/handler.js')) return;
+	console.log('Building.');
+	try {
+		await run('npx', ['vite', 'build'], 'still building');
+	} catch {
+		console.error('\nThe build failed; what it said stands above.');
+		process.exit(1);
+	}
+	setStamp('built', wanted);
+}
+
+/** Debian's Chromium, for the tests that drive a real browser. */
+export function installBrowser() {
+	if (existsSync('/usr/bin/chromium')) return;
+	console.log('Installing Chromium for the interface tests.');
+	const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
+	try {
+		for (const args of [
+			['apt-get', 'update'],
+			['apt-get', 'install', '-y', '--no-install-recommends', 'chromium']
+		]) {
+			const [command, ...rest] = [...sudo, ...args];
+			execFileSync(command, rest, { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+		}
+	} catch {
+		console.error('Chromium could not be installed. On another system, put one at /usr/bin/chromium and try again.');
+		process.exit(1);
+	}
+}

@@ -1,0 +1,29 @@
+// The built application behind Node's own HTTP server. Run by the other commands; settings come by environment.
+import { createServer } from 'node:http';
+
+const port = Number(process.env.PORT ?? 4600);
+const host = process.env.HOST ?? '127.0.0.1';
+
+// The build must know by which scheme it was reached. Without a named origin that is plain HTTP, whatever a client
+// claims: the header is set here, over anything that came in.
+if (!process.env.ORIGIN) process.env.PROTOCOL_HEADER = 'x-otium-scheme';
+process.env.BODY_SIZE_LIMIT ??= '1M';
+
+try {
+	const { handler } = await import('../build/handler.js');
+	const server = createServer((request, response) => {
+		request.headers['x-otium-scheme'] = 'http';
+		handler(request, response);
+	});
+	// Longer than a beat, so that a candidate's line is not closed between two of them.
+	server.keepAliveTimeout = 65_000;
+	server.on('error', (error) => {
+		const { code } = /** @type {NodeJS.ErrnoException} */ (error);
+		console.error(code === 'EADDRINUSE' ? `Port ${port} is in use. Choose another with --port.` : String(error));
+		process.exit(1);
+	});
+	server.listen(port, host, () => process.send?.('listening'));
+} catch (error) {
+	console.error(error instanceof Error && error.name !== 'Error' ? error.stack : String(error));
+	process.exit(1);
+}

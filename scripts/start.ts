@@ -1,0 +1,45 @@
+import { randomBytes } from 'node:crypto';
+import { openDb } from '$lib/server/db';
+import { addStaff } from '$lib/server/identity';
+import { fail, numberOption, readOptions } from './options';
+import { addressesOf, portIsTaken, startServer } from './server-process';
+
+const options = readOptions({
+	port: { type: 'string' },
+	host: { type: 'string', default: '127.0.0.1' },
+	data: { type: 'string', default: 'data/otium' },
+	origin: { type: 'string' },
+	coordinator: { type: 'string' }
+});
+const port = numberOption(options.port, 'port', 4600);
+if (await portIsTaken(port, options.host))
+	fail(`Port ${port} is in use. Choose another: ./otium start --port ${port + 1}`);
+
+try {
+	await firstCoordinator();
+} catch (error) {
+	fail((error as Error).message);
+}
+const server = await startServer({ port, host: options.host, dataDir: options.data, origin: options.origin });
+for (const address of options.origin ? [options.origin] : addressesOf(port, options.host))
+	console.log(`Staff ${address}   Candidates ${address}/sit`);
+if (!options.origin)
+	console.log(
+		'Over plain HTTP, cameras, offline reloads and sealed clients work on this machine alone. Put HTTPS before it and name it with --origin.'
+	);
+process.on('SIGINT', () => server.kill('SIGTERM'));
+process.on('SIGTERM', () => server.kill('SIGTERM'));
+server.on('exit', (code) => process.exit(code ?? 0));
+
+/** An empty house needs somebody who can let the others in. */
+async function firstCoordinator() {
+	const db = await openDb(`${options.data}/otium.sqlite`);
+	const anybody = await db('staff').first('id');
+	if (!anybody) {
+		const signIn = options.coordinator ?? 'coordinator';
+		const password = randomBytes(12).toString('base64url');
+		await addStaff(db, { signIn, name: signIn, password, roles: [{ role: 'coordinator', siteId: null }] });
+		console.log(`The first coordinator is "${signIn}", password ${password}. It is shown this once.`);
+	}
+	await db.destroy();
+}

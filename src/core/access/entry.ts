@@ -1,0 +1,46 @@
+import type { Reckoning } from '../time';
+
+/** Why the door refuses somebody. None of them says which part of an identity was wrong. */
+export const ENTRY_REFUSALS = {
+	code_unknown: {
+		message: 'No session is open with this code.',
+		instead: 'Check it against the board: seven letters and digits. Capitals and dashes do not matter.'
+	},
+	code_expired: { message: 'This code is no longer valid.', instead: 'Ask the proctor for the one on the board now.' },
+	identity_unknown: {
+		message: 'We could not find you on the list with these details.',
+		instead: 'Check the number on your card and your family name as registered, or ask the proctor.'
+	},
+	door_closed: { message: 'The door is not open yet.', instead: 'Stay on this page: it opens by itself.' },
+	past_last_entry: {
+		message: 'The last entry has passed.',
+		instead: 'Speak to the proctor: they can give you a window of your own.'
+	},
+	window_over: { message: 'The time for this paper is over.', instead: 'Speak to the proctor about another window.' },
+	session_ended: { message: 'This session has ended.', instead: 'Speak to the proctor about another session.' },
+	off_network: {
+		message: 'This paper can only be sat from the networks of its site.',
+		instead: 'Join the room’s network, or ask the proctor.'
+	},
+	too_many_tries: {
+		message: 'Too many tries in a short time.',
+		instead: 'Wait a little, check the board, then try once more.'
+	}
+} as const;
+
+export type EntryRefusal = keyof typeof ENTRY_REFUSALS;
+export type Entry = { ok: true } | { ok: false; code: EntryRefusal };
+
+/**
+ * Whether the door lets somebody arrive.
+ * Whoever began before may come back past the last entry: that rule is for arrivals, not for a dropped line.
+ */
+export function judgeEntry(at: { reckoning: Reckoning; begun: boolean; sessionEnded: boolean; now: number }): Entry {
+	const { reckoning, begun, sessionEnded, now } = at;
+	if (sessionEnded && !reckoning.ownWindow) return { ok: false, code: 'session_ended' };
+	if (now < reckoning.doorOpens) return { ok: false, code: 'door_closed' };
+	if (begun) return { ok: true };
+	if (reckoning.phase === 'over') return { ok: false, code: 'window_over' };
+	if (reckoning.lastEntry !== null && now > reckoning.lastEntry) return { ok: false, code: 'past_last_entry' };
+	return { ok: true };
+}

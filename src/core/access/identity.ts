@@ -1,0 +1,32 @@
+/** Letters that Unicode decomposition leaves whole, as they are commonly written without their strokes. */
+const UNSTROKED: Record<string, string> = {
+	ß: 'ss',
+	æ: 'ae',
+	œ: 'oe',
+	ø: 'o',
+	đ: 'd',
+	ð: 'd',
+	ł: 'l',
+	þ: 'th',
+	ı: 'i',
+	ħ: 'h'
+};
+
+/** A name reduced to what two spellings of it share: case, accents, spaces, hyphens and apostrophes are gone. */
+export function foldName(name: string): string {
+	return [...name.normalize('NFKD').toLowerCase()]
+		.map((letter) => UNSTROKED[letter] ?? letter)
+		.join('')
+		.replace(/[^\p{L}\p{N}]/gu, '');
+}
+
+/** Whether two names are the same person's, however they were typed. */
+export function sameName(a: string, b: string): boolean {
+	const folded = foldName(a);
+	return folded !== '' && folded === foldName(b);
+}
+
+/** A candidate number as it is compared: `do 1043`, `DO1043` and `DO-1043` are one. */
+export function foldNumber(number: string): string {
+	return foldName(number);
+}

@@ -1,0 +1,14 @@
+export {
+	DOOR_CODE_ALPHABET,
+	DOOR_CODE_BITS,
+	DOOR_CODE_LENGTH,
+	doorCodeFrom,
+	readDoorCode,
+	sameSecret,
+	showDoorCode
+} from './door-code';
+export { foldName, foldNumber, sameName } from './identity';
+export { ENTRY_REFUSALS, judgeEntry } from './entry';
+export type { Entry, EntryRefusal } from './entry';
+export { may, mayAnywhere, ROLE_NAMES, STAFF_ROLES } from './permission';
+export type { Act, HeldRole, Place, StaffMember, StaffRole } from './permission';

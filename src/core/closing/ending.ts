@@ -1,0 +1,46 @@
+import type { CommandBody, Sitting } from '../sitting';
+
+/** What becomes of a sitting when its session ends. */
+export type Fate = 'stays' | 'carried_over' | 'absent' | 'time_up';
+
+/**
+ * The unfinished are carried over, whoever never came in is absent, whoever is out of time is time up; what has ended
+ * already stays. Nobody is handed in by a session's end while they have time left.
+ * @param over answers are no longer taken from this sitting
+ */
+export function fateAtEnd(sitting: Pick<Sitting, 'state' | 'beganAt' | 'heldFrom'>, over: boolean): Fate {
+	const state = sitting.state === 'on_hold' ? sitting.heldFrom : sitting.state;
+	switch (state) {
+		case 'expected':
+			return 'absent';
+		case 'at_door':
+			return sitting.beganAt === null ? 'absent' : 'carried_over';
+		case 'let_in':
+			return 'carried_over';
+		case 'working':
+			return over ? 'time_up' : 'carried_over';
+		case 'carried_over':
+			// A hold on somebody who was carried over ends with the session too.
+			return sitting.state === 'on_hold' ? 'carried_over' : 'stays';
+		default:
+			return 'stays';
+	}
+}
+
+/** The commands that bring a fate about. A hold on somebody who never came in is lifted first: it has done its work. */
+export function commandsForFate(
+	sitting: Pick<Sitting, 'state'>,
+	fate: Fate,
+	words: { receipt: string; reason: string }
+): CommandBody[] {
+	switch (fate) {
+		case 'stays':
+			return [];
+		case 'carried_over':
+			return [{ kind: 'carry_over', reason: words.reason }];
+		case 'time_up':
+			return [{ kind: 'run_out', receipt: words.receipt }];
+		case 'absent':
+			return sitting.state === 'on_hold' ? [{ kind: 'resume' }, { kind: 'mark_absent' }] : [{ kind: 'mark_absent' }];
+	}
+}

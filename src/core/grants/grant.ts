@@ -1,0 +1,38 @@
+import type { MergedGrants, Window } from '../time';
+
+/** How far a grant reaches: for good, or for one administration, paper or session. */
+export type GrantScope =
+	| { kind: 'standing' }
+	| { kind: 'administration'; id: string }
+	| { kind: 'paper'; id: string }
+	| { kind: 'session'; id: string };
+
+/** What is given. */
+export type GrantBody =
+	/** A multiplier of the limit (1 for none), or minutes on top of it. */
+	| { kind: 'extra_time'; factor: number; minutes: number }
+	| { kind: 'unlimited_time' }
+	| { kind: 'own_window'; opens: number; closes: number }
+	/** Lost time given back. */
+	| { kind: 'credit'; minutes: number }
+	/** May be reopened on a later day than it was handed in. */
+	| { kind: 'reopen' };
+
+/** Anything given to one candidate beyond the rule sheet. Withdrawn, never deleted. */
+export type Grant = {
+	id: string;
+	/** null: everyone in the session that the scope names. */
+	candidateId: string | null;
+	scope: GrantScope;
+	body: GrantBody;
+	reason: string;
+	givenBy: string;
+	givenAt: number;
+	withdrawnAt: number | null;
+};
+
+/** The sitting that a merge is for. */
+export type GrantPlace = { candidateId: string; administrationId: string; paperId: string; sessionId: string };
+
+/** One answer, and the sentences that say where it came from. */
+export type Merge = { grants: MergedGrants; mayReopen: boolean; reasons: string[]; ownWindow: Window | null };

@@ -1,0 +1,3 @@
+export type { Grant, GrantBody, GrantPlace, GrantScope, Merge } from './grant';
+export { factorInWords, grantInWords, mergeGrants } from './merge';
+export { effectInWords, expectedEnd } from './effect';

@@ -1,0 +1,111 @@
+import { localTime, NO_GRANTS } from '../time';
+import type { Grant, GrantPlace, GrantScope, Merge } from './grant';
+
+const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration: 1, paper: 2, session: 3 };
+
+/**
+ * All that was given, as one answer for one sitting.
+ *
+ * Several multipliers: the largest counts, they are not multiplied. Several fixed minutes add up, and so do credits.
+ * Of several own windows the one with the narrowest scope counts, and of those the latest given.
+ * @param zone IANA zone in which the reasons tell times
+ */
+export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merge {
+	const given = all.filter((grant) => grant.withdrawnAt === null && reaches(grant, place));
+	const merge: Merge = { grants: { ...NO_GRANTS }, mayReopen: false, reasons: [], ownWindow: null };
+	let window: Grant | null = null;
+
+	for (const grant of given) {
+		const { body } = grant;
+		switch (body.kind) {
+			case 'extra_time':
+				merge.grants.factor = Math.max(merge.grants.factor, body.factor);
+				merge.grants.extraMinutes += body.minutes;
+				break;
+			case 'unlimited_time':
+				merge.grants.unlimited = true;
+				break;
+			case 'credit':
+				merge.grants.creditsMinutes += body.minutes;
+				break;
+			case 'reopen':
+				merge.mayReopen = true;
+				break;
+			case 'own_window':
+				if (window === null || outranks(grant, window)) window = grant;
+				continue;
+		}
+		merge.reasons.push(`${grantInWords(grant, zone)}, ${scopeInWords(grant.scope)}`);
+	}
+
+	if (window?.body.kind === 'own_window') {
+		merge.ownWindow = { opens: window.body.opens, closes: window.body.closes };
+		merge.grants.window = merge.ownWindow;
+		merge.reasons.push(`${grantInWords(window, zone)}, ${scopeInWords(window.scope)}`);
+	}
+	return merge;
+}
+
+function reaches(grant: Grant, place: GrantPlace): boolean {
+	if (grant.candidateId !== null && grant.candidateId !== place.candidateId) return false;
+	switch (grant.scope.kind) {
+		case 'standing':
+			return true;
+		case 'administration':
+			return grant.scope.id === place.administrationId;
+		case 'paper':
+			return grant.scope.id === place.paperId;
+		case 'session':
+			return grant.scope.id === place.sessionId;
+	}
+}
+
+function outranks(a: Grant, b: Grant): boolean {
+	const reach = REACH[a.scope.kind] - REACH[b.scope.kind];
+	return reach === 0 ? a.givenAt >= b.givenAt : reach > 0;
+}
+
+/** `time and a half`, `12 minutes more`, `own window 09:30 to 11:00`. */
+export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
+	const { body } = grant;
+	switch (body.kind) {
+		case 'extra_time':
+			return [body.factor > 1 ? factorInWords(body.factor) : '', body.minutes > 0 ? `${body.minutes} minutes more` : '']
+				.filter(Boolean)
+				.join(' and ');
+		case 'unlimited_time':
+			return 'no time limit';
+		case 'credit':
+			return `${body.minutes} minutes given back`;
+		case 'reopen':
+			return 'may be reopened on a later day';
+		case 'own_window':
+			return `own window ${localTime(body.opens, zone)} to ${localTime(body.closes, zone)}`;
+	}
+}
+
+/** 1.25 is `time and a quarter`; factors without a name of their own are told as they are. */
+export function factorInWords(factor: number): string {
+	const names: Record<string, string> = {
+		'1.1': 'time and a tenth',
+		'1.25': 'time and a quarter',
+		'1.5': 'time and a half',
+		'1.75': 'time and three quarters',
+		'2': 'double time',
+		'3': 'triple time'
+	};
+	return names[String(factor)] ?? `${factor} times the time`;
+}
+
+function scopeInWords(scope: GrantScope): string {
+	switch (scope.kind) {
+		case 'standing':
+			return 'standing';
+		case 'administration':
+			return 'for this administration';
+		case 'paper':
+			return 'for this paper';
+		case 'session':
+			return 'for this session';
+	}
+}

@@ -1,0 +1,3 @@
+export { readNumber } from './number';
+export { markAnswer, markForm } from './mark';
+export type { Mark, MarkingRules, Score, Verdict } from './mark';

@@ -1,0 +1,173 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { deal, dealtCount, dealtPoints, keepsPlace, type AnswerValue, type Paper, type Question } from '../paper';
+import { markAnswer, markForm, readNumber } from '.';
+
+const shared = { stem: 'Which?', topic: 'tides', points: 2 };
+const single: Question = {
+	...shared,
+	id: 'q1',
+	kind: 'single',
+	answer: 'b',
+	choices: [
+		{ id: 'a', text: '2.8 m' },
+		{ id: 'b', text: '4.0 m' },
+		{ id: 'c', text: '5.2 m' },
+		{ id: 'd', text: 'None of these' }
+	]
+};
+const truth: Question = { ...shared, id: 'q2', kind: 'true_false', answer: false };
+const numeric: Question = {
+	...shared,
+	id: 'q3',
+	kind: 'numeric',
+	answer: 6.4,
+	unit: 'm',
+	tolerance: { kind: 'absolute', amount: 0.1 }
+};
+
+describe('numbers as people type them', () => {
+	it.each<[string, number[]]>([
+		['6.4', [6.4]],
+		['6,4', [6.4]],
+		['−3', [-3]],
+		[' 6.4 m', [6.4]],
+		['3/4', [0.75]],
+		['1 3/4', [1.75]],
+		['-1 1/2', [-1.5]],
+		['½', [0.5]],
+		['.5', [0.5]],
+		['6.4e3', [6400]],
+		['6.4 × 10^3', [6400]],
+		['1 852', [1852]],
+		['1’852', [1852]],
+		['1,852', [1.852, 1852]],
+		['1.852,5', [1852.5]],
+		['1,234,567', [1234567]],
+		['12,34,5', []],
+		['5/0', []],
+		['about six', []],
+		['', []]
+	])('%s', (typed, readings) => expect(readNumber(typed)).toEqual(readings));
+
+	it('reads back every number that the platform writes, in English and in German', () => {
+		fc.assert(
+			fc.property(fc.integer({ min: -9_999_999, max: 9_999_999 }), fc.integer({ min: 0, max: 99 }), (whole, cents) => {
+				const value = whole + (Math.sign(whole) || 1) * (cents / 100);
+				for (const locale of ['en-GB', 'de-DE']) {
+					const written = new Intl.NumberFormat(locale, { minimumFractionDigits: 2 }).format(value);
+					expect(readNumber(written).some((read) => Math.abs(read - value) < 1e-6)).toBe(true);
+				}
+			})
+		);
+	});
+});
+
+describe('marking one answer', () => {
+	const free = { wrong: 'free' } as const;
+	const points = (question: Question, value: AnswerValue, rules: Parameters<typeof markAnswer>[2] = free) =>
+		markAnswer(question, value, rules).points;
+
+	it('gives the points for right, nothing for blank', () => {
+		expect([points(single, 'b'), points(single, 'a'), points(single, null)]).toEqual([2, 0, 0]);
+		expect([points(truth, false), points(truth, true)]).toEqual([2, 0]);
+		expect(markAnswer(numeric, '  ', free).verdict).toBe('blank');
+		expect(markAnswer(numeric, 'deep', free).verdict).toBe('wrong');
+	});
+
+	it('takes the tolerance’s edge as inside, absolute or relative', () => {
+		expect(['6.3', '6.5', '6,45', '6.29', '6.51'].map((typed) => points(numeric, typed))).toEqual([2, 2, 2, 0, 0]);
+		const relative: Question = { ...numeric, tolerance: { kind: 'relative', amount: 0.05 } };
+		expect(['6.08', '6.72', '6.73'].map((typed) => points(relative, typed))).toEqual([2, 2, 0]);
+	});
+
+	it('costs what the rules say: a fixed amount, or what guessing would gain (R − W/(k−1), formula scoring)', () => {
+		expect(points(single, 'a', { wrong: 'fixed', points: 0.5 })).toBe(-0.5);
+		expect(points(single, 'a', { wrong: 'guessing' })).toBeCloseTo(-2 / 3, 12);
+		expect(points(truth, true, { wrong: 'guessing' })).toBe(-2);
+		expect(points(numeric, '1', { wrong: 'guessing' })).toBe(0);
+		const everyChoice = ['a', 'b', 'c', 'd'].map((choice) => points(single, choice, { wrong: 'guessing' }));
+		expect(everyChoice.reduce((sum, one) => sum + one, 0)).toBeCloseTo(0, 12);
+	});
+});
+
+describe('dealing and marking a paper', () => {
+	const many = Array.from({ length: 10 }, (_, i): Question => ({ ...single, id: `p${i}` }));
+	const paper: Paper = {
+		title: 'Tides',
+		parts: [
+			{ title: 'A', questions: [truth, numeric], draw: null },
+			{ title: 'B', questions: many, draw: 5 }
+		]
+	};
+	const order = { questionsInOwnOrder: true, choicesInOwnOrder: true };
+
+	it('gives the same form for the same seed, for ever', () => {
+		fc.assert(
+			fc.property(fc.integer(), (seed) => {
+				expect(deal(paper, order, seed)).toEqual(deal(paper, order, seed));
+			})
+		);
+		// Kept as dealt on the day this was written: a change here would deal running sittings anew.
+		expect(deal(paper, order, 7).questions.map((question) => question.id)).toEqual([
+			'q2',
+			'q3',
+			'p7',
+			'p4',
+			'p9',
+			'p8',
+			'p2'
+		]);
+	});
+
+	it('deals every question once, in parts, with the key left out and pinned choices in place', () => {
+		fc.assert(
+			fc.property(fc.integer(), (seed) => {
+				const { questions } = deal(paper, order, seed);
+				expect(questions).toHaveLength(dealtCount(paper));
+				expect(new Set(questions.map((question) => question.id)).size).toBe(7);
+				expect(questions.map((question) => question.part).join('')).toBe('AABBBBB');
+				expect(JSON.stringify(questions)).not.toContain('"answer"');
+				for (const question of questions.filter((one) => one.kind === 'single')) {
+					expect(question.choices![3].id).toBe('d');
+					expect(question.choices!.map((choice) => choice.id).sort()).toEqual(['a', 'b', 'c', 'd']);
+				}
+			})
+		);
+	});
+
+	it('shares k²/n questions between two candidates on average (hypergeometric mean): 2.5 for five of ten', () => {
+		let shared = 0;
+		for (let seed = 0; seed < 2_000; seed++) {
+			const ids = (which: number) => new Set(deal(paper, order, which).questions.map((question) => question.id));
+			const [a, b] = [ids(seed * 2), ids(seed * 2 + 1)];
+			shared += [...a].filter((id) => id.startsWith('p') && b.has(id)).length;
+		}
+		// Standard error of the mean is about 0.019 here.
+		expect(shared / 2_000).toBeGreaterThan(2.42);
+		expect(shared / 2_000).toBeLessThan(2.58);
+	});
+
+	it('knows choices that point at others by their words, and lets the author overrule', () => {
+		for (const text of ['All of the above', 'None of these', 'Both A and B', 'Neither of the above'])
+			expect(keepsPlace({ id: 'x', text })).toBe(true);
+		expect(keepsPlace({ id: 'x', text: 'All round light' })).toBe(false);
+		expect(keepsPlace({ id: 'x', text: 'None of these', pinned: false })).toBe(false);
+	});
+
+	it('marks what was dealt and nothing else', () => {
+		const form = deal(paper, order, 3);
+		const score = markForm(
+			paper,
+			form,
+			new Map<string, AnswerValue>([
+				['q2', false],
+				['q3', '6.4'],
+				['elsewhere', 'b']
+			]),
+			{ wrong: 'free' }
+		);
+		expect(score).toMatchObject({ points: 4, outOf: 14, blanks: 5 });
+		expect(score.outOf).toBe(dealtPoints(paper));
+	});
+});

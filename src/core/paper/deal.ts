@@ -1,0 +1,56 @@
+import { unsafeUniformIntDistribution as uniformInt } from 'pure-rand/distribution/UnsafeUniformIntDistribution';
+import { mersenne } from 'pure-rand/generator/MersenneTwister';
+import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
+import type { Choice, Form, FormQuestion, Paper, Question } from './question';
+
+export type OrderRules = { questionsInOwnOrder: boolean; choicesInOwnOrder: boolean };
+
+/** The same paper, rules and seed give the same form for ever. */
+export function deal(paper: Paper, order: OrderRules, seed: number): Form {
+	// The Mersenne Twister, for its seeding: seeds that lie side by side must not deal forms that resemble each other.
+	const random = mersenne(seed);
+	const questions = paper.parts.flatMap((part) => {
+		const drawn = part.draw === null ? part.questions : shuffled(part.questions, random).slice(0, part.draw);
+		// Drawn questions stand in the paper's order unless the rules say otherwise: drawing and mixing are two switches.
+		const inPaperOrder = part.questions.filter((question) => drawn.includes(question));
+		const ordered = order.questionsInOwnOrder ? shuffled(inPaperOrder, random) : inPaperOrder;
+		return ordered.map((question) => toFormQuestion(question, part.title, order, random));
+	});
+	return { seed, questions };
+}
+
+function toFormQuestion(question: Question, part: string, order: OrderRules, random: RandomGenerator): FormQuestion {
+	const { id, kind, stem, points } = question;
+	const shown: FormQuestion = { id, part, kind, stem, points };
+	if (question.kind === 'numeric' && question.unit) shown.unit = question.unit;
+	if (question.kind === 'single') {
+		const choices = order.choicesInOwnOrder ? shuffledAroundPins(question.choices, random) : question.choices;
+		shown.choices = choices.map((choice) => ({ id: choice.id, text: choice.text }));
+	}
+	return shown;
+}
+
+/** Fisher and Yates, by Durstenfeld. */
+function shuffled<T>(items: T[], random: RandomGenerator): T[] {
+	const result = [...items];
+	for (let i = result.length - 1; i > 0; i--) {
+		const j = uniformInt(0, i, random);
+		[result[i], result[j]] = [result[j], result[i]];
+	}
+	return result;
+}
+
+function shuffledAroundPins(choices: Choice[], random: RandomGenerator): Choice[] {
+	const free = shuffled(
+		choices.filter((choice) => !keepsPlace(choice)),
+		random
+	);
+	return choices.map((choice) => (keepsPlace(choice) ? choice : free.shift()!));
+}
+
+const POINTS_AT_OTHERS = /\b(all|none|any|both|neither|either)\b.*\b(above|these|them|[A-F])\b/i;
+
+/** Whether a choice must stay where it stands, because it says so or because its words point at others. */
+export function keepsPlace(choice: Choice): boolean {
+	return choice.pinned ?? POINTS_AT_OTHERS.test(choice.text);
+}

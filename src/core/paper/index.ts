@@ -1,0 +1,4 @@
+export { dealtCount, dealtPoints } from './question';
+export type { AnswerValue, Choice, Form, FormQuestion, Paper, Part, Question, Tolerance } from './question';
+export { deal, keepsPlace } from './deal';
+export type { OrderRules } from './deal';

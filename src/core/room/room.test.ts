@@ -1,0 +1,104 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { SITTING_STATES, type SittingState } from '../sitting';
+import { MINUTE } from '../time';
+import { needsYou, remainingNow, TALLY_ORDER, tallyOf, type SeatView } from '.';
+
+const NOW = 1_000_000_000;
+let count = 0;
+const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => ({
+	id: `s${count++}`,
+	number: `DO-${count}`,
+	name: 'Cecily Moor',
+	seat: 'A1',
+	state,
+	heldFrom: null,
+	since: NOW - MINUTE,
+	reason: null,
+	line: { up: true, since: NOW - MINUTE },
+	device: 'Laptop',
+	otherDevice: null,
+	begun: state === 'working' || state === 'on_hold',
+	answered: 20,
+	marked: 0,
+	deadline: NOW + 30 * MINUTE,
+	remaining: 30 * MINUTE,
+	standing: false,
+	reckonedAt: NOW,
+	extra: null,
+	ownWindow: null,
+	lastEntry: NOW + 10 * MINUTE,
+	receipt: null,
+	movedOn: false,
+	...change
+});
+const kinds = (...seats: SeatView[]) => needsYou(seats, 24, NOW).map((need) => need.kind);
+
+describe('who needs the proctor', () => {
+	it('nobody, in a quiet room', () => {
+		expect(kinds(seat('working'), seat('handed_in'), seat('expected'), seat('let_in'), seat('on_hold'))).toEqual([]);
+	});
+
+	it('in the order that is written down: lost line, second device, door, hold, time', () => {
+		const lost = seat('working', { line: { up: false, since: NOW - 100_000 } });
+		const other = seat('working', { otherDevice: { name: 'Phone', at: NOW } });
+		const door = seat('at_door');
+		const held = seat('on_hold', { since: NOW - 4 * MINUTE, heldFrom: 'working' });
+		const short = seat('working', { remaining: 4 * MINUTE, answered: 10 });
+		expect(kinds(short, held, door, other, lost)).toEqual([
+			'line_lost',
+			'second_device',
+			'at_door',
+			'on_hold',
+			'time_short'
+		]);
+	});
+
+	it('puts whoever stands at a closing door beside those who lose time', () => {
+		const lost = seat('working', { line: { up: false, since: NOW - 5_000 } });
+		const closing = seat('at_door', { lastEntry: NOW + MINUTE, since: NOW - 60_000 });
+		expect(kinds(lost, closing)).toEqual(['at_door', 'line_lost']);
+	});
+
+	it('leaves out who is barred, who has moved on, and who waits for a device', () => {
+		const barred = seat('on_hold', { heldFrom: 'expected', since: 0 });
+		const moved = seat('working', { movedOn: true, line: { up: false, since: 0 } });
+		expect(kinds(barred, moved, seat('at_door', { device: null }))).toEqual([]);
+	});
+
+	it('does not flicker: time alone never swaps two who wait for the same thing', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.integer({ min: 1, max: 90_000 }), { minLength: 2, maxLength: 20 }),
+				fc.nat(60_000),
+				(ages, later) => {
+					const seats = ages.map((age) => seat('working', { line: { up: false, since: NOW - age } }));
+					const order = (now: number) => needsYou(seats, 24, now).map((need) => need.seat.id);
+					expect(order(NOW + later)).toEqual(order(NOW));
+				}
+			)
+		);
+	});
+});
+
+describe('the tally', () => {
+	it('counts everyone once', () => {
+		const anySeat = fc.record({ state: fc.constantFrom(...SITTING_STATES), up: fc.boolean() });
+		fc.assert(
+			fc.property(fc.array(anySeat, { maxLength: 100 }), (room) => {
+				const tally = tallyOf(room.map(({ state, up }) => seat(state, { line: { up, since: 0 } })));
+				expect(TALLY_ORDER.reduce((sum, key) => sum + tally[key], 0)).toBe(room.length);
+			})
+		);
+	});
+});
+
+describe('time left on screen', () => {
+	it('runs by the clock, stands in a stop, and never goes below nothing', () => {
+		expect(remainingNow(seat('working'), NOW + 10 * MINUTE)).toBe(20 * MINUTE);
+		expect(remainingNow(seat('working'), NOW + 40 * MINUTE)).toBe(0);
+		expect(remainingNow(seat('on_hold', { standing: true }), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
+		expect(remainingNow(seat('let_in'), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
+		expect(remainingNow(seat('working', { remaining: null }), NOW)).toBeNull();
+	});
+});

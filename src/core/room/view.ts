@@ -1,0 +1,81 @@
+import type { SessionKind } from '../session';
+import type { SittingState } from '../sitting';
+
+/** One candidate as the live room shows them. Instants in epoch ms. */
+export type SeatView = {
+	/** The sitting's id. */
+	id: string;
+	number: string;
+	name: string;
+	seat: string | null;
+	state: SittingState;
+	heldFrom: SittingState | null;
+	since: number;
+	reason: string | null;
+	line: { up: boolean; since: number } | null;
+	device: string | null;
+	/** Another device that was refused. */
+	otherDevice: { name: string; at: number } | null;
+	begun: boolean;
+	answered: number;
+	marked: number;
+	/** When work ends if nothing stops it; null: no limit, or the clock has not started. */
+	deadline: number | null;
+	/** Working time left at `reckonedAt`, in ms; null: no limit. */
+	remaining: number | null;
+	/** The clock stands still. */
+	standing: boolean;
+	reckonedAt: number;
+	/** `×1.5`, `+25`: what sets this candidate apart. */
+	extra: string | null;
+	ownWindow: { opens: number; closes: number | null } | null;
+	/** The last instant of entry for this candidate. */
+	lastEntry: number | null;
+	receipt: string | null;
+	/** This sitting now belongs to another session. */
+	movedOn: boolean;
+};
+
+/** The session above the room. */
+export type RoomHead = {
+	id: string;
+	name: string;
+	kind: SessionKind;
+	paper: string;
+	paperVersion: number;
+	questions: number;
+	/** How many stand on the roster, counted apart from the seats. */
+	expected: number;
+	room: string;
+	rows: number;
+	seatsPerRow: number;
+	zone: string;
+	opens: number;
+	closes: number | null;
+	doorOpens: number;
+	lastEntry: number | null;
+	limitMinutes: number | null;
+	clockStarts: 'room' | 'candidate';
+	clockStops: 'never' | 'hold' | 'hold_or_lost';
+	doorCode: string | null;
+	codeHidden: boolean;
+	startWord: string | null;
+	finishWord: string | null;
+	roomStartedAt: number | null;
+	endedAt: number | null;
+};
+
+/** The whole room: what a watcher gets first. */
+export type RoomPicture = { now: number; head: RoomHead; seats: SeatView[] };
+
+/** What changed since. A new head only when it differs. */
+export type RoomChange = { now: number; head?: RoomHead; seats: SeatView[] };
+
+/** Working time left by the clock of `now`. */
+export function remainingNow(
+	seat: Pick<SeatView, 'remaining' | 'standing' | 'reckonedAt' | 'begun'>,
+	now: number
+): number | null {
+	if (seat.remaining === null || seat.standing || !seat.begun) return seat.remaining;
+	return Math.max(0, seat.remaining - (now - seat.reckonedAt));
+}

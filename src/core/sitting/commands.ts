@@ -1,0 +1,61 @@
+import type { EntryRefusal } from '../access';
+import type { Actor } from './sitting';
+
+/** What somebody wants to happen. */
+export type CommandBody =
+	| { kind: 'arrive'; sessionId: string; deviceId: string; deviceName: string }
+	| { kind: 'turn_away'; reason: string }
+	| { kind: 'let_in' }
+	| { kind: 'begin' }
+	| { kind: 'hold'; reason: string; stopsClock: boolean }
+	| { kind: 'resume' }
+	| { kind: 'move_device' }
+	| { kind: 'hand_in'; receipt: string; reason: string | null }
+	| { kind: 'run_out'; receipt: string }
+	| { kind: 'carry_over'; reason: string | null }
+	| { kind: 'mark_absent' }
+	| { kind: 'reopen'; reason: string }
+	| { kind: 'set_aside'; reason: string }
+	| { kind: 'restore' }
+	| { kind: 'expect_again' }
+	/** Put into another session: a make-up, or the one that continues it. */
+	| { kind: 'assign'; sessionId: string }
+	/** Beside the state: what the line does, and a second device that was refused. */
+	| { kind: 'lose_line'; since: number }
+	| { kind: 'regain_line' }
+	| { kind: 'refuse_other_device'; deviceName: string };
+
+export type CommandKind = CommandBody['kind'];
+
+/** `id` makes a repeated command harmless: it is carried out once. */
+export type Command = CommandBody & { id: string; by: Actor };
+
+/** Everything `decide` may look at besides the sitting; worked out by the caller, so that core reads no clock. */
+export type Context = {
+	now: number;
+	/** The place where this sitting may work is over: its session has ended and no own window is open. */
+	sessionOver: boolean;
+	/** For `arrive`: what the door says. */
+	entry: { ok: true } | { ok: false; code: EntryRefusal };
+	admission: 'proctor' | 'automatic';
+	/** For `begin`. */
+	startWord: Word;
+	identityConfirmed: boolean;
+	clientProven: boolean;
+	/** The clock starts with the room, and nobody has started it yet. */
+	roomWaits: boolean;
+	/** For `hand_in` by the candidate. */
+	finishWord: Word;
+	/** Working time left if work went on now, in ms; null: no limit. */
+	remaining: number | null;
+	/** Answers are no longer taken. */
+	over: boolean;
+	/** What the rule sheet does when time is up. */
+	atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
+	/** For `reopen`: it ended on the local day that `now` is in. */
+	endedToday: boolean;
+	/** For `reopen` on a later day: a grant says so. */
+	reopenGranted: boolean;
+};
+
+export type Word = 'not_asked' | 'right' | 'wrong';

@@ -1,0 +1,169 @@
+import type { Command, Context } from './commands';
+import type { SittingEvent, SittingEventBody } from './events';
+import { refusal, type Refusal, type RefusalCode } from './refusals';
+import type { Sitting } from './sitting';
+import { TABLE } from './table';
+
+export type Decision = { ok: true; events: SittingEvent[] } | { ok: false; refusal: Refusal };
+
+/**
+ * What becomes of a command. Decides only; `evolve` carries out.
+ * A command that was already carried out is accepted again with no events.
+ */
+export function decide(sitting: Sitting, command: Command, context: Context): Decision {
+	if (sitting.commandIds.includes(command.id)) return { ok: true, events: [] };
+
+	const row = TABLE[command.kind];
+	if (!row.who.includes(command.by.role)) return refuse('not_allowed');
+
+	const objection = guard(sitting, command, context);
+	if (objection) return refuse(objection);
+	if (!row.from.includes(sitting.state)) return refuse(illegal(sitting, command));
+
+	const events = eventsOf(sitting, command, context).map((body) => ({
+		...body,
+		at: context.now,
+		by: command.by.role,
+		commandId: command.id
+	}));
+	return { ok: true, events };
+}
+
+function refuse(code: RefusalCode): Decision {
+	return { ok: false, refusal: refusal(code) };
+}
+
+/** What stands in the way besides the state itself; the most telling reason first. */
+function guard(sitting: Sitting, command: Command, context: Context): RefusalCode | null {
+	switch (command.kind) {
+		case 'arrive':
+			return guardArrival(sitting, command.deviceId, context);
+		case 'begin':
+			return guardBeginning(sitting, context);
+		case 'let_in':
+			if (context.sessionOver) return 'session_over';
+			return sitting.state === 'at_door' && !sitting.device ? 'no_device' : null;
+		case 'hand_in':
+			return command.by.role === 'candidate' && context.finishWord === 'wrong'
+				? 'finish_word_wrong'
+				: notBegun(sitting);
+		case 'run_out':
+			return context.over ? notBegun(sitting) : 'time_not_over';
+		case 'reopen':
+			return guardReopening(sitting, command.reason, context);
+		case 'set_aside':
+			return command.reason.trim() === '' ? 'reason_missing' : notBegun(sitting);
+		case 'hold':
+		case 'turn_away':
+			return command.reason.trim() === '' ? 'reason_missing' : null;
+		case 'move_device':
+			return sitting.device === null && sitting.state !== 'on_hold' ? 'no_device' : null;
+		default:
+			return null;
+	}
+}
+
+function guardArrival(sitting: Sitting, deviceId: string, context: Context): RefusalCode | null {
+	if (!context.entry.ok) return context.entry.code;
+	if (context.sessionOver) return 'session_over';
+	if (sitting.device && sitting.device.id !== deviceId && TABLE.lose_line.from.includes(sitting.state))
+		return 'second_device';
+	if (sitting.state === 'on_hold') return 'barred';
+	if (['handed_in', 'time_up', 'set_aside'].includes(sitting.state)) return 'already_ended';
+	if (sitting.state === 'at_door' && sitting.device) return 'already';
+	return null;
+}
+
+function guardBeginning(sitting: Sitting, context: Context): RefusalCode | null {
+	if (sitting.state !== 'let_in') return null;
+	if (context.sessionOver) return 'session_over';
+	if (!sitting.device) return 'no_device';
+	if (!context.identityConfirmed) return 'identity_unconfirmed';
+	if (!context.clientProven) return 'client_unproven';
+	if (context.roomWaits) return 'room_waits';
+	if (context.startWord === 'wrong') return 'start_word_wrong';
+	return context.remaining === 0 ? 'time_over' : null;
+}
+
+function guardReopening(sitting: Sitting, reason: string, context: Context): RefusalCode | null {
+	if (!TABLE.reopen.from.includes(sitting.state)) return null;
+	if (reason.trim() === '') return 'reason_missing';
+	if (context.sessionOver) return 'session_over';
+	if (context.remaining === 0) return 'no_time_left';
+	return context.endedToday || context.reopenGranted ? null : 'another_day';
+}
+
+function notBegun(sitting: Sitting): RefusalCode | null {
+	return sitting.beganAt === null ? 'not_begun' : null;
+}
+
+/** Names the illegal pair as helpfully as the pair allows. */
+function illegal(sitting: Sitting, command: Command): RefusalCode {
+	const reached: Partial<Record<Command['kind'], string>> = {
+		let_in: 'let_in',
+		begin: 'working',
+		hold: 'on_hold',
+		hand_in: 'handed_in',
+		run_out: 'time_up',
+		carry_over: 'carried_over',
+		mark_absent: 'absent',
+		set_aside: 'set_aside',
+		expect_again: 'expected',
+		turn_away: 'expected'
+	};
+	if (reached[command.kind] === sitting.state) return 'already';
+	if (sitting.state === 'handed_in' || sitting.state === 'time_up') return 'already_ended';
+	return 'not_from_this_state';
+}
+
+function eventsOf(sitting: Sitting, command: Command, context: Context): SittingEventBody[] {
+	switch (command.kind) {
+		case 'arrive': {
+			const { sessionId, deviceId, deviceName } = command;
+			const arrived: SittingEventBody = { kind: 'arrived', sessionId, deviceId, deviceName };
+			return context.admission === 'automatic' ? [arrived, { kind: 'let_in' }] : [arrived];
+		}
+		case 'turn_away':
+			return [{ kind: 'turned_away', reason: command.reason }];
+		case 'let_in':
+			return [{ kind: 'let_in' }];
+		case 'begin':
+			return [{ kind: 'began' }];
+		case 'hold':
+			return [{ kind: 'held', reason: command.reason, stopsClock: command.stopsClock }];
+		case 'resume':
+			return [{ kind: 'resumed' }];
+		case 'move_device':
+			return [{ kind: 'device_freed' }];
+		case 'hand_in':
+			return [{ kind: 'handed_in', receipt: command.receipt, reason: command.reason }];
+		case 'run_out':
+			return [
+				{
+					kind: 'time_ran_out',
+					receipt: command.receipt,
+					outcome: context.atTimeUp === 'zero' ? 'counts_nothing' : 'handed_in'
+				}
+			];
+		case 'carry_over':
+			return [{ kind: 'carried_over', reason: command.reason }];
+		case 'mark_absent':
+			return [{ kind: 'marked_absent' }];
+		case 'reopen':
+			return [{ kind: 'reopened', reason: command.reason }];
+		case 'set_aside':
+			return [{ kind: 'set_aside', reason: command.reason }];
+		case 'restore':
+			return [{ kind: 'restored' }];
+		case 'expect_again':
+			return [{ kind: 'expected_again' }];
+		case 'assign':
+			return [{ kind: 'assigned', sessionId: command.sessionId }];
+		case 'lose_line':
+			return sitting.line?.up === false ? [] : [{ kind: 'line_lost', since: command.since }];
+		case 'regain_line':
+			return sitting.line?.up === true ? [] : [{ kind: 'line_back' }];
+		case 'refuse_other_device':
+			return [{ kind: 'other_device_refused', deviceName: command.deviceName }];
+	}
+}

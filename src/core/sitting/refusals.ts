@@ -1,0 +1,54 @@
+import { ENTRY_REFUSALS, type EntryRefusal } from '../access';
+
+/** Why a command is refused, and what would work instead. Every sentence that a refusal shows stands here or in `core/access`. */
+export type Refusal = { code: RefusalCode; message: string; instead?: string };
+
+const SENTENCES = {
+	already: { message: 'That is already so.', instead: 'Nothing needs doing.' },
+	not_from_this_state: { message: 'That is not possible from where this sitting stands.' },
+	not_allowed: { message: 'You may not do this.', instead: 'A coordinator of this site can.' },
+	session_over: {
+		message: 'This session has ended.',
+		instead: 'Put the candidate into another session of the same paper, or give an own window.'
+	},
+	barred: { message: 'The proctor is holding this place.', instead: 'Raise your hand and speak to the proctor.' },
+	second_device: {
+		message: 'You are already signed in on another device.',
+		instead: 'Go back to that device, or ask the proctor to free it.'
+	},
+	already_ended: {
+		message: 'This sitting has been handed in.',
+		instead: 'If that was a mistake, a coordinator can reopen it.'
+	},
+	no_device: { message: 'No device is bound to this sitting.', instead: 'The candidate signs in at the door first.' },
+	room_waits: {
+		message: 'The room has not been started yet.',
+		instead: 'Stay on this page: everyone begins together.'
+	},
+	start_word_wrong: { message: 'That is not the start word.', instead: 'Look at the board, or ask the proctor.' },
+	finish_word_wrong: { message: 'That is not the finish word.', instead: 'Ask the proctor for it.' },
+	identity_unconfirmed: { message: 'You have not yet said that this is you.', instead: 'Answer "Is this you?" first.' },
+	client_unproven: {
+		message: 'This paper can only be sat in the sealed client.',
+		instead: 'Open it there; the proctor knows where it is.'
+	},
+	time_over: { message: 'The time for this paper is over.', instead: 'A proctor can give minutes back.' },
+	time_not_over: { message: 'Time is not up yet.', instead: 'Hand in for the candidate, or end the session.' },
+	not_begun: { message: 'This sitting has not begun.', instead: 'Mark absent, or turn away at the door.' },
+	no_time_left: { message: 'No working time is left.', instead: 'Grant extra minutes first, then reopen.' },
+	another_day: {
+		message: 'It was handed in on another day.',
+		instead: 'A grant that reopens it on a later day makes this possible.'
+	},
+	reason_missing: { message: 'A reason is needed.', instead: 'Say in a few words why.' },
+	gone: { message: 'This sitting has changed meanwhile.', instead: 'Look again: the screen now shows where it stands.' }
+} as const satisfies Record<string, { message: string; instead?: string }>;
+
+export type RefusalCode = keyof typeof SENTENCES | EntryRefusal;
+export const REFUSAL_CODES = Object.keys(SENTENCES) as (keyof typeof SENTENCES)[];
+
+/** The refusal with its sentences. */
+export function refusal(code: RefusalCode): Refusal {
+	const text: { message: string; instead?: string } = { ...SENTENCES, ...ENTRY_REFUSALS }[code];
+	return { code, ...text };
+}

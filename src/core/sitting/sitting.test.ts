@@ -1,0 +1,275 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { ENTRY_REFUSALS } from '../access';
+import {
+	decide,
+	evolve,
+	newSitting,
+	refusal,
+	REFUSAL_CODES,
+	SITTING_STATES,
+	TABLE,
+	type Command,
+	type CommandBody,
+	type CommandKind,
+	type Context,
+	type Role,
+	type Sitting,
+	type SittingState
+} from '.';
+
+const WILLING: Context = {
+	now: 1_000,
+	sessionOver: false,
+	entry: { ok: true },
+	admission: 'proctor',
+	startWord: 'not_asked',
+	finishWord: 'not_asked',
+	identityConfirmed: true,
+	clientProven: true,
+	roomWaits: false,
+	remaining: 60_000,
+	over: false,
+	atTimeUp: 'hand_in',
+	endedToday: true,
+	reopenGranted: false
+};
+
+const BODIES: Record<CommandKind, CommandBody> = {
+	arrive: { kind: 'arrive', sessionId: 's1', deviceId: 'd1', deviceName: 'Laptop 1' },
+	turn_away: { kind: 'turn_away', reason: 'wrong room' },
+	let_in: { kind: 'let_in' },
+	begin: { kind: 'begin' },
+	hold: { kind: 'hold', reason: 'out of the room', stopsClock: true },
+	resume: { kind: 'resume' },
+	move_device: { kind: 'move_device' },
+	hand_in: { kind: 'hand_in', receipt: 'R', reason: null },
+	run_out: { kind: 'run_out', receipt: 'R' },
+	carry_over: { kind: 'carry_over', reason: null },
+	mark_absent: { kind: 'mark_absent' },
+	reopen: { kind: 'reopen', reason: 'pressed by mistake' },
+	set_aside: { kind: 'set_aside', reason: 'spoilt' },
+	restore: { kind: 'restore' },
+	expect_again: { kind: 'expect_again' },
+	assign: { kind: 'assign', sessionId: 's2' },
+	lose_line: { kind: 'lose_line', since: 900 },
+	regain_line: { kind: 'regain_line' },
+	refuse_other_device: { kind: 'refuse_other_device', deviceName: 'Phone' }
+};
+const ACTOR: Record<CommandKind, Role> = {
+	...(Object.fromEntries(Object.keys(BODIES).map((kind) => [kind, 'coordinator'])) as Record<CommandKind, Role>),
+	arrive: 'candidate',
+	begin: 'candidate',
+	run_out: 'system',
+	lose_line: 'system',
+	regain_line: 'system',
+	refuse_other_device: 'system'
+};
+
+let next = 0;
+const command = (kind: CommandKind, change: Partial<CommandBody> = {}, role = ACTOR[kind]): Command =>
+	({ ...BODIES[kind], ...change, id: `c${next++}`, by: { role, id: 'x' } }) as Command;
+
+function run(sitting: Sitting, kinds: (CommandKind | Command)[], context: Partial<Context> = {}): Sitting {
+	let now = context.now ?? 1_000;
+	for (const step of kinds) {
+		const decision = decide(sitting, typeof step === 'string' ? command(step) : step, { ...WILLING, ...context, now });
+		if (!decision.ok) throw new Error(`${JSON.stringify(step)} refused in ${sitting.state}: ${decision.refusal.code}`);
+		sitting = decision.events.reduce(evolve, sitting);
+		now += 1_000;
+	}
+	return sitting;
+}
+const fresh = () => newSitting('one', 's1', 0);
+const codeOf = (sitting: Sitting, step: Command, context: Partial<Context> = {}) => {
+	const decision = decide(sitting, step, { ...WILLING, ...context });
+	return decision.ok ? 'accepted' : decision.refusal.code;
+};
+
+/** The shortest way into each state, so that every pair of the table can be tried. */
+const WAY: Record<SittingState, CommandKind[]> = {
+	expected: [],
+	at_door: ['arrive'],
+	let_in: ['arrive', 'let_in'],
+	working: ['arrive', 'let_in', 'begin'],
+	on_hold: ['arrive', 'let_in', 'begin', 'hold'],
+	carried_over: ['arrive', 'let_in', 'begin', 'carry_over'],
+	handed_in: ['arrive', 'let_in', 'begin', 'hand_in'],
+	time_up: ['arrive', 'let_in', 'begin'],
+	absent: ['mark_absent'],
+	set_aside: ['arrive', 'let_in', 'begin', 'set_aside']
+};
+const inState = (state: SittingState) => {
+	const sitting = run(fresh(), WAY[state]);
+	return state === 'time_up' ? run(sitting, ['run_out'], { over: true }) : sitting;
+};
+
+/** The rows of the design's table for the commands that change the state, written out by hand. */
+const DESIGNED: [CommandKind, SittingState[]][] = [
+	['turn_away', ['at_door', 'let_in']],
+	['let_in', ['at_door']],
+	['begin', ['let_in']],
+	['hold', ['expected', 'at_door', 'let_in', 'working', 'carried_over']],
+	['resume', ['on_hold']],
+	['hand_in', ['working', 'on_hold']],
+	['run_out', ['working', 'on_hold']],
+	['carry_over', ['at_door', 'let_in', 'working', 'on_hold']],
+	['mark_absent', ['expected', 'at_door']],
+	['reopen', ['handed_in', 'time_up']],
+	['restore', ['set_aside']],
+	['expect_again', ['absent']],
+	['arrive', ['expected', 'carried_over', 'absent']],
+	['set_aside', ['working', 'on_hold', 'carried_over', 'handed_in', 'time_up']]
+];
+
+describe('the table', () => {
+	it.each(DESIGNED)('%s is accepted from exactly the designed states', (kind, from) => {
+		const accepted = SITTING_STATES.filter(
+			(state) => codeOf(inState(state), command(kind), { over: kind === 'run_out' }) === 'accepted'
+		);
+		expect(accepted).toEqual(SITTING_STATES.filter((state) => from.includes(state)));
+	});
+
+	it('lets only the named roles act', () => {
+		expect(codeOf(inState('at_door'), command('let_in', {}, 'candidate'))).toBe('not_allowed');
+		expect(codeOf(inState('handed_in'), command('reopen', {}, 'proctor'))).toBe('not_allowed');
+		expect(codeOf(inState('working'), command('set_aside', {}, 'proctor'))).toBe('not_allowed');
+		expect(codeOf(inState('working'), command('run_out', {}, 'coordinator'), { over: true })).toBe('not_allowed');
+		expect(codeOf(inState('working'), command('hand_in', {}, 'proctor'))).toBe('accepted');
+	});
+
+	it('has a sentence, and for most something that would work instead, for every refusal', () => {
+		for (const code of [...REFUSAL_CODES, ...(Object.keys(ENTRY_REFUSALS) as (keyof typeof ENTRY_REFUSALS)[])]) {
+			expect(refusal(code).message).toMatch(/^[A-Z].*\.$/);
+		}
+	});
+});
+
+describe('paths through a day', () => {
+	it('lets in at the door by itself when admission is automatic', () => {
+		expect(run(fresh(), ['arrive'], { admission: 'automatic' }).state).toBe('let_in');
+	});
+
+	it('refuses arrival with the door’s own reason', () => {
+		const step = command('arrive');
+		expect(codeOf(fresh(), step, { entry: { ok: false, code: 'past_last_entry' } })).toBe('past_last_entry');
+		expect(codeOf(fresh(), step, { entry: { ok: false, code: 'code_expired' } })).toBe('code_expired');
+		expect(codeOf(fresh(), step, { sessionOver: true })).toBe('session_over');
+	});
+
+	it('keeps somebody who is held before arriving from sitting with a leaked code', () => {
+		const held = run(fresh(), ['hold']);
+		expect(codeOf(held, command('arrive'))).toBe('barred');
+		expect(run(held, ['resume', 'arrive']).state).toBe('at_door');
+	});
+
+	it('names a second device instead of letting it in, until the first is freed', () => {
+		const other = { deviceId: 'd2', deviceName: 'Phone' };
+		expect(codeOf(inState('working'), command('arrive', other))).toBe('second_device');
+		const freed = run(inState('working'), ['move_device']);
+		expect(freed).toMatchObject({ state: 'at_door', device: null, epoch: 1 });
+		expect(codeOf(freed, command('let_in'))).toBe('no_device');
+		const moved = run(freed, [command('arrive', other), 'let_in', 'begin'], { now: 60_000 });
+		expect(moved).toMatchObject({
+			state: 'working',
+			epoch: 2,
+			device: { id: 'd2' },
+			beganAt: inState('working').beganAt
+		});
+	});
+
+	it('does not lift a hold by freeing the device', () => {
+		const freed = run(inState('on_hold'), ['move_device']);
+		expect(freed).toMatchObject({ state: 'on_hold', heldFrom: 'at_door', device: null });
+	});
+
+	it('checks identity, client and start word at the beginning, and that time is left', () => {
+		const ready = inState('let_in');
+		expect(codeOf(ready, command('begin'), { identityConfirmed: false })).toBe('identity_unconfirmed');
+		expect(codeOf(ready, command('begin'), { clientProven: false })).toBe('client_unproven');
+		expect(codeOf(ready, command('begin'), { roomWaits: true })).toBe('room_waits');
+		expect(codeOf(ready, command('begin'), { startWord: 'wrong' })).toBe('start_word_wrong');
+		expect(codeOf(ready, command('begin'), { remaining: 0 })).toBe('time_over');
+	});
+
+	it('reopens on the same day, on a later one only by grant, and never without time', () => {
+		const done = inState('handed_in');
+		expect(codeOf(done, command('reopen'))).toBe('accepted');
+		expect(codeOf(done, command('reopen'), { endedToday: false })).toBe('another_day');
+		expect(codeOf(done, command('reopen'), { endedToday: false, reopenGranted: true })).toBe('accepted');
+		expect(codeOf(done, command('reopen'), { remaining: 0 })).toBe('no_time_left');
+		expect(codeOf(done, command('reopen', { reason: ' ' }))).toBe('reason_missing');
+	});
+
+	it('says "already" to the loser of a race and changes nothing', () => {
+		expect(codeOf(inState('let_in'), command('let_in'))).toBe('already');
+		expect(codeOf(inState('on_hold'), command('hold'))).toBe('already');
+		expect(codeOf(inState('handed_in'), command('hold'))).toBe('already_ended');
+	});
+
+	it('opens one stop for each absence from work and closes it on the return', () => {
+		const lost = run(inState('working'), [command('lose_line', { since: 3_500 })], { now: 5_000 });
+		expect(lost.stops).toEqual([{ from: 3_500, to: null, why: 'lost' }]);
+		expect(lost.line).toEqual({ up: false, since: 3_500 });
+		expect(run(lost, ['regain_line'], { now: 9_000 }).stops).toEqual([{ from: 3_500, to: 9_000, why: 'lost' }]);
+		const carried = run(lost, ['carry_over'], { now: 9_000 });
+		expect(carried.stops.map((stop) => [stop.why, stop.to])).toEqual([
+			['lost', 9_000],
+			['carried_over', null]
+		]);
+	});
+});
+
+describe('any sequence of commands', () => {
+	const anyStep = fc.record({
+		kind: fc.constantFrom(...(Object.keys(BODIES) as CommandKind[])),
+		device: fc.constantFrom('d1', 'd2'),
+		role: fc.option(fc.constantFrom<Role>('candidate', 'proctor', 'coordinator', 'system'), { nil: undefined }),
+		over: fc.boolean(),
+		repeat: fc.boolean(),
+		wait: fc.integer({ min: 0, max: 5_000 })
+	});
+
+	it('keeps to the table, moves time forward only, and gives a repeated command the same answer once', () => {
+		fc.assert(
+			fc.property(fc.array(anyStep, { maxLength: 60 }), (steps) => {
+				let sitting = fresh();
+				let now = 1_000;
+				/** The model: what must stay true whatever happens. */
+				let began: number | null = null;
+				let epoch = 0;
+				for (const step of steps) {
+					now += step.wait;
+					const asked = command(step.kind, step.kind === 'arrive' ? { deviceId: step.device } : {}, step.role);
+					const context = { ...WILLING, now, over: step.over };
+					const before = sitting;
+					const decision = decide(sitting, asked, context);
+					if (decision.ok) {
+						expect(TABLE[step.kind].from).toContain(before.state);
+						expect(TABLE[step.kind].who).toContain(asked.by.role);
+						sitting = decision.events.reduce(evolve, sitting);
+						if (step.repeat && decision.events.length > 0) {
+							const again = decide(sitting, asked, { ...context, now: now + 1 });
+							expect(again).toEqual({ ok: true, events: [] });
+						}
+					}
+					expect(SITTING_STATES).toContain(sitting.state);
+					if (began !== null) expect(sitting.beganAt).toBe(began);
+					began = sitting.beganAt;
+					expect(sitting.epoch).toBeGreaterThanOrEqual(epoch);
+					epoch = sitting.epoch;
+					expect((sitting.state === 'on_hold') === (sitting.heldFrom !== null) || sitting.state === 'set_aside').toBe(
+						true
+					);
+					if (sitting.state === 'working') expect(sitting.device).not.toBeNull();
+					if (['working', 'handed_in', 'time_up', 'set_aside'].includes(sitting.state)) expect(began).not.toBeNull();
+					const openStops = sitting.stops.filter((stop) => stop.to === null).map((stop) => stop.why);
+					expect(new Set(openStops).size).toBe(openStops.length);
+					for (const stop of sitting.stops) expect(stop.to ?? now).toBeGreaterThanOrEqual(stop.from);
+					if (sitting.state === 'working') expect(openStops.filter((why) => why !== 'lost')).toEqual([]);
+				}
+			}),
+			{ numRuns: 600 }
+		);
+	});
+});

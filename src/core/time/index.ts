@@ -1,0 +1,15 @@
+export { MINUTE, NO_GRANTS } from './rules';
+export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
+export { allottedMinutes, reckon } from './reckon';
+export type { Reckoning } from './reckon';
+export {
+	instantFromLocal,
+	localDate,
+	localMidnightAfter,
+	localTime,
+	longDate,
+	sameLocalDay,
+	timeAndDate,
+	zoneName
+} from './zone';
+export type { LocalInstant } from './zone';

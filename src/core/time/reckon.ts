@@ -1,0 +1,203 @@
+import { MINUTE, type MergedGrants, type Phase, type Stop, type TimingRules, type Track, type Window } from './rules';
+
+/** Everything that time says about one sitting at one instant. Instants and lengths in milliseconds. */
+export type Reckoning = {
+	phase: Phase;
+	window: Window;
+	/** The window is the candidate's own, not the session's. */
+	ownWindow: boolean;
+	doorOpens: number;
+	/** The last instant of entry; null: there is no end to it. */
+	lastEntry: number | null;
+	/** The window's end with credits; null: it stays open. */
+	windowEnd: number | null;
+	/** Working time granted, without credits; null: no limit. */
+	allotted: number | null;
+	credits: number;
+	/** When the clock started; null: it has not. */
+	origin: number | null;
+	/** Length of all stops that count, overlaps once. */
+	stopped: number;
+	/** A stop that counts is going on now. */
+	standing: boolean;
+	/** Where limit, credits and stops alone would end it. */
+	naturalDeadline: number | null;
+	deadline: number | null;
+	/** What the close takes from the full time, as it looks now. */
+	cut: number;
+	/** Until when answers are taken; those after the deadline are late. */
+	graceEnds: number | null;
+	/** Working time left; null: no limit. Stands still during a stop that counts, unless the close cuts. */
+	remaining: number | null;
+	/** Beginning later than this costs minutes; null: never does. */
+	latestFullStart: number | null;
+	/** Soonest last. `due` once that few minutes are left; the reader shows each once. */
+	warnings: { minutes: number; due: boolean }[];
+};
+
+/** Minutes of work that limit and grants add up to; null: no limit. Fractions round up, in the candidate's favour. */
+export function allottedMinutes(rules: TimingRules, grants: MergedGrants): number | null {
+	if (rules.limitMinutes === null || grants.unlimited) return null;
+	// 50 × 1.1 is 55.000000000000007 in binary: without the nudge, ceil would give a minute to some and not to others.
+	const scaled = Math.ceil(rules.limitMinutes * grants.factor - 1e-9);
+	const total = scaled + grants.extraMinutes;
+	return rules.maxLimitMinutes === null ? total : Math.min(total, rules.maxLimitMinutes);
+}
+
+/**
+ * The one place where time is worked out. Pure: `now` is given, nothing is remembered.
+ *
+ * - `naturalDeadline = origin + allotted + credits + stopped`.
+ * - With `cut` the deadline is the earlier of that and the window's end, with `finish` it is that alone.
+ * - With an own window that opens at another time the room's start is not this candidate's: their clock starts when
+ *   they begin, whatever `clockStarts` says.
+ */
+export function reckon(
+	rules: TimingRules,
+	sessionWindow: Window,
+	grants: MergedGrants,
+	track: Track,
+	now: number
+): Reckoning {
+	const window = grants.window ?? sessionWindow;
+	const minutes = allottedMinutes(rules, grants);
+	const allotted = minutes === null ? null : minutes * MINUTE;
+	const credits = grants.creditsMinutes * MINUTE;
+	const windowEnd = window.closes === null ? null : window.closes + credits;
+	const origin = originOf(rules, sessionWindow, window, track);
+
+	const counting = track.stops.filter((stop) => stopCounts(rules, stop));
+	const stopped = origin === null ? 0 : unionLength(counting, origin, now);
+	const standing =
+		track.beganAt !== null && counting.some((stop) => stop.from <= now && (stop.to === null || stop.to > now));
+
+	const naturalDeadline = origin === null || allotted === null ? null : origin + allotted + credits + stopped;
+	const closesAt = rules.atClose === 'cut' && origin !== null ? windowEnd : null;
+	const deadline = earliest(naturalDeadline, closesAt);
+	const graceEnds = deadline === null ? null : deadline + rules.graceMinutes * MINUTE;
+	const remaining = remainingAt(deadline, origin, allotted, credits, rules, windowEnd, now);
+	const latestFullStart = windowEnd === null || allotted === null ? null : windowEnd - allotted - credits;
+
+	return {
+		phase: phaseAt({ rules, window, windowEnd, track, deadline, graceEnds, now }),
+		window,
+		ownWindow: grants.window !== null,
+		doorOpens: window.opens - rules.doorOpensMinutes * MINUTE,
+		lastEntry: rules.lastEntryMinutes === null ? windowEnd : window.opens + rules.lastEntryMinutes * MINUTE,
+		windowEnd,
+		allotted,
+		credits,
+		origin,
+		stopped,
+		standing,
+		naturalDeadline,
+		deadline,
+		cut: cutBy({ rules, windowEnd, naturalDeadline, allotted, credits, origin, window, now }),
+		graceEnds,
+		remaining,
+		latestFullStart,
+		warnings: warningsAt(rules, allotted, remaining, track.beganAt !== null)
+	};
+}
+
+function originOf(rules: TimingRules, session: Window, window: Window, track: Track): number | null {
+	const startsWithRoom = rules.clockStarts === 'room' && window.opens === session.opens;
+	return startsWithRoom ? track.roomStartedAt : track.beganAt;
+}
+
+function stopCounts(rules: TimingRules, stop: Stop): boolean {
+	switch (stop.why) {
+		case 'handed_in':
+		case 'carried_over':
+		case 'set_aside':
+			return true;
+		case 'hold':
+			return rules.clockStops !== 'never' && stop.stopsClock !== false;
+		case 'moved':
+			return rules.clockStops !== 'never';
+		case 'lost':
+			return rules.clockStops === 'hold_or_lost';
+	}
+}
+
+/** Length of the union of the stops between `from` and `now`; an open stop lasts until `now`. */
+function unionLength(stops: Stop[], from: number, now: number): number {
+	const spans = stops
+		.map((stop) => ({ from: Math.max(stop.from, from), to: Math.min(stop.to ?? now, now) }))
+		.filter((span) => span.to > span.from)
+		.sort((a, b) => a.from - b.from);
+	let total = 0;
+	let reached = from;
+	for (const span of spans) {
+		if (span.to <= reached) continue;
+		total += span.to - Math.max(span.from, reached);
+		reached = span.to;
+	}
+	return total;
+}
+
+function earliest(a: number | null, b: number | null): number | null {
+	if (a === null) return b;
+	return b === null ? a : Math.min(a, b);
+}
+
+/** Before the clock starts: what the candidate would have if it started now, so that it can be told beforehand. */
+function remainingAt(
+	deadline: number | null,
+	origin: number | null,
+	allotted: number | null,
+	credits: number,
+	rules: TimingRules,
+	windowEnd: number | null,
+	now: number
+): number | null {
+	if (origin !== null) return deadline === null ? null : Math.max(0, deadline - now);
+	const full = allotted === null ? null : allotted + credits;
+	const untilClose = rules.atClose === 'cut' && windowEnd !== null ? Math.max(0, windowEnd - now) : null;
+	return earliest(full, untilClose);
+}
+
+function cutBy(at: {
+	rules: TimingRules;
+	windowEnd: number | null;
+	naturalDeadline: number | null;
+	allotted: number | null;
+	credits: number;
+	origin: number | null;
+	window: Window;
+	now: number;
+}): number {
+	if (at.rules.atClose !== 'cut' || at.windowEnd === null || at.allotted === null) return 0;
+	const wouldEnd = at.naturalDeadline ?? Math.max(at.now, at.window.opens) + at.allotted + at.credits;
+	return Math.max(0, wouldEnd - at.windowEnd);
+}
+
+function phaseAt(at: {
+	rules: TimingRules;
+	window: Window;
+	windowEnd: number | null;
+	track: Track;
+	deadline: number | null;
+	graceEnds: number | null;
+	now: number;
+}): Phase {
+	if (at.track.beganAt !== null) {
+		if (at.deadline === null || at.now < at.deadline) return 'running';
+		return at.graceEnds !== null && at.now < at.graceEnds ? 'grace' : 'over';
+	}
+	const roomIsOver = at.deadline !== null && at.now >= at.deadline;
+	if (roomIsOver || (at.windowEnd !== null && at.now >= at.windowEnd)) return 'over';
+	if (at.now >= at.window.opens) return 'open';
+	return at.now >= at.window.opens - at.rules.doorOpensMinutes * MINUTE ? 'door' : 'before';
+}
+
+/** A warning as long as the whole allotment would fire on beginning and warn of nothing. */
+function warningsAt(rules: TimingRules, allotted: number | null, remaining: number | null, begun: boolean) {
+	return rules.warnAtMinutes
+		.filter((minutes) => allotted === null || minutes * MINUTE < allotted)
+		.sort((a, b) => b - a)
+		.map((minutes) => ({
+			minutes,
+			due: begun && remaining !== null && remaining > 0 && remaining <= minutes * MINUTE
+		}));
+}

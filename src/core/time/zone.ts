@@ -1,0 +1,69 @@
+import { DateTime } from 'luxon';
+
+/** A wall-clock time read in a zone: one instant, or a question for the person who typed it. */
+export type LocalInstant =
+	| { ok: true; at: number }
+	| { ok: false; why: 'unreadable' }
+	/** The clocks jump over it; `instead` is the first instant after the jump. */
+	| { ok: false; why: 'does_not_exist'; instead: number }
+	/** The clocks go back over it; both instants, earlier first. */
+	| { ok: false; why: 'exists_twice'; choices: [number, number] };
+
+/**
+ * Reads a local date (`2026-12-08`) and time (`09:00`) in an IANA zone.
+ * A time that daylight saving skips or repeats is never guessed.
+ */
+export function instantFromLocal(date: string, time: string, zone: string): LocalInstant {
+	const wall = DateTime.fromISO(`${date}T${time}`, { zone });
+	if (!wall.isValid) return { ok: false, why: 'unreadable' };
+	if (wall.toFormat('yyyy-MM-dd HH:mm') !== `${date} ${time}`) {
+		return { ok: false, why: 'does_not_exist', instead: wall.startOf('hour').toMillis() };
+	}
+	const choices = wall
+		.getPossibleOffsets()
+		.map((possible) => possible.toMillis())
+		.sort((a, b) => a - b);
+	if (choices.length > 1) return { ok: false, why: 'exists_twice', choices: [choices[0], choices[1]] };
+	return { ok: true, at: wall.toMillis() };
+}
+
+/** The local date of an instant, `yyyy-MM-dd`. */
+export function localDate(at: number, zone: string): string {
+	return DateTime.fromMillis(at, { zone }).toISODate()!;
+}
+
+/** The local time of an instant, `HH:mm`, or `HH:mm:ss`. */
+export function localTime(at: number, zone: string, seconds = false): string {
+	return DateTime.fromMillis(at, { zone }).toFormat(seconds ? 'HH:mm:ss' : 'HH:mm');
+}
+
+/** The instant at which the local day of `at` ends, whatever daylight saving does to its length. */
+export function localMidnightAfter(at: number, zone: string): number {
+	return DateTime.fromMillis(at, { zone }).startOf('day').plus({ days: 1 }).toMillis();
+}
+
+/** Whether two instants fall on one local day. */
+export function sameLocalDay(a: number, b: number, zone: string): boolean {
+	return localDate(a, zone) === localDate(b, zone);
+}
+
+/** The zone's short name at that instant: `GMT`, `GMT-1`. */
+export function zoneName(at: number, zone: string): string {
+	const parts = new Intl.DateTimeFormat('en-GB', { timeZone: zone, timeZoneName: 'short' }).formatToParts(at);
+	return parts.find((part) => part.type === 'timeZoneName')?.value.replace(/[+-]0$/, '') ?? zone;
+}
+
+/** `Tuesday 8 December`, with the year when it is not `now`'s. */
+export function longDate(at: number, zone: string, now = at): string {
+	const day = DateTime.fromMillis(at, { zone });
+	const sameYear = day.year === DateTime.fromMillis(now, { zone }).year;
+	return day.setLocale('en-GB').toFormat(sameYear ? 'cccc d LLLL' : 'cccc d LLLL yyyy');
+}
+
+/** The time, with its date when that is not today's. */
+export function timeAndDate(at: number, zone: string, now: number): string {
+	const time = localTime(at, zone);
+	return sameLocalDay(at, now, zone)
+		? time
+		: `${DateTime.fromMillis(at, { zone }).setLocale('en-GB').toFormat('d LLL')} ${time}`;
+}

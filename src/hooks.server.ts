@@ -1,0 +1,81 @@
+import { type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import { building } from '$app/environment';
+import { isUnavailable } from '$lib/server/db';
+import { demoClock } from '$lib/server/demo';
+import { problem, readCookie } from '$lib/server/http';
+import { deviceByToken, staffByToken } from '$lib/server/identity';
+import { startOtium, type Otium } from '$lib/server/otium';
+
+let otium: Otium;
+
+export const init: ServerInit = async () => {
+	if (building) return;
+	const dataDir = process.env.OTIUM_DATA ?? 'data';
+	otium = await startOtium({ dataDir, now: await demoClock(dataDir), logLevel: process.env.OTIUM_LOG ?? 'warn' });
+	const stop = async () => {
+		await otium.stop();
+		process.exit(0);
+	};
+	process.once('SIGTERM', stop);
+	process.once('SIGINT', stop);
+};
+
+const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** A changing request must come from a page of ours: browsers say where it comes from, whatever its content type is. */
+function comesFromElsewhere(request: Request, url: URL): boolean {
+	if (SAFE.has(request.method)) return false;
+	const origin = request.headers.get('origin');
+	if (origin !== null) return origin !== url.origin;
+	// No origin: not a browser's cross-site request, unless the browser itself says that it is.
+	return !['same-origin', 'none', null].includes(request.headers.get('sec-fetch-site'));
+}
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const { request, url, cookies } = event;
+	if (comesFromElsewhere(request, url)) {
+		return problem(403, {
+			code: 'other_origin',
+			message: 'This request comes from another site.',
+			instead: 'Use the pages of Otium itself.'
+		});
+	}
+	event.locals.otium = otium;
+	event.locals.staff = null;
+	event.locals.device = null;
+	const atSit = url.pathname === '/sit' || url.pathname.startsWith('/sit/');
+	if (atSit) {
+		const token = readCookie(cookies, url, 'sitting');
+		if (token) event.locals.device = await deviceByToken(otium.db, token, otium.now());
+	} else {
+		const token = readCookie(cookies, url, 'staff');
+		if (token) event.locals.staff = await staffByToken(otium.db, token, otium.now());
+	}
+	const response = await resolve(event);
+	response.headers.set('x-content-type-options', 'nosniff');
+	response.headers.set('x-frame-options', 'DENY');
+	response.headers.set('referrer-policy', 'same-origin');
+	response.headers.set('cross-origin-opener-policy', 'same-origin');
+	response.headers.set('permissions-policy', 'geolocation=(), payment=(), usb=()');
+	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+	return response;
+};
+
+export const handleError: HandleServerError = ({ error, event, status, message }) => {
+	if (isUnavailable(error)) {
+		otium.log.error({ err: error, path: event.url.pathname }, 'the database cannot be written');
+		return {
+			message: 'Not saved: the server can’t write to its disk just now.',
+			instead: 'Try again in a moment; nothing that was saved is lost.'
+		};
+	}
+	if (status >= 500) otium.log.error({ err: error, path: event.url.pathname }, 'a request failed');
+	if (status === 404)
+		return { message: 'There is nothing here by that name.', instead: 'Choose from the bar at the top.' };
+	return status >= 500
+		? {
+				message: 'Something went wrong here, not with you.',
+				instead: 'Try again; if it stays so, tell whoever runs this server.'
+			}
+		: { message };
+};

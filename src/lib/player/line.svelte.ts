@@ -1,0 +1,75 @@
+import type { SittingPicture } from '$core/room';
+import { send } from '$ui/post';
+import type { ServerClock } from '$ui/server-clock.svelte';
+
+const BEAT_MS = 5_000;
+const TRY_AGAIN_MS = 2_000;
+
+/** The line to the server: hears what changes in the sitting, says that this device is there, knows when it is down. */
+export class Line {
+	picture = $state.raw<SittingPicture>()!;
+	/** Since when the server has not been heard, by its own clock; null: the line is up. */
+	downSince = $state<number | null>(null);
+	/** The server no longer knows this device. */
+	isSignedOut = $state(false);
+	#source: EventSource | null = null;
+
+	constructor(
+		picture: SittingPicture,
+		private readonly clock: ServerClock
+	) {
+		this.picture = picture;
+	}
+
+	/** Opens the line until the returned function is called. */
+	open(): () => void {
+		let stopped = false;
+		let retry: ReturnType<typeof setTimeout> | undefined;
+		const listen = () => {
+			const source = new EventSource('/sit/api/stream');
+			this.#source = source;
+			source.addEventListener('picture', (event) => this.#take(JSON.parse(event.data)));
+			source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now));
+			source.onerror = () => {
+				if (source.readyState !== EventSource.CLOSED || stopped) return;
+				retry = setTimeout(listen, TRY_AGAIN_MS);
+			};
+		};
+		listen();
+		const beat = setInterval(() => void this.#beat(), BEAT_MS);
+		return () => {
+			stopped = true;
+			clearInterval(beat);
+			clearTimeout(retry);
+			this.#source?.close();
+		};
+	}
+
+	/** Looks again now, after something that should have changed it. */
+	async refresh(): Promise<void> {
+		const answer = await send<{ picture: SittingPicture }>('GET', '/sit/api/picture');
+		if (answer.ok) this.#take(answer.data.picture);
+		else this.#missed(answer.status);
+	}
+
+	async #beat() {
+		const answer = await send<{ now: number }>('POST', '/sit/api/beat', {});
+		if (answer.ok) this.#heard(answer.data.now);
+		else this.#missed(answer.status);
+	}
+
+	#take(picture: SittingPicture) {
+		this.picture = picture;
+		this.#heard(picture.now);
+	}
+
+	#heard(now: number) {
+		this.clock.set(now);
+		this.downSince = null;
+	}
+
+	#missed(status: number) {
+		if (status === 401) this.isSignedOut = true;
+		if (status === 0 || status >= 500) this.downSince ??= this.clock.read();
+	}
+}

@@ -1,0 +1,169 @@
+import { nanoid } from 'nanoid';
+import fc from 'fast-check';
+import { afterEach, describe, expect, it } from 'vitest';
+import { MINUTE } from '$core/time';
+import { searchLogbook } from '../logbook';
+import { act } from '../sitting';
+import { arriveAt, bringToWork, buildHouse, openDoor, PROCTOR, type House } from '../testing/house';
+import { standingAnswers, UnknownQuestion, type Revision } from '.';
+
+let house: House;
+afterEach(() => house.close());
+const revision = (
+	seq: number,
+	questionId: string,
+	value: boolean | null,
+	change: Partial<Revision> = {}
+): Revision => ({
+	seq,
+	questionId,
+	value,
+	marked: false,
+	struck: [],
+	inViewMs: 1_000,
+	...change
+});
+const standing = async (i = 0) =>
+	Object.fromEntries(
+		((await standingAnswers(house.otium.db, [`sit${i}`])).get(`sit${i}`) ?? []).map((one) => [
+			one.questionId,
+			one.value
+		])
+	);
+const kept = async (i = 0) =>
+	house.otium
+		.db('answer')
+		.where({ sitting_id: `sit${i}` })
+		.orderBy(['epoch', 'seq'])
+		.select('epoch', 'seq', 'kept_because');
+
+describe('saving answers', () => {
+	it('keeps every revision, and the newest stands', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await house.otium.answers.save('sit0', epoch, [
+			revision(1, 'q1', true),
+			revision(2, 'q1', false),
+			revision(3, 'q2', true)
+		]);
+		expect(await standing()).toEqual({ q1: false, q2: true });
+		expect(await kept()).toHaveLength(3);
+		const row = await house.otium.db('progress').where({ sitting_id: 'sit0' }).first('answered');
+		expect(row.answered).toBe(2);
+	});
+
+	it('changes nothing for a sequence number that is repeated or comes late, whatever it carries', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		const { answers } = house.otium;
+		await answers.save('sit0', epoch, [revision(5, 'q1', true)]);
+		await answers.save('sit0', epoch, [revision(5, 'q1', false), revision(5, 'q2', false)]);
+		await answers.save('sit0', epoch, [revision(4, 'q1', false)]);
+		expect(await standing()).toEqual({ q1: true });
+		expect(await kept()).toHaveLength(2);
+	});
+
+	it('comes to the same whatever order, batching and repetition the line makes of it', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		let base = 0;
+		const batch = fc.array(
+			fc.record({
+				seq: fc.integer({ min: 1, max: 12 }),
+				question: fc.integer({ min: 1, max: 3 }),
+				value: fc.constantFrom(true, false, null)
+			}),
+			{ minLength: 1, maxLength: 20 }
+		);
+		await fc.assert(
+			fc.asyncProperty(batch, async (sent) => {
+				base += 20;
+				// What a number carries is settled by who comes first with it; after that only numbers count.
+				const model = new Map<number, { question: number; value: boolean | null }>();
+				for (const one of sent) if (!model.has(one.seq)) model.set(one.seq, one);
+				await Promise.all(
+					sent.map((one) =>
+						house.otium.answers.save('sit0', epoch, [revision(base + one.seq, `q${one.question}`, one.value)])
+					)
+				);
+				const now = await standing();
+				for (const question of [1, 2, 3]) {
+					const last = [...model].filter(([, one]) => one.question === question).sort(([a], [b]) => b - a)[0];
+					if (last) expect(now[`q${question}`]).toBe(last[1].value);
+				}
+			}),
+			{ numRuns: 40 }
+		);
+	});
+
+	it('keeps answers after the end without letting them stand, and tells the logbook', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await house.otium.answers.save('sit0', epoch, [revision(1, 'q1', true)]);
+		await act(house.otium, [
+			{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'hand_in', receipt: 'R', reason: 'left' } }
+		]);
+		const saved = await house.otium.answers.save('sit0', epoch, [revision(2, 'q1', false)]);
+		expect(saved).toMatchObject({ kept: 'after_end', seqs: [2] });
+		// The first one once more, as after a lost acknowledgement: it was taken in time and still is.
+		expect((await house.otium.answers.save('sit0', epoch, [revision(1, 'q1', true)])).kept).toBeNull();
+		expect(await standing()).toEqual({ q1: true });
+		expect(await kept()).toEqual([
+			{ epoch: 1, seq: 1, kept_because: null },
+			{ epoch: 1, seq: 2, kept_because: 'after_end' }
+		]);
+		expect((await searchLogbook(house.otium.db, { text: 'answers_kept' }))[0].body).toEqual({
+			because: 'after_end',
+			answers: 1
+		});
+	});
+
+	it('marks answers in the grace late and takes none after it, by the server’s clock alone', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		house.clock.at += 60 * MINUTE + 30_000;
+		expect((await house.otium.answers.save('sit0', epoch, [revision(1, 'q1', true)])).kept).toBeNull();
+		expect((await standingAnswers(house.otium.db, ['sit0'])).get('sit0')![0].late).toBe(true);
+		house.clock.at += MINUTE;
+		expect((await house.otium.answers.save('sit0', epoch, [revision(2, 'q2', true)])).kept).toBe('after_end');
+	});
+
+	it('takes answers of a freed device into keeping, and lets the next device’s stand', async () => {
+		house = await buildHouse();
+		const code = await openDoor(house);
+		const first = await bringToWork(house, 0, code);
+		await house.otium.answers.save('sit0', first, [revision(1, 'q1', true)]);
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'move_device' } }]);
+		const second = await arriveAt(house, 0, code, 'another');
+		if (!second.ok) throw new Error(second.refusal.code);
+		expect(second.device.epoch).toBe(first + 1);
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }]);
+		const { begin } = await import('../sitting');
+		await begin(house.otium, 'sit0', nanoid(), '');
+		await house.otium.answers.save('sit0', second.device.epoch, [revision(1, 'q1', false)]);
+		expect((await house.otium.answers.save('sit0', first, [revision(9, 'q1', true)])).kept).toBe('freed_device');
+		expect(await standing()).toEqual({ q1: false });
+	});
+
+	it('refuses a question that is not on the form, and nothing of that request is saved', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await expect(
+			house.otium.answers.save('sit0', epoch, [revision(1, 'q1', true), revision(2, 'elsewhere', true)])
+		).rejects.toBeInstanceOf(UnknownQuestion);
+		expect(await kept()).toEqual([]);
+	});
+
+	it('fails the save, and not the server, when the disk will not take it; the same save works afterwards', async () => {
+		house = await buildHouse();
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await house.otium.db.raw('PRAGMA max_page_count = 1');
+		const pages = (await house.otium.db.raw('PRAGMA page_count'))[0].page_count;
+		await house.otium.db.raw(`PRAGMA max_page_count = ${pages}`);
+		const big = Array.from({ length: 400 }, (_, i) => revision(i + 1, 'q1', true, { struck: ['x'.repeat(60)] }));
+		await expect(house.otium.answers.save('sit0', epoch, big)).rejects.toMatchObject({ code: 'SQLITE_FULL' });
+		await house.otium.db.raw('PRAGMA max_page_count = 1000000');
+		expect((await house.otium.answers.save('sit0', epoch, big)).seqs).toHaveLength(400);
+		expect(await kept()).toHaveLength(400);
+	});
+});

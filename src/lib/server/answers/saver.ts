@@ -1,0 +1,146 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import type { Form } from '$core/paper';
+import type { Otium } from '../otium';
+import { transact } from '../db';
+import { appendToLogbook } from '../logbook';
+import { writeGroup, type Kept, type Revision } from './write-group';
+
+/** What a candidate's device is told of a save. */
+export type Saved = {
+	/** Sequence numbers that are on the disk; those that were there before included. */
+	seqs: number[];
+	/** The receiving instant. */
+	at: number;
+	/** Kept with the sitting but not standing, and why. */
+	kept: Kept | null;
+};
+
+type Waiting = {
+	sittingId: string;
+	epoch: number;
+	revisions: Revision[];
+	resolve: (saved: Saved) => void;
+	reject: (error: unknown) => void;
+};
+
+/** Names a question that is not on the candidate's form. */
+export class UnknownQuestion extends Error {
+	constructor(readonly questionId: string) {
+		super(`Question ${questionId} is not on this form.`);
+	}
+}
+
+/** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
+const GROUP = 200;
+/** What a save may wait for company; far less than anybody notices. */
+const GATHER_MS = 20;
+const TURN_MS = 3;
+/** A group larger than this means that saves come close together. */
+const BUSY = 4;
+
+/**
+ * Saves answers durably. Whatever arrives while one commit is on its way to the disk goes into the next together:
+ * a commit costs the same for one answer as for a hundred.
+ */
+export class AnswerSaver {
+	#waiting: Waiting[] = [];
+	#running: Promise<void> | null = null;
+	#lastGroup = 0;
+	/** Forms never change once dealt, so what is on them is read once. */
+	#questions = new Map<string, Set<string>>();
+
+	constructor(private readonly otium: Otium) {}
+
+	/**
+	 * Resolves after the commit, never before.
+	 * @throws UnknownQuestion when an answer is for a question that is not on the form; nothing of the call is saved then
+	 */
+	async save(sittingId: string, epoch: number, revisions: Revision[]): Promise<Saved> {
+		const known = await this.#questionsOf(sittingId);
+		const stranger = revisions.find((revision) => !known.has(revision.questionId));
+		if (stranger) throw new UnknownQuestion(stranger.questionId);
+		return new Promise((resolve, reject) => {
+			this.#waiting.push({ sittingId, epoch, revisions, resolve, reject });
+			this.#running ??= this.#run();
+		});
+	}
+
+	/** Waits until nothing is left to write. */
+	async drain(): Promise<void> {
+		while (this.#running) await this.#running;
+	}
+
+	async #run() {
+		while (this.#waiting.length > 0) {
+			await this.#gather();
+			await this.#writeNext(this.#waiting.splice(0, GROUP));
+		}
+		this.#running = null;
+	}
+
+	/**
+	 * Waits for as long as more keep coming, so that a busy server commits in larger groups. On a quiet one that is a
+	 * single turn of the event loop; on a busy one, where the last group had company, a turn is long enough for the next
+	 * requests to be read.
+	 */
+	async #gather() {
+		const until = performance.now() + GATHER_MS;
+		const turn = this.#lastGroup > BUSY ? () => sleep(TURN_MS) : () => new Promise((next) => setImmediate(next));
+		for (let seen = 0; seen < this.#waiting.length && seen < GROUP && performance.now() < until;) {
+			seen = this.#waiting.length;
+			await turn();
+		}
+	}
+
+	async #writeNext(group: Waiting[]) {
+		this.#lastGroup = group.length;
+		const now = this.otium.now();
+		try {
+			const verdicts = await transact(this.otium.db, async (trx) => {
+				const verdicts = await writeGroup(trx, group, now);
+				await appendToLogbook(trx, keptEntries(group, verdicts, now));
+				return verdicts;
+			});
+			group.forEach((one, i) =>
+				one.resolve({ seqs: one.revisions.map((revision) => revision.seq), at: now, kept: verdicts[i].kept })
+			);
+			this.otium.hub.answered(group.map((one, i) => ({ sittingId: one.sittingId, sessionId: verdicts[i].sessionId })));
+		} catch (error) {
+			// Without the statement: answers do not belong into a log.
+			this.otium.log.error(
+				{ code: (error as { code?: string }).code, saves: group.length },
+				'answers could not be saved'
+			);
+			for (const one of group) one.reject(error);
+		}
+	}
+
+	async #questionsOf(sittingId: string): Promise<Set<string>> {
+		const known = this.#questions.get(sittingId);
+		if (known) return known;
+		const row = await this.otium.db('form').where({ sitting_id: sittingId }).first('form');
+		const form: Form | null = row ? JSON.parse(row.form) : null;
+		const ids = new Set(form?.questions.map((question) => question.id) ?? []);
+		if (form) this.#questions.set(sittingId, ids);
+		return ids;
+	}
+}
+
+/** Answers that were kept without standing are somebody's to decide about, so they are told. */
+function keptEntries(group: Waiting[], verdicts: { kept: Kept | null; sessionId: string }[], now: number) {
+	return group.flatMap((one, i) => {
+		const { kept, sessionId } = verdicts[i];
+		if (!kept) return [];
+		const body = { because: kept, answers: one.revisions.length };
+		return [
+			{
+				at: now,
+				by: { role: 'system' as const, id: 'answers' },
+				kind: 'answers_kept',
+				sessionId,
+				sittingId: one.sittingId,
+				body
+			}
+		];
+	});
+}

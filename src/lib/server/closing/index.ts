@@ -1,0 +1,3 @@
+export { accountFor } from './account';
+export type { Account, Line } from './account';
+export { resultsCsv } from './csv';

@@ -1,0 +1,88 @@
+import type Database from 'better-sqlite3';
+import type { Statement } from 'better-sqlite3';
+import type { Query } from './open';
+
+/** A revision as it is stored. SQLite has no booleans: 1 and 0. */
+export type AnswerRow = {
+	sitting_id: string;
+	epoch: number;
+	seq: number;
+	question_id: string;
+	value: string;
+	in_view_ms: number;
+	received_at: number;
+	late: 0 | 1;
+	kept_because: string | null;
+};
+
+/** What a revision says of the answer that it makes stand. */
+export type StandingRow = Pick<
+	AnswerRow,
+	'sitting_id' | 'question_id' | 'epoch' | 'seq' | 'value' | 'in_view_ms' | 'late'
+> & {
+	blank: 0 | 1;
+	marked: 0 | 1;
+};
+
+type Statements = { append: Statement; stand: Statement; count: Statement };
+
+/**
+ * The one place where statements are prepared once and run many times instead of being built by Knex: answers come a
+ * thousand times more often than everything else, and building a statement costs several times what running it does.
+ */
+const prepared = new WeakMap<Database.Database, Statements>();
+
+async function statementsOf(trx: Query): Promise<Statements> {
+	const connection: Database.Database = await trx.client.acquireConnection();
+	const known = prepared.get(connection);
+	if (known) return known;
+	const fresh: Statements = {
+		append: connection.prepare(
+			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because)
+			 VALUES (@sitting_id, @epoch, @seq, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because)
+			 ON CONFLICT DO NOTHING`
+		),
+		stand: connection.prepare(
+			`INSERT INTO answer_standing (sitting_id, question_id, epoch, seq, value, blank, marked, in_view_ms, late)
+			 VALUES (@sitting_id, @question_id, @epoch, @seq, @value, @blank, @marked, @in_view_ms, @late)
+			 ON CONFLICT (sitting_id, question_id) DO UPDATE SET
+			   epoch = excluded.epoch, seq = excluded.seq, value = excluded.value, blank = excluded.blank,
+			   marked = excluded.marked, in_view_ms = excluded.in_view_ms, late = excluded.late
+			 WHERE (excluded.epoch, excluded.seq) > (answer_standing.epoch, answer_standing.seq)`
+		),
+		count: connection.prepare(
+			`INSERT INTO progress (sitting_id, answered, marked, last_answer_at)
+			 SELECT sitting_id, sum(1 - blank), sum(marked), @now FROM answer_standing WHERE sitting_id = @id
+			 ON CONFLICT (sitting_id) DO UPDATE SET
+			   answered = excluded.answered, marked = excluded.marked, last_answer_at = excluded.last_answer_at`
+		)
+	};
+	prepared.set(connection, fresh);
+	return fresh;
+}
+
+/**
+ * Appends revisions within a transaction; a number that is there already is passed over. `standing` says what a new
+ * one makes stand, null when it only is to be kept. What lists count is brought up to date. Returns for each row whether
+ * it is new.
+ */
+export async function appendAnswers(
+	trx: Query,
+	rows: AnswerRow[],
+	standing: (row: AnswerRow) => StandingRow | null,
+	now: number
+): Promise<boolean[]> {
+	const { append, stand, count } = await statementsOf(trx);
+	const changed = new Set<string>();
+	const isNew = rows.map((row) => {
+		if (append.run(row).changes === 0) return false;
+		const answer = standing(row);
+		if (answer) {
+			stand.run(answer);
+			changed.add(row.sitting_id);
+		}
+		return true;
+	});
+	for (const id of changed) count.run({ id, now });
+	return isNew;
+}

@@ -1,0 +1,107 @@
+import { existsSync, mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import Database from 'better-sqlite3';
+import knex, { type Knex } from 'knex';
+import { MIGRATIONS } from './migrations';
+
+export type Db = Knex;
+/** A transaction, or the database itself where one statement is enough. */
+export type Query = Knex | Knex.Transaction;
+
+/** The database was written by a later version of the program than this one. */
+export class NewerDatabase extends Error {
+	constructor(file: string, unknown: string[]) {
+		super(
+			`${file} was written by a newer version of Otium (it has ${unknown.join(', ')}). ` +
+				'It has not been touched. Install that version, or start with another data folder.'
+		);
+	}
+}
+
+/**
+ * Opens the database file, brings it up to date and returns a connection.
+ * @throws NewerDatabase when the file is from a later version; nothing is written to it then
+ */
+export async function openDb(file: string): Promise<Db> {
+	mkdirSync(dirname(file), { recursive: true });
+	refuseNewer(file);
+	const db = knex({
+		client: 'better-sqlite3',
+		connection: { filename: file },
+		useNullAsDefault: true,
+		// One writer is all that SQLite has; with one connection, transactions queue here instead of failing there.
+		pool: { min: 1, max: 1, afterCreate: configure },
+		acquireConnectionTimeout: 30_000
+	});
+	try {
+		await db.migrate.latest({ migrationSource: MIGRATIONS });
+	} catch (error) {
+		await db.destroy();
+		throw error;
+	}
+	return db;
+}
+
+type Connection = Database.Database;
+
+function configure(connection: Connection, done: (error: Error | null, connection: Connection) => void) {
+	connection.pragma('journal_mode = WAL');
+	// A commit is acknowledged when it is on the disk, not when it is on its way there.
+	connection.pragma('synchronous = FULL');
+	connection.pragma('foreign_keys = ON');
+	connection.pragma('busy_timeout = 3000');
+	connection.pragma('cache_size = -65536');
+	done(null, connection);
+}
+
+/** Reads the file without opening it for writing: even a journal-mode change would touch it. */
+function refuseNewer(file: string) {
+	if (!existsSync(file)) return;
+	const reader = new Database(file, { readonly: true });
+	try {
+		const table = reader.prepare("SELECT name FROM sqlite_master WHERE name = 'knex_migrations'").get();
+		if (!table) return;
+		const done = reader.prepare('SELECT name FROM knex_migrations').all() as { name: string }[];
+		const unknown = done.map((row) => row.name).filter((name) => !MIGRATIONS.names.includes(name));
+		if (unknown.length > 0) throw new NewerDatabase(file, unknown);
+	} finally {
+		reader.close();
+	}
+}
+
+/**
+ * Everything in `work`, or nothing of it. When the disk is full SQLite has rolled back by itself, and rolling back once
+ * more fails; whoever asked is told the first failure, which says what is the matter.
+ */
+export async function transact<T>(db: Db, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+	let cause: unknown;
+	try {
+		return await db.transaction(async (trx) => {
+			try {
+				return await work(trx);
+			} catch (error) {
+				cause = error;
+				throw error;
+			}
+		});
+	} catch (error) {
+		throw cause ?? error;
+	}
+}
+
+/** A copy of a live database, consistent as of one instant. */
+export async function backupDb(from: string, to: string): Promise<void> {
+	mkdirSync(dirname(to), { recursive: true });
+	const source = new Database(from, { readonly: true });
+	try {
+		await source.backup(to);
+	} finally {
+		source.close();
+	}
+}
+
+/** What the disk or the database says when it cannot take a write just now; nothing was lost, trying again may work. */
+export function isUnavailable(error: unknown): boolean {
+	const code = (error as { code?: string }).code ?? '';
+	return /^SQLITE_(BUSY|FULL|IOERR|CANTOPEN|READONLY|NOMEM|LOCKED)/.test(code);
+}

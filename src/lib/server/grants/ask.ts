@@ -1,0 +1,117 @@
+import { z } from 'zod';
+import { may, type StaffMember } from '$core/access';
+import type { GrantBody } from '$core/grants';
+import { instantFromLocal, localDate, localTime } from '$core/time';
+import type { Otium } from '../otium';
+import { placeOf } from '../session';
+import { loadSitting, type Loaded } from '../sitting';
+import type { NewGrant } from './store';
+
+const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
+
+/** What the grants form sends for one candidate's sitting. */
+export const GrantAsked = z.object({
+	id: z.string().min(8).max(60),
+	sittingId: z.string().max(64),
+	what: z.discriminatedUnion('kind', [
+		z.object({
+			kind: z.literal('factor'),
+			factor: z
+				.number({ error: 'Give a factor, like 1.5.' })
+				.gt(1, 'A factor above 1; 1.5 is time and a half.')
+				.max(10, 'A factor of at most 10.')
+		}),
+		z.object({
+			kind: z.literal('minutes'),
+			minutes: z
+				.number({ error: 'Give whole minutes.' })
+				.int('Give whole minutes.')
+				.min(1, 'Give at least one minute.')
+				.max(600, 'Give at most 600 minutes.')
+		}),
+		z.object({
+			kind: z.literal('own_window'),
+			date: z.iso.date('Give a date, like 2026-12-08.'),
+			opens: time,
+			closes: time
+		})
+	]),
+	/** For this session alone, or for good. */
+	scope: z.enum(['session', 'standing']),
+	reason: z.string().trim().max(300)
+});
+export type GrantAsked = z.infer<typeof GrantAsked>;
+
+export type Read =
+	| { ok: true; grant: NewGrant; one: Loaded }
+	| { ok: false; status: number; code: string; message: string; instead?: string };
+
+/** Turns what was asked into a grant, or says what can't be read, what does not exist, or what is not theirs to give. */
+export async function readGrant(otium: Otium, staff: StaffMember, asked: GrantAsked): Promise<Read> {
+	const now = otium.now();
+	const one = await loadSitting(otium.db, asked.sittingId, now);
+	if (!one)
+		return {
+			ok: false,
+			status: 404,
+			code: 'not_found',
+			message: 'This candidate’s sitting is not here any more.',
+			instead: 'Look the candidate up again.'
+		};
+	if (!may(staff, 'grant', placeOf(one.session)))
+		return {
+			ok: false,
+			status: 403,
+			code: 'not_yours',
+			message: 'Grants at this site are not yours to give.',
+			instead: 'A coordinator of the site can.'
+		};
+
+	const body = bodyOf(asked, one.session.site.zone, now);
+	if (typeof body === 'string') return { ok: false, status: 422, code: 'malformed', message: body };
+	if (body.kind === 'own_window' && asked.scope === 'standing') {
+		return {
+			ok: false,
+			status: 422,
+			code: 'malformed',
+			message: 'An own window is for one session.',
+			instead: 'Choose “this session”.'
+		};
+	}
+	return {
+		ok: true,
+		one,
+		grant: {
+			candidateId: one.candidate.id,
+			scope: asked.scope === 'standing' ? { kind: 'standing' } : { kind: 'session', id: one.session.id },
+			body,
+			reason: asked.reason,
+			givenBy: staff.id,
+			givenAt: now
+		}
+	};
+}
+
+/** The grant's body, or a sentence about what is wrong with it. */
+function bodyOf({ what }: GrantAsked, zone: string, now: number): GrantBody | string {
+	switch (what.kind) {
+		case 'factor':
+			return { kind: 'extra_time', factor: what.factor, minutes: 0 };
+		case 'minutes':
+			return { kind: 'extra_time', factor: 1, minutes: what.minutes };
+		case 'own_window': {
+			const [opens, closes] = [what.opens, what.closes].map((text) => instantFromLocal(what.date, text, zone));
+			for (const read of [opens, closes]) {
+				if (!read.ok)
+					return read.why === 'does_not_exist'
+						? `The clocks jump over that time; the next is ${localTime(read.instead, zone)}.`
+						: 'The clocks go back then, so that time comes twice. Choose another.';
+			}
+			if (!opens.ok || !closes.ok) return 'This window can’t be read.';
+			if (closes.at <= opens.at) return 'The window closes before it opens. Choose a later end.';
+			if (closes.at <= now)
+				return `This window is over already: it is ${localTime(now, zone)} on ${localDate(now, zone)}. Choose a later one.`;
+			return { kind: 'own_window', opens: opens.at, closes: closes.at };
+		}
+	}
+}

@@ -1,0 +1,44 @@
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+
+/** NIST SP 800-63B, section 5.2.2: no more than 100 consecutive failed attempts on one account. */
+export const MOST_IN_A_ROW = 100;
+/** So many misses are free: people mistype. */
+const FREE = 5;
+const LONGEST_WAIT_S = 300;
+/** In ten minutes. A college of a thousand behind one address mistypes some hundred times; 34 bits are still out of reach. */
+const ADDRESS_MISSES = 600;
+
+/**
+ * Limits on wrong tries. Misses are counted for the target (an account, a candidate at a door) and for the address they
+ * come from; right tries are never counted, so that forty candidates behind one address do not shut each other out.
+ */
+export class TryLimits {
+	#targets = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: 24 * 3_600 });
+	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
+	#waits = new Map<string, number>();
+
+	/** Seconds to wait before the next try; 0: go on. */
+	async waitFor(target: string, address: string, now: number): Promise<number> {
+		const until = this.#waits.get(target) ?? 0;
+		const misses = await this.#targets.get(target);
+		if (misses && misses.consumedPoints >= MOST_IN_A_ROW) return Math.ceil(misses.msBeforeNext / 1_000);
+		const from = await this.#addresses.get(address);
+		if (from && from.consumedPoints >= ADDRESS_MISSES) return Math.ceil(from.msBeforeNext / 1_000);
+		return Math.max(0, Math.ceil((until - now) / 1_000));
+	}
+
+	/** A miss: after a few, each doubles the wait. */
+	async missed(target: string, address: string, now: number) {
+		const misses = await this.#targets.penalty(target, 1);
+		await this.#addresses.penalty(address, 1);
+		const over = misses.consumedPoints - FREE;
+		if (over > 0) this.#waits.set(target, now + Math.min(2 ** over, LONGEST_WAIT_S) * 1_000);
+		if (this.#waits.size > 10_000) for (const [key, until] of this.#waits) if (until < now) this.#waits.delete(key);
+	}
+
+	/** A right try ends the row of misses. */
+	async succeeded(target: string) {
+		await this.#targets.delete(target);
+		this.#waits.delete(target);
+	}
+}

@@ -1,0 +1,4 @@
+export { LiveHub } from './hub';
+export { Presence } from './presence';
+export { drawRoom } from './room-picture';
+export { drawSitting } from './sitting-picture';

@@ -1,0 +1,157 @@
+import { nanoid } from 'nanoid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { RoomChange, RoomPicture } from '$core/room';
+import { MINUTE } from '$core/time';
+import { giveGrant, withdrawGrant } from '../grants';
+import { act, loadSitting } from '../sitting';
+import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
+import { Channel } from './channel';
+
+let house: House;
+beforeEach(async () => {
+	house = await buildHouse();
+});
+afterEach(() => house.close());
+
+type Frame = { id?: string; event: string; data: RoomPicture & RoomChange };
+
+/** Reads a stream as a browser would. */
+function listen(stream: ReadableStream<Uint8Array>) {
+	const reader = stream.getReader();
+	const decoder = new TextDecoder();
+	let rest = '';
+	const frames: Frame[] = [];
+	return {
+		async next(event: string): Promise<Frame> {
+			for (;;) {
+				const at = frames.findIndex((frame) => frame.event === event);
+				if (at >= 0) return frames.splice(0, at + 1)[at];
+				const { value, done } = await reader.read();
+				if (done) throw new Error('the line was closed');
+				rest += decoder.decode(value);
+				const parts = rest.split('\n\n');
+				rest = parts.pop()!;
+				for (const part of parts) {
+					const fields = Object.fromEntries(
+						part.split('\n').map((line) => [line.slice(0, line.indexOf(':')), line.slice(line.indexOf(':') + 2)])
+					);
+					frames.push({ id: fields.id, event: fields.event, data: JSON.parse(fields.data) });
+				}
+			}
+		},
+		close: () => reader.cancel()
+	};
+}
+
+describe('the live room', () => {
+	it('gives the picture first, then only what changed, to every watcher', async () => {
+		const code = await openDoor(house);
+		const [one, two] = await Promise.all(
+			[0, 1].map(async () => listen((await house.otium.hub.watchRoom('s1', null))!))
+		);
+		expect((await one.next('picture')).data.seats).toHaveLength(3);
+		await two.next('picture');
+		await arriveAt(house, 1, code);
+		for (const line of [one, two]) {
+			const change = await line.next('change');
+			expect(change.data.seats.map((seat) => [seat.id, seat.state])).toEqual([['sit1', 'at_door']]);
+			await line.close();
+		}
+	});
+
+	it('tells who comes back what they missed, and draws the picture anew after a restart', async () => {
+		const code = await openDoor(house);
+		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
+		const picture = await line.next('picture');
+		await line.close();
+		await arriveAt(house, 0, code);
+		await new Promise((resolve) => setTimeout(resolve, 150));
+		const back = listen((await house.otium.hub.watchRoom('s1', picture.id!))!);
+		expect((await back.next('change')).data.seats[0]).toMatchObject({ id: 'sit0', state: 'at_door' });
+		await back.close();
+		const otium = await house.restart();
+		const anew = listen((await otium.hub.watchRoom('s1', picture.id!))!);
+		expect((await anew.next('picture')).data.seats).toHaveLength(3);
+		await anew.close();
+	});
+
+	it('shows a grant in the room well within a second, and takes it back', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
+		const before = (await line.next('picture')).data.seats[0];
+		const started = Date.now();
+		const scope = { kind: 'session', id: 's1' } as const;
+		const grant = {
+			candidateId: 'can0',
+			scope,
+			body: { kind: 'extra_time', factor: 1, minutes: 10 } as const,
+			reason: 'asked',
+			givenBy: 'ode',
+			givenAt: NINE
+		};
+		await giveGrant(house.otium, COORDINATOR, 'grant-one', grant);
+		await giveGrant(house.otium, COORDINATOR, 'grant-one', grant);
+		const after = (await line.next('change')).data.seats[0];
+		expect(Date.now() - started).toBeLessThan(1_000);
+		expect(after).toMatchObject({ extra: '+10', deadline: before.deadline! + 10 * MINUTE });
+		expect(await withdrawGrant(house.otium, COORDINATOR, 'grant-one')).toBe(true);
+		expect(await withdrawGrant(house.otium, COORDINATOR, 'grant-one')).toBe(false);
+		expect((await line.next('change')).data.seats[0].deadline).toBe(before.deadline);
+		await line.close();
+	});
+
+	it('tells nobody of what was not committed', async () => {
+		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
+		await line.next('picture');
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }]);
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit2', by: PROCTOR, body: { kind: 'mark_absent' } }]);
+		expect((await line.next('change')).data.seats.map((seat) => seat.id)).toEqual(['sit2']);
+		await line.close();
+	});
+});
+
+describe('a channel', () => {
+	it('knows gaps that are too long to tell', () => {
+		const channel = new Channel('boot');
+		const start = channel.position;
+		for (let i = 0; i < 3; i++) channel.publish('change', i);
+		expect(channel.since(start)).toHaveLength(3);
+		for (let i = 0; i < 600; i++) channel.publish('change', i);
+		expect(channel.since(start)).toBeNull();
+		expect(channel.since('other-3')).toBeNull();
+		expect(channel.since('boot-99999')).toBeNull();
+		expect(channel.since(null)).toBeNull();
+	});
+});
+
+describe('presence', () => {
+	const line = async () => (await loadSitting(house.otium.db, 'sit0', house.otium.now()))!.sitting.line;
+	const settle = () => new Promise((resolve) => setTimeout(resolve, 50));
+
+	it('counts a line as lost since it was last heard, and back when it is heard again', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		const heard = house.clock.at;
+		await settle();
+		house.clock.at += 10_000;
+		await house.otium.presence.sweep();
+		expect(await line()).toMatchObject({ up: true });
+		house.clock.at += 6_000;
+		await house.otium.presence.sweep();
+		expect(await line()).toEqual({ up: false, since: heard });
+		house.clock.at += 60_000;
+		house.otium.presence.seen('sit0');
+		await settle();
+		expect(await line()).toEqual({ up: true, since: house.clock.at });
+	});
+
+	it('after a power cut knows since when the server was not there', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		await settle();
+		house.clock.at += 4_000;
+		await house.otium.presence.noteAlive();
+		const alive = house.clock.at;
+		house.clock.at += 5 * MINUTE;
+		await house.restart();
+		expect(await line()).toEqual({ up: false, since: alive });
+	});
+});

@@ -1,0 +1,87 @@
+import { nanoid } from 'nanoid';
+import type { Sitting } from '$core/sitting';
+import type { Otium } from '../otium';
+import { act, type Request } from '../sitting';
+
+/** Devices beat every five seconds; three missed beats are a lost line. */
+const SILENCE_MS = 15_000;
+/** A closed stream is a reload or a lost line: a reload is back within this. */
+const RECONNECT_MS = 5_000;
+
+type Line = { seen: number; up: boolean; closedAt: number | null };
+
+/** Knows whose line is up. What changes goes through the sitting like everything else, so that time can count it. */
+export class Presence {
+	#lines = new Map<string, Line>();
+
+	constructor(private readonly otium: Otium) {}
+
+	/** After a start: whoever was there before is lost since the server last lived, until they are heard of again. */
+	async recover() {
+		const { db } = this.otium;
+		const row = (await db('meta').where({ key: 'alive_at' }).first('value')) as { value: string } | undefined;
+		const rows: { fold: string }[] = await db('sitting')
+			.whereIn('state', ['at_door', 'let_in', 'working', 'on_hold'])
+			.select('fold');
+		const since = Number(row?.value ?? this.otium.now());
+		const lost = rows.map((one) => JSON.parse(one.fold) as Sitting).filter((sitting) => sitting.line?.up);
+		await act(
+			this.otium,
+			lost.map((sitting) =>
+				this.#request(sitting.id, { kind: 'lose_line', since: Math.max(since, sitting.line!.since) })
+			)
+		);
+	}
+
+	/** Something was heard from this sitting's device. */
+	seen(sittingId: string) {
+		const now = this.otium.now();
+		const line = this.#lines.get(sittingId);
+		if (line?.up) {
+			line.seen = now;
+			line.closedAt = null;
+			return;
+		}
+		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null });
+		void this.#tell([this.#request(sittingId, { kind: 'regain_line' })]);
+	}
+
+	streamClosed(sittingId: string) {
+		const line = this.#lines.get(sittingId);
+		if (line) line.closedAt = this.otium.now();
+	}
+
+	/** Finds the lines that have gone silent. */
+	async sweep() {
+		const now = this.otium.now();
+		const requests: Request[] = [];
+		for (const [sittingId, line] of this.#lines) {
+			const silent = now - line.seen > SILENCE_MS || (line.closedAt !== null && now - line.closedAt > RECONNECT_MS);
+			if (!line.up || !silent) continue;
+			this.#lines.delete(sittingId);
+			requests.push(this.#request(sittingId, { kind: 'lose_line', since: line.seen }));
+		}
+		await this.#tell(requests);
+	}
+
+	/** Remembers that the server lives, so that after a power cut it is known since when lines were lost. */
+	async noteAlive() {
+		const value = String(this.otium.now());
+		await this.otium.db('meta').insert({ key: 'alive_at', value }).onConflict('key').merge();
+	}
+
+	async #tell(requests: Request[]) {
+		if (requests.length === 0) return;
+		try {
+			await act(this.otium, requests);
+		} catch (error) {
+			// The next beat or the next sweep says it again.
+			for (const request of requests) this.#lines.delete(request.sittingId);
+			this.otium.log.error({ err: error }, 'a change of line could not be written');
+		}
+	}
+
+	#request(sittingId: string, body: Request['body']): Request {
+		return { id: nanoid(), sittingId, by: { role: 'system', id: 'line' }, body };
+	}
+}

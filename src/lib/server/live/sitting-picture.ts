@@ -1,0 +1,67 @@
+import { dealtCount, dealtPoints, type Paper } from '$core/paper';
+import type { SittingPicture } from '$core/room';
+import type { Query } from '../db';
+import { contextFor, loadSitting } from '../sitting';
+
+/**
+ * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
+ * that it has been freed.
+ */
+export async function drawSitting(db: Query, sittingId: string, now: number): Promise<SittingPicture> {
+	const one = (await loadSitting(db, sittingId, now))!;
+	const { sitting, session, candidate, reckoning } = one;
+	const { timing } = session.rules;
+	const paper = await paperFacts(db, one.paperId);
+	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
+	return {
+		now,
+		sittingId,
+		state: sitting.state,
+		epoch: sitting.device?.epoch ?? null,
+		begun: sitting.beganAt !== null,
+		candidate: { name: `${candidate.given} ${candidate.family}`, number: candidate.number, seat: roster?.seat ?? null },
+		paper,
+		session: {
+			kind: session.kind,
+			room: session.room.name,
+			zone: session.site.zone,
+			shown: session.rules.shown,
+			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
+			asksFinishWord: session.rules.finishWord !== null,
+			roomWaits: contextFor(one, now).roomWaits
+		},
+		time: {
+			phase: reckoning.phase,
+			opens: reckoning.window.opens,
+			allotted: reckoning.allotted,
+			deadline: reckoning.deadline,
+			graceEnds: reckoning.graceEnds,
+			remaining: reckoning.remaining,
+			standing: reckoning.standing,
+			cut: reckoning.cut,
+			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
+			atTimeUp: timing.atTimeUp
+		},
+		ended: sitting.ended && {
+			at: sitting.ended.at,
+			receipt: sitting.ended.receipt,
+			byCandidate: sitting.ended.by === 'candidate'
+		},
+		turnedAway: sitting.state === 'expected' ? sitting.reason : null
+	};
+}
+
+/** Versions never change, so what a paper amounts to is worked out once. */
+const facts = new Map<string, SittingPicture['paper']>();
+async function paperFacts(db: Query, paperId: string) {
+	const known = facts.get(paperId);
+	if (known) return known;
+	const row = (await db('paper').where({ id: paperId }).first('title', 'content')) as {
+		title: string;
+		content: string;
+	};
+	const paper: Paper = JSON.parse(row.content);
+	const fresh = { title: row.title, questions: dealtCount(paper), points: dealtPoints(paper) };
+	facts.set(paperId, fresh);
+	return fresh;
+}

@@ -1,0 +1,61 @@
+import { whereEveryWord, type Query } from '../db';
+import type { Entry } from './logbook';
+
+export type LogSearch = { text?: string; sessionId?: string; sittingId?: string; before?: number; limit?: number };
+
+/** An entry as people read it. */
+export type LogLine = {
+	seq: number;
+	at: number;
+	who: string;
+	kind: string;
+	session: string | null;
+	candidate: string | null;
+	body: Record<string, unknown>;
+	hash: string;
+};
+
+/** The newest entries first; `before` is the last `seq` of the page above. Text is looked for in names, numbers, kinds and contents. */
+export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLine[]> {
+	const query = db('logbook')
+		.leftJoin('session', 'session.id', 'logbook.session_id')
+		.leftJoin('sitting', 'sitting.id', 'logbook.sitting_id')
+		.leftJoin('candidate', 'candidate.id', 'sitting.candidate_id')
+		.leftJoin('staff', 'staff.id', 'logbook.actor_id')
+		.orderBy('logbook.seq', 'desc')
+		.limit(Math.min(search.limit ?? 200, 1_000))
+		.select(
+			'logbook.*',
+			'session.name as session',
+			'candidate.given',
+			'candidate.family',
+			'candidate.number',
+			'staff.name as staff'
+		);
+	if (search.sessionId) query.where('logbook.session_id', search.sessionId);
+	if (search.sittingId) query.where('logbook.sitting_id', search.sittingId);
+	if (search.before) query.where('logbook.seq', '<', search.before);
+	whereEveryWord(query, search.text ?? '', [
+		'logbook.kind',
+		'logbook.body',
+		'session.name',
+		'candidate.given',
+		'candidate.family',
+		'candidate.number',
+		'staff.name'
+	]);
+	const rows = (await query) as (Entry & Record<'session' | 'given' | 'family' | 'number' | 'staff', string | null>)[];
+	return rows.map((row) => {
+		const candidate = row.number ? `${row.given} ${row.family} (${row.number})` : null;
+		return {
+			seq: row.seq,
+			at: row.at,
+			who: row.staff ?? (row.actor_role === 'candidate' ? (candidate ?? 'A candidate') : 'Otium'),
+			kind: row.kind,
+			session: row.session,
+			candidate,
+			body: JSON.parse(row.body),
+			hash: row.hash
+		};
+	});
+}

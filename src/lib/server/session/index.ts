@@ -1,0 +1,10 @@
+export { doorOpensAt, findSession, findSessions, placeOf } from './session';
+export type { Session } from './session';
+export { killDoorCode, makeDoorCode, newReceipt } from './door-code';
+export { errorsOf, planSession, SessionInput } from './plan';
+export type { FieldErrors, Plan } from './plan';
+export { saveSession, seatName } from './save';
+export { endSession, foreseeEnding, renewDoorCode, rosterIds, showDoorCodeTo, startRoom, tendOwnWindows } from './run';
+export type { Ending, RunResult } from './run';
+export { blankInput, choicesFor, coordinatesSite, inputOf } from './choices';
+export type { Choices } from './choices';

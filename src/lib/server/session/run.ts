@@ -1,0 +1,171 @@
+import { nanoid } from 'nanoid';
+import { commandsForFate, fateAtEnd, type Fate } from '$core/closing';
+import type { Actor } from '$core/sitting';
+import { transact, type Query } from '../db';
+import { appendToLogbook } from '../logbook';
+import type { Otium } from '../otium';
+import { actIn, loadSittingsOf, refreshConsequences, tell, type Loaded, type Request, type Touched } from '../sitting';
+import { killDoorCode, makeDoorCode, newReceipt } from './door-code';
+import { findSession, type Session } from './session';
+
+export type RunResult = { ok: true } | { ok: false; message: string };
+
+/** Changes the session itself, in one transaction, and tells everyone in it after the commit. */
+async function change(
+	otium: Otium,
+	sessionId: string,
+	work: (trx: Query, session: Session, now: number) => Promise<RunResult>
+): Promise<RunResult> {
+	const now = otium.now();
+	const result = await transact(otium.db, async (trx): Promise<RunResult> => {
+		const session = await findSession(trx, sessionId);
+		if (!session) return { ok: false, message: 'This session no longer exists.' };
+		// While somebody's own window outlives it, an ended session keeps its code, and that may still be shown or renewed.
+		if (session.endedAt !== null && session.doorCode === null) return { ok: false, message: 'This session has ended.' };
+		return work(trx, session, now);
+	});
+	if (result.ok) await otium.hub.sessionChanged(sessionId);
+	return result;
+}
+
+/** Everyone's clock starts, where the rules say that it starts with the room. */
+export function startRoom(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+	return change(otium, sessionId, async (trx, session, now) => {
+		if (session.rules.timing.clockStarts !== 'room')
+			return { ok: false, message: 'In this session each clock starts when its candidate begins.' };
+		if (session.roomStartedAt !== null) return { ok: false, message: 'The room has been started already.' };
+		await trx('session').where({ id: sessionId }).update({ room_started_at: now });
+		await appendToLogbook(trx, [{ at: now, by, kind: 'room_started', sessionId, body: {} }]);
+		await refreshConsequences(trx, await rosterIds(trx, sessionId), now);
+		return { ok: true };
+	});
+}
+
+export function renewDoorCode(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+	return change(otium, sessionId, async (trx, session, now) => {
+		await makeDoorCode(trx, session, by, now);
+		return { ok: true };
+	});
+}
+
+/** Shows the code to whoever stands before the board, or hides it again. Before the door opens this makes it. */
+export function showDoorCodeTo(otium: Otium, sessionId: string, by: Actor, hidden: boolean): Promise<RunResult> {
+	return change(otium, sessionId, async (trx, session, now) => {
+		if (!hidden && session.doorCode === null) await makeDoorCode(trx, session, by, now);
+		await trx('session').where({ id: sessionId }).update({ code_hidden: hidden });
+		await appendToLogbook(trx, [
+			{ at: now, by, kind: hidden ? 'door_code_hidden' : 'door_code_shown', sessionId, body: {} }
+		]);
+		return { ok: true };
+	});
+}
+
+/** What becomes of each, besides those whose own window outlives the session. */
+export type EndingFate = Fate | 'own_window';
+export type Ending = { sittingId: string; name: string; number: string; fate: EndingFate; answered: number }[];
+
+/** Who stands where, and what would become of each if the session ended now. */
+export async function foreseeEnding(db: Query, sessionId: string, now: number): Promise<Ending> {
+	return (await here(db, sessionId, now)).map((one) => ({
+		sittingId: one.sitting.id,
+		name: `${one.candidate.given} ${one.candidate.family}`,
+		number: one.candidate.number,
+		fate: fateOf(one, now),
+		answered: one.answered
+	}));
+}
+
+function fateOf(one: Loaded, now: number): EndingFate {
+	const fate = fateAtEnd(one.sitting, one.reckoning.phase === 'over');
+	return isWindowToCome(one, now) && fate !== 'stays' ? 'own_window' : fate;
+}
+
+/** They have a window of their own that is open, or still to come. */
+function isWindowToCome({ reckoning }: Loaded, now: number): boolean {
+	return reckoning.ownWindow && (reckoning.windowEnd === null || now < reckoning.windowEnd);
+}
+
+/**
+ * Ends the session: the unfinished are carried over with their time, whoever never came is absent, the code is dead.
+ * Whoever has a window of their own that is still open, or still to come, stays, and the code lives on for them alone.
+ */
+export async function endSession(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+	const touched: Touched = new Map();
+	const result = await change(otium, sessionId, async (trx, session, now) => {
+		if (session.endedAt !== null) return { ok: false, message: 'This session has ended.' };
+		const goOn = await meetFates(trx, await here(trx, sessionId, now), by.id, now, touched);
+		await trx('session').where({ id: sessionId }).update({ ended_at: now, ended_by: by.id });
+		if (!goOn) await killDoorCode(trx, session, by, now);
+		const states: { id: string; state: string }[] = await trx('sitting')
+			.where({ session_id: sessionId })
+			.select('id', 'state');
+		for (const { id, state } of states) {
+			await trx('roster').where({ session_id: sessionId, sitting_id: id }).update({ outcome: state });
+		}
+		const body = { sittings: states.length };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'session_ended', sessionId, body }]);
+		return { ok: true };
+	});
+	tell(otium, touched);
+	return result;
+}
+
+/** What the end has in store for each; returns whether somebody goes on in a window of their own. */
+async function meetFates(
+	trx: Query,
+	sittings: Loaded[],
+	actorId: string,
+	now: number,
+	touched: Touched
+): Promise<boolean> {
+	const by: Actor = { role: 'system', id: actorId };
+	let goOn = false;
+	const requests = sittings.flatMap((one) => {
+		const fate = fateOf(one, now);
+		if (fate === 'own_window') {
+			goOn = true;
+			return [];
+		}
+		const words = { receipt: newReceipt(), reason: 'the session ended' };
+		return commandsForFate(one.sitting, fate, words).map((body): Request => ({
+			id: nanoid(),
+			sittingId: one.sitting.id,
+			by,
+			body
+		}));
+	});
+	await actIn(trx, now, requests, touched);
+	return goOn;
+}
+
+/**
+ * Own windows that outlive their session: a code while one is open or to come, and the session's end for whoever's is
+ * over. Works from what is, so it may be called at any time.
+ */
+export async function tendOwnWindows(otium: Otium, sessionId: string, by: Actor): Promise<void> {
+	const touched: Touched = new Map();
+	const now = otium.now();
+	const changed = await transact(otium.db, async (trx) => {
+		const session = await findSession(trx, sessionId);
+		if (!session || session.endedAt === null) return false;
+		const sittings = await here(trx, sessionId, now);
+		const absentees = sittings.filter((one) => one.sitting.state === 'absent' && isWindowToCome(one, now));
+		const goOn = (await meetFates(trx, sittings, by.id, now, touched)) || absentees.length > 0;
+		if (goOn && session.doorCode === null) await makeDoorCode(trx, session, by, now);
+		else if (!goOn && session.doorCode !== null) await killDoorCode(trx, session, by, now);
+		else return false;
+		return true;
+	});
+	tell(otium, touched);
+	if (changed) await otium.hub.sessionChanged(sessionId);
+}
+
+/** The sittings that belong to the session now. */
+function here(db: Query, sessionId: string, now: number): Promise<Loaded[]> {
+	return loadSittingsOf(db, [sessionId], now);
+}
+
+export async function rosterIds(db: Query, sessionId: string): Promise<string[]> {
+	const rows: { sitting_id: string }[] = await db('roster').where({ session_id: sessionId }).select('sitting_id');
+	return rows.map((row) => row.sitting_id);
+}

@@ -1,0 +1,264 @@
+import { nanoid } from 'nanoid';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { MINUTE } from '$core/time';
+import { accountFor } from '../closing';
+import { foreseeGrant, giveGrant } from '../grants';
+import { act, begin, loadSitting } from '../sitting';
+import { sweep } from '../sweep';
+import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
+import { blankInput, endSession, findSession, planSession, saveSession, type SessionInput } from '.';
+
+let house: House;
+beforeEach(async () => {
+	house = await buildHouse();
+	await house.otium.db('paper').insert({
+		id: 'letters',
+		title: 'Letters',
+		version: 2,
+		content: (await house.otium.db('paper').first('content')).content
+	});
+});
+afterEach(() => house.close());
+
+const input = (change: Partial<SessionInput> = {}): SessionInput => ({
+	...blankInput('Europe/London', NINE),
+	paperId: 'letters',
+	groupIds: ['watch'],
+	roomId: 'chart',
+	date: '2026-12-08',
+	time: '14:00',
+	until: '15:15',
+	proctorIds: ['dunmore'],
+	...change
+});
+const plan = async (change: Partial<SessionInput> = {}) => {
+	const planned = await planSession(house.otium.db, 'winter', input(change), house.otium.now());
+	return planned.ok ? planned.plan : planned.errors;
+};
+const save = (change: Partial<SessionInput> = {}, edit?: { id: string; revision: number }) =>
+	saveSession(house.otium, COORDINATOR, 'winter', input(change), edit);
+const saved = async (change: Partial<SessionInput> = {}, edit?: { id: string; revision: number }) => {
+	const result = await save(change, edit);
+	if (!result.ok) throw new Error(result.message);
+	return result.id;
+};
+const sitting = async (i: number) => (await loadSitting(house.otium.db, `sit${i}`, house.otium.now()))!;
+
+describe('planning', () => {
+	it('tells the session in a sentence, proposes a name, and writes nothing', async () => {
+		const told = await plan();
+		expect(told).toMatchObject({ name: 'Letters · Watch A · 14:00', findings: [] });
+		expect('sentence' in told && told.sentence.map((part) => part.text).join('')).toContain(
+			'3 candidates of Watch A sit Letters (version 2) in the Chart Room on Tuesday 8 December at 14:00 GMT'
+		);
+		expect(await house.otium.db('session')).toHaveLength(1);
+	});
+
+	it('asks about times that the clocks jump over or repeat, at the field', async () => {
+		expect(await plan({ date: '2026-03-29', time: '01:30' })).toEqual({
+			time: 'The clocks jump over 01:30 on that day. The next time there is 02:00.'
+		});
+		expect(await plan({ date: '2026-10-25', time: '00:30', until: '01:30' })).toEqual({
+			until: 'The clocks go back that night, so 01:30 comes twice. Choose a time outside that hour.'
+		});
+	});
+
+	it('names the room’s other session, and who is left out and why', async () => {
+		const told = await plan({ paperId: 'numbers', time: '09:30', until: '10:30' });
+		const messages = 'findings' in told ? told.findings.map((finding) => finding.message) : [];
+		expect(messages).toContain('The Chart Room has another session at that time: Numbers · Watch A.');
+		expect(messages).toContain(
+			'Left out, already expected in Numbers · Watch A: Given0 Family0, Given1 Family1, Given2 Family2.'
+		);
+		expect(messages).toContain('Nobody is expected. Choose a group that has candidates.');
+	});
+
+	it('counts extra time into the sentence', async () => {
+		await giveGrant(house.otium, COORDINATOR, nanoid(), {
+			candidateId: 'can1',
+			scope: { kind: 'standing' },
+			body: { kind: 'extra_time', factor: 1.5, minutes: 0 },
+			reason: 'standing',
+			givenBy: 'ode',
+			givenAt: NINE
+		});
+		const told = await plan();
+		expect('facts' in told && told.facts.extraTime).toEqual({ count: 1, lastEnds: Date.parse('2026-12-08T15:30:00Z') });
+	});
+});
+
+describe('saving', () => {
+	it('seats everyone row by row and can be changed until the door opens', async () => {
+		const id = await saved();
+		const seats = await house.otium.db('roster').where({ session_id: id }).orderBy('seat').pluck('seat');
+		expect(seats).toEqual(['A1', 'A2', 'A3']);
+		await saved({ limitMinutes: 45 }, { id, revision: 1 });
+		const session = (await findSession(house.otium.db, id))!;
+		expect([session.revision, session.rules.timing.limitMinutes]).toEqual([2, 45]);
+		house.clock.at = Date.parse('2026-12-08T13:45:00Z');
+		expect(await save({ limitMinutes: 90 }, { id, revision: 2 })).toMatchObject({
+			ok: false,
+			message: expect.stringContaining('The door is open')
+		});
+	});
+
+	it('tells the second of two editors instead of overwriting the first', async () => {
+		const id = await saved();
+		await saved({ limitMinutes: 45 }, { id, revision: 1 });
+		expect(await save({ limitMinutes: 30 }, { id, revision: 1 })).toMatchObject({
+			ok: false,
+			message: expect.stringContaining('Somebody else has changed')
+		});
+		expect((await findSession(house.otium.db, id))!.rules.timing.limitMinutes).toBe(45);
+	});
+
+	it('refuses what would go wrong and leaves nothing behind', async () => {
+		await house.otium
+			.db('room')
+			.insert({ id: 'nook', site_id: 'quayside', name: 'Nook', seat_rows: 1, seats_per_row: 2 });
+		expect(await save({ roomId: 'nook' })).toMatchObject({
+			ok: false,
+			message: expect.stringContaining('Too small: 3 candidates, 2 seats')
+		});
+		expect(await house.otium.db('session')).toHaveLength(1);
+		expect(await house.otium.db('sitting')).toHaveLength(3);
+	});
+
+	it('takes people off whose group is no longer meant, with their untouched sittings', async () => {
+		await house.otium.db('candidate_group').insert({ id: 'other', site_id: 'quayside', name: 'Watch B' });
+		await house.otium
+			.db('candidate')
+			.insert({ id: 'b', number: 'DO-2000', number_folded: 'do2000', given: 'Bo', family: 'Bee', group_id: 'other' });
+		const id = await saved({ groupIds: ['watch', 'other'] });
+		expect(await house.otium.db('roster').where({ session_id: id })).toHaveLength(4);
+		await saved({ groupIds: ['other'] }, { id, revision: 1 });
+		expect(await house.otium.db('roster').where({ session_id: id })).toHaveLength(1);
+		expect(await house.otium.db('sitting').where({ session_id: id })).toHaveLength(1);
+	});
+
+	it('makes rehearsals that leave the real sittings alone, as often as wanted', async () => {
+		await saved({ paperId: 'numbers', kind: 'rehearsal' });
+		await saved({ paperId: 'numbers', kind: 'rehearsal', time: '16:00', until: '17:00' });
+		const rows = await house.otium
+			.db('sitting')
+			.where({ candidate_id: 'can0', paper_id: 'numbers' })
+			.orderBy(['counts', 'attempt'])
+			.select('counts', 'attempt');
+		expect(rows).toEqual([
+			{ counts: 0, attempt: 1 },
+			{ counts: 0, attempt: 2 },
+			{ counts: 1, attempt: 1 }
+		]);
+	});
+});
+
+describe('after the end', () => {
+	it('a make-up takes those who were absent or carried over, who go on with their answers and their time', async () => {
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await house.otium.answers.save('sit0', epoch, [
+			{ seq: 1, questionId: 'q1', value: true, marked: false, struck: [], inViewMs: 1 }
+		]);
+		house.clock.at += 20 * MINUTE;
+		await endSession(house.otium, 's1', PROCTOR);
+		house.clock.at += 60 * MINUTE;
+		const id = await saved({ paperId: 'numbers', kind: 'make_up', time: '11:00', until: '12:15' });
+		expect((await sitting(0)).sitting).toMatchObject({ state: 'carried_over', sessionId: id });
+		expect((await sitting(1)).sitting).toMatchObject({ state: 'expected', sessionId: id });
+
+		house.sessionId = id;
+		house.clock.at = Date.parse('2026-12-08T10:50:00Z');
+		await arriveAt(house, 0, await openDoor(house), 'another-machine');
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }]);
+		await begin(house.otium, 'sit0', nanoid(), '');
+		expect((await sitting(0)).reckoning.remaining).toBe(40 * MINUTE);
+		expect((await sitting(0)).answered).toBe(1);
+
+		const old = (await findSession(house.otium.db, 's1'))!;
+		const account = await accountFor(house.otium.db, old);
+		expect(account.lines.map((line) => line.state)).toEqual(['carried_over', 'absent', 'absent']);
+		expect(account.ledger.addsUp).toBe(true);
+	});
+
+	it('an own window that outlives the session keeps a code for that one alone, and ends by itself', async () => {
+		await openDoor(house);
+		await endSession(house.otium, 's1', PROCTOR);
+		expect((await findSession(house.otium.db, 's1'))!.doorCode).toBeNull();
+		const opens = Date.parse('2026-12-08T11:00:00Z');
+		const own = { kind: 'own_window' as const, opens, closes: opens + 60 * MINUTE };
+		await giveGrant(house.otium, COORDINATOR, nanoid(), {
+			candidateId: 'can1',
+			scope: { kind: 'session', id: 's1' },
+			body: own,
+			reason: 'ferry',
+			givenBy: 'ode',
+			givenAt: NINE
+		});
+		await sweep(house.otium);
+		const { doorCode } = (await findSession(house.otium.db, 's1'))!;
+		house.clock.at = opens;
+		expect(await arriveAt(house, 0, doorCode!)).toMatchObject({ refusal: { code: 'session_ended' } });
+		expect(await arriveAt(house, 1, doorCode!)).toMatchObject({ ok: true });
+		house.clock.at = opens + 61 * MINUTE;
+		await sweep(house.otium);
+		expect((await sitting(1)).sitting.state).toBe('absent');
+		expect((await findSession(house.otium.db, 's1'))!.doorCode).toBeNull();
+	});
+
+	it('a hand-in by mistake is reopened for that one, with answers and time as they were', async () => {
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await house.otium.answers.save('sit0', epoch, [
+			{ seq: 1, questionId: 'q1', value: true, marked: false, struck: [], inViewMs: 1 }
+		]);
+		house.clock.at += 10 * MINUTE;
+		await act(house.otium, [
+			{
+				id: nanoid(),
+				sittingId: 'sit0',
+				by: { role: 'candidate', id: 'can0' },
+				body: { kind: 'hand_in', receipt: 'R', reason: null }
+			}
+		]);
+		house.clock.at += 5 * MINUTE;
+		const reopen = (role: 'proctor' | 'coordinator') =>
+			act(house.otium, [
+				{ id: nanoid(), sittingId: 'sit0', by: { role, id: 'x' }, body: { kind: 'reopen', reason: 'by mistake' } }
+			]);
+		expect(await reopen('proctor')).toMatchObject([{ ok: false, refusal: { code: 'not_allowed' } }]);
+		expect(await reopen('coordinator')).toMatchObject([{ ok: true }]);
+		await begin(house.otium, 'sit0', nanoid(), '');
+		expect((await sitting(0)).reckoning.remaining).toBe(50 * MINUTE);
+		await house.otium.answers.save('sit0', epoch, [
+			{ seq: 2, questionId: 'q2', value: true, marked: false, struck: [], inViewMs: 1 }
+		]);
+		expect((await sitting(0)).answered).toBe(2);
+	});
+});
+
+describe('a grant foreseen', () => {
+	it('says what it would do and what does not fit, and does nothing', async () => {
+		await house.otium
+			.db('session')
+			.where({ id: 's1' })
+			.update({
+				rules: JSON.stringify({
+					...(await findSession(house.otium.db, 's1'))!.rules,
+					timing: { ...(await findSession(house.otium.db, 's1'))!.rules.timing, atClose: 'cut' }
+				})
+			});
+		const grant = {
+			candidateId: 'can0',
+			scope: { kind: 'session', id: 's1' } as const,
+			body: { kind: 'extra_time', factor: 1.5, minutes: 0 } as const,
+			reason: '',
+			givenBy: 'ode',
+			givenAt: NINE
+		};
+		const [effect] = await foreseeGrant(house.otium.db, grant, house.otium.now());
+		expect(effect).toMatchObject({
+			before: '60 min, ends 10:00',
+			after: '60 + 30 = 90 min, ends 10:15',
+			misfit: 'The window 09:00 to 10:15 is 15 min too short: it cuts the time granted. Give an own window as well.'
+		});
+		expect(await house.otium.db('grant_given')).toEqual([]);
+	});
+});

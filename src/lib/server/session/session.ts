@@ -1,0 +1,104 @@
+import type { Place } from '$core/access';
+import type { SessionKind, SessionRules } from '$core/session';
+import type { Window } from '$core/time';
+import type { Query } from '../db';
+
+/** A session as the server works with it: its row, its place and its paper's name. */
+export type Session = {
+	id: string;
+	name: string;
+	kind: SessionKind;
+	administrationId: string;
+	window: Window;
+	rules: SessionRules;
+	room: { id: string; name: string; rows: number; seatsPerRow: number };
+	site: { id: string; name: string; zone: string };
+	paper: { id: string; title: string; version: number };
+	doorCode: string | null;
+	codeDiesAt: number | null;
+	codeHidden: boolean;
+	roomStartedAt: number | null;
+	entryClosedAt: number | null;
+	endedAt: number | null;
+	revision: number;
+	proctorIds: string[];
+};
+
+type Row = Record<string, unknown>;
+
+/** The sessions that a query narrows down to; all of them without one. Earliest first. */
+export async function findSessions(
+	db: Query,
+	narrow: (query: ReturnType<Query['queryBuilder']>) => void
+): Promise<Session[]> {
+	const query = db('session')
+		.join('room', 'room.id', 'session.room_id')
+		.join('site', 'site.id', 'room.site_id')
+		.join('paper', 'paper.id', 'session.paper_id')
+		.orderBy(['session.opens', 'room.name'])
+		.select(
+			'session.*',
+			'room.name as room',
+			'room.seat_rows',
+			'room.seats_per_row',
+			'site.id as site_id',
+			'site.name as site',
+			'site.zone',
+			'paper.title',
+			'paper.version'
+		);
+	narrow(query);
+	const rows = (await query) as Row[];
+	const proctors = (await db('session_proctor').whereIn(
+		'session_id',
+		rows.map((row) => row.id as string)
+	)) as { session_id: string; staff_id: string }[];
+	return rows.map((row) =>
+		toSession(
+			row,
+			proctors.filter((one) => one.session_id === row.id).map((one) => one.staff_id)
+		)
+	);
+}
+
+export async function findSession(db: Query, id: string): Promise<Session | null> {
+	const [session] = await findSessions(db, (query) => query.where('session.id', id));
+	return session ?? null;
+}
+
+function toSession(row: Row, proctorIds: string[]): Session {
+	return {
+		id: row.id as string,
+		name: row.name as string,
+		kind: row.kind as SessionKind,
+		administrationId: row.administration_id as string,
+		window: { opens: row.opens as number, closes: row.closes as number | null },
+		rules: JSON.parse(row.rules as string),
+		room: {
+			id: row.room_id as string,
+			name: row.room as string,
+			rows: row.seat_rows as number,
+			seatsPerRow: row.seats_per_row as number
+		},
+		site: { id: row.site_id as string, name: row.site as string, zone: row.zone as string },
+		paper: { id: row.paper_id as string, title: row.title as string, version: row.version as number },
+		doorCode: row.door_code as string | null,
+		codeDiesAt: row.code_dies_at as number | null,
+		codeHidden: Boolean(row.code_hidden),
+		roomStartedAt: row.room_started_at as number | null,
+		entryClosedAt: row.entry_closed_at as number | null,
+		endedAt: row.ended_at as number | null,
+		revision: row.revision as number,
+		proctorIds
+	};
+}
+
+/** Where acts on this session take effect, for `may`. */
+export function placeOf(session: Session): Place {
+	return { siteId: session.site.id, proctorIds: session.proctorIds };
+}
+
+/** When its door opens for everyone who has no window of their own. */
+export function doorOpensAt(session: Pick<Session, 'window' | 'rules'>): number {
+	return session.window.opens - session.rules.timing.doorOpensMinutes * 60_000;
+}

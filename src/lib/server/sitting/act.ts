@@ -1,0 +1,153 @@
+import { judgeEntry } from '$core/access';
+import {
+	decide,
+	evolve,
+	refusal,
+	type Actor,
+	type Command,
+	type CommandBody,
+	type Context,
+	type Refusal
+} from '$core/sitting';
+import { sameLocalDay } from '$core/time';
+import { transact, type Query } from '../db';
+import { appendToLogbook, type NewEntry } from '../logbook';
+import type { Otium } from '../otium';
+import { consequences } from './consequences';
+import { loadSittings, reckonFor, type Loaded } from './load';
+
+/** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
+export type Request = { id: string; sittingId: string; by: Actor; body: CommandBody; facts?: Partial<Context> };
+
+export type Outcome = { sittingId: string } & ({ ok: true; changed: boolean } | { ok: false; refusal: Refusal });
+
+/**
+ * The one way in which anything changes a sitting: load, decide, append what happened, update the row that lists read,
+ * commit, and only then tell whoever watches. All requests go into one transaction; each is decided by itself, so that
+ * one refusal does not undo the others.
+ */
+export async function act(otium: Otium, requests: Request[]): Promise<Outcome[]> {
+	const touched: Touched = new Map();
+	const outcomes = await transact(otium.db, (trx) => actIn(trx, otium.now(), requests, touched));
+	tell(otium, touched);
+	return outcomes;
+}
+
+/** Sessions and the sittings in them that have changed; told to the hub after the commit. */
+export type Touched = Map<string, Set<string>>;
+
+export function tell(otium: Otium, touched: Touched) {
+	for (const [sessionId, sittingIds] of touched) otium.hub.changed(sessionId, sittingIds);
+}
+
+/** As `act`, within a transaction that does more. Call `tell` with `touched` after the commit. */
+export async function actIn(trx: Query, now: number, requests: Request[], touched: Touched): Promise<Outcome[]> {
+	const ids = [...new Set(requests.map((request) => request.sittingId))];
+	const loaded = new Map((await loadSittings(trx, ids, now)).map((one) => [one.sitting.id, one]));
+	const answers = await earlierAnswers(trx, requests);
+	const entries: NewEntry[] = [];
+	const changed = new Set<string>();
+	const outcomes: Outcome[] = [];
+
+	for (const request of requests) {
+		const known = answers.get(request.id);
+		if (known) {
+			outcomes.push(known.asked === askedOf(request) ? known.outcome : refused(request, 'gone'));
+			continue;
+		}
+		const one = loaded.get(request.sittingId);
+		if (!one) {
+			outcomes.push(refused(request, 'gone'));
+			continue;
+		}
+		const outcome = actOnOne(one, request, now, entries);
+		if (outcome.ok && outcome.changed) changed.add(request.sittingId);
+		outcomes.push(outcome);
+	}
+
+	for (const id of changed) {
+		const one = loaded.get(id)!;
+		await trx('sitting').where({ id }).update(consequences(one));
+		touch(touched, one.session.id, id);
+		if (one.sitting.sessionId !== one.session.id) touch(touched, one.sitting.sessionId, id);
+	}
+	await appendToLogbook(trx, entries);
+	await rememberAnswers(trx, requests, outcomes, answers);
+	return outcomes;
+}
+
+/** Decides one request and folds its events into `one`, so that the next request on the same sitting sees them. */
+function actOnOne(one: Loaded, request: Request, now: number, entries: NewEntry[]): Outcome {
+	const command: Command = { ...request.body, id: request.id, by: request.by };
+	const decision = decide(one.sitting, command, contextFor(one, now, request.facts));
+	if (!decision.ok) return { sittingId: request.sittingId, ok: false, refusal: decision.refusal };
+
+	for (const event of decision.events) {
+		one.sitting = evolve(one.sitting, event);
+		const { kind, at, by: _by, commandId: _commandId, ...body } = event;
+		entries.push({ at, by: request.by, kind, sessionId: one.sitting.sessionId, sittingId: one.sitting.id, body });
+	}
+	one.reckoning = reckonFor(one.sitting, one.session, one.merge, now);
+	return { sittingId: request.sittingId, ok: true, changed: decision.events.length > 0 };
+}
+
+/** What `decide` needs to know of the world. */
+export function contextFor(one: Loaded, now: number, facts: Partial<Context> = {}): Context {
+	const { sitting, session, reckoning, merge } = one;
+	const { timing } = session.rules;
+	const inOwnWindow = reckoning.ownWindow && (reckoning.windowEnd === null || now < reckoning.windowEnd);
+	return {
+		now,
+		sessionOver: session.endedAt !== null && !inOwnWindow,
+		entry: judgeEntry({ reckoning, begun: sitting.beganAt !== null, sessionEnded: session.endedAt !== null, now }),
+		admission: session.rules.admission,
+		startWord: session.rules.startWord === null ? 'not_asked' : 'wrong',
+		finishWord: session.rules.finishWord === null ? 'not_asked' : 'wrong',
+		identityConfirmed: false,
+		clientProven: true,
+		roomWaits: timing.clockStarts === 'room' && session.roomStartedAt === null && !reckoning.ownWindow,
+		remaining: reckoning.remaining,
+		over: reckoning.phase === 'over',
+		atTimeUp: timing.atTimeUp,
+		endedToday: sitting.ended !== null && sameLocalDay(sitting.ended.at, now, session.site.zone),
+		reopenGranted: merge.mayReopen,
+		...facts
+	};
+}
+
+function touch(touched: Touched, sessionId: string, sittingId: string) {
+	const set = touched.get(sessionId) ?? new Set();
+	touched.set(sessionId, set.add(sittingId));
+}
+
+function refused(request: Request, code: 'gone'): Outcome {
+	return { sittingId: request.sittingId, ok: false, refusal: refusal(code) };
+}
+
+function askedOf(request: Request): string {
+	return `${request.sittingId} ${request.body.kind}`;
+}
+
+type Remembered = Map<string, { asked: string; outcome: Outcome }>;
+
+async function earlierAnswers(trx: Query, requests: Request[]): Promise<Remembered> {
+	const ids = requests.filter((request) => request.by.role !== 'system').map((request) => request.id);
+	const rows: { command_id: string; asked: string; answer: string }[] = await trx('command_answer').whereIn(
+		'command_id',
+		ids
+	);
+	return new Map(rows.map((row) => [row.command_id, { asked: row.asked, outcome: JSON.parse(row.answer) }]));
+}
+
+/** A person's command that comes again (a double click, a retry after a lost answer) gets the answer it got. */
+async function rememberAnswers(trx: Query, requests: Request[], outcomes: Outcome[], known: Remembered) {
+	const rows = requests.flatMap((request, i) => {
+		if (request.by.role === 'system' || known.has(request.id)) return [];
+		return [{ command_id: request.id, asked: askedOf(request), answer: JSON.stringify(outcomes[i]) }];
+	});
+	for (let i = 0; i < rows.length; i += 1_000)
+		await trx('command_answer')
+			.insert(rows.slice(i, i + 1_000))
+			.onConflict('command_id')
+			.ignore();
+}

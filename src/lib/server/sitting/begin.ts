@@ -1,0 +1,48 @@
+import { createHash } from 'node:crypto';
+import { sameName } from '$core/access';
+import { deal, type Form, type Paper } from '$core/paper';
+import { transact, type Query } from '../db';
+import type { Otium } from '../otium';
+import { actIn, tell, type Outcome, type Touched } from './act';
+import { loadSitting } from './load';
+
+/** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */
+export async function begin(otium: Otium, sittingId: string, commandId: string, startWord: string): Promise<Outcome> {
+	const touched: Touched = new Map();
+	const now = otium.now();
+	const outcome = await transact(otium.db, async (trx) => {
+		const one = await loadSitting(trx, sittingId, now);
+		if (!one) throw new Error(`There is no sitting ${sittingId}.`);
+		const wanted = one.session.rules.startWord;
+		const asked = wanted !== null && one.sitting.beganAt === null;
+		const facts = {
+			// The device signed in after "Is this you?" was answered with yes; no other way leads here.
+			identityConfirmed: true,
+			startWord: asked
+				? sameName(wanted, startWord)
+					? ('right' as const)
+					: ('wrong' as const)
+				: ('not_asked' as const)
+		};
+		const by = { role: 'candidate' as const, id: one.candidate.id };
+		const [result] = await actIn(trx, now, [{ id: commandId, sittingId, by, body: { kind: 'begin' }, facts }], touched);
+		if (result.ok) await dealOnce(trx, sittingId, one.paperId, one.session.rules.order);
+		return result;
+	});
+	tell(otium, touched);
+	return outcome;
+}
+
+async function dealOnce(trx: Query, sittingId: string, paperId: string, order: Parameters<typeof deal>[1]) {
+	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;
+	const { content } = (await trx('paper').where({ id: paperId }).first('content')) as { content: string };
+	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
+	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
+	const form = deal(JSON.parse(content) as Paper, order, seed);
+	await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(form) });
+}
+
+export async function formOf(db: Query, sittingId: string): Promise<Form | null> {
+	const row = await db('form').where({ sitting_id: sittingId }).first('form');
+	return row ? JSON.parse(row.form) : null;
+}

@@ -1,0 +1,131 @@
+import { mergeGrants, type Grant, type Merge } from '$core/grants';
+import type { Sitting } from '$core/sitting';
+import { reckon, type Reckoning } from '$core/time';
+import type { Query } from '../db';
+import { findGrants } from '../grants/store';
+import { findSessions, type Session } from '../session/session';
+
+/** A sitting with all that bears on it now. */
+export type Loaded = {
+	sitting: Sitting;
+	candidate: { id: string; number: string; given: string; family: string };
+	session: Session;
+	paperId: string;
+	grants: Grant[];
+	merge: Merge;
+	reckoning: Reckoning;
+	answered: number;
+	marked: number;
+	lastAnswerAt: number | null;
+};
+
+type Row = {
+	id: string;
+	candidate_id: string;
+	paper_id: string;
+	session_id: string;
+	fold: string;
+	answered: number | null;
+	marked: number | null;
+	last_answer_at: number | null;
+	number: string;
+	given: string;
+	family: string;
+};
+
+/** Loads sittings by id; unknown ids are left out. The order is not kept. */
+export async function loadSittings(db: Query, ids: string[], now: number): Promise<Loaded[]> {
+	const rows: Row[] = [];
+	for (let i = 0; i < ids.length; i += 10_000) {
+		rows.push(
+			...(await db('sitting')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.leftJoin('progress', 'progress.sitting_id', 'sitting.id')
+				.whereIn('sitting.id', ids.slice(i, i + 10_000))
+				.select(
+					'sitting.id',
+					'sitting.candidate_id',
+					'sitting.paper_id',
+					'sitting.session_id',
+					'sitting.fold',
+					'progress.answered',
+					'progress.marked',
+					'progress.last_answer_at',
+					'candidate.number',
+					'candidate.given',
+					'candidate.family'
+				))
+		);
+	}
+	const sessionIds = [...new Set(rows.map((row) => row.session_id))];
+	const sessions = new Map(
+		(await findSessions(db, (q) => q.whereIn('session.id', sessionIds))).map((one) => [one.id, one])
+	);
+	const grants = await findGrants(
+		db,
+		rows.map((row) => row.candidate_id),
+		sessionIds
+	);
+	const personal = new Map<string | null, Grant[]>();
+	for (const grant of grants) {
+		const list = personal.get(grant.candidateId) ?? [];
+		personal.set(grant.candidateId, [...list, grant]);
+	}
+	return rows.map((row) => {
+		const own = [...(personal.get(row.candidate_id) ?? []), ...(personal.get(null) ?? [])];
+		return toLoaded(row, sessions.get(row.session_id)!, own, now);
+	});
+}
+
+/** Loads all sittings that now belong to these sessions. */
+export async function loadSittingsOf(db: Query, sessionIds: string[], now: number): Promise<Loaded[]> {
+	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).pluck('id');
+	return loadSittings(db, ids, now);
+}
+
+export async function loadSitting(db: Query, id: string, now: number): Promise<Loaded | null> {
+	const [loaded] = await loadSittings(db, [id], now);
+	return loaded ?? null;
+}
+
+function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loaded {
+	const sitting: Sitting = JSON.parse(row.fold);
+	const place = {
+		candidateId: row.candidate_id,
+		administrationId: session.administrationId,
+		paperId: row.paper_id,
+		sessionId: session.id
+	};
+	const merge = mergeGrants(grants, place, session.site.zone);
+	return {
+		sitting,
+		candidate: { id: row.candidate_id, number: row.number, given: row.given, family: row.family },
+		session,
+		paperId: row.paper_id,
+		grants,
+		merge,
+		reckoning: reckonFor(sitting, session, merge, now),
+		answered: row.answered ?? 0,
+		marked: row.marked ?? 0,
+		lastAnswerAt: row.last_answer_at
+	};
+}
+
+/** The reckoning of a sitting in its session under what was granted. */
+export function reckonFor(sitting: Sitting, session: Session, merge: Merge, now: number): Reckoning {
+	const track = { roomStartedAt: session.roomStartedAt, beganAt: sitting.beganAt, stops: sitting.stops };
+	return reckon(session.rules.timing, session.window, merge.grants, track, now);
+}
+
+/** Reckons again with other grants, to tell what they would do. */
+export function regrant(loaded: Loaded, grants: Grant[], now: number): Loaded {
+	const { session, candidate, paperId } = loaded;
+	const place = {
+		candidateId: candidate.id,
+		administrationId: session.administrationId,
+		paperId,
+		sessionId: session.id
+	};
+	const merge = mergeGrants(grants, place, session.site.zone);
+	return { ...loaded, grants, merge, reckoning: reckonFor(loaded.sitting, session, merge, now) };
+}

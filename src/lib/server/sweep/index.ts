@@ -1,0 +1,1 @@
+export { startSweep, sweep } from './sweep';

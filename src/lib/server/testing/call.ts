@@ -1,0 +1,46 @@
+import type { StaffMember } from '$core/access';
+import type { Otium } from '../otium';
+
+type Handler = (event: never) => Response | Promise<Response>;
+type Asked = {
+	otium: Otium;
+	body?: unknown;
+	staff?: StaffMember | null;
+	device?: { sittingId: string; epoch: number } | null;
+	params?: Record<string, string>;
+	query?: string;
+	jar?: Map<string, string>;
+};
+
+/** Calls a route's handler as the server would, with a cookie jar in the browser's place. */
+export async function call(
+	handler: Handler,
+	asked: Asked
+): Promise<{ status: number; body: Record<string, unknown>; text: string; headers: Headers }> {
+	const url = new URL(`http://localhost/${asked.query ?? ''}`);
+	const jar = asked.jar ?? new Map<string, string>();
+	const event = {
+		request: new Request(url, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: typeof asked.body === 'string' ? asked.body : JSON.stringify(asked.body ?? {})
+		}),
+		url,
+		params: asked.params ?? {},
+		locals: { otium: asked.otium, staff: asked.staff ?? null, device: asked.device ?? null },
+		cookies: {
+			get: (name: string) => jar.get(name),
+			set: (name: string, value: string) => jar.set(name, value),
+			delete: (name: string) => jar.delete(name)
+		},
+		getClientAddress: () => '127.0.0.1'
+	};
+	const response = await handler(event as never);
+	const text = await response.text();
+	return {
+		status: response.status,
+		text,
+		headers: response.headers,
+		body: response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : {}
+	};
+}

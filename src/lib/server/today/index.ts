@@ -1,0 +1,2 @@
+export { drawToday } from './today';
+export type { Bar, Lane, ReadyLine, Today } from './today';

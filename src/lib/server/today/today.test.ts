@@ -1,0 +1,101 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { StaffMember } from '$core/access';
+import { MINUTE } from '$core/time';
+import { seedDemo } from '../demo';
+import { startOtium, type Otium } from '../otium';
+import { drawToday, type Today } from '.';
+
+const NOW = Date.parse('2026-12-08T09:42:00Z');
+const dir = mkdtempSync(join(tmpdir(), 'otium-today-'));
+const clock = { at: NOW };
+let otium: Otium;
+let today: Today;
+const ode: StaffMember = { id: 'x', name: 'x', roles: [{ role: 'coordinator', siteId: null }] };
+
+beforeAll(async () => {
+	otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
+	await seedDemo(otium, clock, NOW);
+	today = await drawToday(otium.db, ode, 'Europe/London', NOW);
+}, 120_000);
+afterAll(async () => {
+	await otium.stop();
+	rmSync(dir, { recursive: true });
+});
+const bar = (room: string, title: string) =>
+	today.lanes.find((lane) => lane.room === room)!.bars.find((one) => one.title === title)!;
+
+describe('the day as a ribbon', () => {
+	it('has a lane for each room in use, and hours that hold every bar', () => {
+		expect(today.lanes.map((lane) => lane.room).sort()).toEqual([
+			'Boat Shed',
+			'Chart Room',
+			'Lamp Room',
+			'Quiet Room',
+			'Signal Loft'
+		]);
+		const edges = today.lanes.flatMap((lane) => lane.bars.flatMap((one) => [one.door, one.lastEnds]));
+		expect(today.from).toBeLessThanOrEqual(Math.min(...edges));
+		expect(today.to).toBeGreaterThanOrEqual(Math.max(...edges));
+		expect(today.from % (60 * MINUTE)).toBe(0);
+	});
+
+	it('draws the door’s lead, the body by the limit, and a tail for those who finish later', () => {
+		const running = bar('Chart Room', 'Tides and Currents');
+		expect(running).toMatchObject({
+			stage: 'running',
+			door: NOW - 57 * MINUTE,
+			opens: NOW - 42 * MINUTE,
+			ends: NOW + 18 * MINUTE
+		});
+		// Time and a half of an hour, from nine o'clock and a few seconds.
+		expect(running.lastEnds).toBeGreaterThan(NOW + 47 * MINUTE);
+		expect(bar('Signal Loft', 'Radio Procedure')).toMatchObject({ stage: 'ended', line: '15 done · 2 absent' });
+		expect(bar('Boat Shed', 'Ship Stability')).toMatchObject({
+			stage: 'planned',
+			needsProctor: true,
+			line: '37 expected'
+		});
+		expect(bar('Quiet Room', 'Radio Procedure').kind).toBe('make_up');
+	});
+
+	it('counts everyone once', () => {
+		expect(Object.values(today.tally).reduce((sum, count) => sum + count, 0)).toBe(today.expected);
+	});
+});
+
+describe('what comes next', () => {
+	it('is told in a sentence, with what is ready', () => {
+		expect(today.next).toMatchObject({ title: 'Lights and Shapes', room: 'Signal Loft', opens: NOW + 48 * MINUTE });
+		expect(today.next!.sentence.map((part) => part.text).join('')).toContain(
+			'17 candidates of Watch B sit Lights and Shapes (version 3) in the Signal Loft'
+		);
+		expect(today.next!.ready.map((line) => [line.ok, line.text])).toEqual([
+			[true, 'Lights and Shapes, version 3'],
+			[true, 'Proctor Rhys Dunmore'],
+			[true, '17 candidates, 18 seats'],
+			[true, '2 with extra time may finish, the last by 12:00'],
+			[true, 'Door code not made yet']
+		]);
+	});
+
+	it('names who was carried over, with the time they have left and where they go on', () => {
+		expect(today.carried).toMatchObject([
+			{ name: 'Nessa Ferro', paper: 'Ship Stability', minutesLeft: 26, joins: 'the Boat Shed at 14:00' }
+		]);
+		// Of the seven that she came to; a question may have been left blank.
+		expect([4, 5, 6, 7]).toContain(today.carried[0].answered);
+	});
+
+	it('is nothing for a proctor whom no session names', async () => {
+		const nobody: StaffMember = { id: 'nobody', name: 'x', roles: [{ role: 'proctor', siteId: 'quayside' }] };
+		expect(await drawToday(otium.db, nobody, 'Europe/London', NOW)).toMatchObject({
+			lanes: [],
+			next: null,
+			carried: [],
+			expected: 0
+		});
+	});
+});

@@ -1,0 +1,292 @@
+import { may, type StaffMember } from '$core/access';
+import { expectedEnd } from '$core/grants';
+import { tallyOf, type SeatView, type TallyKey } from '$core/room';
+import { checkSession, sessionSentence, type SentencePart, type SessionFacts } from '$core/session';
+import type { SittingState } from '$core/sitting';
+import { localDate, localTime, MINUTE } from '$core/time';
+import type { Query } from '../db';
+import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
+import { loadSittings, loadSittingsOf, type Loaded } from '../sitting';
+
+/** A session as a bar on the day's ribbon. */
+export type Bar = {
+	id: string;
+	title: string;
+	kind: Session['kind'];
+	door: number;
+	opens: number;
+	/** When those without grants are done. */
+	ends: number;
+	/** When the last is done. */
+	lastEnds: number;
+	stage: 'planned' | 'door' | 'running' | 'ended';
+	line: string;
+	needsProctor: boolean;
+};
+export type Lane = { room: string; site: string; seats: number; proctors: string; bars: Bar[] };
+export type ReadyLine = { ok: boolean; text: string; detail?: string; href?: string };
+
+export type Today = {
+	lanes: Lane[];
+	from: number;
+	to: number;
+	zone: string;
+	tally: Record<TallyKey, number>;
+	expected: number;
+	next: {
+		id: string;
+		title: string;
+		room: string;
+		opens: number;
+		door: number;
+		sentence: SentencePart[];
+		ready: ReadyLine[];
+	} | null;
+	carried: { name: string; paper: string; answered: number; minutesLeft: number | null; joins: string | null }[];
+};
+
+/** The day of whoever asks: the sessions they may see, whose local date is today's. */
+export async function drawToday(
+	db: Query,
+	staff: StaffMember,
+	administrationZone: string,
+	now: number
+): Promise<Today> {
+	const day = localDate(now, administrationZone);
+	const around = await findSessions(db, (query) =>
+		query.whereBetween('session.opens', [now - 36 * 60 * MINUTE, now + 36 * 60 * MINUTE])
+	);
+	const mine = around.filter((session) => may(staff, 'see_session', placeOf(session)));
+	const sessions = mine.filter((session) => localDate(session.window.opens, session.site.zone) === day);
+	const sittings = await sittingsOf(db, sessions, now);
+	const names = await proctorNames(db, sessions);
+	const outcomes = await outcomesOf(db, sessions);
+
+	const bars = sessions.map((session) => ({
+		session,
+		bar: barOf(session, sittings.get(session.id) ?? [], outcomes.get(session.id) ?? [], now)
+	}));
+	const rooms = [...new Set(bars.map(({ session }) => session.room.id))];
+	const lanes = rooms.map((id): Lane => {
+		const here = bars.filter(({ session }) => session.room.id === id);
+		const { room, site } = here[0].session;
+		const proctors = [...new Set(here.flatMap(({ session }) => session.proctorIds.map((one) => names.get(one) ?? '')))];
+		return {
+			room: room.name,
+			site: site.name,
+			seats: room.rows * room.seatsPerRow,
+			proctors: proctors.length > 1 ? `${proctors[0]} +${proctors.length - 1}` : (proctors[0] ?? 'nobody yet'),
+			bars: here.map(({ bar }) => bar)
+		};
+	});
+	const all = [...sittings.values()].flat();
+	const edges = bars.flatMap(({ bar }) => [bar.door, bar.lastEnds]);
+	const hour = 60 * MINUTE;
+	const next = sessions.find((session) => session.endedAt === null && session.window.opens > now);
+	return {
+		lanes: lanes.sort((a, b) => a.bars[0].opens - b.bars[0].opens),
+		from: Math.floor(Math.min(now, ...edges) / hour) * hour,
+		to: Math.ceil(Math.max(now + hour, ...edges) / hour) * hour,
+		zone: administrationZone,
+		tally: tallyOf(all.map((one) => ({ state: one.sitting.state, line: one.sitting.line }) as SeatView)),
+		expected: all.length,
+		next: next ? await tellNext(db, next, sittings.get(next.id) ?? [], names, now) : null,
+		carried: await carriedOver(db, mine, now)
+	};
+}
+
+async function sittingsOf(db: Query, sessions: Session[], now: number): Promise<Map<string, Loaded[]>> {
+	const bySession = new Map<string, Loaded[]>();
+	for (const one of await loadSittingsOf(
+		db,
+		sessions.map((session) => session.id),
+		now
+	)) {
+		bySession.set(one.session.id, [...(bySession.get(one.session.id) ?? []), one]);
+	}
+	return bySession;
+}
+
+/** Where everyone stood when an ended session ended: some of them belong to another session by now. */
+async function outcomesOf(db: Query, sessions: Session[]): Promise<Map<string, SittingState[]>> {
+	const rows: { session_id: string; outcome: SittingState }[] = await db('roster')
+		.whereIn(
+			'session_id',
+			sessions.filter((session) => session.endedAt !== null).map((session) => session.id)
+		)
+		.whereNotNull('outcome')
+		.select('session_id', 'outcome');
+	const bySession = new Map<string, SittingState[]>();
+	for (const row of rows) bySession.set(row.session_id, [...(bySession.get(row.session_id) ?? []), row.outcome]);
+	return bySession;
+}
+
+async function proctorNames(db: Query, sessions: Session[]): Promise<Map<string, string>> {
+	const rows: { id: string; name: string }[] = await db('staff')
+		.whereIn(
+			'id',
+			sessions.flatMap((session) => session.proctorIds)
+		)
+		.select('id', 'name');
+	return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+function barOf(session: Session, sittings: Loaded[], outcomes: SittingState[], now: number): Bar {
+	const { timing } = session.rules;
+	const { opens, closes } = session.window;
+	const ends = timing.limitMinutes === null ? (closes ?? opens + 60 * MINUTE) : opens + timing.limitMinutes * MINUTE;
+	const open = sittings.filter(
+		(one) => !['handed_in', 'time_up', 'absent', 'set_aside', 'carried_over'].includes(one.sitting.state)
+	);
+	const last = open.map((one) => expectedEnd(one.reckoning, timing.atClose, now)).filter((end) => end !== null);
+	const stage =
+		session.endedAt !== null ? 'ended' : now >= opens ? 'running' : now >= doorOpensAt(session) ? 'door' : 'planned';
+	return {
+		id: session.id,
+		title: session.paper.title,
+		kind: session.kind,
+		door: doorOpensAt(session),
+		opens,
+		ends: session.endedAt !== null ? Math.min(ends, session.endedAt) : ends,
+		// A planned session's latecomers are not known yet: only what grants add counts.
+		lastEnds: session.endedAt !== null ? Math.min(ends, session.endedAt) : Math.max(ends, ...last),
+		stage,
+		line: barLine(stage === 'ended' ? outcomes : sittings.map((one) => one.sitting.state), stage),
+		needsProctor: session.proctorIds.length === 0 && session.endedAt === null
+	};
+}
+
+function barLine(states: SittingState[], stage: Bar['stage']): string {
+	const count = (...counted: SittingState[]) => states.filter((state) => counted.includes(state)).length;
+	if (stage === 'planned') return `${states.length} expected`;
+	const parts = [
+		[count('let_in', 'working', 'on_hold'), 'in'],
+		[count('handed_in', 'time_up'), 'done'],
+		[count('at_door'), 'at the door'],
+		[count('absent'), 'absent'],
+		[count('carried_over'), 'carried over']
+	] as const;
+	return parts
+		.filter(([n]) => n > 0)
+		.map(([n, word]) => `${n} ${word}`)
+		.join(' · ');
+}
+
+async function tellNext(
+	db: Query,
+	session: Session,
+	sittings: Loaded[],
+	names: Map<string, string>,
+	now: number
+): Promise<Today['next']> {
+	const facts = await factsOf(db, session, sittings, now);
+	return {
+		id: session.id,
+		title: session.paper.title,
+		room: session.room.name,
+		opens: session.window.opens,
+		door: doorOpensAt(session),
+		sentence: sessionSentence(facts, now),
+		ready: readiness(session, facts, sittings, names, now)
+	};
+}
+
+async function factsOf(db: Query, session: Session, sittings: Loaded[], now: number): Promise<SessionFacts> {
+	const groups: { name: string; count: number }[] = await db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.where('sitting.session_id', session.id)
+		.groupBy('candidate_group.name')
+		.select('candidate_group.name')
+		.count('* as count');
+	const more = sittings.filter(
+		(one) => one.merge.grants.factor > 1 || one.merge.grants.extraMinutes > 0 || one.merge.grants.unlimited
+	);
+	const ends = more.map((one) => expectedEnd(one.reckoning, 'finish', now)).filter((end) => end !== null);
+	return {
+		kind: session.kind,
+		paperTitle: session.paper.title,
+		paperVersion: session.paper.version,
+		groups,
+		candidates: sittings.length,
+		room: session.room.name,
+		seats: session.room.rows * session.room.seatsPerRow,
+		zone: session.site.zone,
+		window: session.window,
+		rules: session.rules,
+		extraTime: { count: more.length, lastEnds: ends.length > 0 ? Math.max(...ends) : null }
+	};
+}
+
+function readiness(
+	session: Session,
+	facts: SessionFacts,
+	sittings: Loaded[],
+	names: Map<string, string>,
+	now: number
+): ReadyLine[] {
+	const zone = session.site.zone;
+	const proctors = session.proctorIds.map((id) => names.get(id) ?? '');
+	const findings = checkSession(facts, now);
+	const { atClose } = session.rules.timing;
+	const misfits = sittings.filter((one) => {
+		const end = expectedEnd(one.reckoning, 'finish', now);
+		return atClose === 'cut' && end !== null && one.reckoning.windowEnd !== null && end > one.reckoning.windowEnd;
+	});
+	const door = doorOpensAt(session);
+	return [
+		{ ok: true, text: `${session.paper.title}, version ${session.paper.version}`, detail: 'frozen' },
+		proctors.length > 0
+			? { ok: true, text: `Proctor ${proctors.join(' and ')}` }
+			: { ok: false, text: 'No proctor yet', detail: 'a coordinator can name one', href: `/prepare/${session.id}` },
+		{ ok: facts.candidates <= facts.seats, text: `${facts.candidates} candidates, ${facts.seats} seats` },
+		misfits.length === 0
+			? { ok: true, text: extraInWords(facts) }
+			: {
+					ok: false,
+					text: `The close cuts ${misfits.length} with extra time`,
+					detail: `${misfits
+						.map((one) => one.candidate.family)
+						.slice(0, 3)
+						.join(', ')}: give own windows`,
+					href: '/grants'
+				},
+		session.doorCode !== null
+			? { ok: true, text: session.codeHidden ? 'Door code made, still hidden' : 'Door code shown' }
+			: { ok: true, text: 'Door code not made yet', detail: `makes itself at ${localTime(door, zone)}` },
+		...findings.filter((finding) => finding.level === 'block').map((finding) => ({ ok: false, text: finding.message }))
+	];
+}
+
+function extraInWords({ extraTime, rules, zone }: SessionFacts): string {
+	if (extraTime.count === 0) return 'Nobody needs extra time';
+	const last = extraTime.lastEnds === null ? '' : `, the last by ${localTime(extraTime.lastEnds, zone)}`;
+	return rules.timing.atClose === 'finish'
+		? `${extraTime.count} with extra time may finish${last}`
+		: `${extraTime.count} with extra time fit the window`;
+}
+
+async function carriedOver(db: Query, sessions: Session[], now: number): Promise<Today['carried']> {
+	const rows: { id: string }[] = await db('sitting')
+		.where({ state: 'carried_over' })
+		.whereIn(
+			'session_id',
+			sessions.map((session) => session.id)
+		)
+		.select('id');
+	const loaded = await loadSittings(
+		db,
+		rows.map((row) => row.id),
+		now
+	);
+	return loaded.map((one) => ({
+		name: `${one.candidate.given} ${one.candidate.family}`,
+		paper: one.session.paper.title,
+		answered: one.answered,
+		minutesLeft: one.reckoning.remaining === null ? null : Math.ceil(one.reckoning.remaining / MINUTE),
+		joins:
+			one.session.endedAt === null
+				? `the ${one.session.room.name} at ${localTime(one.session.window.opens, one.session.site.zone)}`
+				: null
+	}));
+}

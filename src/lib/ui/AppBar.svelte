@@ -1,0 +1,73 @@
+<!-- @component The bar at the top: the places of the day in their order, the clock, who is signed in. -->
+<script lang="ts">
+	import { MoonSolid, SunSolid } from 'flowbite-svelte-icons';
+	import { localTime, zoneName } from '$core/time';
+	import type { ServerClock } from './server-clock.svelte';
+
+	type Props = {
+		path: string;
+		clock: ServerClock;
+		site: { name: string; zone: string };
+		person: { name: string; roles: string };
+		places: { href: string; name: string }[];
+	};
+	let { path, clock, site, person, places }: Props = $props();
+
+	const initials = $derived(
+		person.name
+			.split(' ')
+			.map((part) => part[0])
+			.join('')
+	);
+	const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
+	let dark = $state(typeof document !== 'undefined' && document.documentElement.classList.contains('dark'));
+
+	function turn() {
+		dark = !dark;
+		document.documentElement.classList.toggle('dark', dark);
+		try {
+			localStorage.setItem('otium-theme', dark ? 'dark' : 'light');
+		} catch {
+			// Storage is refused: it holds until the page is left.
+		}
+	}
+</script>
+
+<header class="bg-tide-deep flex h-13 shrink-0 items-center gap-1 px-5 text-[#f6f2e8] print:hidden">
+	<a href="/" class="mr-4 font-serif text-[22px] font-semibold">Otium</a>
+	<nav aria-label="Places" class="flex gap-1">
+		{#each places as place (place.href)}
+			<a
+				href={place.href}
+				aria-current={isHere(place.href) ? 'page' : undefined}
+				class="rounded-lg px-3 py-1.5 text-[14px] font-semibold text-[#dcebe5] hover:bg-white/10 aria-[current=page]:bg-[#f6f2e8] aria-[current=page]:text-[#174843]"
+				>{place.name}</a
+			>
+		{/each}
+	</nav>
+	<div class="ml-auto flex items-center gap-3">
+		<span class="text-[14px] text-[#dcebe5] max-md:hidden">{site.name} · {zoneName(clock.now, site.zone)}</span>
+		<span class="font-mono text-[16px] font-semibold tabular-nums" data-testid="clock"
+			>{localTime(clock.now, site.zone, true)}</span
+		>
+		<button class="rounded-lg p-2 hover:bg-white/10" onclick={turn} aria-label={dark ? 'Light theme' : 'Dark theme'}>
+			{#if dark}<SunSolid class="h-4 w-4" />{:else}<MoonSolid class="h-4 w-4" />{/if}
+		</button>
+		<details class="relative">
+			<summary
+				class="flex h-8 w-8 list-none items-center justify-center rounded-full bg-[#e9dcc0] text-[12px] font-bold text-[#174843]"
+				>{initials}<span class="sr-only">, {person.name}: account</span></summary
+			>
+			<div class="bg-sheet text-ink border-line absolute right-0 z-40 mt-2 w-60 rounded-xl border p-4 shadow-lg">
+				<p class="font-semibold">{person.name}</p>
+				<p class="text-ink-2 mb-3 text-[13px]">{person.roles}</p>
+				<form method="POST" action="/sign-out">
+					<button
+						class="border-line-strong hover:bg-paper w-full rounded-lg border px-3 py-1.5 text-[14px] font-semibold"
+						>Sign out</button
+					>
+				</form>
+			</div>
+		</details>
+	</div>
+</header>

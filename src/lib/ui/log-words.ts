@@ -1,0 +1,65 @@
+/** A logbook entry as the server sends it to people. */
+export type LogEntryView = {
+	seq: number;
+	at: number;
+	who: string;
+	kind: string;
+	session: string | null;
+	candidate: string | null;
+	body: Record<string, unknown>;
+	hash: string;
+};
+
+const KINDS: Record<string, (entry: LogEntryView) => string> = {
+	arrived: ({ body }) => `Arrived at the door on ${body.deviceName}`,
+	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
+	let_in: ({ who }) => `Let in by ${who}`,
+	began: () => 'Began',
+	held: ({ body, who }) =>
+		`Put on hold by ${who}: ${body.reason}${body.stopsClock ? ', clock stopped' : ', clock running'}`,
+	resumed: ({ who }) => `Resumed by ${who}`,
+	device_freed: ({ who }) => `Device freed by ${who}`,
+	other_device_refused: ({ body }) => `Another device was refused: ${body.deviceName}`,
+	handed_in: ({ body, who }) => `Handed in by ${who}, receipt ${body.receipt}${body.reason ? `: ${body.reason}` : ''}`,
+	time_ran_out: ({ body }) =>
+		`Time up, ${body.outcome === 'counts_nothing' ? 'counts nothing' : `handed in for them, receipt ${body.receipt}`}`,
+	carried_over: ({ body }) => `Carried over${body.reason ? `: ${body.reason}` : ''}`,
+	marked_absent: ({ who }) => `Marked absent by ${who}`,
+	reopened: ({ body, who }) => `Reopened by ${who}: ${body.reason}`,
+	set_aside: ({ body, who }) => `Set aside by ${who}: ${body.reason}`,
+	restored: ({ who }) => `Restored by ${who}`,
+	expected_again: ({ who }) => `Expected again, by ${who}`,
+	assigned: ({ who }) => `Put into another session by ${who}`,
+	line_lost: () => 'Line lost',
+	line_back: () => 'Line back',
+	answers_kept: ({ body }) =>
+		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : 'from a freed device'}: kept, not counted`,
+	grant_given: ({ body, who }) =>
+		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,
+	grant_withdrawn: ({ body, who }) => `Taken back by ${who}: ${body.what}`,
+	session_planned: ({ body }) => `Planned: ${body.sentence}`,
+	session_changed: ({ body }) => `Changed: ${body.sentence}`,
+	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
+	room_started: () => 'Room started: every clock runs',
+	door_code_made: () => 'Door code made',
+	door_code_renewed: () => 'Door code renewed: the old one is dead',
+	door_code_shown: () => 'Door code shown',
+	door_code_hidden: () => 'Door code hidden',
+	door_code_died: () => 'Door code died',
+	entry_closed: ({ body }) => {
+		const missing = body.notArrived as string[];
+		return missing.length === 0
+			? 'Last entry passed; everyone has come'
+			: `Last entry passed; not arrived: ${missing.join(', ')}`;
+	},
+	signed_in: () => 'Signed in'
+};
+
+/** What an entry says, in words. A kind without words of its own is told as it is. */
+export function entryInWords(entry: LogEntryView): string {
+	return KINDS[entry.kind]?.(entry) ?? capital(entry.kind.replaceAll('_', ' '));
+}
+
+function capital(text: string): string {
+	return text.charAt(0).toUpperCase() + text.slice(1);
+}

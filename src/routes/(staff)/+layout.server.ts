@@ -1,0 +1,31 @@
+import { mayAnywhere, ROLE_NAMES, type Act } from '$core/access';
+import { requireStaff } from '$lib/server/http';
+import type { LayoutServerLoad } from './$types';
+
+const PLACES: { href: string; name: string; act: Act }[] = [
+	{ href: '/', name: 'Today', act: 'see_session' },
+	{ href: '/prepare', name: 'Prepare', act: 'prepare' },
+	{ href: '/live', name: 'Live', act: 'see_session' },
+	{ href: '/grants', name: 'Grants', act: 'grant' },
+	{ href: '/close-out', name: 'Close-out', act: 'see_closing' },
+	{ href: '/logbook', name: 'Logbook', act: 'see_logbook' }
+];
+
+export const load: LayoutServerLoad = async (event) => {
+	const staff = requireStaff(event);
+	const { otium } = event.locals;
+	const siteId = staff.roles.find((held) => held.siteId !== null)?.siteId;
+	const site = await otium
+		.db('site')
+		.modify((query) => {
+			if (siteId) query.where({ id: siteId });
+		})
+		.orderBy('name', 'desc')
+		.first('name', 'zone');
+	return {
+		now: otium.now(),
+		site: { name: (site?.name as string) ?? 'No site yet', zone: (site?.zone as string) ?? 'UTC' },
+		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
+		places: PLACES.filter((place) => mayAnywhere(staff, place.act)).map(({ href, name }) => ({ href, name }))
+	};
+};

@@ -1,0 +1,95 @@
+<script lang="ts">
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
+	import { columnOf, type LedgerColumn } from '$core/closing';
+	import { STATE_NAMES } from '$core/sitting';
+	import { localTime, timeAndDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import { getClock } from '$ui/clock-context';
+	import StateGlyph from '$ui/StateGlyph.svelte';
+	import { COLUMN_NAMES } from '../columns';
+
+	let { data } = $props();
+	const clock = getClock();
+	let filter = $state<LedgerColumn | null>(null);
+	const shown = $derived(data.lines.filter((line) => filter === null || columnOf(line.state) === filter));
+	const sum = $derived(COLUMN_NAMES.map((column) => data.ledger.columns[column.key].length));
+</script>
+
+<svelte:head><title>{data.session.name}: ledger · Otium</title></svelte:head>
+<main class="mx-auto max-w-6xl px-6 py-6">
+	<p class="text-[14px]"><a class="text-tide underline" href="/close-out">Close-out</a></p>
+	<div class="flex flex-wrap items-baseline gap-3">
+		<h1 class="text-[26px]">{data.session.name}</h1>
+		<p class="text-ink-2">
+			{data.session.room} · {timeAndDate(data.session.opens, data.session.zone, clock.now)}{data.session.endedAt
+				? `, ended ${timeAndDate(data.session.endedAt, data.session.zone, clock.now)}`
+				: ', still running'}
+		</p>
+		<Act class="ml-auto" href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>
+	</div>
+	{#if data.session.kind === 'rehearsal'}<p class="bg-plum-ground text-plum mt-2 rounded-lg px-3 py-1.5">
+			A rehearsal: it counts for nothing.
+		</p>{/if}
+	<section class="bg-sheet border-line my-4 rounded-2xl border p-4" aria-label="Ledger" data-testid="ledger">
+		<div class="flex flex-wrap items-center gap-2">
+			{#each COLUMN_NAMES as column (column.key)}
+				<button
+					class="flex items-center gap-2 rounded-lg border px-3 py-1.5 {filter === column.key
+						? 'bg-mist border-tide'
+						: 'border-line'}"
+					aria-pressed={filter === column.key}
+					onclick={() => (filter = filter === column.key ? null : column.key)}
+				>
+					<StateGlyph state={column.glyph} />{column.name}
+					<strong class="font-mono">{data.ledger.columns[column.key].length}</strong>
+				</button>
+			{/each}
+		</div>
+		<p class="mt-3 text-[15px]">
+			<span class="font-mono">{sum.join(' + ')} = {data.ledger.accounted}</span>, {data.ledger.expected} expected:
+			{#if data.ledger.addsUp}<strong class="text-tide">it adds up.</strong>{:else}<strong class="text-brick"
+					>it does not add up: {data.ledger.missing.length} missing, {data.ledger.surplus.length} too many.</strong
+				>{/if}
+		</p>
+	</section>
+	<div class="border-line overflow-x-auto rounded-2xl border">
+		<Table class="text-ink text-[14px]">
+			<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
+				{#each ['Candidate', 'Seat', 'Stands', 'Answered', 'Points', 'Ended', 'Receipt'] as title (title)}<TableHeadCell
+						class="px-3.5 py-2.5 font-semibold">{title}</TableHeadCell
+					>{/each}
+			</TableHead>
+			<TableBody>
+				{#each shown as line (line.sittingId)}
+					<TableBodyRow class="bg-sheet border-line">
+						<TableBodyCell class="px-3.5 py-2"
+							><a class="font-semibold underline-offset-2 hover:underline" href="/logbook?sitting={line.sittingId}"
+								>{line.name}</a
+							> <span class="text-ink-3 font-mono text-[13px]">{line.number}</span></TableBodyCell
+						>
+						<TableBodyCell class="px-3.5 py-2 font-mono">{line.seat ?? ''}</TableBodyCell>
+						<TableBodyCell class="px-3.5 py-2"
+							><span class="flex items-center gap-1.5"><StateGlyph state={line.state} />{STATE_NAMES[line.state]}</span
+							></TableBodyCell
+						>
+						<TableBodyCell class="px-3.5 py-2"
+							>{line.questions > 0 ? `${line.answered} of ${line.questions}` : ''}</TableBodyCell
+						>
+						<TableBodyCell class="px-3.5 py-2 font-semibold"
+							>{line.points === null ? '' : `${Math.round(line.points * 100) / 100} of ${line.outOf}`}</TableBodyCell
+						>
+						<TableBodyCell class="px-3.5 py-2 font-mono"
+							>{line.endedAt ? localTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell
+						>
+						<TableBodyCell class="px-3.5 py-2 font-mono">{line.receipt ?? ''}</TableBodyCell>
+					</TableBodyRow>
+				{:else}
+					<TableBodyRow class="bg-sheet"
+						><TableBodyCell class="text-ink-3 px-3.5 py-6" colspan={7}>Nobody stands in this column.</TableBodyCell
+						></TableBodyRow
+					>
+				{/each}
+			</TableBody>
+		</Table>
+	</div>
+</main>

@@ -1,0 +1,81 @@
+<script lang="ts">
+	import Ask from '$ui/Ask.svelte';
+	import { inWords, send } from '$ui/post';
+	import StateGlyph from '$ui/StateGlyph.svelte';
+	import type { LiveRoom } from './room.svelte';
+
+	type Fate = 'stays' | 'carried_over' | 'absent' | 'time_up' | 'own_window';
+	type Line = { sittingId: string; name: string; number: string; fate: Fate; answered: number };
+	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
+
+	let open = $state(true);
+	let busy = $state(false);
+	let error = $state<string | null>(null);
+	let lines = $state<Line[] | null>(null);
+	$effect(() => {
+		if (!open) onclose();
+	});
+	$effect(() => {
+		void send<Line[]>('GET', `/live/${room.sessionId}/ending`).then((answer) => {
+			if (answer.ok) lines = answer.data;
+			else error = inWords(answer.problem);
+		});
+	});
+	const WORDS: { fate: Fate; title: string; then: string }[] = [
+		{
+			fate: 'carried_over',
+			title: 'carried over',
+			then: 'they go on another time, with every answer (how many, in brackets) and the time they have left'
+		},
+		{ fate: 'absent', title: 'marked absent', then: 'they never came in, and are owed a make-up' },
+		{ fate: 'time_up', title: 'time up', then: 'their time is over; what they answered is handed in' },
+		{ fate: 'own_window', title: 'in a window of their own', then: 'they go on; it closes by itself' },
+		{ fate: 'stays', title: 'finished already', then: 'nothing changes for them' }
+	];
+	const ending = $derived(lines?.filter((line) => !['stays', 'own_window'].includes(line.fate)).length ?? 0);
+	const of = (fate: Fate) => lines?.filter((line) => line.fate === fate) ?? [];
+
+	async function confirm() {
+		if (busy) return;
+		busy = true;
+		error = await room.session('end');
+		busy = false;
+		if (error === null) open = false;
+	}
+</script>
+
+<Ask
+	bind:open
+	title="End {room.head.paper} in the {room.head.room}"
+	verb="End for {ending} {ending === 1 ? 'candidate' : 'candidates'}"
+	tone="danger"
+	{busy}
+	{error}
+	disabled={lines === null}
+	onconfirm={confirm}
+>
+	{#if lines === null}
+		<p class="text-ink-3">Looking at where everyone stands…</p>
+	{:else}
+		<ul class="space-y-3">
+			{#each WORDS as { fate, title, then } (fate)}
+				{#if of(fate).length > 0}
+					<li class="flex gap-2.5">
+						<StateGlyph state={fate === 'stays' ? 'handed_in' : fate === 'own_window' ? 'working' : fate} />
+						<div>
+							<p><strong>{of(fate).length} {title}</strong>: {then}.</p>
+							{#if fate !== 'stays'}<p class="text-ink-2 text-[14px]">
+									{of(fate)
+										.map((line) => (line.answered > 0 ? `${line.name} (${line.answered})` : line.name))
+										.join(', ')}
+								</p>{/if}
+						</div>
+					</li>
+				{/if}
+			{/each}
+		</ul>
+		<p class="text-ink-3 mt-4 text-[14px]">
+			The door code dies. An ended session is not begun again; no answer is lost.
+		</p>
+	{/if}
+</Ask>

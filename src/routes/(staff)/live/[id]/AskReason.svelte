@@ -1,0 +1,71 @@
+<script lang="ts">
+	import { Input } from 'flowbite-svelte';
+	import type { SeatView } from '$core/room';
+	import Ask from '$ui/Ask.svelte';
+	import { ASKS, named } from './asks';
+	import type { LiveRoom } from './room.svelte';
+
+	type Props = { room: LiveRoom; kind: keyof typeof ASKS; seats: SeatView[]; onclose: () => void };
+	let { room, kind, seats, onclose }: Props = $props();
+
+	const ask = $derived(ASKS[kind]);
+	let open = $state(true);
+	let reason = $state('');
+	// svelte-ignore state_referenced_locally
+	let stopsClock = $state(room.head.clockStops !== 'never');
+	$effect(() => {
+		if (!open) onclose();
+	});
+
+	async function confirm() {
+		if (ask.needsReason && reason.trim() === '') return;
+		if (await room.act(kind, seats, { reason, stopsClock })) open = false;
+	}
+</script>
+
+<Ask
+	bind:open
+	title="{ask.title}: {seats.length === 1 ? seats[0].name : `${seats.length} candidates`}"
+	verb={seats.length === 1 ? ask.verb : `${ask.verb} ${seats.length}`}
+	tone={ask.tone}
+	busy={room.busy}
+	disabled={ask.needsReason && reason.trim() === ''}
+	onconfirm={confirm}
+>
+	{#if seats.length > 1}<p class="mb-2 font-semibold">{named(seats)}</p>{/if}
+	<p class="text-ink-2">{ask.then}</p>
+	{#if ask.needsReason}
+		<form
+			class="mt-3"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void confirm();
+			}}
+		>
+			<label for="reason" class="text-ink-2 mb-1 block text-[13px] font-semibold">Why</label>
+			<Input
+				id="reason"
+				bind:value={reason}
+				maxlength={300}
+				autofocus
+				placeholder="In a few words"
+				autocomplete="off"
+			/>
+			<div class="mt-2 flex flex-wrap gap-1.5">
+				{#each ask.reasons as canned (canned)}
+					<button
+						type="button"
+						class="border-line-strong hover:bg-paper rounded-full border px-3 py-1 text-[13px]"
+						onclick={() => (reason = canned)}>{canned}</button
+					>
+				{/each}
+			</div>
+		</form>
+	{/if}
+	{#if kind === 'hold' && room.head.clockStops !== 'never' && seats.some((seat) => seat.begun)}
+		<label class="mt-3 flex items-center gap-2"
+			><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={stopsClock} />The clock stands
+			still meanwhile</label
+		>
+	{/if}
+</Ask>

@@ -1,0 +1,36 @@
+<script lang="ts">
+	import { Modal } from 'flowbite-svelte';
+	let { open = $bindable(), coordinates }: { open: boolean; coordinates: boolean } = $props();
+	const keys = $derived([
+		['Arrows', 'move from seat to seat'],
+		['Space', 'select, or select no more'],
+		['Enter', 'let in who is chosen, else the first who waits'],
+		['L', 'let in all at the door, after naming them'],
+		['U', 'turn away'],
+		['H', 'hold'],
+		['R', 'resume'],
+		['M', 'give minutes'],
+		['D', 'free the device'],
+		['F', 'hand in for them'],
+		['A', 'mark absent'],
+		...(coordinates ? [['O', 'reopen']] : []),
+		['E', 'end the session'],
+		['Z', 'undo the last act, for ten seconds'],
+		['B', 'door board'],
+		['N', 'numbers instead of names'],
+		['1 2', 'seats, list'],
+		['Esc', 'clear selection and filter']
+	]);
+</script>
+
+<Modal bind:open title="Keys" size="sm" class="bg-sheet">
+	<dl class="text-ink grid grid-cols-[90px_1fr] gap-y-1.5 text-[14.5px]">
+		{#each keys as [key, what] (key)}
+			<dt><kbd class="border-line-strong rounded border px-2 font-mono text-[13px]">{key}</kbd></dt>
+			<dd>{what}</dd>
+		{/each}
+	</dl>
+	<p class="text-ink-3 text-[14px]">
+		With nobody chosen, a key acts on whoever stands first under Needs you and needs just that.
+	</p>
+</Modal>

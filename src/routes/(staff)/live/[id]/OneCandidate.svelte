@@ -1,0 +1,205 @@
+<script lang="ts">
+	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
+	import { STATE_NAMES } from '$core/sitting';
+	import { localTime } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import { entryInWords, type LogEntryView } from '$ui/log-words';
+	import { clockLength, minutesLeft } from '$ui/durations';
+	import { send } from '$ui/post';
+	import StateGlyph from '$ui/StateGlyph.svelte';
+	import type { AskKind } from './asks';
+	import type { LiveRoom } from './room.svelte';
+
+	type Details = {
+		time: {
+			words: string;
+			reasons: string[];
+			stoppedMs: number;
+			cutMs: number;
+			allotted: number | null;
+			credits: number;
+			origin: number | null;
+		};
+		history: LogEntryView[];
+		questions: { number: number; answered: boolean; marked: boolean; inViewMs: number }[];
+	};
+	type Props = {
+		room: LiveRoom;
+		seat: SeatView;
+		now: number;
+		isMasked: boolean;
+		coordinates: boolean;
+		onask: (kind: AskKind) => void;
+	};
+	let { room, seat, now, isMasked, coordinates, onask }: Props = $props();
+
+	let details = $state.raw<Details | null>(null);
+	let trouble = $state<string | null>(null);
+	const key = $derived(tallyKeyOf(seat));
+	const remaining = $derived(remainingNow(seat, now));
+	const zone = $derived(room.head.zone);
+	const isAtWork = $derived(['working', 'line_lost', 'on_hold'].includes(key) && seat.begun);
+	const used = $derived(
+		details?.time.allotted && remaining !== null
+			? Math.min(100, 100 - (100 * remaining) / (details.time.allotted + details.time.credits))
+			: 0
+	);
+	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
+
+	$effect(() => {
+		// Read anew for another candidate, and whenever this one changes.
+		const { id } = seat;
+		const abort = new AbortController();
+		const timer = setTimeout(async () => {
+			const answer = await send<Details>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, abort.signal);
+			if (abort.signal.aborted) return;
+			if (answer.ok) details = answer.data;
+			trouble = answer.ok ? null : answer.problem.message;
+		}, 120);
+		return () => {
+			clearTimeout(timer);
+			abort.abort();
+		};
+	});
+	$effect(() => {
+		void seat.id;
+		return () => (details = null);
+	});
+</script>
+
+<section aria-label="One candidate" class="space-y-4">
+	<div class="flex items-center gap-3">
+		<span
+			class="bg-plum-ground text-plum grid h-13 w-13 shrink-0 place-items-center rounded-xl font-serif text-[20px]"
+			aria-hidden="true"
+		>
+			{isMasked
+				? '·'
+				: seat.name
+						.split(' ')
+						.map((part) => part[0])
+						.join('')
+						.slice(0, 2)}
+		</span>
+		<div class="min-w-0">
+			<h2 class="truncate text-[19px]">{isMasked ? seat.number : seat.name}</h2>
+			<p class="text-ink-2 font-mono text-[13.5px]">{seat.number}{seat.seat ? ` · seat ${seat.seat}` : ''}</p>
+		</div>
+	</div>
+	<p class="flex flex-wrap gap-2 text-[13px] font-semibold">
+		<span class="bg-mist text-tide inline-flex items-center gap-1.5 rounded-full px-2.5 py-0.5">
+			<StateGlyph state={key} size={13} />{key === 'line_lost'
+				? `Line lost ${clockLength(now - seat.line!.since)}`
+				: STATE_NAMES[seat.state]}{key === 'on_hold' ? ` ${clockLength(now - seat.since)}` : ''}
+		</span>
+		{#if seat.device}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5">{seat.device}</span>{/if}
+		{#if seat.extra}<span class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5">{seat.extra}</span>{/if}
+	</p>
+
+	{#if seat.movedOn}
+		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>
+	{:else}
+		<div class="grid grid-cols-2 gap-2">
+			{#if seat.state === 'at_door'}
+				<Act tone="main" key="Enter" disabled={room.busy} onclick={() => room.act('let_in', [seat])}>Let in</Act>
+				<Act key="U" disabled={room.busy} onclick={() => onask('turn_away')}>Turn away</Act>
+			{:else if seat.state === 'on_hold'}
+				<Act tone="main" key="R" disabled={room.busy} onclick={() => room.act('resume', [seat])}>Resume</Act>
+			{:else if seat.state === 'handed_in' || seat.state === 'time_up'}
+				{#if coordinates}<Act key="O" onclick={() => onask('reopen')}>Reopen…</Act>{/if}
+			{:else if seat.state === 'expected'}
+				<Act key="A" onclick={() => onask('mark_absent')}>Absent</Act>
+			{:else if seat.state === 'absent' && coordinates}
+				<Act onclick={() => room.act('expect_again', [seat])}>Expect again</Act>
+			{:else if seat.state === 'set_aside' && coordinates}
+				<Act onclick={() => room.act('restore', [seat])}>Restore</Act>
+			{/if}
+			{#if ['expected', 'at_door', 'let_in', 'working'].includes(seat.state)}<Act key="H" onclick={() => onask('hold')}
+					>Hold…</Act
+				>{/if}
+			{#if !['absent', 'set_aside', 'handed_in', 'time_up'].includes(seat.state)}<Act
+					key="M"
+					onclick={() => onask('minutes')}>Minutes…</Act
+				>{/if}
+			{#if seat.device && ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act
+					key="D"
+					onclick={() => onask('move_device')}>Free device</Act
+				>{/if}
+			{#if seat.begun && ['working', 'on_hold'].includes(seat.state)}<Act key="F" onclick={() => onask('hand_in')}
+					>Hand in…</Act
+				>{/if}
+			{#if ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act onclick={() => onask('carry_over')}
+					>Carry over…</Act
+				>{/if}
+			{#if coordinates && seat.begun && seat.state !== 'set_aside'}<Act onclick={() => onask('set_aside')}
+					>Set aside…</Act
+				>{/if}
+		</div>
+	{/if}
+
+	{#if trouble}<p class="text-brick text-[14px]">{trouble}</p>{/if}
+	{#if details}
+		<div>
+			<h3 class="text-[16px]">Time</h3>
+			<p class="text-ink-2 text-[14px]">
+				{details.time.words}{#if isAtWork && remaining !== null}<br /><strong class="text-ink"
+						>{minutesLeft(remaining)} min left</strong
+					>{seat.standing
+						? ', clock stopped'
+						: seat.deadline
+							? `, finishes ${localTime(seat.deadline, zone)}`
+							: ''}{/if}
+			</p>
+			{#if isAtWork && details.time.allotted}
+				<div class="bg-line mt-1.5 h-2.5 overflow-hidden rounded-full" aria-hidden="true">
+					<div class="h-full {seat.standing ? 'bg-ochre-mark' : 'bg-tide'}" style="width:{used}%"></div>
+				</div>
+			{/if}
+			{#if details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
+					{clockLength(details.time.stoppedMs)} stopped so far is given back.
+				</p>{/if}
+			{#if details.time.cutMs > 0}<p class="text-brick mt-1 text-[13px]">
+					The close takes {minutesLeft(details.time.cutMs)} min of it.
+				</p>{/if}
+			{#each details.time.reasons as reason (reason)}<p class="text-plum text-[13.5px]">{reason}</p>{/each}
+		</div>
+		{#if details.questions.length > 0}
+			<div>
+				<h3 class="text-[16px]">Question by question</h3>
+				<div
+					class="mt-1 flex h-12 items-end gap-[2px]"
+					role="img"
+					aria-label="Time in view for each question; {details.questions.filter((one) => one.answered).length} answered"
+				>
+					{#each details.questions as question (question.number)}
+						<span
+							class="flex-1 rounded-t-sm {question.answered
+								? 'bg-tide'
+								: question.inViewMs > 0
+									? 'bg-ochre-mark'
+									: 'bg-line'}"
+							style="height:{Math.max(4, (100 * question.inViewMs) / longest)}%"
+							title="{question.number}: {question.answered ? 'answered' : 'not answered'}{question.marked
+								? ', marked'
+								: ''}, {clockLength(question.inViewMs)} in view"
+						></span>
+					{/each}
+				</div>
+			</div>
+		{/if}
+		<div>
+			<h3 class="text-[16px]">So far</h3>
+			<ol class="border-line mt-1 ml-1 border-l-2 text-[14px]">
+				{#each details.history as entry (entry.seq)}
+					<li class="relative py-1 pl-4">
+						<span class="bg-tide absolute top-2.5 -left-[5px] h-2 w-2 rounded-full"></span><span
+							class="text-ink-2 mr-1.5 font-mono text-[13px]">{localTime(entry.at, zone)}</span
+						>{entryInWords(entry)}
+					</li>
+				{:else}
+					<li class="text-ink-3 py-1 pl-4">Nothing yet.</li>
+				{/each}
+			</ol>
+		</div>
+	{/if}
+</section>

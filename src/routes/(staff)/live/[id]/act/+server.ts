@@ -1,0 +1,72 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import type { CommandBody } from '$core/sitting';
+import { allowSession, orTryAgain, readJson } from '$lib/server/http';
+import { newReceipt } from '$lib/server/session';
+import { act } from '$lib/server/sitting';
+import type { RequestHandler } from './$types';
+
+const STAFF_ACTS = [
+	'let_in',
+	'turn_away',
+	'hold',
+	'resume',
+	'move_device',
+	'hand_in',
+	'carry_over',
+	'mark_absent',
+	'reopen',
+	'set_aside',
+	'restore',
+	'expect_again'
+] as const;
+
+const Asked = z.object({
+	/** The asker's own id for this act: sent twice, it is done once. */
+	commandId: z.string().min(8).max(64),
+	kind: z.enum(STAFF_ACTS),
+	sittingIds: z.array(z.string().max(64)).min(1).max(2_000),
+	reason: z.string().trim().max(300).default(''),
+	stopsClock: z.boolean().default(true)
+});
+
+/** One act on one, a selection, or all of a state: each is decided by itself and told by itself. */
+export const POST: RequestHandler = async (event) => {
+	const allowed = await allowSession(event, event.params.id, 'run_session');
+	if (!allowed.ok) return allowed.response;
+	const body = await readJson(event.request, Asked);
+	if (!body.ok) return body.response;
+	const { otium, by, session } = allowed;
+	const { commandId, kind, reason, stopsClock } = body.data;
+
+	const asked = [...new Set(body.data.sittingIds)];
+	const here: { id: string }[] = await otium
+		.db('sitting')
+		.where({ session_id: session.id })
+		.whereIn('id', asked)
+		.select('id');
+	return orTryAgain(async () => {
+		const outcomes = await act(
+			otium,
+			here.map(({ id }) => ({ id: `${commandId}:${id}`, sittingId: id, by, body: bodyOf(kind, reason, stopsClock) }))
+		);
+		return json({ outcomes, elsewhere: asked.length - here.length }, { status: outcomes.length === 0 ? 409 : 200 });
+	});
+};
+
+function bodyOf(kind: (typeof STAFF_ACTS)[number], reason: string, stopsClock: boolean): CommandBody {
+	switch (kind) {
+		case 'hold':
+			return { kind, reason, stopsClock };
+		case 'hand_in':
+			return { kind, receipt: newReceipt(), reason: reason || null };
+		case 'carry_over':
+			return { kind, reason: reason || null };
+		case 'turn_away':
+		case 'reopen':
+		case 'set_aside':
+			return { kind, reason };
+		default:
+			return { kind };
+	}
+}

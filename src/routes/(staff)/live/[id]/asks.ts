@@ -1,0 +1,95 @@
+import type { SeatView } from '$core/room';
+import type { StaffAct } from './room.svelte';
+
+export type AskKind =
+	| Exclude<StaffAct, 'let_in' | 'resume' | 'restore' | 'expect_again'>
+	| 'minutes'
+	| 'let_in_all'
+	| 'end'
+	| 'minutes_all';
+
+/** How each act asks before it is done: what it says will happen, and whether it wants a reason. */
+export const ASKS: Record<
+	Exclude<StaffAct, 'resume' | 'restore' | 'expect_again'>,
+	{ title: string; verb: string; then: string; reasons: string[]; needsReason: boolean; tone: 'main' | 'danger' }
+> = {
+	let_in: {
+		title: 'Let in',
+		verb: 'Let in',
+		then: 'They can begin at once. Nobody who is not at the door is let in.',
+		reasons: [],
+		needsReason: false,
+		tone: 'main'
+	},
+	turn_away: {
+		title: 'Turn away',
+		verb: 'Turn away',
+		then: 'They go back to expected and can come to the door again. They are shown the reason.',
+		reasons: ['Wrong room', 'Name does not match', 'Come back later'],
+		needsReason: true,
+		tone: 'main'
+	},
+	hold: {
+		title: 'Hold',
+		verb: 'Hold',
+		then: 'Their screen goes blank and calm; every answer stays. They are not shown the reason.',
+		reasons: ['Out of the room', 'Trouble with the device', 'To be spoken to', 'Not in the room yet'],
+		needsReason: true,
+		tone: 'main'
+	},
+	move_device: {
+		title: 'Free the device',
+		verb: 'Free the device',
+		then: 'This device is cut off. They sign in at the door on another one, are let in again and go on with every answer.',
+		reasons: [],
+		needsReason: false,
+		tone: 'main'
+	},
+	hand_in: {
+		title: 'Hand in for them',
+		verb: 'Hand in',
+		then: 'What they have answered so far is handed in and they cannot go on. A coordinator can reopen it today.',
+		reasons: ['Asked to stop', 'Left the room for good'],
+		needsReason: true,
+		tone: 'danger'
+	},
+	carry_over: {
+		title: 'Carry over',
+		verb: 'Carry over',
+		then: 'The clock stops. They go on at the same question with the time they have left, in another session of this paper.',
+		reasons: ['Unwell', 'Device could not be mended'],
+		needsReason: true,
+		tone: 'main'
+	},
+	mark_absent: {
+		title: 'Mark absent',
+		verb: 'Mark absent',
+		then: 'They cannot come in with the code alone and are owed a make-up.',
+		reasons: [],
+		needsReason: false,
+		tone: 'main'
+	},
+	reopen: {
+		title: 'Reopen',
+		verb: 'Reopen',
+		then: 'They go on with every answer and the time that was left. Nobody else’s paper opens.',
+		reasons: ['Handed in by mistake'],
+		needsReason: true,
+		tone: 'main'
+	},
+	set_aside: {
+		title: 'Set aside',
+		verb: 'Set aside',
+		then: 'The work is kept and not scored. It can be restored.',
+		reasons: ['Does not show what they can do', 'Incident in the room'],
+		needsReason: true,
+		tone: 'danger'
+	}
+};
+
+/** Names while they are few, a count with the first names when they are many. */
+export function named(seats: SeatView[]): string {
+	const names = seats.map((seat) => seat.name);
+	if (names.length <= 6) return names.join(', ');
+	return `${names.slice(0, 5).join(', ')} and ${names.length - 5} more`;
+}

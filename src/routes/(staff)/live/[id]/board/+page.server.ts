@@ -1,0 +1,20 @@
+import { error } from '@sveltejs/kit';
+import QRCode from 'qrcode';
+import { NO_SUCH_THING, requireSession } from '$lib/server/http';
+import { drawRoom } from '$lib/server/live';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const { by } = await requireSession(event, event.params.id, 'see_session');
+	const { otium } = event.locals;
+	const now = otium.now();
+	const drawn = await drawRoom(otium.db, event.params.id, now);
+	if (!drawn) error(404, NO_SUCH_THING);
+	const door = `${event.url.origin}/sit`;
+	return {
+		picture: { now, ...drawn },
+		coordinates: by.role === 'coordinator',
+		door,
+		qr: await QRCode.toString(door, { type: 'svg', margin: 1 })
+	};
+};

@@ -1,0 +1,104 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { showDoorCode } from '$core/access';
+	import { localTime, longDate } from '$core/time';
+	import { getClock } from '$ui/clock-context';
+	import { clockLength } from '$ui/durations';
+	import { LiveRoom } from '../room.svelte';
+
+	let { data } = $props();
+	const clock = getClock();
+	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates));
+	$effect(() => room.listen());
+	const head = $derived(room.head);
+	const now = $derived(clock.now);
+	const counts = $derived([
+		{ text: 'expected', n: room.tally.expected },
+		{ text: 'at the door', n: room.tally.at_door },
+		{ text: 'in', n: room.tally.let_in + room.tally.working + room.tally.on_hold + room.tally.line_lost },
+		{ text: 'finished', n: room.tally.handed_in + room.tally.time_up }
+	]);
+	const waits = $derived(head.opens > now);
+	const mark = $derived(
+		waits
+			? { text: 'to the start', ms: head.opens - now }
+			: head.lastEntry !== null && head.lastEntry > now
+				? { text: 'to last entry', ms: head.lastEntry - now }
+				: null
+	);
+
+	function onkeydown(event: KeyboardEvent) {
+		if (event.key === 'Escape' || event.key === 'b') window.open(`/live/${head.id}`, '_self');
+		if (event.key === 'f') void document.documentElement.requestFullscreen?.();
+		if (event.key === 's') void room.session(head.codeHidden ? 'show_code' : 'hide_code');
+	}
+</script>
+
+<svelte:head><title>Door board · {head.paper}</title></svelte:head>
+<svelte:window {onkeydown} />
+
+<main class="bg-tide-deep flex min-h-dvh flex-col px-14 py-10 text-[#f6f2e8] max-md:px-6">
+	<div class="flex items-baseline gap-6">
+		<h1 class="text-[40px]">{head.paper}</h1>
+		<p class="text-[22px] text-[#dcebe5]">{head.room} · {longDate(now, head.zone)}</p>
+		<p class="ml-auto font-mono text-[44px] font-semibold tabular-nums">{localTime(now, head.zone, true)}</p>
+	</div>
+	{#if head.endedAt !== null}
+		<p class="m-auto font-serif text-[56px]">This session has ended.</p>
+	{:else}
+		<div class="my-auto grid grid-cols-[1fr_auto] items-center gap-14 max-md:grid-cols-1">
+			<div>
+				<p class="text-[24px] text-[#dcebe5]">
+					Go to <strong class="font-mono text-[#f6f2e8]">{data.door.replace(/^https?:\/\//, '')}</strong> and enter
+				</p>
+				{#if head.doorCode && !head.codeHidden}
+					<p
+						class="mt-2 font-mono text-[clamp(64px,12vw,168px)] leading-none font-semibold tracking-tight"
+						data-testid="board-code"
+					>
+						{showDoorCode(head.doorCode)}
+					</p>
+				{:else if head.doorCode}
+					<p class="mt-4">
+						<button
+							class="rounded-xl bg-[#f6f2e8] px-8 py-4 text-[28px] font-semibold text-[#174843]"
+							onclick={() => room.session('show_code')}
+							>Show the code <kbd class="ml-2 rounded border border-current/40 px-2 font-mono text-[18px]">S</kbd
+							></button
+						>
+					</p>
+				{:else}
+					<p class="mt-3 font-serif text-[44px]">The door opens at {localTime(head.doorOpens, head.zone)}.</p>
+				{/if}
+				{#if mark}
+					<p class="mt-8 text-[30px]">
+						<span class="font-mono font-semibold tabular-nums">{clockLength(mark.ms)}</span>
+						<span class="text-[#dcebe5]">{mark.text}</span>
+					</p>
+				{:else}
+					<p class="mt-8 text-[24px] text-[#dcebe5]">The last entry has passed.</p>
+				{/if}
+			</div>
+			<div
+				class="w-64 overflow-hidden rounded-2xl bg-white p-3 [&_svg]:h-auto [&_svg]:w-full"
+				role="img"
+				aria-label="QR code for {data.door}"
+			>
+				<!-- eslint-disable-next-line svelte/no-at-html-tags -- made by our own server from its own address -->
+				{@html data.qr}
+			</div>
+		</div>
+	{/if}
+	<div class="flex items-end gap-10 text-[20px]">
+		{#each counts as count (count.text)}<p>
+				<span class="font-mono text-[34px] font-semibold">{count.n}</span>
+				<span class="text-[#dcebe5]">{count.text}</span>
+			</p>{/each}
+		<a class="ml-auto text-[15px] text-[#dcebe5] underline print:hidden" href="/live/{head.id}"
+			>Back to the room <kbd class="font-mono">Esc</kbd>, full screen <kbd class="font-mono">F</kbd></a
+		>
+	</div>
+	{#if room.isStale}<p role="alert" class="bg-brick mt-4 rounded-lg px-4 py-2 text-[18px] font-semibold">
+			The line is down: this is how it stood at {localTime(room.heardAt, head.zone, true)}.
+		</p>{/if}
+</main>

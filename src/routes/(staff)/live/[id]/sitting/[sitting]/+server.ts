@@ -1,0 +1,46 @@
+import { json } from '@sveltejs/kit';
+import { effectInWords } from '$core/grants';
+import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
+import { standingAnswers } from '$lib/server/answers';
+import { searchLogbook } from '$lib/server/logbook';
+import { formOf, loadSitting } from '$lib/server/sitting';
+import type { RequestHandler } from './$types';
+
+/** One candidate beside the room: time and all that made it, what happened so far, how long each question took. */
+export const GET: RequestHandler = async (event) => {
+	const allowed = await allowSession(event, event.params.id, 'see_session');
+	if (!allowed.ok) return allowed.response;
+	const { otium, session } = allowed;
+	const isHere = await otium
+		.db('roster')
+		.where({ session_id: session.id, sitting_id: event.params.sitting })
+		.first('sitting_id');
+	const now = otium.now();
+	const one = isHere ? await loadSitting(otium.db, event.params.sitting, now) : null;
+	if (!one) return problem(404, NO_SUCH_THING);
+
+	const form = await formOf(otium.db, one.sitting.id);
+	const answers = (await standingAnswers(otium.db, [one.sitting.id])).get(one.sitting.id) ?? [];
+	const byId = new Map(answers.map((answer) => [answer.questionId, answer]));
+	return json({
+		time: {
+			words: effectInWords(one.session.rules.timing, one.merge.grants, one.reckoning.deadline, one.session.site.zone),
+			reasons: one.merge.reasons,
+			stoppedMs: one.reckoning.stopped,
+			cutMs: one.reckoning.cut,
+			allotted: one.reckoning.allotted,
+			credits: one.reckoning.credits,
+			origin: one.reckoning.origin
+		},
+		history: (await searchLogbook(otium.db, { sittingId: one.sitting.id, limit: 60 })).reverse(),
+		questions: (form?.questions ?? []).map((question, i) => {
+			const answer = byId.get(question.id);
+			return {
+				number: i + 1,
+				answered: answer !== undefined && answer.value !== null && answer.value !== '',
+				marked: answer?.marked ?? false,
+				inViewMs: answer?.inViewMs ?? 0
+			};
+		})
+	});
+};

@@ -1,0 +1,96 @@
+<script lang="ts">
+	import { Input } from 'flowbite-svelte';
+	import { localTime, longDate, sameLocalDay } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import { getClock } from '$ui/clock-context';
+	import { entryInWords } from '$ui/log-words';
+	import { inWords, send } from '$ui/post';
+
+	let { data } = $props();
+	const clock = getClock();
+	const zone = $derived(data.site.zone);
+	let busy = $state(false);
+	let verdict = $state.raw<{ ok: boolean; text: string } | null>(null);
+
+	async function verify() {
+		busy = true;
+		const answer = await send<{ entries: number; broken: { seq: number; why: string } | null; head: string }>(
+			'GET',
+			'/logbook/verify'
+		);
+		busy = false;
+		if (!answer.ok) verdict = { ok: false, text: inWords(answer.problem) };
+		else if (answer.data.broken)
+			verdict = { ok: false, text: `The chain breaks at entry ${answer.data.broken.seq}: ${answer.data.broken.why}.` };
+		else
+			verdict = {
+				ok: true,
+				text: `All ${answer.data.entries} entries follow from one another. Head ${answer.data.head.slice(0, 12)}…`
+			};
+	}
+	const link = (before: number) => {
+		const query = new URLSearchParams({
+			...(data.text ? { text: data.text } : {}),
+			...(data.sittingId ? { sitting: data.sittingId } : {}),
+			before: String(before)
+		});
+		return `/logbook?${query}`;
+	};
+</script>
+
+<svelte:head><title>Logbook · Otium</title></svelte:head>
+<main class="mx-auto max-w-5xl px-6 py-6">
+	<div class="mb-4 flex flex-wrap items-center gap-3">
+		<h1 class="mr-2 text-[28px]">Logbook</h1>
+		<form class="flex gap-2" role="search">
+			<div class="w-80">
+				<Input
+					name="text"
+					value={data.text}
+					placeholder="Name, number, receipt, session, act"
+					aria-label="Search the logbook"
+				/>
+			</div>
+			{#if data.sittingId}<input type="hidden" name="sitting" value={data.sittingId} />{/if}
+			<Act type="submit">Search</Act>
+			{#if data.text || data.sittingId}<Act href="/logbook">All entries</Act>{/if}
+		</form>
+		<Act class="ml-auto" onclick={verify} {busy} testid="verify">Verify the chain</Act>
+	</div>
+	{#if verdict}<p
+			role="status"
+			class="mb-3 rounded-lg px-3 py-2 font-semibold {verdict.ok ? 'bg-mist text-tide' : 'bg-brick-ground text-brick'}"
+			data-testid="verdict"
+		>
+			{verdict.text}
+		</p>{/if}
+	{#if data.lines.length === 0}
+		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
+			{data.text ? `Nothing in the logbook matches “${data.text}”.` : 'Nothing has been done yet.'}
+		</p>
+	{:else}
+		<ol class="bg-sheet border-line rounded-2xl border">
+			{#each data.lines as line, i (line.seq)}
+				{#if i === 0 || !sameLocalDay(line.at, data.lines[i - 1].at, zone)}<li
+						class="bg-paper border-line border-b px-4 py-1.5 font-serif font-semibold first:rounded-t-2xl"
+					>
+						{longDate(line.at, zone, clock.now)}
+					</li>{/if}
+				<li
+					class="border-line grid grid-cols-[60px_72px_1fr_auto] gap-3 border-b px-4 py-2 text-[14.5px] last:border-b-0"
+				>
+					<span class="text-ink-3 font-mono text-[13px]">{line.seq}</span>
+					<span class="text-ink-2 font-mono text-[13.5px]">{localTime(line.at, zone, true)}</span>
+					<span
+						>{#if line.candidate}<strong>{line.candidate}:</strong>{/if}
+						{entryInWords(line)}<span class="text-ink-3 block text-[13px]"
+							>{line.who}{line.session ? ` · ${line.session}` : ''}</span
+						></span
+					>
+					<span class="text-ink-3 font-mono text-[12px]" title={line.hash}>{line.hash.slice(0, 8)}</span>
+				</li>
+			{/each}
+		</ol>
+		{#if data.more}<p class="mt-3"><Act href={link(data.more)}>Earlier entries</Act></p>{/if}
+	{/if}
+</main>

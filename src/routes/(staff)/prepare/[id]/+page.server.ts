@@ -1,0 +1,19 @@
+import { requireSession } from '$lib/server/http';
+import { choicesFor, doorOpensAt, inputOf } from '$lib/server/session';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const { staff, session } = await requireSession(event, event.params.id, 'prepare');
+	const { otium } = event.locals;
+	const isOpen = session.endedAt !== null || session.doorCode !== null || otium.now() >= doorOpensAt(session);
+	return {
+		choices: await choicesFor(otium.db, staff),
+		input: await inputOf(otium.db, session),
+		edit: { id: session.id, revision: session.revision },
+		locked: isOpen
+			? session.endedAt !== null
+				? 'This session has ended, so it can no longer be changed.'
+				: 'The door is open, so the session can no longer be changed. Give minutes or windows to those who need them.'
+			: null
+	};
+};

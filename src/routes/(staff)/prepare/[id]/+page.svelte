@@ -1,0 +1,15 @@
+<script lang="ts">
+	import SessionForm from '../SessionForm.svelte';
+	let { data } = $props();
+</script>
+
+<svelte:head><title>{data.input.name} · Otium</title></svelte:head>
+{#key data.edit.revision}
+	<SessionForm
+		title="Change session"
+		choices={data.choices}
+		initial={data.input}
+		edit={data.edit}
+		locked={data.locked}
+	/>
+{/key}

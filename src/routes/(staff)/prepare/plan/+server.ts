@@ -1,0 +1,30 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { mayAnywhere } from '$core/access';
+import { NOTHING_TO_PLAN, NOT_YOURS, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { errorsOf, planSession, SessionInput } from '$lib/server/session';
+import type { RequestHandler } from './$types';
+
+const Asked = z.object({ input: z.unknown(), editing: z.string().max(64).nullable() });
+
+/** The session as it would be, told while it is being made; writes nothing. */
+export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
+	if (!staff) return problem(401, SIGNED_OUT);
+	if (!mayAnywhere(staff, 'prepare')) return problem(403, NOT_YOURS);
+	const body = await readJson(request, Asked);
+	if (!body.ok) return body.response;
+	const input = SessionInput.safeParse(body.data.input);
+	if (!input.success) return json({ errors: errorsOf(input.error) });
+	const administration = await otium.db('administration').first('id');
+	if (!administration) return problem(409, NOTHING_TO_PLAN);
+	const planned = await planSession(
+		otium.db,
+		administration.id,
+		input.data,
+		otium.now(),
+		body.data.editing ?? undefined
+	);
+	if (!planned.ok) return json({ errors: planned.errors });
+	const { sentence, findings, name } = planned.plan;
+	return json({ errors: {}, sentence, findings, name });
+};

@@ -1,0 +1,171 @@
+<script lang="ts">
+	import { nanoid } from 'nanoid';
+	import { onMount, untrack } from 'svelte';
+	import { localTime } from '$core/time';
+	import { clockLength } from '$ui/durations';
+	import { send, type Problem } from '$ui/post';
+	import type { ServerClock } from '$ui/server-clock.svelte';
+	import Calm from './Calm.svelte';
+	import Press from './Press.svelte';
+
+	type Person = {
+		note: string;
+		name: string;
+		number: string;
+		paper: string;
+		room: string;
+		seat: string | null;
+		opens: number;
+		zone: string;
+		kind: 'live' | 'rehearsal' | 'make_up';
+	};
+	type Props = { clock: ServerClock; code: string; onarrived: () => void };
+	let { clock, code: given, onarrived }: Props = $props();
+
+	let code = $state(untrack(() => given));
+	let number = $state('');
+	let family = $state('');
+	let person = $state.raw<Person | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	let busy = $state(false);
+	let isReady = $state(false);
+	let waitUntil = $state(0);
+	let isEarly = $state(false);
+	/** One id for one arrival: pressed twice, or sent again after a lost answer, it happens once. */
+	let commandId = '';
+	const wait = $derived(Math.max(0, Math.ceil((waitUntil - clock.now) / 1_000)));
+	onMount(() => (isReady = true));
+
+	async function knock(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy || wait > 0) return;
+		busy = true;
+		problem = null;
+		const answer = await send<Person>('POST', '/sit/api/knock', { code, number, family });
+		busy = false;
+		if (answer.ok) {
+			person = answer.data;
+			commandId = nanoid();
+			return;
+		}
+		problem = answer.problem;
+		if (answer.problem.waitSeconds) waitUntil = clock.read() + answer.problem.waitSeconds * 1_000;
+	}
+
+	async function arrive() {
+		if (busy || !person) return;
+		busy = true;
+		const answer = await send('POST', '/sit/api/arrive', { note: person.note, commandId, deviceName: deviceName() });
+		busy = false;
+		if (answer.ok) return onarrived();
+		isEarly = answer.problem.code === 'door_closed';
+		// A refusal is remembered under its id, so the next try is a new one.
+		commandId = nanoid();
+		if (isEarly) return;
+		problem = answer.problem;
+		person = null;
+	}
+
+	// Early is not wrong: the page waits, and goes in by itself.
+	$effect(() => {
+		if (!isEarly) return;
+		const timer = setInterval(() => void arrive(), 5_000);
+		return () => clearInterval(timer);
+	});
+
+	function deviceName(): string {
+		const agent = navigator.userAgent;
+		const system =
+			['Windows', 'Android', 'iPhone', 'iPad', 'Mac', 'CrOS', 'Linux'].find((name) => agent.includes(name)) ?? 'Device';
+		const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find((name) => agent.includes(name)) ?? 'browser';
+		return `${system === 'CrOS' ? 'Chromebook' : system}, ${browser === 'Edg' ? 'Edge' : browser}`;
+	}
+</script>
+
+{#if person && isEarly}
+	<Calm title="You are early" paper={person.paper} person={person.name}>
+		<p>
+			This paper starts at <strong>{localTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens by
+			itself, and you need do nothing.
+		</p>
+		<p class="font-mono text-[44px] font-semibold tabular-nums">{clockLength(person.opens - clock.now)}</p>
+		<p class="text-ink-3 text-[16px]">until the start</p>
+	</Calm>
+{:else if person}
+	<Calm title="Is this you?">
+		<dl class="bg-sheet border-line grid grid-cols-[90px_1fr] gap-y-2 rounded-2xl border p-5">
+			<dt class="text-ink-3">Name</dt>
+			<dd class="font-semibold" data-testid="name">{person.name}</dd>
+			<dt class="text-ink-3">Number</dt>
+			<dd class="font-mono">{person.number}</dd>
+			<dt class="text-ink-3">Paper</dt>
+			<dd class="font-semibold">
+				{person.paper}{person.kind === 'rehearsal'
+					? ' (rehearsal: counts for nothing)'
+					: person.kind === 'make_up'
+						? ' (make-up)'
+						: ''}
+			</dd>
+			<dt class="text-ink-3">Where</dt>
+			<dd>{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {localTime(person.opens, person.zone)}</dd>
+		</dl>
+		<div class="flex flex-wrap gap-3">
+			<Press main onclick={arrive} disabled={busy} testid="yes">Yes, this is me</Press>
+			<Press onclick={() => (person = null)}>No</Press>
+		</div>
+	</Calm>
+{:else}
+	<main class="mx-auto flex min-h-dvh max-w-md flex-col justify-center px-5 py-10">
+		<h1 class="text-[30px]">Sit a paper</h1>
+		<p class="text-ink-2 mt-1 text-[17px]">The code is on the board. Your number is on your card.</p>
+		<form class="mt-6 space-y-5" onsubmit={knock}>
+			<label class="block">
+				<span class="mb-1 block text-[16px] font-semibold">Code</span>
+				<input
+					bind:value={code}
+					name="code"
+					required
+					maxlength="60"
+					autocomplete="off"
+					autocapitalize="characters"
+					spellcheck="false"
+					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[26px] font-semibold tracking-wider uppercase"
+					placeholder="K7PX-3MQ"
+				/>
+			</label>
+			<label class="block">
+				<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
+				<input
+					bind:value={number}
+					name="number"
+					required
+					maxlength="60"
+					autocomplete="off"
+					spellcheck="false"
+					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
+					placeholder="DO-1234"
+				/>
+			</label>
+			<label class="block">
+				<span class="mb-1 block text-[16px] font-semibold">Family name</span>
+				<input
+					bind:value={family}
+					name="family"
+					required
+					maxlength="120"
+					autocomplete="off"
+					spellcheck="false"
+					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
+				/>
+			</label>
+			{#if problem}
+				<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]" data-testid="problem">
+					<p class="font-semibold">{problem.message}</p>
+					{#if problem.instead}<p>{problem.instead}</p>{/if}
+					{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
+				</div>
+			{/if}
+			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Go on</Press>
+		</form>
+	</main>
+{/if}

@@ -1,0 +1,115 @@
+<script lang="ts">
+	import { nanoid } from 'nanoid';
+	import type { Line } from '$player/line.svelte';
+	import type { Paper } from '$player/paper.svelte';
+	import { send, type Problem } from '$ui/post';
+	import Press from './Press.svelte';
+
+	type Props = { paper: Paper; line: Line; onclose: () => void; onjump: (index: number) => void };
+	let { paper, line, onclose, onjump }: Props = $props();
+
+	let dialog: HTMLDialogElement;
+	let finishWord = $state('');
+	let busy = $state(false);
+	let isSure = $state(false);
+	let problem = $state.raw<Problem | null>(null);
+	let commandId = nanoid();
+	$effect(() => dialog.showModal());
+
+	async function handIn() {
+		if (busy) return;
+		busy = true;
+		problem = null;
+		if (!(await paper.settle())) {
+			busy = false;
+			problem = {
+				code: 'not_saved_yet',
+				message: `${paper.queue.waiting} of your answers are still on this device.`,
+				instead: 'They are sent by themselves as soon as the line is back. Then hand in.'
+			};
+			return;
+		}
+		const answer = await send('POST', '/sit/api/hand-in', { commandId, finishWord });
+		busy = false;
+		if (!answer.ok) {
+			commandId = nanoid();
+			problem = answer.problem;
+		}
+		await line.refresh();
+	}
+</script>
+
+{#snippet list(title: string, indexes: number[])}
+	<p class="mt-4 font-semibold">{title}</p>
+	<p class="mt-1.5 flex flex-wrap gap-1.5">
+		{#each indexes as index (index)}
+			<button
+				type="button"
+				class="bg-sheet border-line-strong h-9 min-w-9 rounded-lg border px-2 text-[15px]"
+				aria-label="Go to question {index + 1}"
+				onclick={() => onjump(index)}>{index + 1}</button
+			>
+		{/each}
+	</p>
+{/snippet}
+
+<dialog
+	bind:this={dialog}
+	{onclose}
+	oncancel={(event) => busy && event.preventDefault()}
+	class="bg-sheet text-ink border-line m-auto w-[min(560px,92vw)] rounded-2xl border p-7 backdrop:bg-black/40"
+	aria-labelledby="hand-in-title"
+>
+	<h2 id="hand-in-title" class="text-[24px]">Hand in {line.picture.paper.title}?</h2>
+	<p class="mt-2 text-[17px]">
+		{paper.blanks.length === 0
+			? `All ${paper.questions.length} questions are answered.`
+			: `${paper.questions.length - paper.blanks.length} of ${paper.questions.length} are answered.`}
+		After handing in you cannot go back.
+	</p>
+	<div data-testid="blanks">
+		{#if paper.blanks.length > 0}{@render list(
+				`${paper.blanks.length} blank: choose one to go to it`,
+				paper.blanks
+			)}{/if}
+		{#if paper.marked.length > 0}{@render list(`${paper.marked.length} marked for later`, paper.marked)}{/if}
+	</div>
+	<form
+		class="mt-5 space-y-4"
+		onsubmit={(event) => {
+			event.preventDefault();
+			if (isSure || paper.blanks.length === 0) void handIn();
+			else isSure = true;
+		}}
+	>
+		{#if line.picture.session.asksFinishWord}
+			<label class="block">
+				<span class="mb-1 block text-[16px] font-semibold">Finish word, from your proctor</span>
+				<input
+					bind:value={finishWord}
+					required
+					autocomplete="off"
+					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[19px]"
+				/>
+			</label>
+		{/if}
+		{#if problem}
+			<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
+				<p class="font-semibold">{problem.message}</p>
+				{#if problem.instead}<p>{problem.instead}</p>{/if}
+			</div>
+		{/if}
+		<div class="flex flex-wrap gap-3">
+			<Press onclick={() => dialog.close()} disabled={busy}>Go on working</Press>
+			<Press main type="submit" disabled={busy} testid="confirm-hand-in">
+				{busy
+					? 'Handing in…'
+					: paper.blanks.length === 0
+						? 'Hand in now'
+						: isSure
+							? `Yes, hand in with ${paper.blanks.length} blank`
+							: 'Hand in'}
+			</Press>
+		</div>
+	</form>
+</dialog>

@@ -1,0 +1,249 @@
+<script lang="ts">
+	import { nanoid } from 'nanoid';
+	import { untrack } from 'svelte';
+	import type { SittingPicture } from '$core/room';
+	import { localTime, timeAndDate } from '$core/time';
+	import { Line } from '$player/line.svelte';
+	import { OneTab } from '$player/one-tab.svelte';
+	import { Paper } from '$player/paper.svelte';
+	import { clockLength, minutesLeft } from '$ui/durations';
+	import { send, type Problem } from '$ui/post';
+	import type { ServerClock } from '$ui/server-clock.svelte';
+	import Calm from './Calm.svelte';
+	import PaperView from './PaperView.svelte';
+	import Press from './Press.svelte';
+
+	type Props = {
+		clock: ServerClock;
+		device: { sittingId: string; epoch: number };
+		first: SittingPicture;
+		onleave: () => void;
+	};
+	let { clock, device, first, onleave }: Props = $props();
+
+	const line = untrack(() => new Line(first, clock));
+	const tab = untrack(() => new OneTab(`otium ${device.sittingId}`));
+	$effect(() => line.open());
+	$effect(() => {
+		void tab.take();
+		return () => tab.close();
+	});
+
+	const picture = $derived(line.picture);
+	const zone = $derived(picture.session.zone);
+	const now = $derived(clock.now);
+	const isFreed = $derived(
+		picture.epoch !== device.epoch &&
+			!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state)
+	);
+	let paper = $state.raw<Paper | null>(null);
+	let problem = $state.raw<Problem | null>(null);
+	let startWord = $state('');
+	let busy = $state(false);
+	let beginId = nanoid();
+
+	// The paper comes when work may begin, and stays on the device from then on, through holds and lost lines.
+	$effect(() => {
+		if (picture.state !== 'working' || isFreed || tab.isHere !== true || paper) return;
+		void load();
+	});
+	$effect(() => () => paper?.queue.stop());
+
+	async function load() {
+		if (busy) return;
+		busy = true;
+		const loaded = await Paper.load(device);
+		busy = false;
+		if (loaded.ok) paper = loaded.paper;
+		else problem = loaded.problem;
+	}
+
+	async function begin() {
+		if (busy) return;
+		busy = true;
+		problem = null;
+		const answer = await send('POST', '/sit/api/begin', { commandId: beginId, startWord });
+		busy = false;
+		if (!answer.ok) {
+			// A refusal is remembered under its id, so the next try is a new one.
+			beginId = nanoid();
+			problem = answer.problem;
+		}
+		await line.refresh();
+	}
+
+	async function leave() {
+		await send('POST', '/sit/api/leave', {});
+		onleave();
+	}
+	const lengthOf = $derived(
+		picture.time.allotted === null
+			? 'There is no time limit.'
+			: `You have ${minutesLeft(picture.time.allotted)} minutes`
+	);
+</script>
+
+{#snippet trouble()}
+	{#if problem}
+		<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]">
+			<p class="font-semibold">{problem.message}</p>
+			{#if problem.instead}<p>{problem.instead}</p>{/if}
+		</div>
+	{/if}
+{/snippet}
+
+{#if line.isSignedOut}
+	<Calm title="Sign in once more">
+		<p>This device is no longer signed in. Your answers are safe.</p>
+		<Press main onclick={onleave}>To the door</Press>
+	</Calm>
+{:else if isFreed}
+	<Calm title="This paper has been moved" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>Your proctor has freed this device, so that you can go on at another one. Every answer is safe.</p>
+		<p>To go on here instead, enter the code again.</p>
+		<Press main onclick={leave}>To the door</Press>
+	</Calm>
+{:else if tab.isHere === false && ['let_in', 'working', 'on_hold'].includes(picture.state)}
+	<Calm title="This paper is open in another tab" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>Go on there, or work here instead: the other tab then rests. Every answer is safe in both.</p>
+		<Press main onclick={() => tab.takeOver()}>Work here instead</Press>
+	</Calm>
+{:else if picture.state === 'at_door' || (picture.state === 'let_in' && picture.session.roomWaits)}
+	<Calm
+		title={picture.state === 'at_door' ? 'You are at the door' : 'You are in'}
+		paper={picture.paper.title}
+		person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
+	>
+		<p>
+			{picture.state === 'at_door'
+				? 'All is well: your proctor lets you in from here. Stay on this page.'
+				: 'Everyone begins together, when your proctor starts the room. Stay on this page.'}
+		</p>
+		{#if picture.time.opens > now}
+			<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">
+				{clockLength(picture.time.opens - now)}
+			</p>
+			<p class="text-ink-3 text-[16px]">until {localTime(picture.time.opens, zone)}</p>
+		{/if}
+		<p class="text-ink-2">
+			{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}{picture.time.allotted === null
+				? ''
+				: '.'}
+		</p>
+		{#if line.downSince}<p class="text-ochre text-[16px]">
+				The line is down for the moment. It comes back by itself.
+			</p>{/if}
+	</Calm>
+{:else if picture.state === 'let_in'}
+	<Calm
+		title={picture.begun ? 'You may go on' : 'You may begin'}
+		paper={picture.paper.title}
+		person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
+	>
+		<p>
+			{picture.paper.questions} questions, {picture.paper.points} points.
+			{#if picture.begun}
+				{#if picture.time.remaining !== null}<strong>{minutesLeft(picture.time.remaining)} minutes</strong> are left. All
+					your answers are there.{/if}
+			{:else if picture.time.allotted !== null}
+				You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
+					.deadline
+					? `, until ${localTime(picture.time.deadline, zone)}`
+					: ' from when you begin'}.
+			{:else}
+				There is no time limit.
+			{/if}
+		</p>
+		{#if picture.time.cut > 0 && !picture.begun}
+			<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
+				The room closes before your full time: beginning now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes.
+				Ask your proctor if that is not right.
+			</p>
+		{/if}
+		<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
+			<li>Answers are saved as you give them. If the line drops, just go on.</li>
+			<li>You can mark a question for later and come back to it.</li>
+			<li>You hand in at the end, after seeing what is blank.</li>
+		</ul>
+		<form
+			class="space-y-4"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void begin();
+			}}
+		>
+			{#if picture.session.asksStartWord}
+				<label class="block">
+					<span class="mb-1 block text-[16px] font-semibold">Start word</span>
+					<input
+						bind:value={startWord}
+						required
+						autocomplete="off"
+						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
+					/>
+				</label>
+			{/if}
+			{@render trouble()}
+			<Press main type="submit" disabled={busy} testid="begin">{picture.begun ? 'Go on' : 'Begin'}</Press>
+		</form>
+	</Calm>
+{:else if picture.state === 'working' && paper}
+	<PaperView {paper} {line} {clock} />
+{:else if picture.state === 'working'}
+	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>Your paper is coming.</p>
+		{@render trouble()}
+		{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
+	</Calm>
+{:else if picture.state === 'on_hold'}
+	<Calm title="A pause" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>Your proctor has paused your paper. Every answer is safe, and it goes on by itself from here.</p>
+		<p class="text-ink-2">
+			{picture.time.standing
+				? 'The clock stands still.'
+				: picture.time.deadline
+					? `You finish by ${localTime(picture.time.deadline, zone)}.`
+					: ''}
+		</p>
+	</Calm>
+{:else if picture.state === 'handed_in' || picture.state === 'time_up'}
+	<Calm
+		title={picture.state === 'handed_in' ? 'Handed in' : 'Time is up'}
+		paper={picture.paper.title}
+		person={picture.candidate.name}
+	>
+		<p>
+			{picture.state === 'time_up'
+				? 'Your work was handed in for you'
+				: picture.ended?.byCandidate
+					? 'You handed in'
+					: 'Your proctor handed in for you'} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that
+			you gave is with us.
+		</p>
+		{#if paper?.queue.keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
+				{paper.queue.keptNote.message}
+				{paper.queue.keptNote.instead}
+			</p>{/if}
+		<div class="bg-mist rounded-2xl p-5">
+			<p class="text-ink-2 text-[15px]">Your receipt</p>
+			<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
+			<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
+		</div>
+		<Press onclick={leave}>Leave this device to the next</Press>
+	</Calm>
+{:else if picture.state === 'carried_over'}
+	<Calm title="You go on another time" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>
+			Your paper has been put by. Every answer is safe{picture.time.remaining !== null
+				? `, and you keep your ${minutesLeft(picture.time.remaining)} minutes`
+				: ''}. Your proctor tells you when and where you go on.
+		</p>
+		<Press onclick={leave}>Leave this device to the next</Press>
+	</Calm>
+{:else}
+	<Calm title="Please speak to your proctor" paper={picture.paper.title} person={picture.candidate.name}>
+		{#if picture.turnedAway}<p>{picture.turnedAway}.</p>{/if}
+		<p>You can come to the door again with the code.</p>
+		<Press main onclick={leave}>To the door</Press>
+	</Calm>
+{/if}

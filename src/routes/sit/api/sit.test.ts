@@ -1,0 +1,211 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { showDoorCode } from '$core/access';
+import type { SittingPicture } from '$core/room';
+import { MINUTE } from '$core/time';
+import { deviceByToken } from '$lib/server/identity';
+import { act, loadSitting } from '$lib/server/sitting';
+import { call } from '$lib/server/testing/call';
+import { bringToWork, buildHouse, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { POST as answers } from './answers/+server';
+import { POST as arrive } from './arrive/+server';
+import { POST as beat } from './beat/+server';
+import { POST as begin } from './begin/+server';
+import { POST as handIn } from './hand-in/+server';
+import { POST as knock } from './knock/+server';
+import { POST as leave } from './leave/+server';
+import { GET as paper } from './paper/+server';
+import { GET as picture } from './picture/+server';
+import { GET as stream } from './stream/+server';
+
+let house: House;
+afterEach(() => house.close());
+const letIn = (i = 0) =>
+	act(house.otium, [{ id: `let-in-${i}`, sittingId: `sit${i}`, by: PROCTOR, body: { kind: 'let_in' } }]);
+const revision = (seq: number, questionId = 'q1', value: unknown = true) => ({
+	seq,
+	questionId,
+	value,
+	marked: false,
+	struck: [],
+	inViewMs: 900
+});
+
+describe('from the door to the receipt, by HTTP alone', () => {
+	it('each step has its status, its cookie and its words', async () => {
+		house = await buildHouse({ rules: { startWord: 'halyard', finishWord: 'Anchor' } });
+		const { otium } = house;
+		const jar = new Map<string, string>();
+		const code = showDoorCode(await openDoor(house));
+		const met = await call(knock, { otium, body: { code, number: 'do-1001', family: 'FAMILY0' } });
+		expect([met.status, met.body.name, met.body.seat]).toEqual([200, 'Given0 Family0', 'A1']);
+
+		const asked = { note: met.body.note, commandId: 'arrive-once', deviceName: 'Laptop' };
+		expect((await call(arrive, { otium, body: asked, jar })).status).toBe(200);
+		expect((await call(arrive, { otium, body: asked, jar })).status).toBe(200);
+		const device = (await deviceByToken(otium.db, jar.get('otium-sitting')!, otium.now()))!;
+		expect(device).toMatchObject({ sittingId: 'sit0', epoch: 1 });
+
+		const seen = async () => (await call(picture, { otium, device })).body.picture as SittingPicture;
+		expect(await seen()).toMatchObject({
+			state: 'at_door',
+			session: { asksStartWord: true },
+			paper: { questions: 6, points: 6 }
+		});
+		expect((await call(paper, { otium, device })).status).toBe(409);
+		expect((await call(begin, { otium, device, body: { commandId: 'too-early' } })).body).toMatchObject({
+			code: 'not_from_this_state'
+		});
+		await letIn();
+		expect(
+			(await call(begin, { otium, device, body: { commandId: 'wrong-word', startWord: 'sheet' } })).body
+		).toMatchObject({ code: 'start_word_wrong' });
+		expect(
+			(await call(begin, { otium, device, body: { commandId: 'begin-once', startWord: ' HALYARD ' } })).status
+		).toBe(200);
+
+		const sent = await call(paper, { otium, device });
+		expect(sent.body).toMatchObject({ answers: [], lastSeq: 0 });
+		expect(sent.text).not.toContain('"answer"');
+		expect(
+			await call(answers, { otium, device, body: { revisions: [revision(1), revision(2, 'q2', null)] } })
+		).toMatchObject({ status: 200, body: { seqs: [1, 2], kept: null } });
+		expect((await call(paper, { otium, device })).body).toMatchObject({
+			lastSeq: 2,
+			answers: [
+				{ questionId: 'q1', value: true },
+				{ questionId: 'q2', value: null }
+			]
+		});
+
+		expect(
+			(await call(handIn, { otium, device, body: { commandId: 'hand-in-1', finishWord: 'keel' } })).body
+		).toMatchObject({ code: 'finish_word_wrong' });
+		expect((await call(handIn, { otium, device, body: { commandId: 'hand-in-2', finishWord: 'anchor' } })).status).toBe(
+			200
+		);
+		const first = (await seen()).ended!;
+		expect((await call(handIn, { otium, device, body: { commandId: 'hand-in-2', finishWord: 'anchor' } })).status).toBe(
+			200
+		);
+		expect((await seen()).ended).toEqual(first);
+		expect(first.receipt).toMatch(/^[0-9A-Z]{5}-[0-9A-Z]{5}$/);
+		const late = await call(answers, { otium, device, body: { revisions: [revision(3)] } });
+		expect([late.status, late.body.code, late.body.seqs]).toEqual([409, 'after_end', [3]]);
+		await call(leave, { otium, jar });
+		expect(jar.has('otium-sitting')).toBe(false);
+	});
+});
+
+describe('refusals', () => {
+	beforeEach(async () => {
+		house = await buildHouse();
+	});
+
+	it('without a device everything is 401, with words for the candidate', async () => {
+		for (const handler of [picture, paper, begin, answers, beat, handIn, stream]) {
+			const answer = await call(handler as never, { otium: house.otium });
+			expect([answer.status, answer.body.code]).toEqual([401, 'signed_out']);
+			expect(answer.body.instead).toContain('your answers are safe');
+		}
+	});
+
+	it('answers that can’t be read are refused with the place of the fault, and nothing of them is kept', async () => {
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		const device = { sittingId: 'sit0', epoch };
+		const bad: [unknown, number][] = [
+			[{ revisions: [] }, 400],
+			[{ revisions: [revision(0)] }, 400],
+			[{ revisions: [revision(1.5)] }, 400],
+			[{ revisions: [revision(1, 'q1', { deep: true })] }, 400],
+			[{ revisions: [revision(1, 'q1', 'x'.repeat(501))] }, 400],
+			[{ revisions: [{ ...revision(1), inViewMs: -1 }] }, 400],
+			[{ revisions: Array.from({ length: 501 }, (_, i) => revision(i + 1)) }, 400],
+			[{ revisions: [revision(1, 'elsewhere')] }, 422],
+			['{"revisions":', 400]
+		];
+		for (const [body, status] of bad) {
+			const answer = await call(answers, { otium: house.otium, device, body });
+			expect([answer.status, typeof answer.body.message]).toEqual([status, 'string']);
+		}
+		expect(await house.otium.db('answer')).toEqual([]);
+	});
+
+	it('one device never reaches another’s sitting: whose it is comes from the token alone', async () => {
+		const code = await openDoor(house);
+		const epoch = await bringToWork(house, 0, code);
+		await bringToWork(house, 1, code);
+		const body = { sittingId: 'sit1', revisions: [revision(1)] };
+		expect((await call(answers, { otium: house.otium, device: { sittingId: 'sit0', epoch }, body })).status).toBe(200);
+		expect(await house.otium.db('answer').pluck('sitting_id')).toEqual(['sit0']);
+	});
+
+	it('a device with an old number is told that the paper has moved', async () => {
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		await act(house.otium, [{ id: 'free-it-now', sittingId: 'sit0', by: PROCTOR, body: { kind: 'move_device' } }]);
+		const device = { sittingId: 'sit0', epoch };
+		for (const handler of [paper, begin, handIn]) {
+			const answer = await call(handler as never, { otium: house.otium, device, body: { commandId: 'whatever-1' } });
+			expect([answer.status, answer.body.code]).toEqual([409, 'second_device']);
+		}
+		expect((await call(answers, { otium: house.otium, device, body: { revisions: [revision(1)] } })).body.code).toBe(
+			'freed_device'
+		);
+	});
+
+	it('wrong tries are 429 with the seconds to wait', async () => {
+		const code = await openDoor(house);
+		const body = { code, number: 'DO-1001', family: 'Nobody' };
+		for (let i = 0; i < 6; i++) expect((await call(knock, { otium: house.otium, body })).status).toBe(404);
+		const answer = await call(knock, { otium: house.otium, body });
+		expect([answer.status, answer.headers.get('retry-after'), answer.body.waitSeconds]).toEqual([429, '2', 2]);
+	});
+});
+
+describe('what a candidate’s screen is told', () => {
+	it('of time: what they would have beginning now, and until when', async () => {
+		house = await buildHouse({ timing: { atClose: 'cut', limitMinutes: 90 } });
+		const code = await openDoor(house);
+		const epoch = await bringToWork(house, 0, code);
+		const { body } = await call(picture, { otium: house.otium, device: { sittingId: 'sit0', epoch } });
+		const told = body.picture as SittingPicture;
+		expect(told.time.cut).toBe(5 * MINUTE);
+		expect(told.time.deadline).toBe(
+			(await loadSitting(house.otium.db, 'sit0', house.otium.now()))!.reckoning.windowEnd
+		);
+	});
+
+	it('nothing of why they are held, and the reason when they are sent back from the door', async () => {
+		house = await buildHouse();
+		const code = await openDoor(house);
+		const epoch = await bringToWork(house, 0, code);
+		const device = { sittingId: 'sit0', epoch };
+		await act(house.otium, [
+			{
+				id: 'hold-now-1',
+				sittingId: 'sit0',
+				by: PROCTOR,
+				body: { kind: 'hold', reason: 'talking to neighbour', stopsClock: false }
+			}
+		]);
+		expect((await call(picture, { otium: house.otium, device })).text).not.toContain('neighbour');
+	});
+
+	it('that the room waits, where everyone starts together', async () => {
+		house = await buildHouse({ timing: { clockStarts: 'room' } });
+		const { arriveAt } = await import('$lib/server/testing/house');
+		const arrived = await arriveAt(house, 0, await openDoor(house));
+		if (!arrived.ok) throw new Error('not arrived');
+		await letIn();
+		const device = arrived.device;
+		expect(
+			((await call(picture, { otium: house.otium, device })).body.picture as SittingPicture).session.roomWaits
+		).toBe(true);
+		expect((await call(begin, { otium: house.otium, device, body: { commandId: 'begin-early' } })).body.code).toBe(
+			'room_waits'
+		);
+		const { startRoom } = await import('$lib/server/session');
+		await startRoom(house.otium, 's1', PROCTOR);
+		expect((await call(begin, { otium: house.otium, device, body: { commandId: 'begin-now-1' } })).status).toBe(200);
+		expect(await startRoom(house.otium, 's1', PROCTOR)).toMatchObject({ ok: false });
+	});
+});

@@ -1,0 +1,193 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import type { Behaviour } from './behaviour';
+import { Browser, type Reply } from './browser';
+
+export type Person = { number: string; family: string; deviceId: string };
+export type Question = { id: string; kind: 'true_false' | 'single' | 'numeric'; choices?: { id: string }[] };
+
+/** An answer that the server has said is safe. */
+export type Acknowledged = { number: string; questionId: string; seq: number; value: unknown };
+
+export type Ears = {
+	acknowledged: (answer: Acknowledged) => void;
+	refused: (reply: Reply) => void;
+	log: (line: string) => void;
+	/** Told to stop: finish the step and go. */
+	stopping: () => boolean;
+};
+
+/** What is waited for when the server is not to be reached. */
+const RETRY_MS = 700;
+const BEAT_MS = 5_000;
+
+/** One simulated candidate, from the door to the hand-in. It keeps what it has answered until the server has it. */
+export class Candidate {
+	#browser: Browser;
+	#seq = 0;
+	#queue: { seq: number; questionId: string; value: unknown; marked: boolean; struck: string[]; inViewMs: number }[] =
+		[];
+	#isOnline = true;
+
+	constructor(
+		private readonly url: string,
+		private readonly person: Person,
+		private readonly behaviour: Behaviour,
+		/** Between 0 and 1, by seed. */
+		private readonly random: () => number,
+		/** 1 is real time. */
+		private readonly tempo: number,
+		private readonly ears: Ears
+	) {
+		this.#browser = new Browser(url, person.deviceId);
+	}
+
+	/** Resolves true when the paper was handed in. */
+	async sit(code: string): Promise<boolean> {
+		await this.#wait(this.#between(this.behaviour.comes));
+		if (!(await this.#enter(code))) return false;
+		const beat = setInterval(() => void this.#beat(), BEAT_MS);
+		try {
+			const questions = await this.#begin();
+			return questions !== null && (await this.#work(questions));
+		} finally {
+			clearInterval(beat);
+		}
+	}
+
+	async #enter(code: string): Promise<boolean> {
+		const met = await this.#insist('/sit/api/knock', { code, number: this.person.number, family: this.person.family });
+		if (met.status !== 200) return this.#give(met);
+		const commandId = `arrive-${this.person.number}-${Math.floor(this.random() * 1e9)}`;
+		const arrived = await this.#insist('/sit/api/arrive', {
+			note: met.body.note,
+			commandId,
+			deviceName: 'College laptop'
+		});
+		return arrived.status === 200 ? true : this.#give(arrived);
+	}
+
+	/** Waits to be let in, begins, and has the questions; null when the proctor turned them away or told to stop. */
+	async #begin(): Promise<Question[] | null> {
+		for (;;) {
+			if (this.ears.stopping()) return null;
+			const { body } = await this.#insist('/sit/api/picture');
+			const picture = body.picture as { state: string; session: { roomWaits: boolean } };
+			if (picture.state === 'let_in' && !picture.session.roomWaits) {
+				const commandId = `begin-${this.person.number}-${Math.floor(this.random() * 1e9)}`;
+				await this.#insist('/sit/api/begin', { commandId });
+			} else if (picture.state === 'working') {
+				const paper = (await this.#insist('/sit/api/paper')).body as {
+					questions?: Question[];
+					answers?: { questionId: string }[];
+					lastSeq?: number;
+				};
+				if (!paper.questions) continue;
+				const done = new Set((paper.answers ?? []).map((answer) => answer.questionId));
+				this.#seq = paper.lastSeq ?? 0;
+				return paper.questions.filter((question) => !done.has(question.id));
+			} else if (['expected', 'handed_in', 'time_up', 'set_aside', 'absent'].includes(picture.state)) return null;
+			await sleep(Math.max(250, 1_500 * this.tempo));
+		}
+	}
+
+	async #work(questions: Question[]): Promise<boolean> {
+		const count = Math.ceil(questions.length * this.behaviour.finish);
+		for (const question of questions.slice(0, count)) {
+			const thought = this.#between(this.behaviour.think);
+			if (this.random() < this.behaviour.drop.chance) void this.#dropLine(this.#between(this.behaviour.drop.seconds));
+			await this.#wait(thought);
+			if (this.ears.stopping()) return false;
+			this.#queue.push({
+				seq: ++this.#seq,
+				questionId: question.id,
+				value: this.#answer(question),
+				marked: this.random() < 0.08,
+				struck: [],
+				inViewMs: Math.round(thought * 1_000)
+			});
+			await this.#send();
+		}
+		while (this.#queue.length > 0 && !this.ears.stopping()) {
+			await this.#send();
+			await sleep(RETRY_MS * this.tempo + 20);
+		}
+		return this.#handIn();
+	}
+
+	/** Sends what is kept. What the server does not acknowledge stays. */
+	async #send() {
+		if (!this.#isOnline || this.#queue.length === 0) return;
+		const revisions = [...this.#queue];
+		try {
+			const reply = await this.#browser.post('/sit/api/answers', { revisions });
+			if (reply.status === 200 || reply.status === 409) {
+				const seqs = new Set(reply.body.seqs as number[]);
+				this.#queue = this.#queue.filter((one) => !seqs.has(one.seq));
+				if (reply.status === 409) return this.ears.refused(reply);
+				for (const one of revisions)
+					this.ears.acknowledged({
+						number: this.person.number,
+						questionId: one.questionId,
+						seq: one.seq,
+						value: one.value
+					});
+			} else if (reply.status < 500) this.ears.refused(reply);
+		} catch {
+			// The line or the server is down: what was answered is kept and sent with the next.
+		}
+	}
+
+	async #handIn(): Promise<boolean> {
+		if (this.ears.stopping()) return false;
+		const commandId = `hand-in-${this.person.number}-${this.#seq}`;
+		const reply = await this.#insist('/sit/api/hand-in', { commandId });
+		if (reply.status !== 200) this.ears.refused(reply);
+		return reply.status === 200;
+	}
+
+	#answer(question: Question): unknown {
+		if (question.kind === 'true_false') return this.random() < 0.6;
+		if (question.kind === 'numeric') return String(Math.round(this.random() * 100) / 10);
+		return question.choices![Math.floor(this.random() * question.choices!.length)].id;
+	}
+
+	async #dropLine(seconds: number) {
+		this.#isOnline = false;
+		this.ears.log(`${this.person.number}: line down for ${Math.round(seconds)} s`);
+		await this.#wait(seconds);
+		this.#isOnline = true;
+		await this.#send();
+	}
+
+	async #beat() {
+		if (!this.#isOnline) return;
+		await this.#browser.post('/sit/api/beat', {}).catch(() => {});
+		await this.#send();
+	}
+
+	/** Asks until there is an answer that is not the server's own trouble. */
+	async #insist(path: string, body?: unknown): Promise<Reply> {
+		for (;;) {
+			try {
+				const reply = await (body === undefined ? this.#browser.get(path) : this.#browser.post(path, body));
+				if (reply.status < 500 || this.ears.stopping()) return reply;
+			} catch (error) {
+				if (this.ears.stopping()) throw error;
+			}
+			await sleep(RETRY_MS * Math.max(this.tempo, 0.1));
+		}
+	}
+
+	#give(reply: Reply): false {
+		this.ears.refused(reply);
+		return false;
+	}
+
+	#between([from, to]: [number, number]): number {
+		return from + (to - from) * this.random();
+	}
+
+	#wait(seconds: number) {
+		return sleep(seconds * 1_000 * this.tempo);
+	}
+}
