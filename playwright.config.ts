@@ -19,6 +19,8 @@ export default defineConfig({
 	timeout: 90_000,
 	expect: { timeout: 15_000 },
 	workers: 2,
+	// A busy machine may stall a browser for seconds. What passes only then is told by name at the end.
+	retries: 1,
 	reporter: [['list']],
 	use: { launchOptions: LAUNCH, viewport: { width: 1280, height: 800 }, locale: 'en-GB', trace: 'retain-on-failure' }
 });

@@ -149,6 +149,8 @@ test('names can be hidden for a projector; the board has the code, counts and no
 	await expect(page.getByRole('dialog')).toContainText('let in all at the door, after naming them');
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('b');
+	await page.waitForURL(/\/board$/);
+	await page.locator('[data-ready=true]').waitFor();
 	await expect(page.getByRole('img', { name: /QR code for http/ })).toBeVisible();
 	await page.keyboard.press('s');
 	await expect(page.getByTestId('board-code')).toHaveText(/^[0-9A-Z]{4}-[0-9A-Z]{3}$/);
