@@ -150,7 +150,7 @@ test('names can be hidden for a projector; the board has the code, counts and no
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('b');
 	await page.waitForURL(/\/board$/);
-	await page.locator('[data-ready=true]').waitFor();
+	await page.locator('[data-ready=true]').waitFor({ state: 'attached' });
 	await expect(page.getByRole('img', { name: /QR code for http/ })).toBeVisible();
 	await page.keyboard.press('s');
 	await expect(page.getByTestId('board-code')).toHaveText(/^[0-9A-Z]{4}-[0-9A-Z]{3}$/);

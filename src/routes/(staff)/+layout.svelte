@@ -17,7 +17,7 @@
 </script>
 
 {#if isBoard}
-	{@render children()}
+	<div class="contents" data-ready={isReady}>{@render children()}</div>
 {:else}
 	<div class="flex h-dvh flex-col" data-ready={isReady}>
 		<AppBar path={page.url.pathname} {clock} site={data.site} person={data.person} places={data.places} />
