@@ -1,11 +1,12 @@
 import { foldNumber } from '$core/access';
+import { seatName } from '$core/seating';
 import { DEFAULT_RULES } from '$core/session';
 import { newSitting } from '$core/sitting';
 import { MINUTE } from '$core/time';
 import { DEMO_PAPERS } from '$lib/server/demo';
 import { addStaff } from '$lib/server/identity';
 import { startOtium } from '$lib/server/otium';
-import { findSession, makeDoorCode, seatName } from '$lib/server/session';
+import { findSession, makeDoorCode } from '$lib/server/session';
 import type { Person } from './crowd-roster';
 
 /** Who may look on. */

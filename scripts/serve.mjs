@@ -7,7 +7,8 @@ const host = process.env.HOST ?? '127.0.0.1';
 // The build must know by which scheme it was reached. Without a named origin that is plain HTTP, whatever a client
 // claims: the header is set here, over anything that came in.
 if (!process.env.ORIGIN) process.env.PROTOCOL_HEADER = 'x-otium-scheme';
-process.env.BODY_SIZE_LIMIT ??= '1M';
+// A file of people may be 10 MB; JSON is held to far less where it is read.
+process.env.BODY_SIZE_LIMIT ??= '11M';
 
 try {
 	const { handler } = await import('../build/handler.js');

@@ -11,6 +11,8 @@ declare global {
 			otium: Otium;
 			/** Only outside `/sit`. */
 			staff: StaffMember | null;
+			/** Whose request it is; behind a named proxy, whom that speaks for. */
+			address: string;
 			/** Only inside `/sit`. */
 			device: { sittingId: string; epoch: number } | null;
 		}

@@ -1,5 +1,6 @@
-import { type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+import type { Handle, HandleServerError, RequestEvent, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
+import { clientAddress, readRanges } from '$core/access';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
 import { problem, readCookie } from '$lib/server/http';
@@ -31,6 +32,19 @@ function comesFromElsewhere(request: Request, url: URL): boolean {
 	return !['same-origin', 'none', null].includes(request.headers.get('sec-fetch-site'));
 }
 
+/** `OTIUM_PROXIES` names the deployment's own proxies as address ranges; nobody else's forwarding header is believed. */
+const PROXIES = readRanges(process.env.OTIUM_PROXIES ?? '').ranges;
+
+function addressOf(event: RequestEvent): string {
+	let connection = '';
+	try {
+		connection = event.getClientAddress();
+	} catch {
+		// Nobody is connected while pages are built.
+	}
+	return clientAddress(connection, event.request.headers.get('x-forwarded-for'), PROXIES);
+}
+
 export const handle: Handle = async ({ event, resolve }) => {
 	const { request, url, cookies } = event;
 	if (comesFromElsewhere(request, url)) {
@@ -41,6 +55,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 		});
 	}
 	event.locals.otium = otium;
+	event.locals.address = addressOf(event);
 	event.locals.staff = null;
 	event.locals.device = null;
 	const atSit = url.pathname === '/sit' || url.pathname.startsWith('/sit/');

@@ -16,14 +16,18 @@ const READ_AS: Record<string, string> = { O: '0', I: '1', L: '1', Z: '2', S: '5'
  * @throws RangeError when the bytes run out
  */
 export function doorCodeFrom(randomBytes: Uint8Array): string {
+	return symbolsFrom(randomBytes, DOOR_CODE_LENGTH);
+}
+
+function symbolsFrom(randomBytes: Uint8Array, length: number): string {
 	const size = DOOR_CODE_ALPHABET.length;
 	const limit = 256 - (256 % size);
 	const symbols: string[] = [];
 	for (const byte of randomBytes) {
 		if (byte < limit) symbols.push(DOOR_CODE_ALPHABET[byte % size]);
-		if (symbols.length === DOOR_CODE_LENGTH) return symbols.join('');
+		if (symbols.length === length) return symbols.join('');
 	}
-	throw new RangeError('Not enough random bytes for a door code.');
+	throw new RangeError('Not enough random bytes for a code.');
 }
 
 /** What somebody typed, as the code it means: spaces, dashes, lower case and look-alikes are forgiven. */
@@ -37,6 +41,22 @@ export function readDoorCode(typed: string): string {
 /** As it is written on the board: `K7PX-3MQ`. */
 export function showDoorCode(code: string): string {
 	return `${code.slice(0, 4)}-${code.slice(4)}`;
+}
+
+/** A candidate's own slip: ten symbols, log2(29¹⁰) ≈ 48.6 bits, as it is theirs for days and not for one. */
+export const SLIP_LENGTH = 10;
+
+/**
+ * A slip's code from random bytes; forty are plenty.
+ * @throws RangeError when the bytes run out
+ */
+export function slipCodeFrom(randomBytes: Uint8Array): string {
+	return symbolsFrom(randomBytes, SLIP_LENGTH);
+}
+
+/** As it is printed: `K7PX-3MQ-R4T`. */
+export function showSlip(code: string): string {
+	return `${code.slice(0, 4)}-${code.slice(4, 7)}-${code.slice(7)}`;
 }
 
 /** Compares two secrets in a time that depends on their length alone. */

@@ -22,6 +22,14 @@ export const ENTRY_REFUSALS = {
 		message: 'This paper can only be sat from the networks of its site.',
 		instead: 'Join the room’s network, or ask the proctor.'
 	},
+	slip_needed: {
+		message: 'This session is entered with a slip.',
+		instead: 'Type the code on your own slip instead of the one on the board.'
+	},
+	names_needed: {
+		message: 'Here you sign in with your names and your birthday.',
+		instead: 'Enter both names as registered, and the day and month of your birth.'
+	},
 	too_many_tries: {
 		message: 'Too many tries in a short time.',
 		instead: 'Wait a little, check the board, then try once more.'

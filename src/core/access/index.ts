@@ -5,10 +5,16 @@ export {
 	doorCodeFrom,
 	readDoorCode,
 	sameSecret,
-	showDoorCode
+	showDoorCode,
+	showSlip,
+	SLIP_LENGTH,
+	slipCodeFrom
 } from './door-code';
 export { foldName, foldNumber, sameName } from './identity';
 export { ENTRY_REFUSALS, judgeEntry } from './entry';
 export type { Entry, EntryRefusal } from './entry';
 export { may, mayAnywhere, ROLE_NAMES, STAFF_ROLES } from './permission';
 export type { Act, HeldRole, Place, StaffMember, StaffRole } from './permission';
+export { clientAddress, isInside, readRanges } from './network';
+export type { ReadRanges } from './network';
+export { isTurningCode, showTurningCode, turningCode, turningKeyFrom, TURNING_DIGITS, turnsAt } from './turning-code';

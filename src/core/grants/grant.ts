@@ -16,7 +16,13 @@ export type GrantBody =
 	/** Lost time given back. */
 	| { kind: 'credit'; minutes: number }
 	/** May be reopened on a later day than it was handed in. */
-	| { kind: 'reopen' };
+	| { kind: 'reopen' }
+	/** Sits apart from the others. */
+	| { kind: 'separate_room' }
+	/** So many breaks of so many minutes, the clock stopped. */
+	| { kind: 'breaks'; count: number; minutes: number }
+	/** How the paper is to look: enlarged, with strong contrast. */
+	| { kind: 'display'; magnification: number; contrast: boolean };
 
 /** Anything given to one candidate beyond the rule sheet. Withdrawn, never deleted. */
 export type Grant = {
@@ -35,4 +41,10 @@ export type Grant = {
 export type GrantPlace = { candidateId: string; administrationId: string; paperId: string; sessionId: string };
 
 /** One answer, and the sentences that say where it came from. */
-export type Merge = { grants: MergedGrants; mayReopen: boolean; reasons: string[]; ownWindow: Window | null };
+export type Merge = {
+	grants: MergedGrants;
+	mayReopen: boolean;
+	separateRoom: boolean;
+	reasons: string[];
+	ownWindow: Window | null;
+};

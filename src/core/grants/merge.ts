@@ -12,7 +12,13 @@ const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration:
  */
 export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merge {
 	const given = all.filter((grant) => grant.withdrawnAt === null && reaches(grant, place));
-	const merge: Merge = { grants: { ...NO_GRANTS }, mayReopen: false, reasons: [], ownWindow: null };
+	const merge: Merge = {
+		grants: { ...NO_GRANTS },
+		mayReopen: false,
+		separateRoom: false,
+		reasons: [],
+		ownWindow: null
+	};
 	let window: Grant | null = null;
 
 	for (const grant of given) {
@@ -30,6 +36,9 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 				break;
 			case 'reopen':
 				merge.mayReopen = true;
+				break;
+			case 'separate_room':
+				merge.separateRoom = true;
 				break;
 			case 'own_window':
 				if (window === null || outranks(grant, window)) window = grant;
@@ -79,6 +88,17 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 			return `${body.minutes} minutes given back`;
 		case 'reopen':
 			return 'may be reopened on a later day';
+		case 'separate_room':
+			return 'sits apart';
+		case 'breaks':
+			return `${body.count} ${body.count === 1 ? 'break' : 'breaks'} of ${body.minutes} minutes`;
+		case 'display':
+			return [
+				body.magnification > 1 ? `enlarged ${body.magnification} times` : '',
+				body.contrast ? 'strong contrast' : ''
+			]
+				.filter(Boolean)
+				.join(', ');
 		case 'own_window':
 			return `own window ${localTime(body.opens, zone)} to ${localTime(body.closes, zone)}`;
 	}

@@ -1,4 +1,4 @@
-import type { SessionKind } from '../session';
+import type { MovementRules, SessionKind } from '../session';
 import type { SittingState } from '../sitting';
 import type { Phase } from '../time';
 
@@ -16,7 +16,9 @@ export type SittingPicture = {
 		kind: SessionKind;
 		room: string;
 		zone: string;
-		shown: 'one' | 'all';
+		movement: MovementRules;
+		/** Whether questions can be marked for later. */
+		marking: boolean;
 		asksStartWord: boolean;
 		asksFinishWord: boolean;
 		/** The clock starts with the room, which has not been started. */

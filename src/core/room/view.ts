@@ -58,6 +58,8 @@ export type RoomHead = {
 	clockStarts: 'room' | 'candidate';
 	clockStops: 'never' | 'hold' | 'hold_or_lost';
 	doorCode: string | null;
+	/** When it turns into another; null: it does not. */
+	codeTurnsAt: number | null;
 	codeHidden: boolean;
 	startWord: string | null;
 	finishWord: string | null;

@@ -1,6 +1,19 @@
-export { DEFAULT_RULES, KIND_NAMES } from './rules';
-export type { SessionKind, SessionRules } from './rules';
+export { completeRules, DEFAULT_RULES, KIND_NAMES } from './rules';
+export type {
+	AttemptRules,
+	DoorRules,
+	LockdownRules,
+	MovementRules,
+	ResultRules,
+	ReviewRules,
+	SessionKind,
+	SessionRules,
+	ToolRules
+} from './rules';
 export { sessionSentence } from './sentence';
-export type { SentencePart, SessionFacts } from './sentence';
+export type { SentencePart } from './sentence';
+export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';
 export { checkSession } from './check';
-export type { Finding } from './check';
+export { languageName } from './checks/people';
+export type { Finding, Fix } from './finding';
+export { applyFix } from './fix';

@@ -2,16 +2,78 @@ import type { MarkingRules } from '../marking';
 import type { OrderRules } from '../paper';
 import type { TimingRules } from '../time';
 
+/** How the door is passed. */
+export type DoorRules = {
+	/** One code for the day, or one that turns every few minutes. */
+	code: 'fixed' | 'turning';
+	turnsEveryMinutes: number;
+	/** A candidate's own printed or sent code, besides the door's. */
+	slips: boolean;
+	/** What a candidate gives besides the code. */
+	identity: 'number_and_family' | 'names_and_birthday' | 'slip';
+	/** Ids of the networks from which the door is passed; none: from anywhere. */
+	networks: string[];
+};
+
+/** What the candidate's device may do meanwhile. */
+export type LockdownRules = {
+	level: 'open' | 'watched' | 'sealed';
+	/** How often the screen may be left before `onLeaving` acts. */
+	leavingsAllowed: number;
+	onLeaving: 'warn' | 'hold' | 'hand_in';
+	/** The oldest sealed client that is let in. */
+	clientVersion: string;
+	/** Addresses outside that may be opened. */
+	sites: string[];
+	printing: boolean;
+	tablets: boolean;
+	alsoForReview: boolean;
+	/** A picture from the camera every so many seconds; null: none. */
+	snapshotSeconds: number | null;
+};
+
+/** How one moves through the paper. */
+export type MovementRules = {
+	shown: 'one' | 'pages' | 'all';
+	/** Questions a page, when shown in pages. */
+	perPage: number;
+	goingBack: boolean;
+	answerToGoOn: boolean;
+	answerAll: boolean;
+};
+
+export type ToolRules = {
+	calculator: 'none' | 'basic' | 'scientific';
+	notes: boolean;
+	marking: boolean;
+	hints: boolean;
+};
+
+export type AttemptRules = { most: number; counts: 'highest' | 'mean' | 'first' | 'last'; waitMinutes: number };
+
+/** What a candidate may see afterwards, and from when. */
+export type ReviewRules = {
+	shows: 'nothing' | 'score' | 'own_answers' | 'key';
+	when: 'at_once' | 'session_ended' | 'all_finished';
+};
+
+export type ResultRules = { passPercent: number | null };
+
 /** A session's own copy of its rule sheet. */
 export type SessionRules = {
 	timing: TimingRules;
-	order: OrderRules;
+	door: DoorRules;
 	/** Who lets candidates in. */
 	admission: 'proctor' | 'automatic';
 	startWord: string | null;
 	finishWord: string | null;
-	/** One question at a time, or all on one page. */
-	shown: 'one' | 'all';
+	lockdown: LockdownRules;
+	movement: MovementRules;
+	order: OrderRules;
+	tools: ToolRules;
+	attempts: AttemptRules;
+	review: ReviewRules;
+	result: ResultRules;
 	marking: MarkingRules;
 };
 
@@ -34,10 +96,46 @@ export const DEFAULT_RULES: SessionRules = {
 		warnAtMinutes: [10, 5, 1],
 		maxLimitMinutes: 450
 	},
-	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
+	door: { code: 'fixed', turnsEveryMinutes: 5, slips: false, identity: 'number_and_family', networks: [] },
 	admission: 'proctor',
 	startWord: null,
 	finishWord: null,
-	shown: 'one',
+	lockdown: {
+		level: 'open',
+		leavingsAllowed: 3,
+		onLeaving: 'warn',
+		clientVersion: '1.0',
+		sites: [],
+		printing: false,
+		tablets: true,
+		alsoForReview: true,
+		snapshotSeconds: null
+	},
+	movement: { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false },
+	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
+	tools: { calculator: 'none', notes: true, marking: true, hints: false },
+	attempts: { most: 1, counts: 'highest', waitMinutes: 0 },
+	review: { shows: 'nothing', when: 'all_finished' },
+	result: { passPercent: null },
 	marking: { wrong: 'free' }
 };
+
+/** Rules as they were stored, perhaps by an earlier version, with what they do not say at its default. */
+export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 'all' }): SessionRules {
+	const { shown, ...known } = stored;
+	const rules = { ...DEFAULT_RULES, ...known };
+	for (const part of [
+		'timing',
+		'door',
+		'lockdown',
+		'movement',
+		'order',
+		'tools',
+		'attempts',
+		'review',
+		'result'
+	] as const)
+		Object.assign(rules, { [part]: { ...DEFAULT_RULES[part], ...known[part] } });
+	if (shown && !known.movement) rules.movement = { ...rules.movement, shown };
+	return rules;
+}

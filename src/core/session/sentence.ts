@@ -1,22 +1,6 @@
-import { localTime, longDate, MINUTE, zoneName, type Window } from '../time';
-import { KIND_NAMES, type SessionKind, type SessionRules } from './rules';
-
-/** What a session's sentence is made of. */
-export type SessionFacts = {
-	kind: SessionKind;
-	paperTitle: string;
-	paperVersion: number;
-	/** `Watch A`; several are told as a list. */
-	groups: { name: string; count: number }[];
-	candidates: number;
-	room: string;
-	seats: number;
-	zone: string;
-	window: Window;
-	rules: SessionRules;
-	/** Candidates with more time, and when the last of them finishes if all begin at the opening. */
-	extraTime: { count: number; lastEnds: number | null };
-};
+import { localTime, longDate, MINUTE, zoneName } from '../time';
+import type { SessionFacts } from './facts';
+import { KIND_NAMES } from './rules';
 
 /** A piece of a sentence; the strong ones are what must be right. */
 export type SentencePart = { text: string; strong?: boolean };
@@ -38,9 +22,9 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		strong(people(facts.candidates)),
 		plain(whose(facts.groups)),
 		plain(facts.candidates === 1 ? ' sits ' : ' sit '),
-		strong(facts.paperTitle),
-		plain(` (version ${facts.paperVersion}) in the `),
-		strong(facts.room),
+		strong(facts.paper.title),
+		plain(` (version ${facts.paper.version}) in the `),
+		strong(facts.room.name),
 		plain(' on '),
 		strong(longDate(opens, facts.zone, now)),
 		plain(' at '),
@@ -48,7 +32,9 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		...(timing.limitMinutes === null
 			? [plain(', with '), strong('no time limit')]
 			: [plain(' for '), strong(`${timing.limitMinutes} minutes`)]),
-		plain(timing.clockStarts === 'room' ? ', all starting together. ' : ', each from when they begin. '),
+		plain(timing.clockStarts === 'room' ? ', all starting together' : ', each from when they begin'),
+		plain(lockdownWords(facts)),
+		plain('. '),
 		...doorWords(facts),
 		...extraWords(facts)
 	];
@@ -63,6 +49,11 @@ function whose(groups: SessionFacts['groups']): string {
 	const names = groups.map((group) => group.name);
 	const last = names.pop()!;
 	return ` of ${names.length > 0 ? `${names.join(', ')} and ` : ''}${last}`;
+}
+
+function lockdownWords({ rules: { lockdown } }: SessionFacts): string {
+	if (lockdown.level === 'sealed') return ', in a sealed client';
+	return lockdown.level === 'watched' ? ', watched' : '';
 }
 
 function doorWords({ rules: { timing, admission }, window, zone }: SessionFacts): SentencePart[] {

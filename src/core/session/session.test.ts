@@ -1,87 +1,260 @@
 import { describe, expect, it } from 'vitest';
+import {
+	DEFAULT_RULES,
+	applyFix,
+	checkSession,
+	completeRules,
+	sessionSentence,
+	type SessionFacts,
+	type SessionRules
+} from '.';
 import { MINUTE } from '../time';
-import { checkSession, DEFAULT_RULES, sessionSentence, type SessionFacts, type SessionRules } from '.';
 
 const at = (clock: string) => Date.parse(`2026-12-08T${clock}:00Z`);
-const facts = (change: Partial<SessionFacts> = {}, timing: Partial<SessionRules['timing']> = {}): SessionFacts => ({
-	kind: 'live',
-	paperTitle: 'Tides and Currents',
-	paperVersion: 3,
-	groups: [{ name: 'Watch A', count: 29 }],
-	candidates: 29,
-	room: 'Chart Room',
-	seats: 30,
-	zone: 'Europe/London',
-	window: { opens: at('09:00'), closes: at('10:15') },
-	extraTime: { count: 0, lastEnds: null },
-	...change,
-	rules: { ...DEFAULT_RULES, timing: { ...DEFAULT_RULES.timing, ...timing } }
-});
-const sentence = (one: SessionFacts) =>
-	sessionSentence(one, at('08:00'))
+type Change = Partial<Omit<SessionFacts, 'rules' | 'paper'>> & {
+	paper?: Partial<SessionFacts['paper']>;
+	rules?: { [K in keyof SessionRules]?: SessionRules[K] extends object ? Partial<SessionRules[K]> : SessionRules[K] };
+};
+
+/** A session in which nothing is wrong, but for the change. */
+function facts(change: Change = {}): SessionFacts {
+	const rules = { ...DEFAULT_RULES };
+	for (const [key, value] of Object.entries(change.rules ?? {})) {
+		const part = rules[key as keyof SessionRules];
+		Object.assign(rules, {
+			[key]: typeof part === 'object' && part !== null ? { ...part, ...(value as object) } : value
+		});
+	}
+	return {
+		kind: 'live',
+		groups: [{ name: 'Watch A', count: 29 }],
+		candidates: 29,
+		languages: [{ tag: null, ids: [] }],
+		room: { id: 'chart', name: 'Chart Room', seats: 30 },
+		otherRooms: [],
+		clashes: { room: null, candidates: [], proctors: [] },
+		proctors: 1,
+		zone: 'Europe/London',
+		hours: { opens: '08:00', closes: '18:00' },
+		days: { first: '2026-11-01', last: '2026-12-20' },
+		window: { opens: at('09:00'), closes: at('10:15') },
+		extraTime: { count: 0, lastEnds: null, needs: [] },
+		networks: { named: [], lost: 0, known: [] },
+		siteHasKey: true,
+		entitlement: { left: 100, needed: 29 },
+		othersPending: 0,
+		withoutClient: 0,
+		withoutIdentity: [],
+		withoutEmail: 0,
+		...change,
+		paper: {
+			title: 'Tides and Currents',
+			version: 3,
+			questions: 40,
+			allowed: true,
+			pools: [],
+			keepPlace: 0,
+			languages: [],
+			suggestedMinutes: 60,
+			...change.paper
+		},
+		rules
+	};
+}
+const sentence = (change: Change = {}) =>
+	sessionSentence(facts(change), at('08:00'))
 		.map((part) => part.text)
 		.join('');
-const findings = (one: SessionFacts, now = at('08:00')) =>
-	checkSession(one, now).map((finding) => `${finding.level} ${finding.field}`);
+const found = (one: SessionFacts, now = at('08:00')) => checkSession(one, now);
+const codes = (one: SessionFacts, now?: number) => found(one, now).map((finding) => `${finding.level} ${finding.code}`);
 
 describe('the sentence', () => {
 	it('names who, what, which version, where, when, in which zone and for how long', () => {
-		expect(sentence(facts())).toBe(
+		expect(sentence()).toBe(
 			'29 candidates of Watch A sit Tides and Currents (version 3) in the Chart Room on Tuesday 8 December at 09:00 GMT for 60 minutes, each from when they begin. The door opens at 08:45, last entry 09:15, and work can be begun until 10:15.'
 		);
 	});
 
 	it('cannot be mistaken when it is no live session, and speaks of one as one', () => {
-		const one = facts({
-			kind: 'rehearsal',
-			candidates: 1,
-			groups: [
-				{ name: 'Watch A', count: 1 },
-				{ name: 'Evening', count: 0 }
-			]
-		});
-		expect(sentence(one)).toMatch(/^Rehearsal, counting for nothing: 1 candidate of Watch A and Evening sits /);
-		expect(sentence(facts({ kind: 'make_up' }))).toMatch(/^Make-up: 29 candidates/);
+		const groups = [
+			{ name: 'Watch A', count: 1 },
+			{ name: 'Evening', count: 0 }
+		];
+		expect(sentence({ kind: 'rehearsal', candidates: 1, groups })).toMatch(
+			/^Rehearsal, counting for nothing: 1 candidate of Watch A and Evening sits /
+		);
+		expect(sentence({ kind: 'make_up' })).toMatch(/^Make-up: 29 candidates/);
 	});
 
 	it('tells the other rules, and who has more time', () => {
-		const one = facts(
-			{ extraTime: { count: 2, lastEnds: at('10:30') } },
-			{ clockStarts: 'room', atClose: 'cut', limitMinutes: null, lastEntryMinutes: null }
+		const change: Change = {
+			extraTime: { count: 2, lastEnds: at('10:30'), needs: [] },
+			rules: {
+				timing: { clockStarts: 'room', atClose: 'cut', limitMinutes: null, lastEntryMinutes: null },
+				lockdown: { level: 'sealed' }
+			}
+		};
+		expect(sentence(change)).toContain(
+			'with no time limit, all starting together, in a sealed client. The door opens at 08:45, last entry 10:15, and work ends for everyone at 10:15. 2 have extra time; the last finishes by 10:30.'
 		);
-		expect(sentence(one)).toContain(
-			'with no time limit, all starting together. The door opens at 08:45, last entry 10:15, and work ends for everyone at 10:15. 2 have extra time; the last finishes by 10:30.'
-		);
-		expect(sentence(facts({ extraTime: { count: 1, lastEnds: null } }))).toMatch(/One has extra time\.$/);
+		expect(sentence({ extraTime: { count: 1, lastEnds: null, needs: [] } })).toMatch(/One has extra time\.$/);
 	});
 
 	it('tells time in the room’s zone, also in summer', () => {
 		const summer = Date.parse('2026-07-01T08:00:00Z');
-		const one = facts({ zone: 'Atlantic/Azores', window: { opens: summer, closes: summer + 75 * MINUTE } });
-		expect(sentence(one)).toContain('on Wednesday 1 July at 08:00 GMT ');
+		expect(sentence({ zone: 'Atlantic/Azores', window: { opens: summer, closes: summer + 75 * MINUTE } })).toContain(
+			'on Wednesday 1 July at 08:00 GMT '
+		);
 	});
 });
 
-describe('what would go wrong on the day', () => {
-	it('nothing, in a session that is right', () => expect(findings(facts())).toEqual([]));
+const person = { id: 'c1', name: 'Adaeze Obi' };
+const clash = { person, with: 'Chartwork', from: at('10:00'), to: at('11:00') };
+const needs = (minutes: number) => ({ count: 1, lastEnds: null, needs: [{ person, minutes }] });
 
-	it.each<[string, SessionFacts, string]>([
-		['nobody expected', facts({ candidates: 0 }), 'block who'],
-		['a room that is too small', facts({ candidates: 31 }), 'block where'],
-		['closing before opening', facts({ window: { opens: at('09:00'), closes: at('08:00') } }), 'block when'],
-		['a window shorter than the limit that cuts', facts({}, { atClose: 'cut', limitMinutes: 90 }), 'block when'],
+describe('what would go wrong on the day', () => {
+	it('nothing, in a session that is right', () => expect(codes(facts())).toEqual([]));
+
+	// Each code, what brings it about, and how it weighs. The K codes are combinations of settings that common practice
+	// warns of; their numbers are Otium's own and stand in docs/findings.md.
+	const cases: [string, Change][] = [
+		['block nobody', { candidates: 0 }],
+		['block seats', { candidates: 31 }],
+		['block upside_down', { window: { opens: at('09:00'), closes: at('08:00') } }],
+		['block days', { days: { first: '2026-11-01', last: '2026-12-07' } }],
+		['warn hours', { hours: { opens: '09:30', closes: '18:00' } }],
+		['warn K1', { rules: { timing: { atTimeUp: 'flag' } } }],
+		['warn K2', { rules: { timing: { limitMinutes: null }, lockdown: { level: 'watched' } } }],
+		['block K3', { rules: { timing: { atClose: 'cut', limitMinutes: 90 } } }],
+		['block K3', { rules: { timing: { atClose: 'cut' } }, extraTime: needs(90) }],
+		['warn K4', { rules: { timing: { atClose: 'cut', lastEntryMinutes: 30 } } }],
+		['warn K5', { clashes: { room: null, candidates: [clash], proctors: [] } }],
+		['warn K6', { rules: { lockdown: { level: 'watched', onLeaving: 'hand_in' } } }],
+		['info K7', { rules: { timing: { clockStops: 'never' }, lockdown: { level: 'watched' } } }],
+		['info K8', { paper: { keepPlace: 3 } }],
+		['info K9', { rules: { order: { questionsInOwnOrder: false } } }],
+		['block K10', { paper: { pools: [{ title: 'Lights', draw: 2, of: 5, equalPoints: false }] } }],
+		['block K11', { paper: { pools: [{ title: 'Lights', draw: 6, of: 5, equalPoints: true }] } }],
+		['warn K13', { rules: { movement: { goingBack: false } } }],
+		['warn K14', { rules: { movement: { goingBack: false, answerToGoOn: true } } }],
+		['block K15', { othersPending: 2, rules: { review: { shows: 'key', when: 'at_once' } } }],
 		[
-			'extra time that the close would cut',
-			facts({ extraTime: { count: 1, lastEnds: at('10:30') } }, { atClose: 'cut' }),
-			'block when'
+			'block K16',
+			{ rules: { attempts: { most: 2 }, timing: { lastEntryMinutes: null }, lockdown: { level: 'watched' } } }
 		],
-		['last entry after the close', facts({}, { lastEntryMinutes: 200 }), 'warn door'],
-		['latecomers to a common start', facts({}, { clockStarts: 'room' }), 'warn door'],
-		['a limit that stops nobody', facts({}, { atTimeUp: 'flag' }), 'warn limit']
-	])('%s', (_, one, found) => expect(findings(one)).toContain(found));
+		['warn K17', { rules: { attempts: { most: 2 }, review: { shows: 'key' } } }],
+		[
+			'warn K19',
+			{ rules: { lockdown: { level: 'sealed', tablets: false, alsoForReview: false }, review: { shows: 'score' } } }
+		],
+		['warn K20', { rules: { lockdown: { level: 'sealed', sites: ['https://tables.example'] } } }],
+		['warn K21', { rules: { lockdown: { level: 'sealed' } } }],
+		['info K21', { withoutClient: 2, rules: { lockdown: { level: 'sealed', tablets: false } } }],
+		['info K23', { rules: { admission: 'automatic', startWord: 'halyard' } }],
+		[
+			'block K24',
+			{
+				rules: { admission: 'automatic', door: { networks: ['n1'] } },
+				networks: { named: [{ id: 'n1', name: 'Labs' }], lost: 0, known: [] }
+			}
+		],
+		['info K25', { rules: { lockdown: { snapshotSeconds: 60 } } }],
+		[
+			'warn K26',
+			{
+				languages: [
+					{ tag: null, ids: ['a'] },
+					{ tag: 'pt', ids: ['b'] }
+				]
+			}
+		],
+		['block K27', { languages: [{ tag: 'pt', ids: ['b'] }], paper: { languages: ['en'] } }],
+		['warn K28', { rules: { timing: { clockStarts: 'room' } } }],
+		['block K30', { entitlement: { left: 20, needed: 29 } }],
+		['block K31', { rules: { admission: 'automatic', timing: { doorOpensMinutes: 120 } } }],
+		['info K36', { rules: { attempts: { most: 2, counts: 'last' } } }],
+		['warn K39', { rules: { review: { shows: 'score', when: 'at_once' }, lockdown: { level: 'sealed' } } }],
+		['info K40', { rules: { lockdown: { level: 'sealed', tablets: false } } }],
+		['info K41', { rules: { admission: 'automatic' } }],
+		['block K43', { rules: { tools: { hints: true }, lockdown: { level: 'watched' } } }],
+		['block no_key', { siteHasKey: false, rules: { lockdown: { level: 'sealed' } } }],
+		['block not_allowed', { paper: { allowed: false } }],
+		['block identity', { withoutIdentity: [person], rules: { door: { identity: 'names_and_birthday' } } }],
+		['block no_slips', { rules: { door: { identity: 'slip' } } }],
+		['block lost_network', { networks: { named: [], lost: 1, known: [] } }],
+		['warn room_clash', { clashes: { room: 'Radio Procedure', candidates: [], proctors: [] } }],
+		['warn proctor_clash', { clashes: { room: null, candidates: [], proctors: [{ name: 'Rhys', with: 'Radio' }] } }],
+		['warn proctor', { proctors: 0 }],
+		['info length', { rules: { timing: { limitMinutes: 20 } } }],
+		['warn zero', { rules: { timing: { atTimeUp: 'zero' } } }],
+		['warn entry_after_close', { rules: { timing: { lastEntryMinutes: 200 } } }]
+	];
+	it.each(cases)('%s', (wanted, change) => expect(codes(facts(change))).toContain(wanted));
+
+	// What a fix sets in the rules is put back into the facts; the finding must then be gone.
+	const inRules = (one: SessionFacts) =>
+		found(one).flatMap((finding) =>
+			finding.fixes
+				.filter((fix) => Object.keys(fix.set).every((path) => path.startsWith('rules.')))
+				.map((fix) => ({ finding, fix }))
+		);
+	it.each(cases.filter(([, change]) => inRules(facts(change)).length > 0))('a fix for %s ends it', (_, change) => {
+		const one = facts(change);
+		for (const { finding, fix } of inRules(one)) {
+			const mended = applyFix(one, fix);
+			mended.networks = { ...one.networks, lost: 0 };
+			expect(codes(mended), fix.text).not.toContain(`${finding.level} ${finding.code}`);
+		}
+	});
 
 	it('a start that has passed: told when it is recent, refused when it is long ago', () => {
-		expect(findings(facts(), at('09:30'))).toEqual(['warn when']);
-		expect(findings(facts(), at('09:30') + 24 * 60 * MINUTE)).toEqual(['block when']);
+		const one = facts({ window: { opens: at('09:00'), closes: null } });
+		expect(codes(one, at('09:30'))).toEqual(['warn late']);
+		expect(codes(one, at('09:30') + 24 * 60 * MINUTE)).toEqual(['block past']);
+	});
+
+	it('a room that is too small: another room, two rooms, or two starts', () => {
+		const texts = (otherRooms: SessionFacts['otherRooms']) =>
+			found(facts({ candidates: 35, otherRooms }))[0].fixes.map((fix) => fix.text);
+		expect(texts([{ id: 'boat', name: 'Boat Shed', seats: 40 }])).toEqual([
+			'use the Boat Shed',
+			'split at 09:00 and 10:30'
+		]);
+		expect(texts([{ id: 'quiet', name: 'Quiet Room', seats: 6 }])).toEqual([
+			'share with the Quiet Room',
+			'split at 09:00 and 10:30'
+		]);
+	});
+
+	it('a window that ends too early is told with the time that is needed, as in the plan of a day', () => {
+		const [finding] = found(
+			facts({
+				rules: { timing: { atClose: 'cut' } },
+				window: { opens: at('10:30'), closes: at('11:30') },
+				extraTime: needs(90)
+			})
+		);
+		expect(finding.message).toBe('The window ends 11:30; Adaeze Obi needs until 12:00.');
+		expect(finding.fixes.map((fix) => [fix.text, fix.set])).toEqual([
+			['let those who began finish', { 'rules.timing.atClose': 'finish' }],
+			['end at 12:00', { until: '12:00' }]
+		]);
+	});
+
+	it('what stops planning comes first', () => {
+		const levels = found(facts({ candidates: 0, paper: { keepPlace: 1 }, proctors: 0 })).map(
+			(finding) => finding.level
+		);
+		expect(levels).toEqual(['block', 'warn', 'info']);
+	});
+});
+
+describe('rules that were stored before', () => {
+	it('are completed with the defaults, and keep what they say', () => {
+		const stored = { timing: { ...DEFAULT_RULES.timing, limitMinutes: 45 }, shown: 'all' as const };
+		const rules = completeRules(stored);
+		expect(rules.timing.limitMinutes).toBe(45);
+		expect(rules.movement).toEqual({ ...DEFAULT_RULES.movement, shown: 'all' });
+		expect(rules.lockdown).toEqual(DEFAULT_RULES.lockdown);
 	});
 });

@@ -6,8 +6,9 @@
 		options: { value: T; text: string }[];
 		value: T;
 		onchange?: (value: T) => void;
+		disabled?: boolean;
 	};
-	let { name, label, options, value = $bindable(), onchange }: Props = $props();
+	let { name, label, options, value = $bindable(), onchange, disabled = false }: Props = $props();
 </script>
 
 <div
@@ -23,6 +24,7 @@
 				type="radio"
 				class="sr-only"
 				{name}
+				{disabled}
 				value={option.value}
 				checked={value === option.value}
 				onchange={() => {

@@ -188,17 +188,23 @@
 			</p>
 			<h3 class="mt-5 mb-1 text-[16px]">Ready?</h3>
 			<ul>
-				{#each today.next.ready as line (line.text)}
+				{#each today.next.ready as line (line.key)}
 					<li class="border-line flex gap-2.5 border-b py-2 text-[14px] last:border-b-0">
 						<span
-							class="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded-full text-[11px] font-bold {line.ok
+							class="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded-full text-[11px] font-bold {line.state ===
+							'done'
 								? 'bg-mist text-tide'
-								: 'bg-ochre-ground text-ochre'}"
-							aria-label={line.ok ? 'ready' : 'not ready'}>{line.ok ? '✓' : '!'}</span
+								: line.state === 'open'
+									? 'bg-ochre-ground text-ochre'
+									: 'bg-brick-ground text-brick'}"
+							aria-label={line.state === 'done' ? 'ready' : line.state === 'open' ? 'not ready' : 'in the way'}
+							>{line.state === 'done' ? '✓' : '!'}</span
 						>
 						<span>
 							{#if line.href}<a class="underline" href={line.href}>{line.text}</a>{:else}{line.text}{/if}
-							{#if line.detail}<span class="text-ink-3 block text-[13px]">{line.detail}</span>{/if}
+							{#if line.detail}<span class="text-ink-3 block text-[13px]"
+									>{line.detail}{line.who ? `: ${line.who}` : ''}</span
+								>{/if}
 						</span>
 					</li>
 				{/each}

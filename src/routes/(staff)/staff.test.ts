@@ -274,7 +274,7 @@ describe('preparing', () => {
 			...blankInput('Europe/London', NINE),
 			date: '8 December',
 			time: '9am',
-			limitMinutes: 'sixty',
+			rules: { timing: { limitMinutes: 'sixty' } },
 			groupIds: []
 		};
 		const { body } = await ask(plan, { input, editing: null }, ODE);
@@ -282,8 +282,8 @@ describe('preparing', () => {
 			paperId: 'Choose a paper.',
 			groupIds: 'Choose at least one group.',
 			date: 'Give a date, like 2026-12-08.',
-			time: 'Give a start time, like 09:00.',
-			limitMinutes: 'The limit: give whole minutes.'
+			time: 'Give a time, like 09:00.',
+			'rules.timing.limitMinutes': 'Limit: a whole number, or empty for no limit.'
 		});
 		expect((await ask(save, { input, edit: null }, ODE)).status).toBe(422);
 	});
@@ -302,7 +302,7 @@ describe('preparing', () => {
 		expect((await ask(save, { input, edit: null }, somebody('x', 'coordinator', 'lighthouse'))).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, DUNMORE)).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, ODE)).body).toMatchObject({
-			name: 'Numbers, rehearsal · Watch A · 15:00'
+			names: ['Numbers, rehearsal · Watch A · 15:00']
 		});
 	});
 });

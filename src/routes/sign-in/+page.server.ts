@@ -17,13 +17,13 @@ export const load: PageServerLoad = ({ locals, url }) => {
 };
 
 export const actions: Actions = {
-	default: async ({ request, locals, cookies, url, getClientAddress }) => {
+	default: async ({ request, locals, cookies, url }) => {
 		const form = Object.fromEntries(await request.formData());
 		const typed = Typed.safeParse(form);
 		if (!typed.success)
 			return fail(400, { name: String(form.name ?? ''), message: 'Enter your name and your password.' });
 		const { name, password, to } = typed.data;
-		const result = await signIn(locals.otium, name, password, getClientAddress());
+		const result = await signIn(locals.otium, name, password, locals.address);
 		if (!result.ok) {
 			const message =
 				result.waitSeconds > 0

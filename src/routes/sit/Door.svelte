@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { nanoid } from 'nanoid';
 	import { onMount, untrack } from 'svelte';
+	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { localTime } from '$core/time';
 	import { clockLength } from '$ui/durations';
 	import { send, type Problem } from '$ui/post';
@@ -20,11 +21,17 @@
 		kind: 'live' | 'rehearsal' | 'make_up';
 	};
 	type Props = { clock: ServerClock; code: string; onarrived: () => void };
-	let { clock, code: given, onarrived }: Props = $props();
+	let { clock, code: fromLink, onarrived }: Props = $props();
 
-	let code = $state(untrack(() => given));
+	let code = $state(untrack(() => fromLink));
 	let number = $state('');
 	let family = $state('');
+	let given = $state('');
+	let day = $state('');
+	let month = $state('');
+	/** What the door asks for, once it has said so; a slip is enough by itself. */
+	let asks = $state<'number' | 'names'>('number');
+	const isSlip = $derived(readDoorCode(code).length === SLIP_LENGTH);
 	let person = $state.raw<Person | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
@@ -41,13 +48,19 @@
 		if (busy || wait > 0) return;
 		busy = true;
 		problem = null;
-		const answer = await send<Person>('POST', '/sit/api/knock', { code, number, family });
+		const answer = await send<Person>('POST', '/sit/api/knock', {
+			code,
+			number: asks === 'number' ? number : '',
+			family,
+			...(asks === 'names' ? { given, birthday: `${day.padStart(2, '0')}-${month.padStart(2, '0')}` } : {})
+		});
 		busy = false;
 		if (answer.ok) {
 			person = answer.data;
 			commandId = nanoid();
 			return;
 		}
+		if (answer.problem.code === 'names_needed') asks = 'names';
 		problem = answer.problem;
 		if (answer.problem.waitSeconds) waitUntil = clock.read() + answer.problem.waitSeconds * 1_000;
 	}
@@ -117,7 +130,11 @@
 {:else}
 	<main class="mx-auto flex min-h-dvh max-w-md flex-col justify-center px-5 py-10">
 		<h1 class="text-[30px]">Sit a paper</h1>
-		<p class="text-ink-2 mt-1 text-[17px]">The code is on the board. Your number is on your card.</p>
+		<p class="text-ink-2 mt-1 text-[17px]">
+			{isSlip ? 'Your slip is enough.' : 'The code is on the board, or on your slip.'}{asks === 'number' && !isSlip
+				? ' Your number is on your card.'
+				: ''}
+		</p>
 		<form class="mt-6 space-y-5" onsubmit={knock}>
 			<label class="block">
 				<span class="mb-1 block text-[16px] font-semibold">Code</span>
@@ -133,31 +150,65 @@
 					placeholder="K7PX-3MQ"
 				/>
 			</label>
-			<label class="block">
-				<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
-				<input
-					bind:value={number}
-					name="number"
-					required
-					maxlength="60"
-					autocomplete="off"
-					spellcheck="false"
-					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
-					placeholder="DO-1234"
-				/>
-			</label>
-			<label class="block">
-				<span class="mb-1 block text-[16px] font-semibold">Family name</span>
-				<input
-					bind:value={family}
-					name="family"
-					required
-					maxlength="120"
-					autocomplete="off"
-					spellcheck="false"
-					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
-				/>
-			</label>
+			{#if asks === 'number' && !isSlip}<label class="block">
+					<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
+					<input
+						bind:value={number}
+						name="number"
+						required
+						maxlength="60"
+						autocomplete="off"
+						spellcheck="false"
+						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
+						placeholder="DO-1234"
+					/>
+				</label>{/if}
+			{#if asks === 'names' && !isSlip}<label class="block">
+					<span class="mb-1 block text-[16px] font-semibold">Given name</span>
+					<input
+						bind:value={given}
+						name="given"
+						required
+						maxlength="120"
+						autocomplete="off"
+						spellcheck="false"
+						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
+					/>
+				</label>{/if}
+			{#if !isSlip}<label class="block">
+					<span class="mb-1 block text-[16px] font-semibold">Family name</span>
+					<input
+						bind:value={family}
+						name="family"
+						required
+						maxlength="120"
+						autocomplete="off"
+						spellcheck="false"
+						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
+					/>
+				</label>{/if}
+			{#if asks === 'names' && !isSlip}
+				<fieldset>
+					<legend class="mb-1 block text-[16px] font-semibold">Birthday: day and month</legend>
+					<div class="flex gap-3">
+						{#each [['Day', 31], ['Month', 12]] as const as [label, most] (label)}
+							<input
+								aria-label={label}
+								placeholder={label}
+								required
+								inputmode="numeric"
+								type="number"
+								min="1"
+								max={most}
+								value={label === 'Day' ? day : month}
+								oninput={(event) =>
+									label === 'Day' ? (day = event.currentTarget.value) : (month = event.currentTarget.value)}
+								class="bg-sheet border-line-strong w-32 rounded-xl border px-4 py-3 font-mono text-[20px]"
+							/>
+						{/each}
+					</div>
+				</fieldset>
+			{/if}
 			{#if problem}
 				<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]" data-testid="problem">
 					<p class="font-semibold">{problem.message}</p>

@@ -14,6 +14,7 @@
 	let isSure = $state(false);
 	let problem = $state.raw<Problem | null>(null);
 	let commandId = nanoid();
+	const mustAnswer = $derived(line.picture.session.movement.answerAll && paper.blanks.length > 0);
 	$effect(() => dialog.showModal());
 
 	async function handIn() {
@@ -65,7 +66,7 @@
 		{paper.blanks.length === 0
 			? `All ${paper.questions.length} questions are answered.`
 			: `${paper.questions.length - paper.blanks.length} of ${paper.questions.length} are answered.`}
-		After handing in you cannot go back.
+		{mustAnswer ? 'All must be answered before handing in.' : 'After handing in you cannot go back.'}
 	</p>
 	<div data-testid="blanks">
 		{#if paper.blanks.length > 0}{@render list(
@@ -101,7 +102,7 @@
 		{/if}
 		<div class="flex flex-wrap gap-3">
 			<Press onclick={() => dialog.close()} disabled={busy}>Go on working</Press>
-			<Press main type="submit" disabled={busy} testid="confirm-hand-in">
+			<Press main type="submit" disabled={busy || mustAnswer} testid="confirm-hand-in">
 				{busy
 					? 'Handing in…'
 					: paper.blanks.length === 0

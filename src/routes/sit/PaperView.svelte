@@ -12,7 +12,18 @@
 
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
-	const one = $derived(picture.session.shown === 'one');
+	const movement = $derived(picture.session.movement);
+	/** Forward only makes no sense where everything is on one page. */
+	const isForwardOnly = $derived(!movement.goingBack && movement.shown !== 'all');
+	const perPage = $derived(
+		movement.shown === 'one' ? 1 : movement.shown === 'all' ? paper.questions.length : movement.perPage
+	);
+	const page = $derived(Math.floor(paper.at / perPage));
+	const visible = $derived(paper.questions.slice(page * perPage, (page + 1) * perPage));
+	const isLastPage = $derived((page + 1) * perPage >= paper.questions.length);
+	const one = $derived(perPage === 1);
+	/** Whether the next page may be seen, by the rule that each question must be answered first. */
+	const mayGoOn = $derived(!movement.answerToGoOn || visible.every((each) => paper.isAnswered(each.id)));
 	const question = $derived(paper.questions[paper.at]);
 	const remaining = $derived.by(() => {
 		const { time } = picture;
@@ -79,13 +90,30 @@
 					: [];
 		const digit = Number(event.key);
 		if (one && digit >= 1 && digit <= choices.length) paper.change(question.id, { value: choices[digit - 1] });
-		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) paper.goTo(paper.at + 1);
-		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) paper.goTo(paper.at - 1);
-		else if (event.key === 'm') paper.change(question.id, { marked: !paper.of(question.id).marked });
+		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) turn(1);
+		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) turn(-1);
+		else if (event.key === 'm' && picture.session.marking)
+			paper.change(question.id, { marked: !paper.of(question.id).marked });
 		else return;
 		event.preventDefault();
 	}
+	/** Turns to the next page or the one before, as far as the rules allow. */
+	function turn(by: 1 | -1) {
+		if (by === 1 ? isLastPage || !mayGoOn : page === 0 || isForwardOnly) return;
+		paper.goTo((page + by) * perPage);
+		if (!one) window.scrollTo({ top: 0 });
+	}
+	function mayJump(index: number): boolean {
+		const to = Math.floor(index / perPage);
+		if (isForwardOnly) return to === page;
+		return (
+			to <= page ||
+			!movement.answerToGoOn ||
+			paper.questions.slice(0, to * perPage).every((each) => paper.isAnswered(each.id))
+		);
+	}
 	function jump(index: number) {
+		if (!mayJump(index)) return;
 		paper.goTo(index);
 		if (!one)
 			document.querySelector(`[data-question="${paper.questions[index].id}"]`)?.scrollIntoView({ block: 'start' });
@@ -167,7 +195,8 @@
 			{/key}
 		{:else}
 			<div class="space-y-12">
-				{#each paper.questions as each, i (each.id)}
+				{#each visible as each, nth (each.id)}
+					{@const i = page * perPage + nth}
 					<div class="scroll-mt-24">
 						<QuestionView
 							question={each}
@@ -176,13 +205,13 @@
 							given={paper.of(each.id)}
 							onchange={(change, rests) => ((paper.at = i), paper.change(each.id, change, rests))}
 						/>
-						<button
-							type="button"
-							class="mt-3 text-[15px] font-semibold underline"
-							aria-pressed={paper.of(each.id).marked}
-							onclick={() => paper.change(each.id, { marked: !paper.of(each.id).marked })}
-							>{paper.of(each.id).marked ? 'Marked for later: unmark' : 'Mark for later'}</button
-						>
+						{#if picture.session.marking}<button
+								type="button"
+								class="mt-3 text-[15px] font-semibold underline"
+								aria-pressed={paper.of(each.id).marked}
+								onclick={() => paper.change(each.id, { marked: !paper.of(each.id).marked })}
+								>{paper.of(each.id).marked ? 'Marked for later: unmark' : 'Mark for later'}</button
+							>{/if}
 					</div>
 				{/each}
 			</div>
@@ -190,8 +219,10 @@
 	</main>
 
 	<footer class="bg-sheet border-line sticky bottom-0 flex flex-wrap items-center gap-3 border-t px-6 py-3 max-sm:px-4">
-		{#if one}
-			<Press onclick={() => paper.goTo(paper.at - 1)} disabled={paper.at === 0}>← Back</Press>
+		{#if perPage < paper.questions.length && !isForwardOnly}
+			<Press onclick={() => turn(-1)} disabled={page === 0}>← Back</Press>
+		{/if}
+		{#if one && picture.session.marking}
 			<Press
 				pressed={paper.of(question.id).marked}
 				onclick={() => paper.change(question.id, { marked: !paper.of(question.id).marked })}
@@ -215,6 +246,7 @@
 						? ', marked'
 						: ''}"
 					aria-current={i === paper.at ? 'true' : undefined}
+					disabled={!mayJump(i)}
 					onclick={() => jump(i)}
 				>
 					{i + 1}{#if given.marked}<span class="bg-ochre-mark absolute inset-x-0 bottom-0 h-1.5 rounded-b-[5px]"
@@ -222,12 +254,12 @@
 				</button>
 			{/each}
 		</nav>
-		{#if one && paper.at < paper.questions.length - 1}
-			<Press main onclick={() => paper.goTo(paper.at + 1)} testid="next">Next →</Press>
+		{#if !isLastPage}
+			<Press main onclick={() => turn(1)} disabled={!mayGoOn} testid="next"
+				>{mayGoOn ? 'Next →' : 'Answer to go on'}</Press
+			>
 		{/if}
-		<Press main={!one || paper.at === paper.questions.length - 1} onclick={() => (handingIn = true)} testid="hand-in"
-			>Hand in</Press
-		>
+		<Press main={isLastPage} onclick={() => (handingIn = true)} testid="hand-in">Hand in</Press>
 	</footer>
 </div>
 

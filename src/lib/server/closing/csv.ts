@@ -1,13 +1,8 @@
-import { stringify } from 'csv-stringify/sync';
 import { STATE_NAMES } from '$core/sitting';
 import { DateTime } from 'luxon';
+import { toCsv } from '../people';
 import type { Session } from '../session';
 import type { Account } from './account';
-
-/** A cell that a spreadsheet would take for a formula is told to be text (OWASP, CSV injection). */
-function harmless(cell: string): string {
-	return /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
-}
 
 /** The session's results by RFC 4180, with a byte-order mark so that spreadsheets read names right. */
 export function resultsCsv(session: Session, { lines }: Account): string {
@@ -26,11 +21,5 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		line.receipt ?? ''
 	]);
 	const header = ['Number', 'Name', 'Seat', 'State', 'Answered', 'Questions', 'Points', 'Out of', 'Ended', 'Receipt'];
-	return stringify(
-		[header, ...rows.map((row) => row.map((cell) => (typeof cell === 'string' ? harmless(cell) : cell)))],
-		{
-			bom: true,
-			record_delimiter: 'windows'
-		}
-	);
+	return toCsv(header, rows);
 }

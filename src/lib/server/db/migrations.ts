@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
+import { prepare } from './migration-prepare';
 
-type Migration = { name: string; up: (db: Knex) => Promise<void> };
+export type Migration = { name: string; up: (db: Knex) => Promise<void> };
 
 const first: Migration = {
 	name: '001-first',
@@ -208,7 +209,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first];
+const ALL = [first, prepare];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { foldNumber } from '$core/access';
 import type { GrantBody } from '$core/grants';
 import type { AnswerValue, FormQuestion, Paper } from '$core/paper';
+import { DEFAULT_RULES } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { localDate, localTime, MINUTE } from '$core/time';
 import type { Revision } from '../answers';
@@ -58,10 +59,22 @@ class Day {
 	/** Sites, rooms, people, papers and standing grants. */
 	async settle() {
 		const { db } = this.otium;
-		await db('administration').insert({ id: ADMINISTRATION, name: 'Winter Deck Officer Examinations' });
+		const day = (days: number) => localDate(this.now + days * 24 * 60 * MINUTE, ZONE);
+		await db('administration').insert({
+			id: ADMINISTRATION,
+			name: 'Winter Deck Officer Examinations',
+			opens_on: day(-14),
+			closes_on: day(28)
+		});
 		await db('site').insert([
-			{ id: 'quayside', name: 'Quayside', zone: ZONE },
-			{ id: 'lighthouse', name: 'Lighthouse Point', zone: 'Atlantic/Azores' }
+			{ id: 'quayside', name: 'Quayside', zone: ZONE, opens_daily: '07:30', closes_daily: '21:00' },
+			{
+				id: 'lighthouse',
+				name: 'Lighthouse Point',
+				zone: 'Atlantic/Azores',
+				opens_daily: '08:00',
+				closes_daily: '19:00'
+			}
 		]);
 		const room = (id: string, name: string, rows: number, perRow: number, site = 'quayside') => ({
 			id,
@@ -85,9 +98,21 @@ class Day {
 		for (const { paper, version } of DEMO_PAPERS) {
 			const id = nanoid();
 			await db('paper').insert({ id, title: paper.title, version, content: JSON.stringify(paper) });
+			await db('paper_allowed').insert({ administration_id: ADMINISTRATION, paper_id: id });
 			this.#papers.set(paper.title, { id, paper });
 		}
+		await db('network').insert([
+			{ id: 'labs', site_id: 'quayside', name: 'Quayside labs', ranges: '10.20.0.0/16 2001:db8:20::/48' },
+			{ id: 'here', site_id: 'quayside', name: 'This machine', ranges: '127.0.0.0/8 ::1/128' },
+			{ id: 'point', site_id: 'lighthouse', name: 'Lighthouse Point labs', ranges: '10.40.0.0/16' }
+		]);
+		await db('entitlement').insert([
+			{ administration_id: ADMINISTRATION, site_id: null, count: 320 },
+			{ administration_id: ADMINISTRATION, site_id: 'quayside', count: 260 },
+			{ administration_id: ADMINISTRATION, site_id: 'lighthouse', count: 40 }
+		]);
 		await this.#addPeople();
+		await this.#addTimetables();
 		await this.#grantStanding();
 	}
 
@@ -114,10 +139,28 @@ class Day {
 					number_folded: foldNumber(person.number),
 					given: person.given,
 					family: person.family,
+					email: `${person.number.toLowerCase()}@saltmarsh.example`,
+					birth: birthOf(person.number),
 					group_id: id
 				}))
 			);
 		}
+	}
+
+	/** Watch A has chartwork this afternoon, which an exam must not run into. */
+	async #addTimetables() {
+		const { db } = this.otium;
+		const ids: string[] = await db('candidate').where({ group_id: 'watch-a' }).pluck('id');
+		const from = this.now + 330 * MINUTE;
+		await db('commitment').insert(
+			ids.map((candidate_id) => ({
+				id: nanoid(),
+				candidate_id,
+				from_at: from,
+				to_at: from + 90 * MINUTE,
+				title: 'Chartwork'
+			}))
+		);
 	}
 
 	async #grantStanding() {
@@ -328,27 +371,26 @@ class Day {
 			date: localDate(plan.opens, zone),
 			time: localTime(plan.opens, zone),
 			until: localTime(plan.opens + (plan.minutes + 15) * MINUTE, zone),
-			limitMinutes: plan.minutes,
-			doorOpensMinutes: 15,
-			lastEntryMinutes: 15,
-			graceMinutes: 1,
-			clockStarts: plan.together ? 'room' : 'candidate',
-			clockStops: 'hold',
-			atClose: 'finish',
-			atTimeUp: 'hand_in',
-			admission: 'proctor',
-			startWord: null,
-			finishWord: null,
-			shown: 'one',
-			questionsInOwnOrder: true,
-			choicesInOwnOrder: true,
+			only: null,
+			alsoIds: [],
+			ruleSheetId: null,
+			rules: {
+				...DEFAULT_RULES,
+				timing: {
+					...DEFAULT_RULES.timing,
+					limitMinutes: plan.minutes,
+					clockStarts: plan.together ? 'room' : 'candidate'
+				}
+			},
+			parts: null,
 			proctorIds: plan.proctors.map((proctor) => this.#by(proctor).id)
 		};
 		const saved = await saveSession(this.otium, this.#by('ode'), ADMINISTRATION, input);
 		if (!saved.ok)
 			throw new Error(`The demo's ${key} can't be planned: ${saved.message} ${JSON.stringify(saved.errors)}`);
-		this.#sessions.set(key, saved.id);
-		return saved.id;
+		const [id] = saved.ids;
+		this.#sessions.set(key, id);
+		return id;
 	}
 
 	async #openDoor(sessionId: string) {
@@ -379,7 +421,8 @@ class Day {
 			note: met.person.note,
 			commandId: nanoid(),
 			deviceId: demoDevice(person.number),
-			deviceName: 'College laptop'
+			deviceName: 'College laptop',
+			address: 'demo'
 		};
 		const arrived = await arrive(this.otium, asked);
 		if (!arrived.ok) throw new Error(`${person.number} could not arrive: ${arrived.refusal.code}`);
@@ -463,4 +506,11 @@ function asTyped(answer: boolean | string | number): AnswerValue {
 function somethingElse(question: FormQuestion): AnswerValue {
 	if (question.kind === 'single') return question.choices!.at(-1)!.id;
 	return question.kind === 'true_false' ? null : '42';
+}
+
+/** Invented, and the same every day. */
+function birthOf(number: string): string {
+	const n = Number(number.slice(-4));
+	const two = (value: number) => String(value).padStart(2, '0');
+	return `${2004 + (n % 4)}-${two(1 + (n % 12))}-${two(1 + ((n * 7) % 28))}`;
 }

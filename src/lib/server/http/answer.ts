@@ -70,20 +70,21 @@ export async function readJson<T extends z.ZodType>(
 			})
 		};
 	}
+	const text = await readText(request);
+	if (text === null) {
+		return {
+			ok: false,
+			response: problem(413, {
+				code: 'too_large',
+				message: 'That is too much at once.',
+				instead: 'Send it in smaller parts.'
+			})
+		};
+	}
 	let body: unknown;
 	try {
-		body = await request.json();
-	} catch (error) {
-		if ((error as { status?: number }).status === 413) {
-			return {
-				ok: false,
-				response: problem(413, {
-					code: 'too_large',
-					message: 'That is too much at once.',
-					instead: 'Send it in smaller parts.'
-				})
-			};
-		}
+		body = JSON.parse(text);
+	} catch {
 		return {
 			ok: false,
 			response: problem(400, { code: 'unreadable', message: 'This can’t be read as JSON.', instead: 'Send it again.' })
@@ -101,4 +102,29 @@ export async function readJson<T extends z.ZodType>(
 			instead: 'Correct it and send it again.'
 		})
 	};
+}
+
+const MOST_JSON_BYTES = 1024 * 1024;
+
+/** The body as text; null when it is more than JSON may be, however the length was told. */
+async function readText(request: Request): Promise<string | null> {
+	const reader = request.body?.getReader();
+	if (!reader) return '';
+	const decoder = new TextDecoder();
+	let [text, bytes] = ['', 0];
+	try {
+		for (;;) {
+			const { value, done } = await reader.read();
+			if (done) return text + decoder.decode();
+			bytes += value.length;
+			if (bytes > MOST_JSON_BYTES) {
+				await reader.cancel();
+				return null;
+			}
+			text += decoder.decode(value, { stream: true });
+		}
+	} catch (error) {
+		if ((error as { status?: number }).status === 413) return null;
+		return '';
+	}
 }

@@ -12,3 +12,4 @@ export {
 export type { Problem } from './answer';
 export { allowSession, eventStream, requireSession, requireStaff } from './guard';
 export { orNotSavedYet, orTryAgain } from './unavailable';
+export { download } from './download';

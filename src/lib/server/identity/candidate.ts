@@ -1,14 +1,34 @@
 import { nanoid } from 'nanoid';
-import { ENTRY_REFUSALS, foldNumber, readDoorCode, sameName, sameSecret, type EntryRefusal } from '$core/access';
+import {
+	ENTRY_REFUSALS,
+	foldNumber,
+	isInside,
+	isTurningCode,
+	readDoorCode,
+	readRanges,
+	sameName,
+	sameSecret,
+	SLIP_LENGTH,
+	type EntryRefusal
+} from '$core/access';
 import { refusal, type Refusal } from '$core/sitting';
 import type { Otium } from '../otium';
 import type { Query } from '../db';
-import { findSessions, type Session } from '../session';
+import { findSession, findSessions, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
 import { hashToken, newToken, readNote, signNote } from './tokens';
 
 /** What a candidate types at the door. */
-export type Knock = { code: string; number: string; family: string; address: string };
+export type Knock = {
+	/** The door's code, or a slip's. */
+	code: string;
+	number: string;
+	family: string;
+	/** Where the rules ask for names: the given name, and the day and month of birth as `31-05`. */
+	given?: string;
+	birthday?: string;
+	address: string;
+};
 
 /** "Is this you?": what is shown, and the note that proves that the door recognised them. */
 export type Recognised = {
@@ -30,17 +50,28 @@ const NOTE_LASTS_MS = 10 * 60_000;
 export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person: Recognised }>> {
 	const now = otium.now();
 	const code = readDoorCode(typed.code);
-	const target = `door:${code}:${foldNumber(typed.number)}`;
+	const target = `door:${code}:${foldNumber(typed.number || `${typed.given}${typed.family}`)}`;
 	const wait = await otium.limits.waitFor(target, typed.address, now);
 	if (wait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: wait };
 
-	const session = code === '' ? null : await sessionByCode(otium.db, code);
-	if (!session) return miss(otium, target, typed.address, 'code_unknown');
+	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
+	const session = slip
+		? await findSession(otium.db, slip.session_id)
+		: code === ''
+			? null
+			: await sessionByCode(otium, typed.code);
+	if (!session || (slip && !session.rules.door.slips)) return miss(otium, target, typed.address, 'code_unknown');
 	if (session.codeDiesAt !== null && now >= session.codeDiesAt)
 		return miss(otium, target, typed.address, 'code_expired');
+	if (!(await isOnNetwork(otium.db, session, typed.address))) return offNetwork();
 
-	const found = await onRoster(otium.db, session.id, typed.number);
-	if (!found || !sameName(found.family, typed.family)) return miss(otium, target, typed.address, 'identity_unknown');
+	const { identity } = session.rules.door;
+	if (!slip && identity === 'slip') return refuse('slip_needed');
+	if (!slip && identity === 'names_and_birthday' && (!typed.given || !typed.birthday)) return refuse('names_needed');
+	const found = slip
+		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
+		: await recognise(otium.db, session, typed);
+	if (!found) return miss(otium, target, typed.address, 'identity_unknown');
 	await otium.limits.succeeded(target);
 
 	const note = await signNote(otium.db, { sittingId: found.sitting_id, sessionId: session.id }, now + NOTE_LASTS_MS);
@@ -60,10 +91,42 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 	};
 }
 
-async function sessionByCode(db: Query, code: string): Promise<Session | null> {
-	const [session] = await findSessions(db, (query) => query.where('session.door_code', code));
-	return session?.doorCode && sameSecret(session.doorCode, code) ? session : null;
+/** The session whose code this is: the fixed one, or the one of these minutes where it turns. */
+async function sessionByCode(otium: Otium, typed: string): Promise<Session | null> {
+	const code = readDoorCode(typed);
+	const [fixed] = await findSessions(otium.db, (query) =>
+		query.where('session.door_code', code).whereNull('turning_key')
+	);
+	if (fixed?.doorCode && sameSecret(fixed.doorCode, code)) return fixed;
+	const turning = await findSessions(otium.db, (query) => query.whereNotNull('turning_key').whereNotNull('door_code'));
+	return (
+		turning.find((one) => isTurningCode(one.turningKey!, typed, otium.now(), one.rules.door.turnsEveryMinutes)) ?? null
+	);
 }
+
+async function sittingBySlip(db: Query, code: string): Promise<{ sitting_id: string; session_id: string } | undefined> {
+	return db('slip')
+		.join('sitting', 'sitting.id', 'slip.sitting_id')
+		.where({ code })
+		.first('slip.sitting_id', 'sitting.session_id');
+}
+
+/** Whether the rules let an address in. Rules that name only networks which are gone let nobody in. */
+async function isOnNetwork(db: Query, session: Session, address: string): Promise<boolean> {
+	const { networks } = session.rules.door;
+	if (networks.length === 0) return true;
+	const ranges: string[] = await db('network').whereIn('id', networks).pluck('ranges');
+	return isInside(
+		address,
+		ranges.flatMap((text) => readRanges(text).ranges)
+	);
+}
+
+function refuse(code: EntryRefusal): { ok: false; refusal: Refusal } {
+	return { ok: false, refusal: { code, ...ENTRY_REFUSALS[code] } };
+}
+
+const offNetwork = () => refuse('off_network');
 
 async function miss(
 	otium: Otium,
@@ -72,21 +135,54 @@ async function miss(
 	code: EntryRefusal
 ): Promise<{ ok: false; refusal: Refusal }> {
 	await otium.limits.missed(target, address, otium.now());
-	return { ok: false, refusal: { code, ...ENTRY_REFUSALS[code] } };
+	return refuse(code);
 }
 
-type RosterRow = { sitting_id: string; seat: string | null; given: string; family: string; number: string };
+type RosterRow = {
+	sitting_id: string;
+	seat: string | null;
+	given: string;
+	family: string;
+	number: string;
+	birth: string | null;
+};
 
-async function onRoster(db: Query, sessionId: string, number: string): Promise<RosterRow | undefined> {
+/** Whom the typed identity means, by the fields that the rules ask for. Two who fit are nobody. */
+async function recognise(db: Query, session: Session, typed: Knock): Promise<RosterRow | undefined> {
+	if (session.rules.door.identity !== 'names_and_birthday') {
+		const found = await onRoster(db, session.id, { 'candidate.number_folded': foldNumber(typed.number) });
+		return found && sameName(found.family, typed.family) ? found : undefined;
+	}
+	const people = await roster(db, session.id, {});
+	const fitting = people.filter(
+		(one) =>
+			one.birth !== null &&
+			one.birth.slice(5) === typed.birthday!.split('-').reverse().join('-') &&
+			// Whoever writes their names the other way round is the same person.
+			((sameName(one.given, typed.given!) && sameName(one.family, typed.family)) ||
+				(sameName(one.given, typed.family) && sameName(one.family, typed.given!)))
+	);
+	return fitting.length === 1 ? fitting[0] : undefined;
+}
+
+async function onRoster(db: Query, sessionId: string, who: Record<string, string>): Promise<RosterRow | undefined> {
+	const [found] = await roster(db, sessionId, who);
+	return found;
+}
+
+function roster(db: Query, sessionId: string, who: Record<string, string>): Promise<RosterRow[]> {
 	return db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
-		.where({
-			'roster.session_id': sessionId,
-			'sitting.session_id': sessionId,
-			'candidate.number_folded': foldNumber(number)
-		})
-		.first('roster.sitting_id', 'roster.seat', 'candidate.given', 'candidate.family', 'candidate.number');
+		.where({ 'roster.session_id': sessionId, 'sitting.session_id': sessionId, ...who })
+		.select(
+			'roster.sitting_id',
+			'roster.seat',
+			'candidate.given',
+			'candidate.family',
+			'candidate.number',
+			'candidate.birth'
+		);
 }
 
 /** A device on which a candidate is signed in. */
@@ -95,7 +191,7 @@ export type SignedIn = { token: string; expires: number; sittingId: string; epoc
 /** "This is me": arrives at the door and binds this device, or signs the bound device in again. */
 export async function arrive(
 	otium: Otium,
-	asked: { note: string; commandId: string; deviceId: string; deviceName: string }
+	asked: { note: string; commandId: string; deviceId: string; deviceName: string; address: string }
 ): Promise<Answer<{ device: SignedIn }>> {
 	const now = otium.now();
 	const note = await readNote(otium.db, asked.note, now);
@@ -107,6 +203,8 @@ export async function arrive(
 	const sittingId = note.sittingId as string;
 	const before = await loadSitting(otium.db, sittingId, now);
 	if (!before) return { ok: false, refusal: refusal('gone') };
+
+	if (!(await isOnNetwork(otium.db, before.session, asked.address))) return offNetwork();
 
 	const bound = before.sitting.device;
 	const isBack =

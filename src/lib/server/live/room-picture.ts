@@ -1,3 +1,4 @@
+import { turningCode, turnsAt } from '$core/access';
 import { dealtCount, type Paper } from '$core/paper';
 import type { RoomHead, SeatView } from '$core/room';
 import type { SittingState } from '$core/sitting';
@@ -28,7 +29,7 @@ export async function drawRoom(
 		expected: number;
 	}[];
 	return {
-		head: headOf(session, await questionsOf(db, session.paper.id), expected),
+		head: headOf(session, await questionsOf(db, session.paper.id), expected, now),
 		seats: sittings
 			.map((one) => seatOf(one, session, places.get(one.sitting.id)!, now))
 			.sort((a, b) => seatOrder(a).localeCompare(seatOrder(b)))
@@ -51,7 +52,9 @@ async function questionsOf(db: Query, paperId: string): Promise<number> {
 	return count;
 }
 
-function headOf(session: Session, questions: number, expected: number): RoomHead {
+function headOf(session: Session, questions: number, expected: number, now: number): RoomHead {
+	const every = session.rules.door.turnsEveryMinutes;
+	const turns = session.turningKey !== null && session.doorCode !== null;
 	const { timing } = session.rules;
 	const { opens, closes } = session.window;
 	return {
@@ -73,7 +76,8 @@ function headOf(session: Session, questions: number, expected: number): RoomHead
 		limitMinutes: timing.limitMinutes,
 		clockStarts: timing.clockStarts,
 		clockStops: timing.clockStops,
-		doorCode: session.doorCode,
+		doorCode: turns ? turningCode(session.turningKey!, now, every) : session.doorCode,
+		codeTurnsAt: turns ? turnsAt(now, every) : null,
 		codeHidden: session.codeHidden,
 		startWord: session.rules.startWord,
 		finishWord: session.rules.finishWord,

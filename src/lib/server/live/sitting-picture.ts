@@ -25,7 +25,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			kind: session.kind,
 			room: session.room.name,
 			zone: session.site.zone,
-			shown: session.rules.shown,
+			movement: session.rules.movement,
+			marking: session.rules.tools.marking,
 			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
 			asksFinishWord: session.rules.finishWord !== null,
 			roomWaits: contextFor(one, now).roomWaits

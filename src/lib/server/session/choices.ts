@@ -1,73 +1,118 @@
 import type { StaffMember } from '$core/access';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
-import { DEFAULT_RULES } from '$core/session';
-import { localDate, localTime, MINUTE, type TimingRules } from '$core/time';
+import { DEFAULT_RULES, type SessionRules } from '$core/session';
+import { localDate, localTime, MINUTE } from '$core/time';
 import type { Query } from '../db';
-import type { SessionInput } from './plan';
+import { seatCount, type RoomRow } from './facts';
+import type { SessionInput } from './input';
 import type { Session } from './session';
 
 /** What a session can be made from, for the form. */
 export type Choices = {
-	papers: { id: string; title: string; version: number; questions: number; points: number }[];
-	groups: { id: string; name: string; site: string; count: number }[];
-	rooms: { id: string; name: string; site: string; seats: number; zone: string }[];
+	papers: {
+		id: string;
+		title: string;
+		version: number;
+		questions: number;
+		points: number;
+		/** Where it may be sat; null: at every site. */
+		siteIds: string[] | null;
+		groupIds: string[];
+	}[];
+	groups: { id: string; name: string; siteId: string; site: string; count: number }[];
+	rooms: { id: string; name: string; siteId: string; site: string; seats: number; zone: string }[];
 	proctors: { id: string; name: string }[];
+	networks: { id: string; name: string; siteId: string }[];
+	sheets: { id: string; name: string; note: string; rules: SessionRules; shipped: boolean }[];
 };
 
 /** Only what the sites of this coordinator offer. */
-export async function choicesFor(db: Query, staff: StaffMember): Promise<Choices> {
+export async function choicesFor(db: Query, staff: StaffMember, sheets: Choices['sheets']): Promise<Choices> {
 	const sites = coordinatedSites(staff);
 	const bySite = (query: ReturnType<Query['queryBuilder']>) => {
 		if (sites !== null) query.whereIn('site.id', sites);
 	};
-	const papers: { id: string; title: string; version: number; content: string }[] = await db('paper').orderBy([
-		{ column: 'title' },
-		{ column: 'version', order: 'desc' }
-	]);
 	return {
-		papers: papers.map(({ id, title, version, content }) => {
-			const paper: Paper = JSON.parse(content);
-			return { id, title, version, questions: dealtCount(paper), points: dealtPoints(paper) };
-		}),
+		papers: await papersFor(db, sites),
 		groups: await db('candidate_group')
 			.join('site', 'site.id', 'candidate_group.site_id')
-			.leftJoin('candidate', 'candidate.group_id', 'candidate_group.id')
+			.leftJoin('group_member', 'group_member.group_id', 'candidate_group.id')
+			.leftJoin('candidate', (join) =>
+				join.on('candidate.id', 'group_member.candidate_id').andOnNull('candidate.left_at')
+			)
 			.modify(bySite)
 			.groupBy('candidate_group.id', 'candidate_group.name', 'site.name')
 			.orderBy(['site.name', 'candidate_group.name'])
-			.select('candidate_group.id', 'candidate_group.name', 'site.name as site')
+			.select('candidate_group.id', 'candidate_group.name', 'site.id as siteId', 'site.name as site')
 			.count('candidate.id as count'),
 		rooms: await roomsFor(db, bySite),
 		proctors: await db('staff')
 			.join('staff_role', 'staff_role.staff_id', 'staff.id')
 			.whereIn('role', ['proctor', 'coordinator'])
+			.where((any) => {
+				if (sites !== null) any.whereNull('site_id').orWhereIn('site_id', sites);
+			})
 			.distinct('staff.id', 'staff.name')
-			.orderBy('staff.name')
+			.orderBy('staff.name'),
+		networks: await db('network')
+			.join('site', 'site.id', 'network.site_id')
+			.modify(bySite)
+			.orderBy('network.name')
+			.select('network.id', 'network.name', 'site.id as siteId'),
+		sheets
 	};
 }
 
-type RoomRow = { id: string; name: string; site: string; zone: string; seat_rows: number; seats_per_row: number };
+/** The papers that may be sat at one of these sites, or by one of their groups. */
+async function papersFor(db: Query, sites: string[] | null): Promise<Choices['papers']> {
+	const papers: { id: string; title: string; version: number; content: string }[] = await db('paper').orderBy([
+		{ column: 'title' },
+		{ column: 'version', order: 'desc' }
+	]);
+	const allowed: { paper_id: string; site_id: string | null; group_id: string | null; group_site: string | null }[] =
+		await db('paper_allowed')
+			.leftJoin('candidate_group', 'candidate_group.id', 'paper_allowed.group_id')
+			.select('paper_id', 'paper_allowed.site_id', 'group_id', 'candidate_group.site_id as group_site');
+	return papers.flatMap(({ id, title, version, content }) => {
+		const rows = allowed.filter((row) => row.paper_id === id);
+		const everywhere = rows.some((row) => row.site_id === null && row.group_id === null);
+		const isHere = (row: (typeof rows)[number]) =>
+			sites === null || sites.includes(row.site_id ?? row.group_site ?? '');
+		if (!everywhere && !rows.some(isHere)) return [];
+		const paper: Paper = JSON.parse(content);
+		return {
+			id,
+			title,
+			version,
+			questions: dealtCount(paper),
+			points: dealtPoints(paper),
+			siteIds: everywhere ? null : rows.flatMap((row) => row.site_id ?? []),
+			groupIds: rows.flatMap((row) => row.group_id ?? [])
+		};
+	});
+}
 
 async function roomsFor(
 	db: Query,
 	bySite: (query: ReturnType<Query['queryBuilder']>) => void
 ): Promise<Choices['rooms']> {
-	const rows: RoomRow[] = await db('room')
+	const rows: (RoomRow & { site: string })[] = await db('room')
 		.join('site', 'site.id', 'room.site_id')
 		.modify(bySite)
 		.orderBy(['site.name', 'room.name'])
 		.select('room.*', 'site.name as site', 'site.zone');
-	return rows.map(({ id, name, site, zone, seat_rows, seats_per_row }) => ({
-		id,
-		name,
-		site,
-		zone,
-		seats: seat_rows * seats_per_row
+	return rows.map((room) => ({
+		id: room.id,
+		name: room.name,
+		siteId: room.site_id,
+		site: room.site,
+		zone: room.zone,
+		seats: seatCount(room)
 	}));
 }
 
 /** The sites that somebody coordinates; null: all. */
-function coordinatedSites(staff: StaffMember): string[] | null {
+export function coordinatedSites(staff: StaffMember): string[] | null {
 	const held = staff.roles.filter((one) => one.role === 'coordinator');
 	return held.some((one) => one.siteId === null) ? null : held.map((one) => one.siteId!);
 }
@@ -77,18 +122,10 @@ export function coordinatesSite(staff: StaffMember, siteId: string): boolean {
 	return coordinatedSites(staff)?.includes(siteId) ?? true;
 }
 
-/** The timing rules that the form shows, by the names of its fields. */
-function timingFields(timing: TimingRules) {
-	const { limitMinutes, doorOpensMinutes, lastEntryMinutes, graceMinutes, clockStarts, clockStops, atClose, atTimeUp } =
-		timing;
-	return { limitMinutes, doorOpensMinutes, lastEntryMinutes, graceMinutes, clockStarts, clockStops, atClose, atTimeUp };
-}
-
 /** The form as it starts: the safe choices, on the next whole hour. */
 export function blankInput(zone: string, now: number): SessionInput {
 	const hour = 60 * MINUTE;
 	const opens = Math.ceil((now + 30 * MINUTE) / hour) * hour;
-	const { timing, order, ...rules } = DEFAULT_RULES;
 	return {
 		name: '',
 		kind: 'live',
@@ -98,40 +135,46 @@ export function blankInput(zone: string, now: number): SessionInput {
 		date: localDate(opens, zone),
 		time: localTime(opens, zone),
 		until: localTime(opens + 75 * MINUTE, zone),
-		...timingFields(timing),
-		admission: rules.admission,
-		startWord: null,
-		finishWord: null,
-		shown: rules.shown,
-		...order,
-		proctorIds: []
+		only: null,
+		alsoIds: [],
+		ruleSheetId: null,
+		rules: DEFAULT_RULES,
+		proctorIds: [],
+		parts: null
 	};
 }
 
 /** A session as the form shows it. */
 export async function inputOf(db: Query, session: Session): Promise<SessionInput> {
-	const groups: { group_id: string }[] = await db('roster')
+	const groupIds: string[] = await db('session_group').where({ session_id: session.id }).pluck('group_id');
+	const members = new Set<string>(await db('group_member').whereIn('group_id', groupIds).pluck('candidate_id'));
+	const expected: string[] = await db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
-		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.where('roster.session_id', session.id)
-		.distinct('candidate.group_id');
-	const { timing, order, ...rules } = session.rules;
+		.pluck('sitting.candidate_id');
+	const fromGroups = expected.filter((id) => members.has(id));
 	const zone = session.site.zone;
 	return {
 		name: session.name,
 		kind: session.kind,
 		paperId: session.paper.id,
-		groupIds: groups.map((row) => row.group_id),
+		groupIds,
+		only: fromGroups.length < members.size ? fromGroups : null,
+		alsoIds: expected.filter((id) => !members.has(id)),
 		roomId: session.room.id,
 		date: localDate(session.window.opens, zone),
 		time: localTime(session.window.opens, zone),
 		until: session.window.closes === null ? null : localTime(session.window.closes, zone),
-		...timingFields(timing),
-		admission: rules.admission,
-		startWord: rules.startWord,
-		finishWord: rules.finishWord,
-		shown: rules.shown,
-		...order,
-		proctorIds: session.proctorIds
+		ruleSheetId: session.ruleSheetId,
+		rules: session.rules,
+		proctorIds: session.proctorIds,
+		parts: null
 	};
+}
+
+/** Another session's setup for a new one: everything but its day, which is to be chosen anew, and its name. */
+export async function inputFrom(db: Query, session: Session, now: number): Promise<SessionInput> {
+	const input = await inputOf(db, session);
+	const { date } = blankInput(session.site.zone, now);
+	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date };
 }

@@ -1,64 +1,27 @@
-import { z } from 'zod';
 import {
 	checkSession,
-	DEFAULT_RULES,
 	sessionSentence,
 	type Finding,
 	type SentencePart,
 	type SessionFacts,
 	type SessionRules
 } from '$core/session';
-import { instantFromLocal, localTime, MINUTE, NO_GRANTS, reckon, type Window } from '$core/time';
-import { expectedEnd, mergeGrants } from '$core/grants';
+import { protectionInWords, protectionOf } from '$core/rules';
+import { instantFromLocal, localTime, type Window } from '$core/time';
 import type { Query } from '../db';
-import { findGrants } from '../grants/store';
+import { gatherFacts, type PaperRow, type RoomRow } from './facts';
+import { partsOf, type FieldErrors, type SessionInput } from './input';
 import { rosterFor, type Roster } from './roster';
-
-const minutes = (what: string, max: number) =>
-	z
-		.number({ error: `${what}: give whole minutes.` })
-		.int(`${what}: whole minutes only.`)
-		.min(0, `${what} can’t be negative.`)
-		.max(max, `${what}: ${max} minutes at the most.`);
-const word = z.string().trim().max(40, 'A word of at most 40 letters.').nullable();
-
-/** What the form sends. Times are local to the room's site. */
-export const SessionInput = z.object({
-	name: z.string().trim().max(120, 'A name of at most 120 letters.').default(''),
-	kind: z.enum(['live', 'rehearsal', 'make_up']),
-	paperId: z.string().min(1, 'Choose a paper.'),
-	groupIds: z.array(z.string()).min(1, 'Choose at least one group.').max(50),
-	roomId: z.string().min(1, 'Choose a room.'),
-	date: z.iso.date('Give a date, like 2026-12-08.'),
-	time: z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a start time, like 09:00.'),
-	until: z
-		.string()
-		.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give an end time, like 10:30.')
-		.nullable(),
-	limitMinutes: minutes('The limit', 1_440).min(1, 'A limit of at least one minute.').nullable(),
-	doorOpensMinutes: minutes('The door', 240),
-	lastEntryMinutes: minutes('Last entry', 1_440).nullable(),
-	graceMinutes: minutes('Grace', 60),
-	clockStarts: z.enum(['room', 'candidate']),
-	clockStops: z.enum(['never', 'hold', 'hold_or_lost']),
-	atClose: z.enum(['cut', 'finish']),
-	atTimeUp: z.enum(['hand_in', 'stop', 'flag', 'zero']),
-	admission: z.enum(['proctor', 'automatic']),
-	startWord: word,
-	finishWord: word,
-	shown: z.enum(['one', 'all']),
-	questionsInOwnOrder: z.boolean(),
-	choicesInOwnOrder: z.boolean(),
-	proctorIds: z.array(z.string()).max(20)
-});
-export type SessionInput = z.infer<typeof SessionInput>;
-export type FieldErrors = Partial<Record<keyof SessionInput, string>>;
+import { splitInput } from './split';
 
 /** A session as it would be, told before it is saved. */
 export type Plan = {
+	input: SessionInput;
 	facts: SessionFacts;
 	sentence: SentencePart[];
 	findings: Finding[];
+	/** What protects it and what does not, read off its settings. */
+	protection: string;
 	rules: SessionRules;
 	window: Window;
 	name: string;
@@ -67,13 +30,6 @@ export type Plan = {
 };
 
 export type Planned = { ok: true; plan: Plan } | { ok: false; errors: FieldErrors };
-
-/** Zod's issues as one sentence a field. */
-export function errorsOf(error: z.ZodError): FieldErrors {
-	const errors: FieldErrors = {};
-	for (const issue of error.issues) errors[issue.path[0] as keyof SessionInput] ??= issue.message;
-	return errors;
-}
 
 /**
  * Works a form's input out into a session, without writing anything.
@@ -87,70 +43,127 @@ export async function planSession(
 	editing?: string
 ): Promise<Planned> {
 	const errors: FieldErrors = {};
-	const room = await db('room')
+	const room: RoomRow | undefined = await db('room')
 		.join('site', 'site.id', 'room.site_id')
 		.where('room.id', input.roomId)
-		.first('room.*', 'site.zone');
-	const paper = await db('paper').where({ id: input.paperId }).first('id', 'title', 'version');
+		.first('room.*', 'site.zone', 'site.opens_daily', 'site.closes_daily');
+	const paper: PaperRow | undefined = await db('paper').where({ id: input.paperId }).first();
 	if (!room) errors.roomId = 'Choose a room from the list.';
 	if (!paper) errors.paperId = 'Choose a paper from the list.';
 	if (!room || !paper) return { ok: false, errors };
 
-	const opens = readInstant(input.date, input.time, room.zone, (message) => (errors.time = message));
-	const closes =
-		input.until === null
-			? null
-			: readInstant(input.date, input.until, room.zone, (message) => (errors.until = message));
+	const read = (time: string, field: string) =>
+		readInstant(input.date, time, room.zone, (message) => (errors[field] = message));
+	const opens = read(input.time, 'time');
+	const closes = input.until === null ? null : read(input.until, 'until');
 	if (opens === null || Object.keys(errors).length > 0) return { ok: false, errors };
 
 	const window: Window = { opens, closes };
-	const rules = rulesOf(input);
-	const roster = await rosterFor(db, {
-		administrationId,
-		paperId: paper.id,
-		kind: input.kind,
-		groupIds: input.groupIds,
-		sessionId: editing
-	});
-	const extraTime = await extraTimeOf(
-		db,
-		roster,
-		{ administrationId, paperId: paper.id, window, rules, zone: room.zone },
-		now
-	);
-	const facts: SessionFacts = {
-		kind: input.kind,
-		paperTitle: paper.title,
-		paperVersion: paper.version,
-		groups: roster.groups,
-		candidates: roster.people.length,
-		room: room.name,
-		seats: room.seat_rows * room.seats_per_row,
-		zone: room.zone,
-		window,
-		rules,
-		extraTime
-	};
-	const findings = checkSession(facts, now);
-	for (const left of roster.leftOut) findings.push({ level: 'warn', field: 'who', message: left });
-	if (input.proctorIds.length === 0)
-		findings.push({
-			level: 'warn',
-			field: 'where',
-			message: 'No proctor is named yet. Only coordinators can run this room until one is.'
-		});
-	const clash = await roomClash(db, room.id, window, rules, editing);
-	if (clash)
-		findings.push({
-			level: 'warn',
-			field: 'where',
-			message: `The ${room.name} has another session at that time: ${clash}.`
-		});
-
-	const name = input.name || proposedName(paper.title, roster.groups, input.kind, opens, room.zone);
+	const roster = await rosterFor(db, { ...input, administrationId, sessionId: editing });
+	const { rules } = input;
+	const place = { administrationId, input, rules, window, room, paper, roster, editing };
+	const facts = await gatherFacts(db, place, now);
+	const left = roster.leftOut.map((message): Finding => ({
+		code: 'left_out',
+		level: 'warn',
+		field: 'who',
+		title: 'Left out.',
+		message: message.replace('Left out, ', ''),
+		fixes: []
+	}));
 	return {
 		ok: true,
-		plan: { facts, sentence: sessionSentence(facts, now), findings, rules, window, name, siteId: room.site_id, roster }
+		plan: {
+			input,
+			facts,
+			sentence: sessionSentence(facts, now),
+			findings: [...checkSession(facts, now), ...left].map((finding) => withSplits(finding, input, facts, roster)),
+			protection: protectionInWords(
+				protectionOf({
+					rules,
+					networks: facts.networks.named.map((one) => one.name),
+					lostNetworks: facts.networks.lost,
+					ownQuestions: facts.paper.pools.length > 0,
+					siteHasKey: facts.siteHasKey
+				})
+			),
+			rules,
+			window,
+			name: input.name || proposedName(paper.title, roster.groups, input.kind, opens, room.zone),
+			siteId: room.site_id,
+			roster
+		}
+	};
+}
+
+export type PlannedAll = { ok: true; plans: Plan[] } | { ok: false; errors: FieldErrors };
+
+/** Plans each of the sessions that one setup stands for, and looks whether they are in each other's way. */
+export async function planAll(
+	db: Query,
+	administrationId: string,
+	input: SessionInput,
+	now: number,
+	editing?: string
+): Promise<PlannedAll> {
+	const plans: Plan[] = [];
+	const errors: FieldErrors = {};
+	for (const [i, part] of partsOf(input).entries()) {
+		const planned = await planSession(db, administrationId, part, now, editing);
+		if (planned.ok) plans.push(planned.plan);
+		else
+			for (const [field, message] of Object.entries(planned.errors))
+				errors[input.parts === null ? field : `parts.${i}.${field}`] = message;
+	}
+	if (Object.keys(errors).length > 0) return { ok: false, errors };
+	if (input.parts !== null) lookAcross(plans, input);
+	return { ok: true, plans };
+}
+
+/** Sessions of one setup that would take the same room, or the same people, at once. */
+function lookAcross(plans: Plan[], input: SessionInput) {
+	const block = (plan: Plan, code: string, field: Finding['field'], title: string, message: string) =>
+		plan.findings.unshift({ code, level: 'block', field, title, message, fixes: [] });
+	for (const [i, plan] of plans.entries()) {
+		for (const [j, earlier] of plans.slice(0, i).entries()) {
+			const [a, b] = [input.parts![j].label, input.parts![i].label];
+			const shared = plan.roster.people.filter((person) =>
+				earlier.roster.people.some((other) => other.candidateId === person.candidateId)
+			);
+			if (shared.length > 0)
+				block(
+					plan,
+					'twice',
+					'who',
+					'Expected twice.',
+					`${shared[0].name}${shared.length > 1 ? ` and ${shared.length - 1} more` : ''} would be in ${a} and in ${b}.`
+				);
+			const end = (one: Plan) => one.window.closes ?? one.window.opens + (one.rules.timing.limitMinutes ?? 60) * 60_000;
+			if (
+				plan.facts.room.id === earlier.facts.room.id &&
+				plan.window.opens < end(earlier) &&
+				earlier.window.opens < end(plan)
+			)
+				block(
+					plan,
+					'room_twice',
+					'where',
+					'Room taken twice.',
+					`${a} and ${b} would be in the ${plan.facts.room.name} at once.`
+				);
+		}
+	}
+}
+
+/** A fix that splits is worked out here, where the people are known, into the parts that it would make. */
+function withSplits(finding: Finding, input: SessionInput, facts: SessionFacts, roster: Roster): Finding {
+	return {
+		...finding,
+		fixes: finding.fixes.map((fix) =>
+			typeof fix.set.split === 'string'
+				? { ...fix, set: { parts: splitInput(fix.set.split, input, facts, roster) } }
+				: fix
+		)
 	};
 }
 
@@ -163,73 +176,6 @@ function readInstant(date: string, time: string, zone: string, complain: (messag
 		complain(`The clocks go back that night, so ${time} comes twice. Choose a time outside that hour.`);
 	} else complain('This date and time can’t be read. Use a date like 2026-12-08 and a time like 09:00.');
 	return null;
-}
-
-function rulesOf(input: SessionInput): SessionRules {
-	return {
-		...DEFAULT_RULES,
-		timing: {
-			...DEFAULT_RULES.timing,
-			limitMinutes: input.limitMinutes,
-			clockStarts: input.clockStarts,
-			clockStops: input.clockStops,
-			atClose: input.atClose,
-			doorOpensMinutes: input.doorOpensMinutes,
-			lastEntryMinutes: input.lastEntryMinutes,
-			graceMinutes: input.graceMinutes,
-			atTimeUp: input.atTimeUp
-		},
-		order: { questionsInOwnOrder: input.questionsInOwnOrder, choicesInOwnOrder: input.choicesInOwnOrder },
-		admission: input.admission,
-		startWord: input.startWord || null,
-		finishWord: input.finishWord || null,
-		shown: input.shown
-	};
-}
-
-/** Who has more time than the rule sheet says, and when the last of them would finish. */
-async function extraTimeOf(
-	db: Query,
-	roster: Roster,
-	place: { administrationId: string; paperId: string; window: Window; rules: SessionRules; zone: string },
-	now: number
-) {
-	const ids = roster.people.map((person) => person.candidateId);
-	const grants = await findGrants(db, ids, []);
-	const ends = ids.flatMap((candidateId) => {
-		const own = grants.filter((grant) => grant.candidateId === candidateId);
-		if (own.length === 0) return [];
-		const merged = mergeGrants(
-			own,
-			{ candidateId, administrationId: place.administrationId, paperId: place.paperId, sessionId: '' },
-			place.zone
-		);
-		const { factor, extraMinutes, unlimited } = merged.grants;
-		if (factor === NO_GRANTS.factor && extraMinutes === 0 && !unlimited) return [];
-		const track = { roomStartedAt: null, beganAt: null, stops: [] };
-		const uncut = { ...place.rules.timing, atClose: 'finish' as const };
-		return [expectedEnd(reckon(uncut, place.window, merged.grants, track, now), 'finish', place.window.opens)];
-	});
-	const known = ends.filter((end) => end !== null);
-	return { count: ends.length, lastEnds: known.length > 0 ? Math.max(...known) : null };
-}
-
-async function roomClash(
-	db: Query,
-	roomId: string,
-	window: Window,
-	rules: SessionRules,
-	editing?: string
-): Promise<string | null> {
-	const ends = window.closes ?? window.opens + (rules.timing.limitMinutes ?? 60) * MINUTE;
-	const other = await db('session')
-		.where({ room_id: roomId })
-		.whereNull('ended_at')
-		.whereNot('id', editing ?? '')
-		.where('opens', '<', ends)
-		.whereRaw('coalesce(closes, opens + 3600000) > ?', [window.opens])
-		.first('name');
-	return other?.name ?? null;
 }
 
 function proposedName(paper: string, groups: { name: string }[], kind: string, opens: number, zone: string): string {

@@ -1,20 +1,44 @@
 import { isUnfinished, type SittingState } from '$core/sitting';
-import type { Query } from '../db';
 import type { SessionKind } from '$core/session';
+import type { Query } from '../db';
+
+/** Somebody whom a session would expect. */
+export type Expected = {
+	candidateId: string;
+	/** Their existing sitting, when it goes on here. */
+	sittingId: string | null;
+	name: string;
+	language: string | null;
+	birth: string | null;
+	email: string | null;
+};
 
 /** Who a session would expect. */
 export type Roster = {
 	groups: { name: string; count: number }[];
-	/** In the order in which they are seated; `sittingId` when an existing sitting goes on here. */
-	people: { candidateId: string; sittingId: string | null }[];
+	/** In the order in which they are seated. */
+	people: Expected[];
 	/** A sentence for each reason why somebody of these groups is not among them. */
 	leftOut: string[];
+};
+
+export type RosterQuestion = {
+	administrationId: string;
+	paperId: string;
+	kind: SessionKind;
+	groupIds: string[];
+	only: string[] | null;
+	alsoIds: string[];
+	sessionId?: string;
 };
 
 type Row = {
 	id: string;
 	given: string;
 	family: string;
+	language: string | null;
+	birth: string | null;
+	email: string | null;
 	group_name: string;
 	sitting_id: string | null;
 	state: SittingState | null;
@@ -26,44 +50,21 @@ type Row = {
  * The candidates of these groups who can sit the paper here. Whoever was absent or carried over goes on with the
  * sitting they have; whoever has handed in, or is expected elsewhere, is left out and named.
  */
-export async function rosterFor(
-	db: Query,
-	of: { administrationId: string; paperId: string; kind: SessionKind; groupIds: string[]; sessionId?: string }
-): Promise<Roster> {
+export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> {
 	const counts = of.kind !== 'rehearsal';
-	const rows: Row[] = await db('candidate')
-		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-		.leftJoin('sitting', (join) =>
-			join
-				.on('sitting.candidate_id', 'candidate.id')
-				.andOnVal('sitting.paper_id', of.paperId)
-				.andOnVal('sitting.administration_id', of.administrationId)
-				.andOnVal('sitting.counts', counts ? 1 : 0)
-		)
-		.leftJoin('session', 'session.id', 'sitting.session_id')
-		.whereIn('candidate.group_id', of.groupIds)
-		.orderBy(['candidate.family', 'candidate.given', 'candidate.number'])
-		.select(
-			'candidate.id',
-			'candidate.given',
-			'candidate.family',
-			'candidate_group.name as group_name',
-			'sitting.id as sitting_id',
-			'sitting.state',
-			'sitting.session_id',
-			'session.name as session_name'
-		);
+	const wanted = of.only === null ? null : new Set(of.only);
+	const rows = (await candidatesOf(db, of)).filter((row) => wanted === null || wanted.has(row.id));
 
-	const here = rows.filter((row) => row.session_id === of.sessionId && of.sessionId !== undefined);
-	const others = rows.filter((row) => !here.includes(row));
+	const here = new Set(rows.filter((row) => row.session_id === of.sessionId && of.sessionId !== undefined));
+	const others = rows.filter((row) => !here.has(row));
 	const canJoin = (row: Row) =>
 		!counts || row.state === null
 			? of.kind !== 'make_up' || row.state !== null
 			: row.state === 'absent' || row.state === 'carried_over';
-	const joining = others.filter(canJoin);
+	const joining = new Set(others.filter(canJoin));
 	const staying = others.filter((row) => !canJoin(row));
 
-	const people = rows.filter((row) => here.includes(row) || joining.includes(row));
+	const people = rows.filter((row) => here.has(row) || joining.has(row));
 	const groups = [...new Set(people.map((row) => row.group_name))].map((name) => ({
 		name,
 		count: people.filter((row) => row.group_name === name).length
@@ -72,7 +73,11 @@ export async function rosterFor(
 		groups,
 		people: people.map((row) => ({
 			candidateId: row.id,
-			sittingId: counts ? row.sitting_id : here.includes(row) ? row.sitting_id : null
+			sittingId: counts || here.has(row) ? row.sitting_id : null,
+			name: `${row.given} ${row.family}`,
+			language: row.language,
+			birth: row.birth,
+			email: row.email
 		})),
 		leftOut: [
 			...leftOut(
@@ -85,6 +90,52 @@ export async function rosterFor(
 			)
 		]
 	};
+}
+
+/** Each candidate once, under the first of the chosen groups that they belong to, or else their home group. */
+async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
+	const counts = of.kind !== 'rehearsal';
+	const rows: Row[] = await db('candidate')
+		.join('group_member', 'group_member.candidate_id', 'candidate.id')
+		.join('candidate_group', 'candidate_group.id', 'group_member.group_id')
+		.leftJoin('sitting', (join) =>
+			join
+				.on('sitting.candidate_id', 'candidate.id')
+				.andOnVal('sitting.paper_id', of.paperId)
+				.andOnVal('sitting.administration_id', of.administrationId)
+				.andOnVal('sitting.counts', counts ? 1 : 0)
+		)
+		.leftJoin('session', 'session.id', 'sitting.session_id')
+		.whereNull('candidate.left_at')
+		.where((any) =>
+			any
+				.whereIn('group_member.group_id', of.groupIds)
+				.orWhere((added) =>
+					added.whereIn('candidate.id', of.alsoIds).andWhere('group_member.group_id', db.ref('candidate.group_id'))
+				)
+		)
+		.orderBy(['candidate.family', 'candidate.given', 'candidate.number', 'candidate_group.name'])
+		.select(
+			'candidate.id',
+			'candidate.given',
+			'candidate.family',
+			'candidate.language',
+			'candidate.birth',
+			'candidate.email',
+			'candidate_group.name as group_name',
+			'sitting.id as sitting_id',
+			'sitting.state',
+			'sitting.session_id',
+			'session.name as session_name'
+		);
+	const once = new Map<string, Row>();
+	for (const row of rows) {
+		const known = once.get(row.id);
+		// A rehearsal may have been sat before, in several sessions: the one being edited is the one that matters.
+		if (!known || (of.sessionId !== undefined && row.session_id === of.sessionId))
+			once.set(row.id, known ? { ...row, group_name: known.group_name } : row);
+	}
+	return [...once.values()];
 }
 
 function leftOut(rows: Row[], why: (row: Row) => string): string[] {

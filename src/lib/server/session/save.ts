@@ -1,16 +1,23 @@
+import { randomBytes } from 'node:crypto';
 import { nanoid } from 'nanoid';
+import { turningKeyFrom } from '$core/access';
+import { assignSeats, type SeatPlan } from '$core/seating';
+import type { Finding } from '$core/session';
 import { newSitting, type Actor } from '$core/sitting';
 import type { Otium } from '../otium';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import { actIn, loadSittings, refreshConsequences, tell, type Touched } from '../sitting';
-import { planSession, type FieldErrors, type Plan, type SessionInput } from './plan';
+import type { FieldErrors, SessionInput } from './input';
+import { planAll, type Plan } from './plan';
 import { doorOpensAt, findSession, type Session } from './session';
 
-export type SaveResult = { ok: true; id: string; plan: Plan } | { ok: false; errors: FieldErrors; message: string };
+export type SaveResult =
+	{ ok: true; ids: string[]; plans: Plan[] } | { ok: false; errors: FieldErrors; message: string; findings: Finding[] };
 
 /**
- * Plans a new session, or changes one until its door opens. All of it in one transaction: a refused one leaves nothing.
+ * Plans one or several sessions from one setup, or changes one until its door opens. All of it in one transaction: a
+ * refused one leaves nothing. When an existing session is split, it becomes the first of the parts.
  * @param edit the session and the revision that the editor saw
  */
 export async function saveSession(
@@ -22,22 +29,33 @@ export async function saveSession(
 ): Promise<SaveResult> {
 	const touched: Touched = new Map();
 	const now = otium.now();
+	const refused = (message: string, errors: FieldErrors = {}, findings: Finding[] = []): SaveResult => ({
+		ok: false,
+		errors,
+		message,
+		findings
+	});
 	const result = await transact(otium.db, async (trx): Promise<SaveResult> => {
 		const old = edit ? await findSession(trx, edit.id) : null;
 		const objection = edit ? editObjection(old, edit.revision, now) : null;
-		if (objection) return { ok: false, errors: {}, message: objection };
-		const planned = await planSession(trx, administrationId, input, now, edit?.id);
-		if (!planned.ok) return { ok: false, errors: planned.errors, message: 'Some fields can’t be read yet.' };
-		const blocked = planned.plan.findings.filter((finding) => finding.level === 'block');
+		if (objection) return refused(objection);
+		const planned = await planAll(trx, administrationId, input, now, edit?.id);
+		if (!planned.ok) return refused('Some fields can’t be read yet.', planned.errors);
+		const blocked = planned.plans.flatMap((plan) => plan.findings).filter((finding) => finding.level === 'block');
 		if (blocked.length > 0)
-			return { ok: false, errors: {}, message: blocked.map((finding) => finding.message).join(' ') };
+			return refused(blocked.map((finding) => `${finding.title} ${finding.message}`).join(' '), {}, blocked);
 
-		const id = edit?.id ?? nanoid();
-		await writeSession(trx, id, administrationId, input, planned.plan, old, by, now);
-		await writeRoster(trx, id, input, planned.plan, administrationId, by, now, touched);
-		return { ok: true, id, plan: planned.plan };
+		const ids: string[] = [];
+		for (const [i, plan] of planned.plans.entries()) {
+			const replaces = i === 0 ? old : null;
+			const id = replaces?.id ?? nanoid();
+			await writeSession(trx, id, administrationId, plan, replaces, by, now);
+			await writeRoster(trx, id, plan, administrationId, by, now, touched);
+			ids.push(id);
+		}
+		return { ok: true, ids, plans: planned.plans };
 	});
-	if (result.ok) await otium.hub.sessionChanged(result.id);
+	if (result.ok) for (const id of result.ids) await otium.hub.sessionChanged(id);
 	tell(otium, touched);
 	return result;
 }
@@ -57,21 +75,23 @@ async function writeSession(
 	trx: Query,
 	id: string,
 	administrationId: string,
-	input: SessionInput,
-	plan: Plan,
+	{ input, name, window, rules, sentence }: Plan,
 	old: Session | null,
 	by: Actor,
 	now: number
 ) {
+	const turns = rules.door.code === 'turning';
 	const row = {
 		administration_id: administrationId,
 		room_id: input.roomId,
 		paper_id: input.paperId,
-		name: plan.name,
+		name,
 		kind: input.kind,
-		opens: plan.window.opens,
-		closes: plan.window.closes,
-		rules: JSON.stringify(plan.rules)
+		opens: window.opens,
+		closes: window.closes,
+		rules: JSON.stringify(rules),
+		rule_sheet_id: input.ruleSheetId,
+		turning_key: turns ? (old?.turningKey ?? turningKeyFrom(randomBytes(20))) : null
 	};
 	if (old)
 		await trx('session')
@@ -84,9 +104,11 @@ async function writeSession(
 			[...new Set(input.proctorIds)].map((staff_id) => ({ session_id: id, staff_id }))
 		);
 	}
-	const sentence = plan.sentence.map((part) => part.text).join('');
+	await trx('session_group').where({ session_id: id }).delete();
+	await trx('session_group').insert([...new Set(input.groupIds)].map((group_id) => ({ session_id: id, group_id })));
+	const told = sentence.map((part) => part.text).join('');
 	await appendToLogbook(trx, [
-		{ at: now, by, kind: old ? 'session_changed' : 'session_planned', sessionId: id, body: { sentence } }
+		{ at: now, by, kind: old ? 'session_changed' : 'session_planned', sessionId: id, body: { sentence: told } }
 	]);
 }
 
@@ -94,13 +116,13 @@ async function writeSession(
 async function writeRoster(
 	trx: Query,
 	sessionId: string,
-	input: SessionInput,
 	plan: Plan,
 	administrationId: string,
 	by: Actor,
 	now: number,
 	touched: Touched
 ) {
+	const { input } = plan;
 	const before: { sitting_id: string }[] = await trx('roster').where({ session_id: sessionId }).select('sitting_id');
 	const kept = new Set(plan.roster.people.map((person) => person.sittingId));
 	await takeOff(
@@ -109,7 +131,9 @@ async function writeRoster(
 		before.map((row) => row.sitting_id).filter((id) => !kept.has(id))
 	);
 
-	const seatsPerRow = (await trx('room').where({ id: input.roomId }).first('seats_per_row'))!.seats_per_row as number;
+	const known = new Set(before.map((row) => row.sitting_id));
+	const seats = await seatsFor(trx, plan);
+	const attempts = await nextAttempts(trx, plan, administrationId);
 	const fresh: Record<string, unknown>[] = [];
 	const roster: Record<string, unknown>[] = [];
 	const joining: string[] = [];
@@ -123,12 +147,12 @@ async function writeRoster(
 				paper_id: input.paperId,
 				session_id: sessionId,
 				counts: input.kind !== 'rehearsal',
-				attempt: await nextAttempt(trx, person.candidateId, input, administrationId),
+				attempt: attempts.get(person.candidateId) ?? 1,
 				fold: JSON.stringify(newSitting(sittingId, sessionId, now)),
 				state: 'expected'
 			});
-		} else if (!before.some((row) => row.sitting_id === sittingId)) joining.push(sittingId);
-		roster.push({ session_id: sessionId, sitting_id: sittingId, seat: seatName(i, seatsPerRow) });
+		} else if (!known.has(sittingId)) joining.push(sittingId);
+		roster.push({ session_id: sessionId, sitting_id: sittingId, seat: seats[i] });
 	}
 	for (let i = 0; i < fresh.length; i += 1_000) await trx('sitting').insert(fresh.slice(i, i + 1_000));
 	for (let i = 0; i < roster.length; i += 1_000)
@@ -144,26 +168,38 @@ async function writeRoster(
 	);
 }
 
-/** `A1`, `A2`, … row by row; past Z the rows are doubled (`AA1`). */
-export function seatName(index: number, perRow: number): string {
-	const row = Math.floor(index / perRow);
-	const letter = String.fromCharCode(65 + (row % 26)).repeat(1 + Math.floor(row / 26));
-	return `${letter}${(index % perRow) + 1}`;
+/** A seat for each, by the room's plan; whoever is granted to sit apart does so where the room allows. */
+async function seatsFor(trx: Query, { roster, input }: Plan): Promise<(string | null)[]> {
+	const room = await trx('room').where({ id: input.roomId }).first('seat_rows', 'seats_per_row', 'plan');
+	const apart: string[] = await trx('grant_given')
+		.whereIn(
+			'candidate_id',
+			roster.people.map((person) => person.candidateId)
+		)
+		.where({ kind: 'separate_room' })
+		.whereNull('withdrawn_at')
+		.pluck('candidate_id');
+	const people = roster.people.map((person) => ({ apart: apart.includes(person.candidateId) }));
+	return assignSeats(people, room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan);
 }
 
 /** Rehearsals may be repeated; what counts has one sitting unless an attempt is granted. */
-async function nextAttempt(
+async function nextAttempts(
 	trx: Query,
-	candidateId: string,
-	input: SessionInput,
+	{ roster, input }: Plan,
 	administrationId: string
-): Promise<number> {
-	if (input.kind !== 'rehearsal') return 1;
-	const row = await trx('sitting')
-		.where({ candidate_id: candidateId, paper_id: input.paperId, administration_id: administrationId, counts: false })
-		.max('attempt as last')
-		.first();
-	return ((row?.last as number | null) ?? 0) + 1;
+): Promise<Map<string, number>> {
+	if (input.kind !== 'rehearsal') return new Map();
+	const rows: { candidate_id: string; last: number }[] = await trx('sitting')
+		.where({ paper_id: input.paperId, administration_id: administrationId, counts: false })
+		.whereIn(
+			'candidate_id',
+			roster.people.map((person) => person.candidateId)
+		)
+		.groupBy('candidate_id')
+		.select('candidate_id')
+		.max('attempt as last');
+	return new Map(rows.map((row) => [row.candidate_id, row.last + 1]));
 }
 
 /** Sittings that only this plan made, and in which nothing has happened, go with it. */

@@ -1,5 +1,6 @@
 import type { Place } from '$core/access';
-import type { SessionKind, SessionRules } from '$core/session';
+import type { SeatPlan } from '$core/seating';
+import { completeRules, type SessionKind, type SessionRules } from '$core/session';
 import type { Window } from '$core/time';
 import type { Query } from '../db';
 
@@ -11,11 +12,14 @@ export type Session = {
 	administrationId: string;
 	window: Window;
 	rules: SessionRules;
-	room: { id: string; name: string; rows: number; seatsPerRow: number };
+	room: { id: string; name: string; rows: number; seatsPerRow: number; plan: SeatPlan };
+	ruleSheetId: string | null;
 	site: { id: string; name: string; zone: string };
 	paper: { id: string; title: string; version: number };
 	doorCode: string | null;
 	codeDiesAt: number | null;
+	/** The key of a code that turns; null: it is fixed. */
+	turningKey: string | null;
 	codeHidden: boolean;
 	roomStartedAt: number | null;
 	entryClosedAt: number | null;
@@ -41,6 +45,7 @@ export async function findSessions(
 			'room.name as room',
 			'room.seat_rows',
 			'room.seats_per_row',
+			'room.plan',
 			'site.id as site_id',
 			'site.name as site',
 			'site.zone',
@@ -73,17 +78,20 @@ function toSession(row: Row, proctorIds: string[]): Session {
 		kind: row.kind as SessionKind,
 		administrationId: row.administration_id as string,
 		window: { opens: row.opens as number, closes: row.closes as number | null },
-		rules: JSON.parse(row.rules as string),
+		rules: completeRules(JSON.parse(row.rules as string)),
+		ruleSheetId: row.rule_sheet_id as string | null,
 		room: {
 			id: row.room_id as string,
 			name: row.room as string,
 			rows: row.seat_rows as number,
-			seatsPerRow: row.seats_per_row as number
+			seatsPerRow: row.seats_per_row as number,
+			plan: JSON.parse(row.plan as string)
 		},
 		site: { id: row.site_id as string, name: row.site as string, zone: row.zone as string },
 		paper: { id: row.paper_id as string, title: row.title as string, version: row.version as number },
 		doorCode: row.door_code as string | null,
 		codeDiesAt: row.code_dies_at as number | null,
+		turningKey: row.turning_key as string | null,
 		codeHidden: Boolean(row.code_hidden),
 		roomStartedAt: row.room_started_at as number | null,
 		entryClosedAt: row.entry_closed_at as number | null,

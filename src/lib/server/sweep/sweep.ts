@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { turnsAt } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { localMidnightAfter } from '$core/time';
 import { transact } from '../db';
@@ -49,6 +50,7 @@ export function startSweep(otium: Otium): () => void {
 export async function sweep(otium: Otium): Promise<void> {
 	await timeUp(otium);
 	await openDoors(otium);
+	await turnCodes(otium);
 	await closeEntries(otium);
 	await ownWindows(otium);
 	await endTheDay(otium);
@@ -79,6 +81,20 @@ async function openDoors(otium: Otium) {
 	for (const session of waiting) {
 		if (now < doorOpensAt(session) || now >= dayEndsAt(session)) continue;
 		await transact(otium.db, (trx) => makeDoorCode(trx, session, SYSTEM, now));
+		await otium.hub.sessionChanged(session.id);
+	}
+}
+
+/** Which code of a session that turns was last told to those who watch it. */
+const toldPeriods = new Map<string, number>();
+
+async function turnCodes(otium: Otium) {
+	const now = otium.now();
+	const turning = await findSessions(otium.db, (query) => query.whereNotNull('turning_key').whereNotNull('door_code'));
+	for (const session of turning) {
+		const period = turnsAt(now, session.rules.door.turnsEveryMinutes);
+		if (toldPeriods.get(session.id) === period) continue;
+		toldPeriods.set(session.id, period);
 		await otium.hub.sessionChanged(session.id);
 	}
 }

@@ -10,6 +10,7 @@ type Asked = {
 	params?: Record<string, string>;
 	query?: string;
 	jar?: Map<string, string>;
+	address?: string;
 };
 
 /** Calls a route's handler as the server would, with a cookie jar in the browser's place. */
@@ -27,13 +28,17 @@ export async function call(
 		}),
 		url,
 		params: asked.params ?? {},
-		locals: { otium: asked.otium, staff: asked.staff ?? null, device: asked.device ?? null },
+		locals: {
+			otium: asked.otium,
+			staff: asked.staff ?? null,
+			device: asked.device ?? null,
+			address: asked.address ?? '127.0.0.1'
+		},
 		cookies: {
 			get: (name: string) => jar.get(name),
 			set: (name: string, value: string) => jar.set(name, value),
 			delete: (name: string) => jar.delete(name)
-		},
-		getClientAddress: () => '127.0.0.1'
+		}
 	};
 	const response = await handler(event as never);
 	const text = await response.text();

@@ -3,13 +3,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import { foldNumber } from '$core/access';
+import { seatName } from '$core/seating';
 import type { Paper, Question } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { newSitting, type Actor } from '$core/sitting';
 import { MINUTE } from '$core/time';
 import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
-import { findSession, makeDoorCode, seatName } from '../session';
+import { findSession, makeDoorCode } from '../session';
 import { act, begin } from '../sitting';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
@@ -75,6 +76,7 @@ async function furnish({ db, now }: Otium, people: House['people'], change: Chan
 	await db('room').insert({ id: 'chart', site_id: 'quayside', name: 'Chart Room', seat_rows: 20, seats_per_row: 10 });
 	await db('candidate_group').insert({ id: 'watch', site_id: 'quayside', name: 'Watch A' });
 	await db('paper').insert({ id: 'numbers', title: 'Numbers', version: 1, content: JSON.stringify(PAPER) });
+	await db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'numbers' });
 	for (const [id, name] of [
 		['ode', 'Maren Ode'],
 		['dunmore', 'Rhys Dunmore']
@@ -133,7 +135,13 @@ export async function arriveAt(house: House, i: number, code: string, deviceId =
 	const { number, family } = house.people[i];
 	const met = await knock(house.otium, { code, number, family, address: '127.0.0.1' });
 	if (!met.ok) throw new Error(met.refusal.code);
-	return arrive(house.otium, { note: met.person.note, commandId: nanoid(), deviceId, deviceName: 'Laptop' });
+	return arrive(house.otium, {
+		note: met.person.note,
+		commandId: nanoid(),
+		deviceId,
+		deviceName: 'Laptop',
+		address: '127.0.0.1'
+	});
 }
 
 /** Brings a candidate from the door to work. Returns the device's number. */

@@ -1,2 +1,2 @@
 export { drawToday } from './today';
-export type { Bar, Lane, ReadyLine, Today } from './today';
+export type { Bar, Lane, Today } from './today';

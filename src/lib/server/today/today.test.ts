@@ -72,12 +72,18 @@ describe('what comes next', () => {
 		expect(today.next!.sentence.map((part) => part.text).join('')).toContain(
 			'17 candidates of Watch B sit Lights and Shapes (version 3) in the Signal Loft'
 		);
-		expect(today.next!.ready.map((line) => [line.ok, line.text])).toEqual([
-			[true, 'Lights and Shapes, version 3'],
-			[true, 'Proctor Rhys Dunmore'],
-			[true, '17 candidates, 18 seats'],
-			[true, '2 with extra time may finish, the last by 12:00'],
-			[true, 'Door code not made yet']
+		expect(today.next!.ready.map((line) => [line.state, line.text])).toEqual([
+			['done', 'Lights and Shapes, version 3'],
+			['done', 'Proctor Rhys Dunmore'],
+			['done', '17 candidates, 18 seats'],
+			['done', '2 with extra time may finish, the last by 12:00'],
+			['done', '17 sittings allotted, 116 left after'],
+			// Two of them are expected in the make-up of Radio Procedure at the same time.
+			['open', 'Runs into something else'],
+			['done', 'No device has to prove itself'],
+			['open', 'No mail sent'],
+			['done', 'Door code not made yet'],
+			['open', 'Latecomers have less']
 		]);
 	});
 

@@ -1,9 +1,11 @@
 import { may, type StaffMember } from '$core/access';
 import { expectedEnd } from '$core/grants';
 import { tallyOf, type SeatView, type TallyKey } from '$core/room';
-import { checkSession, sessionSentence, type SentencePart, type SessionFacts } from '$core/session';
+import { usableSeats } from '$core/seating';
+import type { SentencePart } from '$core/session';
 import type { SittingState } from '$core/sitting';
 import { localDate, localTime, MINUTE } from '$core/time';
+import { readinessOf, type ReadyLine } from '../readiness';
 import type { Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
 import { loadSittings, loadSittingsOf, type Loaded } from '../sitting';
@@ -24,7 +26,6 @@ export type Bar = {
 	needsProctor: boolean;
 };
 export type Lane = { room: string; site: string; seats: number; proctors: string; bars: Bar[] };
-export type ReadyLine = { ok: boolean; text: string; detail?: string; href?: string };
 
 export type Today = {
 	lanes: Lane[];
@@ -74,7 +75,7 @@ export async function drawToday(
 		return {
 			room: room.name,
 			site: site.name,
-			seats: room.rows * room.seatsPerRow,
+			seats: usableSeats(room.rows, room.seatsPerRow, room.plan).length,
 			proctors: proctors.length > 1 ? `${proctors[0]} +${proctors.length - 1}` : (proctors[0] ?? 'nobody yet'),
 			bars: here.map(({ bar }) => bar)
 		};
@@ -90,7 +91,7 @@ export async function drawToday(
 		zone: administrationZone,
 		tally: tallyOf(all.map((one) => ({ state: one.sitting.state, line: one.sitting.line }) as SeatView)),
 		expected: all.length,
-		next: next ? await tellNext(db, next, sittings.get(next.id) ?? [], names, now) : null,
+		next: next ? await tellNext(db, next, now) : null,
 		carried: await carriedOver(db, mine, now)
 	};
 }
@@ -172,98 +173,18 @@ function barLine(states: SittingState[], stage: Bar['stage']): string {
 		.join(' · ');
 }
 
-async function tellNext(
-	db: Query,
-	session: Session,
-	sittings: Loaded[],
-	names: Map<string, string>,
-	now: number
-): Promise<Today['next']> {
-	const facts = await factsOf(db, session, sittings, now);
+async function tellNext(db: Query, session: Session, now: number): Promise<Today['next']> {
+	const ready = await readinessOf(db, session, now);
+	if (!ready) return null;
 	return {
 		id: session.id,
 		title: session.paper.title,
 		room: session.room.name,
 		opens: session.window.opens,
 		door: doorOpensAt(session),
-		sentence: sessionSentence(facts, now),
-		ready: readiness(session, facts, sittings, names, now)
+		sentence: ready.plan.sentence,
+		ready: ready.lines
 	};
-}
-
-async function factsOf(db: Query, session: Session, sittings: Loaded[], now: number): Promise<SessionFacts> {
-	const groups: { name: string; count: number }[] = await db('sitting')
-		.join('candidate', 'candidate.id', 'sitting.candidate_id')
-		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-		.where('sitting.session_id', session.id)
-		.groupBy('candidate_group.name')
-		.select('candidate_group.name')
-		.count('* as count');
-	const more = sittings.filter(
-		(one) => one.merge.grants.factor > 1 || one.merge.grants.extraMinutes > 0 || one.merge.grants.unlimited
-	);
-	const ends = more.map((one) => expectedEnd(one.reckoning, 'finish', now)).filter((end) => end !== null);
-	return {
-		kind: session.kind,
-		paperTitle: session.paper.title,
-		paperVersion: session.paper.version,
-		groups,
-		candidates: sittings.length,
-		room: session.room.name,
-		seats: session.room.rows * session.room.seatsPerRow,
-		zone: session.site.zone,
-		window: session.window,
-		rules: session.rules,
-		extraTime: { count: more.length, lastEnds: ends.length > 0 ? Math.max(...ends) : null }
-	};
-}
-
-function readiness(
-	session: Session,
-	facts: SessionFacts,
-	sittings: Loaded[],
-	names: Map<string, string>,
-	now: number
-): ReadyLine[] {
-	const zone = session.site.zone;
-	const proctors = session.proctorIds.map((id) => names.get(id) ?? '');
-	const findings = checkSession(facts, now);
-	const { atClose } = session.rules.timing;
-	const misfits = sittings.filter((one) => {
-		const end = expectedEnd(one.reckoning, 'finish', now);
-		return atClose === 'cut' && end !== null && one.reckoning.windowEnd !== null && end > one.reckoning.windowEnd;
-	});
-	const door = doorOpensAt(session);
-	return [
-		{ ok: true, text: `${session.paper.title}, version ${session.paper.version}`, detail: 'frozen' },
-		proctors.length > 0
-			? { ok: true, text: `Proctor ${proctors.join(' and ')}` }
-			: { ok: false, text: 'No proctor yet', detail: 'a coordinator can name one', href: `/prepare/${session.id}` },
-		{ ok: facts.candidates <= facts.seats, text: `${facts.candidates} candidates, ${facts.seats} seats` },
-		misfits.length === 0
-			? { ok: true, text: extraInWords(facts) }
-			: {
-					ok: false,
-					text: `The close cuts ${misfits.length} with extra time`,
-					detail: `${misfits
-						.map((one) => one.candidate.family)
-						.slice(0, 3)
-						.join(', ')}: give own windows`,
-					href: '/grants'
-				},
-		session.doorCode !== null
-			? { ok: true, text: session.codeHidden ? 'Door code made, still hidden' : 'Door code shown' }
-			: { ok: true, text: 'Door code not made yet', detail: `makes itself at ${localTime(door, zone)}` },
-		...findings.filter((finding) => finding.level === 'block').map((finding) => ({ ok: false, text: finding.message }))
-	];
-}
-
-function extraInWords({ extraTime, rules, zone }: SessionFacts): string {
-	if (extraTime.count === 0) return 'Nobody needs extra time';
-	const last = extraTime.lastEnds === null ? '' : `, the last by ${localTime(extraTime.lastEnds, zone)}`;
-	return rules.timing.atClose === 'finish'
-		? `${extraTime.count} with extra time may finish${last}`
-		: `${extraTime.count} with extra time fit the window`;
 }
 
 async function carriedOver(db: Query, sessions: Session[], now: number): Promise<Today['carried']> {

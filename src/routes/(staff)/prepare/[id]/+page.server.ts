@@ -1,4 +1,6 @@
 import { requireSession } from '$lib/server/http';
+import { peopleById } from '$lib/server/people';
+import { listSheets } from '$lib/server/rules';
 import { choicesFor, doorOpensAt, inputOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -6,9 +8,11 @@ export const load: PageServerLoad = async (event) => {
 	const { staff, session } = await requireSession(event, event.params.id, 'prepare');
 	const { otium } = event.locals;
 	const isOpen = session.endedAt !== null || session.doorCode !== null || otium.now() >= doorOpensAt(session);
+	const input = await inputOf(otium.db, session);
 	return {
-		choices: await choicesFor(otium.db, staff),
-		input: await inputOf(otium.db, session),
+		choices: await choicesFor(otium.db, staff, await listSheets(otium.db)),
+		input,
+		draft: { id: '', revision: 0, savedAt: 0, added: await peopleById(otium.db, input.alsoIds) },
 		edit: { id: session.id, revision: session.revision },
 		locked: isOpen
 			? session.endedAt !== null

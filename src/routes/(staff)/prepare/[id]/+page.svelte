@@ -10,6 +10,8 @@
 		choices={data.choices}
 		initial={data.input}
 		edit={data.edit}
+		draft={data.draft}
+		others={[]}
 		locked={data.locked}
 	/>
 {/key}

@@ -4,4 +4,17 @@
 </script>
 
 <svelte:head><title>New session · Otium</title></svelte:head>
-<SessionForm title="New session" choices={data.choices} initial={data.input} edit={null} locked={null} />
+{#if data.lostDraft}<p class="bg-ochre-ground text-ochre px-7 py-2">
+		This draft is gone: it was planned, or thrown away. This is a new one.
+	</p>{/if}
+{#key data.key}
+	<SessionForm
+		title="New session"
+		choices={data.choices}
+		initial={data.input}
+		edit={null}
+		draft={data.draft}
+		others={data.others}
+		locked={null}
+	/>
+{/key}

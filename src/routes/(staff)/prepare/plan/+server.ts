@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { mayAnywhere } from '$core/access';
 import { NOTHING_TO_PLAN, NOT_YOURS, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { errorsOf, planSession, SessionInput } from '$lib/server/session';
+import { planAll, readInput } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ input: z.unknown(), editing: z.string().max(64).nullable() });
@@ -13,18 +13,19 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 	if (!mayAnywhere(staff, 'prepare')) return problem(403, NOT_YOURS);
 	const body = await readJson(request, Asked);
 	if (!body.ok) return body.response;
-	const input = SessionInput.safeParse(body.data.input);
-	if (!input.success) return json({ errors: errorsOf(input.error) });
+	const read = readInput(body.data.input);
+	if (!read.ok) return json({ errors: read.errors });
 	const administration = await otium.db('administration').first('id');
 	if (!administration) return problem(409, NOTHING_TO_PLAN);
-	const planned = await planSession(
-		otium.db,
-		administration.id,
-		input.data,
-		otium.now(),
-		body.data.editing ?? undefined
-	);
+	const planned = await planAll(otium.db, administration.id, read.input, otium.now(), body.data.editing ?? undefined);
 	if (!planned.ok) return json({ errors: planned.errors });
-	const { sentence, findings, name } = planned.plan;
-	return json({ errors: {}, sentence, findings, name });
+	const plans = planned.plans.map(({ sentence, findings, name, protection, facts }) => ({
+		sentence,
+		findings,
+		name,
+		protection,
+		candidates: facts.candidates,
+		seats: facts.room.seats
+	}));
+	return json({ errors: {}, plans });
 };

@@ -17,7 +17,7 @@ export const POST: RequestHandler = async ({ request, locals, cookies, url }) =>
 	if (!body.ok) return body.response;
 	const deviceId = readCookie(cookies, url, 'device') ?? nanoid();
 	return orNotSavedYet(async () => {
-		const answer = await arrive(locals.otium, { ...body.data, deviceId });
+		const answer = await arrive(locals.otium, { ...body.data, deviceId, address: locals.address });
 		if (!answer.ok) return refuse(answer.refusal);
 		const { token, expires, sittingId, epoch } = answer.device;
 		writeCookie(cookies, url, 'device', deviceId, YEAR_S);

@@ -4,7 +4,7 @@ import { sameName } from '$core/access';
 import { refusal } from '$core/sitting';
 import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson, refuse } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
-import { act, loadSitting } from '$lib/server/sitting';
+import { act, formOf, loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ commandId: z.string().min(8).max(64), finishWord: z.string().max(80).default('') });
@@ -17,6 +17,18 @@ export const POST: RequestHandler = async ({ request, locals: { otium, device } 
 	if (one?.sitting.device?.epoch !== device.epoch) return refuse(refusal('second_device'));
 	const wanted = one.session.rules.finishWord;
 	const finishWord = wanted === null ? 'not_asked' : sameName(wanted, body.data.finishWord) ? 'right' : 'wrong';
+	// Time that has run out hands in by itself; this is for whoever ends of their own accord.
+	if (one.session.rules.movement.answerAll && one.sitting.state === 'working') {
+		const form = await formOf(otium.db, device.sittingId);
+		const blanks = (form?.questions.length ?? 0) - one.answered;
+		if (blanks > 0) {
+			return problem(409, {
+				code: 'blanks_left',
+				message: `${blanks} ${blanks === 1 ? 'question is' : 'questions are'} still blank.`,
+				instead: 'This paper is handed in when all are answered.'
+			});
+		}
+	}
 	return orNotSavedYet(async () => {
 		const [outcome] = await act(otium, [
 			{

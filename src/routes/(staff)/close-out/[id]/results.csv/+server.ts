@@ -1,5 +1,5 @@
 import { transact } from '$lib/server/db';
-import { allowSession } from '$lib/server/http';
+import { allowSession, download } from '$lib/server/http';
 import { accountFor, resultsCsv } from '$lib/server/closing';
 import { appendToLogbook } from '$lib/server/logbook';
 import type { RequestHandler } from './$types';
@@ -12,11 +12,5 @@ export const GET: RequestHandler = async (event) => {
 	await transact(otium.db, (trx) =>
 		appendToLogbook(trx, [{ at: otium.now(), by, kind: 'results_exported', sessionId: session.id, body: {} }])
 	);
-	const name = session.name.replace(/[^\p{L}\p{N} -]/gu, '').replace(/\s+/g, '-');
-	return new Response(csv, {
-		headers: {
-			'content-type': 'text/csv; charset=utf-8',
-			'content-disposition': `attachment; filename="results.csv"; filename*=UTF-8''${encodeURIComponent(`${name}.csv`)}`
-		}
-	});
+	return download(`${session.name}.csv`, 'text/csv; charset=utf-8', csv);
 };

@@ -1,0 +1,10 @@
+export { readText } from './text';
+export type { ReadText } from './text';
+export { isFormula, readTable, SEPARATORS } from './table';
+export type { RowProblem, Table, TableRow } from './table';
+export { ARCHIVE_LIMITS, isArchive, readArchive } from './archive';
+export type { ReadArchive } from './archive';
+export { readNeedsProfile, writeNeedsProfile } from './needs-profile';
+export type { NeedsProfile, ReadProfile } from './needs-profile';
+export { readCalendar, writeCalendar } from './calendar';
+export type { Busy, CalendarEntry, ReadCalendar } from './calendar';

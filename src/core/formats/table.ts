@@ -1,0 +1,60 @@
+import { CsvError, parse } from 'csv-parse/sync';
+
+/** A row of a file, with the line on which it begins: what a person looks for when something is wrong with it. */
+export type TableRow = { line: number; cells: string[] };
+/** What is wrong with a row, and what to do about it. `field` is the column, when it is one column's fault. */
+export type RowProblem = { line: number; field: string | null; message: string };
+export type Table = { separator: string; header: string[]; rows: TableRow[]; problems: RowProblem[] };
+
+export const SEPARATORS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' } as const;
+
+/**
+ * Reads comma-separated values (RFC 4180: quotes doubled inside quotes, line breaks inside quotes, a header line), with
+ * the other separators that spreadsheets write. Rows of the wrong width become problems, not losses.
+ */
+export function readTable(text: string, separator = guessSeparator(text)): Table {
+	const empty: Table = { separator, header: [], rows: [], problems: [] };
+	let read: { record: string[]; info: { lines: number } }[];
+	try {
+		read = parse(text, {
+			delimiter: separator,
+			bom: true,
+			info: true,
+			relax_column_count: true,
+			skip_empty_lines: true,
+			trim: true
+		}) as never;
+	} catch (error) {
+		if (!(error instanceof CsvError)) throw error;
+		const line = Number(error.lines ?? 1);
+		const message =
+			'From this line on the file can’t be read: a quotation mark is not closed, or stands inside a value. Put the value in quotes and double those within.';
+		return { ...empty, problems: [{ line, field: null, message }] };
+	}
+	if (read.length === 0) return empty;
+
+	const header = read[0].record;
+	const table: Table = { ...empty, header };
+	for (const { record, info } of read.slice(1)) {
+		// The parser tells the line on which a record ends.
+		const line = info.lines - record.join('').split('\n').length + 1;
+		if (record.every((cell) => cell === '')) continue;
+		if (record.length > header.length && record.slice(header.length).some((cell) => cell !== '')) {
+			const message = `It has ${record.length} values, the heading ${header.length}. Put values that hold a ${SEPARATORS[separator as keyof typeof SEPARATORS] ?? 'separator'} in quotes.`;
+			table.problems.push({ line, field: null, message });
+		} else table.rows.push({ line, cells: header.map((_, i) => record[i] ?? '') });
+	}
+	return table;
+}
+
+/** The separator that the heading uses most, outside of quotes. */
+function guessSeparator(text: string): string {
+	const heading = (text.split(/\r?\n/, 1)[0] ?? '').replace(/"[^"]*"/g, '');
+	const count = (separator: string) => heading.split(separator).length - 1;
+	return Object.keys(SEPARATORS).reduce((best, one) => (count(one) > count(best) ? one : best), ',');
+}
+
+/** Whether a spreadsheet would run this cell instead of showing it. A signed number is no formula. */
+export function isFormula(cell: string): boolean {
+	return /^[=+\-@\t\r]/.test(cell) && !/^[+-]?[\d.,\s]+$/.test(cell);
+}

@@ -1,0 +1,37 @@
+import { keepsPlace } from './deal';
+import { dealtCount, type Paper, type Question } from './question';
+
+/** What can be told of a paper without showing a question of it. */
+export type PaperSummary = {
+	questions: number;
+	/** Parts that draw from a pool: how many of how many, and whether their points are equal. */
+	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
+	/** Questions with a choice that points at others and so keeps its place. */
+	keepPlace: number;
+	suggestedMinutes: number;
+};
+
+/** Minutes a question takes, by common practice: a minute for a choice is tight, reckoning takes longer. */
+const USUAL_MINUTES: Record<Question['kind'], number> = { true_false: 1, single: 1.5, numeric: 2.5 };
+
+/** Sums a paper up. */
+export function summarise(paper: Paper): PaperSummary {
+	const all = paper.parts.flatMap((part) => part.questions);
+	const minutes = paper.parts.reduce((sum, part) => {
+		const whole = part.questions.reduce((part, question) => part + USUAL_MINUTES[question.kind], 0);
+		return sum + (part.draw === null ? whole : (whole * part.draw) / Math.max(1, part.questions.length));
+	}, 0);
+	return {
+		questions: dealtCount(paper),
+		pools: paper.parts
+			.filter((part) => part.draw !== null)
+			.map((part) => ({
+				title: part.title,
+				draw: part.draw!,
+				of: part.questions.length,
+				equalPoints: new Set(part.questions.map((question) => question.points)).size <= 1
+			})),
+		keepPlace: all.filter((question) => question.kind === 'single' && question.choices.some(keepsPlace)).length,
+		suggestedMinutes: Math.max(5, Math.ceil(minutes / 5) * 5)
+	};
+}

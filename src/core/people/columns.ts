@@ -1,0 +1,183 @@
+import { foldName, foldNumber } from '../access';
+import { isFormula, type RowProblem, type Table, type TableRow } from '../formats';
+import type { People, PersonEntry } from './person';
+
+/** What a column can hold, and the headings under which offices write it. */
+export const COLUMNS = {
+	number: {
+		name: 'Candidate number',
+		needed: true,
+		headings: ['number', 'no', 'id', 'student', 'username', 'identifier']
+	},
+	given: { name: 'Given name', needed: true, headings: ['given', 'first', 'forename', 'firstname', 'givenname'] },
+	family: { name: 'Family name', needed: true, headings: ['family', 'last', 'surname', 'lastname', 'familyname'] },
+	groups: { name: 'Groups', needed: false, headings: ['group', 'groups', 'class', 'cohort', 'set', 'watch'] },
+	email: { name: 'E-mail', needed: false, headings: ['email', 'mail'] },
+	birth: { name: 'Date of birth', needed: false, headings: ['birth', 'dob', 'born', 'birthday'] },
+	language: { name: 'Language', needed: false, headings: ['language', 'lang'] },
+	factor: { name: 'Extra time, factor', needed: false, headings: ['factor', 'multiplier', 'timefactor'] },
+	minutes: { name: 'Extra time, minutes', needed: false, headings: ['minutes', 'extraminutes', 'extratime'] },
+	separateRoom: { name: 'Separate room', needed: false, headings: ['separate', 'separateroom', 'ownroom'] }
+} as const;
+export type ColumnKey = keyof typeof COLUMNS;
+/** Which column of the file holds what; null: none does. */
+export type Mapping = Record<ColumnKey, number | null>;
+export type DateOrder = 'day_first' | 'month_first';
+
+const KEYS = Object.keys(COLUMNS) as ColumnKey[];
+
+/** The likeliest mapping of a heading; every column is used once. */
+export function guessMapping(header: string[]): Mapping {
+	const folded = header.map(foldName);
+	const taken = new Set<number>();
+	const mapping = Object.fromEntries(KEYS.map((key) => [key, null])) as Mapping;
+	const passes: ((heading: string, word: string) => boolean)[] = [
+		(heading, word) => heading === word,
+		(heading, word) => word.length > 3 && heading.includes(word)
+	];
+	for (const fits of passes) {
+		for (const key of KEYS) {
+			if (mapping[key] !== null) continue;
+			const words = [foldName(COLUMNS[key].name), ...COLUMNS[key].headings];
+			const at = folded.findIndex((heading, i) => !taken.has(i) && words.some((word) => fits(heading, word)));
+			if (at < 0) continue;
+			mapping[key] = at;
+			taken.add(at);
+		}
+	}
+	return mapping;
+}
+
+/** The columns that must be mapped and are not, by name. */
+export function missingColumns(mapping: Mapping): string[] {
+	return KEYS.filter((key) => COLUMNS[key].needed && mapping[key] === null).map((key) => COLUMNS[key].name);
+}
+
+/** Reads the rows of a table as people. A row with anything wrong in it is a problem, never half a person. */
+export function readPeople(table: Table, mapping: Mapping, dateOrder: DateOrder | null): People {
+	const people: People = { entries: [], problems: [...table.problems] };
+	for (const row of table.rows) {
+		const read = readPerson(row, mapping, dateOrder);
+		if ('number' in read) people.entries.push(read);
+		else people.problems.push(...read.problems);
+	}
+	return people;
+}
+
+/** Whether dates of birth in the file could be read either way, so that somebody has to say which. */
+export function isDateOrderOpen(table: Table, mapping: Mapping): boolean {
+	const at = mapping.birth;
+	if (at === null) return false;
+	const parts = table.rows.map((row) => SLASHED.exec(row.cells[at])).filter((match) => match !== null);
+	return parts.length > 0 && parts.every((match) => Number(match[1]) <= 12 && Number(match[2]) <= 12);
+}
+
+const SLASHED = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/;
+
+function readPerson(
+	row: TableRow,
+	mapping: Mapping,
+	dateOrder: DateOrder | null
+): PersonEntry | { problems: RowProblem[] } {
+	const problems: RowProblem[] = [];
+	const complain = (key: ColumnKey, message: string) =>
+		problems.push({ line: row.line, field: COLUMNS[key].name, message });
+	const cell = (key: ColumnKey): string | undefined => {
+		const at = mapping[key];
+		if (at === null) return undefined;
+		const text = row.cells[at];
+		if (!isFormula(text)) return text;
+		complain(key, `“${text.slice(0, 30)}” is a formula. Put the value itself there.`);
+		return '';
+	};
+	const needed = (key: 'number' | 'given' | 'family'): string => {
+		const before = problems.length;
+		const text = cell(key) ?? '';
+		if (text === '' && problems.length === before) complain(key, `${COLUMNS[key].name} is empty. Fill it in.`);
+		if (text.length > 120) complain(key, `${COLUMNS[key].name} is longer than 120 letters.`);
+		return text;
+	};
+
+	const entry: PersonEntry = {
+		line: row.line,
+		number: needed('number'),
+		given: needed('given'),
+		family: needed('family')
+	};
+	if (entry.number !== '' && foldNumber(entry.number) === '') complain('number', 'The number has no letter or digit.');
+	const groups = cell('groups');
+	if (groups !== undefined)
+		entry.groups = groups
+			.split(/[;|]/)
+			.map((name) => name.trim())
+			.filter(Boolean);
+	const email = cell('email');
+	if (email !== undefined) {
+		if (email !== '' && !/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(email))
+			complain('email', `“${email}” is no e-mail address.`);
+		entry.email = email || null;
+	}
+	const birth = cell('birth');
+	if (birth !== undefined) {
+		const date = birth === '' ? null : readDate(birth, dateOrder);
+		if (date === 'open') complain('birth', `“${birth}” can be read two ways. Say above which comes first.`);
+		else if (date === 'wrong') complain('birth', `“${birth}” is no date. Write 2007-05-31, or 31/05/2007.`);
+		else entry.birth = date;
+	}
+	const language = cell('language');
+	if (language !== undefined) {
+		if (language !== '' && !/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(language))
+			complain('language', `“${language}” is no language tag. Write en, or pt-PT.`);
+		entry.language = language || null;
+	}
+	const time = readExtraTime(cell('factor'), cell('minutes'), complain);
+	if (time) entry.extraTime = time;
+	const separate = cell('separateRoom');
+	if (separate !== undefined) {
+		if (!/^(|y|yes|true|1|x|n|no|false|0)$/i.test(separate))
+			complain('separateRoom', `“${separate}” is neither yes nor no.`);
+		entry.separateRoom = /^(y|yes|true|1|x)$/i.test(separate);
+	}
+	return problems.length > 0 ? { problems } : entry;
+}
+
+function readExtraTime(
+	factor: string | undefined,
+	minutes: string | undefined,
+	complain: (key: ColumnKey, message: string) => void
+): PersonEntry['extraTime'] {
+	if (factor === undefined && minutes === undefined) return undefined;
+	const time = { factor: 1, minutes: 0 };
+	if (factor) {
+		const percent = /^(\d+)\s*%$/.exec(factor);
+		time.factor = percent ? 1 + Number(percent[1]) / 100 : Number(factor.replace(',', '.'));
+		if (!(time.factor >= 1 && time.factor <= 10))
+			complain(
+				'factor',
+				`“${factor}” is no factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`
+			);
+	}
+	if (minutes) {
+		time.minutes = Number(minutes);
+		if (!Number.isInteger(time.minutes) || time.minutes < 0 || time.minutes > 1_440)
+			complain('minutes', `“${minutes}” are no whole minutes between 0 and 1440.`);
+	}
+	return time;
+}
+
+/** An ISO date from the usual notations; `open` when day and month can't be told apart. */
+function readDate(text: string, order: DateOrder | null): string | 'open' | 'wrong' {
+	const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(text);
+	const slashed = SLASHED.exec(text);
+	if (!iso && !slashed) return 'wrong';
+	let [year, month, day] = iso ? iso.slice(1).map(Number) : [0, 0, 0];
+	if (slashed) {
+		const [a, b] = [Number(slashed[1]), Number(slashed[2])];
+		const known = a > 12 ? 'day_first' : b > 12 ? 'month_first' : a === b ? 'day_first' : order;
+		if (known === null) return 'open';
+		[day, month, year] = known === 'day_first' ? [a, b, Number(slashed[3])] : [b, a, Number(slashed[3])];
+	}
+	const date = new Date(Date.UTC(year, month - 1, day));
+	const real = date.getUTCFullYear() === year && date.getUTCMonth() === month - 1 && date.getUTCDate() === day;
+	return real ? date.toISOString().slice(0, 10) : 'wrong';
+}

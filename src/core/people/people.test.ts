@@ -1,0 +1,267 @@
+import { describe, expect, it } from 'vitest';
+import { readTable } from '../formats';
+import {
+	guessMapping,
+	isDateOrderOpen,
+	missingColumns,
+	ONE_ROSTER,
+	planImport,
+	readOneRoster,
+	readPeople,
+	writeOneRoster
+} from '.';
+import type { DateOrder, KnownPerson, PersonEntry } from '.';
+
+const known = (change: Partial<KnownPerson> = {}): KnownPerson => ({
+	id: 'c1',
+	number: 'DO-1001',
+	given: 'Adaeze',
+	family: 'Obi',
+	groups: ['Watch A'],
+	email: null,
+	birth: null,
+	language: null,
+	sourceId: null,
+	extraTime: { factor: 1, minutes: 0 },
+	separateRoom: false,
+	left: false,
+	...change
+});
+const read = (text: string, order: DateOrder | null = null) => {
+	const table = readTable(text);
+	return readPeople(table, guessMapping(table.header), order);
+};
+const entry = (change: Partial<PersonEntry> = {}): PersonEntry => ({
+	line: 2,
+	number: 'DO-1001',
+	given: 'Adaeze',
+	family: 'Obi',
+	...change
+});
+const plan = (people: KnownPerson[], entries: PersonEntry[], makeGroups = false) =>
+	planImport(people, ['Watch A', 'Watch B'], { entries, problems: [] }, { makeGroups, missing: 'keep' });
+
+describe('columns', () => {
+	it.each([
+		['as Otium writes them', 'Candidate number,Given name,Family name,Groups,E-mail,Date of birth', [0, 1, 2, 3, 4, 5]],
+		['in other words and another order', 'Surname;First name;Student ID;DOB;Class;Email address', [2, 1, 0, 4, 5, 3]],
+		['each once', 'id,First,Last,Extra time,Extra time factor', [0, 1, 2, null, null, null]]
+	])('are recognised %s', (_, heading, wanted) => {
+		const mapping = guessMapping(readTable(`${heading}\n`).header);
+		expect([mapping.number, mapping.given, mapping.family, mapping.groups, mapping.email, mapping.birth]).toEqual(
+			wanted
+		);
+		expect(missingColumns(mapping)).toEqual([]);
+	});
+
+	it('those that are needed and missing are named', () => {
+		expect(missingColumns(guessMapping(['Shoe size', 'Surname']))).toEqual(['Candidate number', 'Given name']);
+	});
+});
+
+describe('rows', () => {
+	it('become people, with what the file has no column for left open', () => {
+		expect(
+			read('number,given,family,group,factor,minutes,birth\nDO-1,Zoë,Ó Briain,Watch A; Watch B,"1,5",10,31/05/2007')
+				.entries
+		).toEqual([
+			{
+				line: 2,
+				number: 'DO-1',
+				given: 'Zoë',
+				family: 'Ó Briain',
+				groups: ['Watch A', 'Watch B'],
+				extraTime: { factor: 1.5, minutes: 10 },
+				birth: '2007-05-31'
+			}
+		]);
+	});
+
+	it('each fault names its line, its column and what would work', () => {
+		const { entries, problems } = read(
+			'number,given,family,email,factor,birth\n=1+1,A,B,,,\nDO-2,,B,nobody,0.5,31/13/2007\nDO-3,A,B,a@b.example,50%,2007-02-29\nDO-4,A,B,,25%,'
+		);
+		expect(entries.map((one) => [one.number, one.extraTime?.factor])).toEqual([['DO-4', 1.25]]);
+		expect(problems.map((one) => `${one.line} ${one.field}`)).toEqual([
+			'2 Candidate number',
+			'3 Given name',
+			'3 E-mail',
+			'3 Date of birth',
+			'3 Extra time, factor',
+			'4 Date of birth'
+		]);
+	});
+
+	it('dates in either order are asked about, unless one of them settles it by itself', () => {
+		const text = 'number,given,family,birth\nDO-1,A,B,05/06/2007\nDO-2,A,B,07/07/2007';
+		const table = readTable(text);
+		expect(isDateOrderOpen(table, guessMapping(table.header))).toBe(true);
+		expect(read(text).problems).toHaveLength(1);
+		expect(read(text, 'day_first').entries[0].birth).toBe('2007-06-05');
+		expect(read(text, 'month_first').entries[0].birth).toBe('2007-05-06');
+	});
+});
+
+describe('the plan of an import', () => {
+	it('adds, changes and leaves alone', () => {
+		const people = [known(), known({ id: 'c2', number: 'DO-1002', family: 'Moor' })];
+		const made = plan(people, [
+			entry({ number: 'do 1001' }),
+			entry({ line: 3, number: 'DO-1002', family: 'Moore' }),
+			entry({ line: 4, number: 'DO-1003' })
+		]);
+		expect(made.add.map((one) => one.line)).toEqual([4]);
+		expect(made.change.map((one) => [one.person.id, one.differences])).toEqual([
+			['c1', ['number DO-1001 → do 1001']],
+			['c2', ['family name Moor → Moore']]
+		]);
+	});
+
+	it('a second import of the same file changes nothing', () => {
+		const same = entry({ groups: ['watch a'], email: null, extraTime: { factor: 1, minutes: 0 } });
+		expect(plan([known()], [same])).toMatchObject({ add: [], change: [], same: 1, missing: [] });
+	});
+
+	it('a number that stands twice is told with both lines', () => {
+		expect(plan([], [entry(), entry({ line: 9 })])).toMatchObject({
+			add: [{ line: 2 }],
+			problems: [{ line: 9, message: expect.stringMatching(/line 2 already/) }]
+		});
+	});
+
+	it('an unknown group is refused with a guess, or made when wanted', () => {
+		const one = entry({ groups: ['Wach A'] });
+		expect(plan([], [one]).problems[0].message).toMatch(/Is “Watch A” meant/);
+		expect(plan([], [one], true)).toMatchObject({ newGroups: ['Wach A'], problems: [], add: [{ groups: ['Wach A'] }] });
+	});
+
+	it('whoever is in a group of the file but not in the file is asked about; other groups are not its business', () => {
+		const people = [
+			known({ id: 'gone', number: 'DO-9' }),
+			known({ id: 'other', number: 'DO-8', groups: ['Watch B'] }),
+			known({ id: 'left', number: 'DO-7', left: true })
+		];
+		expect(plan(people, [entry({ groups: ['Watch A'] })]).missing.map((one) => one.id)).toEqual(['gone']);
+	});
+
+	it('matches by the other system’s id when the number changed, and stops at a contradiction', () => {
+		const people = [known({ sourceId: 'u1' }), known({ id: 'c2', number: 'DO-2', given: 'Bram', sourceId: 'u2' })];
+		expect(plan(people, [entry({ number: 'DO-77', sourceId: 'u1' })]).change[0].differences).toEqual([
+			'number DO-1001 → DO-77'
+		]);
+		expect(plan(people, [entry({ number: 'DO-2', sourceId: 'u1' })]).problems[0].message).toMatch(/Bram Obi’s number/);
+	});
+});
+
+describe('OneRoster 1.1', () => {
+	const files = (change: Record<string, string> = {}) =>
+		new Map(
+			Object.entries({
+				'manifest.csv':
+					'propertyName,value\noneroster.version,1.1\nfile.orgs,bulk\nfile.users,bulk\nfile.classes,bulk\nfile.enrollments,bulk',
+				'orgs.csv':
+					'sourcedId,status,dateLastModified,name,type,identifier,parentSourcedId\no1,,,Quayside,school,,\no2,,,Lighthouse Point,school,,\nd1,,,District,district,,',
+				'users.csv':
+					'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email,sms,phone,agentSourcedIds,grades,password\n' +
+					'u1,,,true,o1,student,aobi,,Adaeze,Obi,,DO-1001,a@sea.example,,,,,\nu2,,,true,"o1,o2",student,bt,,Bram,Teller,,,,,,,,\nu3,,,true,o1,teacher,rd,,Rhys,Dunmore,,,,,,,,\nu4,,,true,o2,student,x,,Elsewhere,One,,,,,,,,',
+				'classes.csv':
+					'sourcedId,status,dateLastModified,title,grades,courseSourcedId,classCode,classType,location,schoolSourcedId,termSourcedIds,subjects,subjectCodes,periods\nk1,,,Watch A,,,,homeroom,,o1,,,,\nk2,,,Lamp,,,,homeroom,,o2,,,,',
+				'enrollments.csv':
+					'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role,primary,beginDate,endDate\ne1,,,k1,o1,u1,student,,,\ne2,,,k2,o2,u2,student,,,',
+				...change
+			})
+		);
+
+	it('gives the students of one school with their classes', () => {
+		const got = readOneRoster(files(), [], 'o1');
+		expect(got.ok && got.people).toEqual({
+			entries: [
+				{
+					line: 2,
+					number: 'DO-1001',
+					given: 'Adaeze',
+					family: 'Obi',
+					email: 'a@sea.example',
+					sourceId: 'u1',
+					leaves: false,
+					groups: ['Watch A']
+				},
+				{
+					line: 3,
+					number: 'bt',
+					given: 'Bram',
+					family: 'Teller',
+					email: null,
+					sourceId: 'u2',
+					leaves: false,
+					groups: []
+				}
+			],
+			problems: []
+		});
+	});
+
+	it('asks which school when there are several', () => {
+		expect(readOneRoster(files(), [], null)).toMatchObject({
+			ok: false,
+			schools: [{ name: 'Quayside' }, { name: 'Lighthouse Point' }]
+		});
+	});
+
+	it('a delta works upon what is known; tobedeleted takes away', () => {
+		const delta = files({
+			'manifest.csv': 'propertyName,value\nfile.users,delta\nfile.enrollments,delta',
+			'users.csv':
+				'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email\nu2,tobedeleted,2026-11-01T08:00:00.000Z,true,o1,student,bt,,Bram,Teller,,,',
+			'enrollments.csv':
+				'sourcedId,status,dateLastModified,classSourcedId,schoolSourcedId,userSourcedId,role\ne1,tobedeleted,2026-11-01T08:00:00.000Z,k1,o1,u1,student\ne9,active,2026-11-01T08:00:00.000Z,k9,o1,u1,student'
+		});
+		const people = [
+			known({ sourceId: 'u1' }),
+			known({ id: 'c2', number: 'bt', given: 'Bram', family: 'Teller', sourceId: 'u2' })
+		];
+		const got = readOneRoster(delta, people, 'o1');
+		expect(got.ok && got.isDelta).toBe(true);
+		expect(got.ok && got.people.entries).toMatchObject([
+			{ sourceId: 'u2', leaves: true },
+			{ sourceId: 'u1', groups: [] }
+		]);
+		expect(got.ok && got.people.problems).toEqual([
+			{ line: 3, field: 'enrollments.csv', message: expect.stringMatching(/k9/) }
+		]);
+	});
+
+	it.each([
+		['a folder without users', { 'users.csv': undefined }, /users\.csv is missing/],
+		['a file without its columns', { 'users.csv': 'sourcedId,role\nu1,student' }, /no column username/]
+	])('%s is refused', (_, change, message) => {
+		const broken = files();
+		for (const [name, text] of Object.entries(change))
+			if (text === undefined) broken.delete(name);
+			else broken.set(name, text);
+		expect(readOneRoster(broken, [], 'o1')).toMatchObject({ ok: false, message: expect.stringMatching(message) });
+	});
+
+	it('a status that the standard does not know is a problem of its row', () => {
+		const got = readOneRoster(
+			files({ 'orgs.csv': 'sourcedId,status,name,type\no1,active,Quayside,school\no2,gone,X,school' }),
+			[],
+			'o1'
+		);
+		expect(got.ok && got.people.problems).toMatchObject([{ line: 3, field: 'orgs.csv' }]);
+	});
+
+	it('what is written has the standard’s headings and is read back as it was', () => {
+		const people = [
+			known({ sourceId: 'u1', email: 'a@sea.example' }),
+			known({ id: 'c2', number: 'DO-2', given: 'Bram, jr.' })
+		];
+		const written = writeOneRoster({ id: 'quayside', name: 'Quayside' }, [{ id: 'g1', name: 'Watch A' }], people);
+		for (const [name, columns] of Object.entries(ONE_ROSTER))
+			expect(readTable(written.get(name)!).header).toEqual(columns);
+		const back = readOneRoster(written, people, null);
+		expect(
+			back.ok && planImport(people, ['Watch A'], back.people, { makeGroups: false, missing: 'keep' })
+		).toMatchObject({ add: [], missing: [], problems: [], same: 1 });
+	});
+});

@@ -1,0 +1,47 @@
+import type { RowProblem } from '../formats';
+
+/**
+ * One person as a file tells of them. What the file has no column for is undefined and stays as it is; what its column
+ * leaves empty is null and is taken away.
+ */
+export type PersonEntry = {
+	/** Where in the file. */
+	line: number;
+	number: string;
+	given: string;
+	family: string;
+	/** Names of groups. */
+	groups?: string[];
+	email?: string | null;
+	/** ISO date. */
+	birth?: string | null;
+	/** BCP 47 tag. */
+	language?: string | null;
+	/** The id by which another system knows them. */
+	sourceId?: string | null;
+	/** Standing extra time; factor 1 with 0 minutes: none. */
+	extraTime?: { factor: number; minutes: number };
+	separateRoom?: boolean;
+	/** The other system says that they have left. */
+	leaves?: boolean;
+};
+
+/** What a file brings: people, and the rows that could not be read. */
+export type People = { entries: PersonEntry[]; problems: RowProblem[] };
+
+/** A person as they are known now. */
+export type KnownPerson = {
+	id: string;
+	number: string;
+	given: string;
+	family: string;
+	groups: string[];
+	email: string | null;
+	birth: string | null;
+	language: string | null;
+	sourceId: string | null;
+	extraTime: { factor: number; minutes: number };
+	separateRoom: boolean;
+	/** No longer listed: kept for what they sat, offered nowhere. */
+	left: boolean;
+};

@@ -1,0 +1,57 @@
+import type { SessionRules } from '../session';
+
+/** What protects a session and what does not, read off the rules themselves and never off the name of a sheet. */
+export type Protection = { inForce: string[]; gaps: string[] };
+
+export type ProtectionFacts = {
+	rules: SessionRules;
+	/** Names of the networks the door is limited to, as far as they exist. */
+	networks: string[];
+	/** Networks that the rules name and that no longer exist. */
+	lostNetworks: number;
+	/** Whether each candidate is dealt questions of their own from pools. */
+	ownQuestions: boolean;
+	/** Whether the site has a key with which a sealed client can prove itself. */
+	siteHasKey: boolean;
+};
+
+/** "Own questions and own order, sealed, one network. Open: printing is allowed." */
+export function protectionOf({ rules, networks, lostNetworks, ownQuestions, siteHasKey }: ProtectionFacts): Protection {
+	const { lockdown, order, door, review, movement } = rules;
+	const inForce: string[] = [];
+	const gaps: string[] = [];
+
+	if (ownQuestions) inForce.push('own questions');
+	else gaps.push('everyone has the same questions');
+	if (order.questionsInOwnOrder) inForce.push('own order');
+	else gaps.push(order.choicesInOwnOrder ? 'choices are mixed, questions are not' : 'all questions in one order');
+	if (!movement.goingBack) inForce.push('no way back');
+
+	if (lockdown.level === 'sealed' && siteHasKey) inForce.push(`sealed, client ${lockdown.clientVersion} or newer`);
+	else if (lockdown.level === 'sealed') gaps.push('sealed, but the site has no key: no client can prove itself');
+	else if (lockdown.level === 'watched') inForce.push('watched: leaving is noticed, not prevented');
+	else gaps.push('nothing keeps other programs away');
+	if (lockdown.level !== 'open') {
+		if (lockdown.sites.length > 0) gaps.push(`${lockdown.sites.join(', ')} may be opened`);
+		if (lockdown.printing) gaps.push('printing is allowed');
+		if (lockdown.tablets && lockdown.level === 'sealed') gaps.push('tablets, which have no client, are allowed');
+		if (!lockdown.alsoForReview && review.shows !== 'nothing') gaps.push('the review is open');
+	}
+
+	if (networks.length > 0) inForce.push(networks.length === 1 ? 'one network' : `${networks.length} networks`);
+	else if (lostNetworks > 0) gaps.push('its networks no longer exist: nobody can enter');
+	else gaps.push('any network');
+	if (door.code === 'turning') inForce.push(`a code that turns every ${door.turnsEveryMinutes} min`);
+	if (rules.startWord) inForce.push('start word');
+	if (rules.admission === 'automatic') gaps.push('nobody looks at who comes in');
+	if (lockdown.snapshotSeconds !== null) inForce.push('snapshots');
+	if (review.shows === 'key' && review.when === 'at_once') gaps.push('right answers are shown while others still sit');
+	return { inForce, gaps };
+}
+
+/** The same in a sentence or two. */
+export function protectionInWords({ inForce, gaps }: Protection): string {
+	const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+	const kept = inForce.length > 0 ? `${capital(inForce.join(', '))}.` : 'Nothing is enforced.';
+	return gaps.length > 0 ? `${kept} Open: ${gaps.join('; ')}.` : kept;
+}

@@ -1,0 +1,484 @@
+import type { SessionRules } from '../session';
+
+/** What a setting can be, and so how it is entered and read. */
+export type SettingKind =
+	| { type: 'choice'; options: { value: string; text: string }[] }
+	| { type: 'switch'; on: string; off: string }
+	/** `empty` tells what no number means; without it a number is needed. */
+	| { type: 'number'; unit: string; min: number; max: number; empty?: string }
+	| { type: 'numbers'; unit: string; min: number; max: number }
+	| { type: 'word'; most: number }
+	| { type: 'words'; most: number }
+	| { type: 'version' }
+	| { type: 'networks' };
+
+export type Section = 'Time' | 'Door' | 'Lockdown' | 'Paper' | 'Afterwards';
+
+/** One setting: where it stands in the rules, what it is called and what it does. */
+export type Setting = {
+	path: string;
+	section: Section;
+	name: string;
+	says: string;
+	kind: SettingKind;
+	/** It is kept with the session, but nothing acts on it yet: screens say so, and no summary counts on it. */
+	notYet?: true;
+};
+
+const minutes = (min: number, max: number, empty?: string): SettingKind => ({
+	type: 'number',
+	unit: 'min',
+	min,
+	max,
+	empty
+});
+const choice = (options: Record<string, string>): SettingKind => ({
+	type: 'choice',
+	options: Object.entries(options).map(([value, text]) => ({ value, text }))
+});
+const yesNo = (on: string, off: string): SettingKind => ({ type: 'switch', on, off });
+
+/** Every rule there is, in the order in which people meet them. Screens, comparisons and checks are made from this list. */
+export const SETTINGS: Setting[] = [
+	{
+		path: 'timing.limitMinutes',
+		section: 'Time',
+		name: 'Limit',
+		says: 'Working time for everyone without extra time.',
+		kind: minutes(1, 1_440, 'no limit')
+	},
+	{
+		path: 'timing.clockStarts',
+		section: 'Time',
+		name: 'Clock starts',
+		says: 'Together means that whoever comes late has less.',
+		kind: choice({ candidate: 'for each, when they begin', room: 'for all together' })
+	},
+	{
+		path: 'timing.clockStops',
+		section: 'Time',
+		name: 'Clock stops',
+		says: 'Whether a hold, or a lost line, costs the candidate time.',
+		kind: choice({ never: 'never', hold: 'on hold', hold_or_lost: 'on hold and when the line is lost' })
+	},
+	{
+		path: 'timing.atClose',
+		section: 'Time',
+		name: 'At the close',
+		says: 'What the end of the window does to those at work.',
+		kind: choice({ finish: 'who began may finish', cut: 'work ends' })
+	},
+	{
+		path: 'timing.graceMinutes',
+		section: 'Time',
+		name: 'Grace',
+		says: 'To finish up and hand in, after the limit; answers are marked late.',
+		kind: minutes(0, 60)
+	},
+	{
+		path: 'timing.atTimeUp',
+		section: 'Time',
+		name: 'When time is up',
+		says: 'What becomes of work that nobody has handed in.',
+		kind: choice({
+			hand_in: 'handed in for them',
+			stop: 'no more answers, they hand in',
+			flag: 'may go on, marked late',
+			zero: 'counts nothing'
+		})
+	},
+	{
+		path: 'timing.warnAtMinutes',
+		section: 'Time',
+		name: 'Warnings',
+		says: 'Told once each, so long before the end.',
+		kind: { type: 'numbers', unit: 'min', min: 1, max: 240 }
+	},
+	{
+		path: 'timing.maxLimitMinutes',
+		section: 'Time',
+		name: 'Longest limit',
+		says: 'No extra time goes beyond it.',
+		kind: minutes(1, 1_440, 'none')
+	},
+	{
+		path: 'timing.doorOpensMinutes',
+		section: 'Door',
+		name: 'Door opens',
+		says: 'So long before the start; until then candidates see a countdown.',
+		kind: minutes(0, 240)
+	},
+	{
+		path: 'timing.lastEntryMinutes',
+		section: 'Door',
+		name: 'Last entry',
+		says: 'So long after the start. An own window brings its own.',
+		kind: minutes(0, 1_440, 'until it closes')
+	},
+	{
+		path: 'admission',
+		section: 'Door',
+		name: 'Letting in',
+		says: 'By itself suits remote sittings; in a room, the proctor looks at each.',
+		kind: choice({ proctor: 'the proctor lets in', automatic: 'the door lets in by itself' })
+	},
+	{
+		path: 'door.code',
+		section: 'Door',
+		name: 'Door code',
+		says: 'A code that turns is worth nothing to whoever is sent a picture of the board.',
+		kind: choice({ fixed: 'one for the day', turning: 'turns' })
+	},
+	{
+		path: 'door.turnsEveryMinutes',
+		section: 'Door',
+		name: 'Turns every',
+		says: 'Only with a code that turns.',
+		kind: minutes(1, 60)
+	},
+	{
+		path: 'door.identity',
+		section: 'Door',
+		name: 'Identity',
+		says: 'What candidates give besides the code. Names are read without case, accents or spaces.',
+		kind: choice({
+			number_and_family: 'number and family name',
+			names_and_birthday: 'both names and birthday',
+			slip: 'their slip'
+		})
+	},
+	{
+		path: 'door.slips',
+		section: 'Door',
+		name: 'Slips',
+		says: 'A candidate’s own code, printed or sent, that opens the door to them alone.',
+		kind: yesNo('printed', 'none')
+	},
+	{
+		path: 'door.networks',
+		section: 'Door',
+		name: 'Networks',
+		says: 'The door is passed from these networks alone.',
+		kind: { type: 'networks' }
+	},
+	{
+		path: 'startWord',
+		section: 'Door',
+		name: 'Start word',
+		says: 'Said aloud to begin: nobody begins elsewhere.',
+		kind: { type: 'word', most: 40 }
+	},
+	{
+		path: 'finishWord',
+		section: 'Door',
+		name: 'Finish word',
+		says: 'Said aloud to hand in: nobody leaves early or by accident.',
+		kind: { type: 'word', most: 40 }
+	},
+	{
+		path: 'lockdown.level',
+		section: 'Lockdown',
+		name: 'Lockdown',
+		says: 'Open enforces nothing. Watched asks for the full screen and logs leaving. Sealed lets in only a client that proves itself.',
+		kind: choice({ open: 'open', watched: 'watched', sealed: 'sealed' })
+	},
+	{
+		path: 'lockdown.leavingsAllowed',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'May leave',
+		says: 'So many times before the next rule acts.',
+		kind: { type: 'number', unit: 'times', min: 0, max: 20 }
+	},
+	{
+		path: 'lockdown.onLeaving',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'On leaving',
+		says: 'Handing in on leaving ends the sitting of whoever merely loses the line.',
+		kind: choice({ warn: 'warned', hold: 'put on hold', hand_in: 'handed in' })
+	},
+	{
+		path: 'lockdown.clientVersion',
+		section: 'Lockdown',
+		name: 'Client, at least',
+		says: 'Older sealed clients are told how to get this one.',
+		kind: { type: 'version' }
+	},
+	{
+		path: 'lockdown.sites',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'Sites allowed',
+		says: 'Addresses outside that may be opened. Each is a hole.',
+		kind: { type: 'words', most: 20 }
+	},
+	{
+		path: 'lockdown.printing',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'Printing',
+		says: 'Whether the paper may be printed.',
+		kind: yesNo('allowed', 'not allowed')
+	},
+	{
+		path: 'lockdown.tablets',
+		section: 'Lockdown',
+		name: 'Tablets',
+		says: 'A tablet has no sealed client.',
+		kind: yesNo('allowed', 'not allowed')
+	},
+	{
+		path: 'lockdown.alsoForReview',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'Review',
+		says: 'Whether the lockdown also holds when results are looked at.',
+		kind: yesNo('locked as well', 'open')
+	},
+	{
+		path: 'lockdown.snapshotSeconds',
+		section: 'Lockdown',
+		notYet: true,
+		name: 'Snapshots',
+		says: 'A picture from the camera, every so often.',
+		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'none' }
+	},
+	{
+		path: 'movement.shown',
+		section: 'Paper',
+		name: 'Questions',
+		says: 'How many are seen at once.',
+		kind: choice({ one: 'one at a time', pages: 'in pages', all: 'all on one page' })
+	},
+	{
+		path: 'movement.perPage',
+		section: 'Paper',
+		name: 'A page holds',
+		says: 'Only when shown in pages.',
+		kind: { type: 'number', unit: 'questions', min: 2, max: 50 }
+	},
+	{
+		path: 'movement.goingBack',
+		section: 'Paper',
+		name: 'Going back',
+		says: 'Without it nobody can spread looking things up, and nobody can correct.',
+		kind: yesNo('allowed', 'not allowed')
+	},
+	{
+		path: 'movement.answerToGoOn',
+		section: 'Paper',
+		name: 'To go on',
+		says: 'Whether each question must be answered before the next is seen.',
+		kind: yesNo('must answer', 'may leave blank')
+	},
+	{
+		path: 'movement.answerAll',
+		section: 'Paper',
+		name: 'To hand in',
+		says: 'Whether all must be answered before handing in.',
+		kind: yesNo('must answer all', 'blanks allowed')
+	},
+	{
+		path: 'order.questionsInOwnOrder',
+		section: 'Paper',
+		name: 'Order of questions',
+		says: 'Own order: neighbours do not have the same question at the same time.',
+		kind: yesNo('own', 'the paper’s')
+	},
+	{
+		path: 'order.choicesInOwnOrder',
+		section: 'Paper',
+		name: 'Order of choices',
+		says: 'Own order: letters passed on are worth nothing. It does not mix the questions.',
+		kind: yesNo('own', 'the paper’s')
+	},
+	{
+		path: 'tools.calculator',
+		section: 'Paper',
+		notYet: true,
+		name: 'Calculator',
+		says: 'On the candidate’s screen.',
+		kind: choice({ none: 'none', basic: 'basic', scientific: 'scientific' })
+	},
+	{
+		path: 'tools.marking',
+		section: 'Paper',
+		name: 'Mark for later',
+		says: 'Useless where nobody can go back.',
+		kind: yesNo('offered', 'none')
+	},
+	{
+		path: 'tools.notes',
+		section: 'Paper',
+		notYet: true,
+		name: 'Notes',
+		says: 'Scratch space, kept with the sitting.',
+		kind: yesNo('offered', 'none')
+	},
+	{
+		path: 'tools.hints',
+		section: 'Paper',
+		notYet: true,
+		name: 'Hints',
+		says: 'For practice.',
+		kind: yesNo('shown', 'none')
+	},
+	{
+		path: 'attempts.most',
+		section: 'Afterwards',
+		notYet: true,
+		name: 'Attempts',
+		says: 'How often the paper may be sat.',
+		kind: { type: 'number', unit: 'at most', min: 1, max: 20 }
+	},
+	{
+		path: 'attempts.counts',
+		section: 'Afterwards',
+		notYet: true,
+		name: 'Which counts',
+		says: 'All attempts are kept, whichever counts.',
+		kind: choice({ highest: 'the highest', mean: 'the mean', first: 'the first', last: 'the last' })
+	},
+	{
+		path: 'attempts.waitMinutes',
+		section: 'Afterwards',
+		notYet: true,
+		name: 'Wait between',
+		says: 'Against series of guesses.',
+		kind: minutes(0, 43_200)
+	},
+	{
+		path: 'review.shows',
+		section: 'Afterwards',
+		notYet: true,
+		name: 'Candidates see',
+		says: 'After handing in.',
+		kind: choice({ nothing: 'nothing', score: 'their score', own_answers: 'their answers', key: 'the right answers' })
+	},
+	{
+		path: 'review.when',
+		section: 'Afterwards',
+		notYet: true,
+		name: 'From when',
+		says: 'Others may still have to sit the paper.',
+		kind: choice({
+			at_once: 'at once',
+			session_ended: 'when the session has ended',
+			all_finished: 'when all have finished'
+		})
+	},
+	{
+		path: 'result.passPercent',
+		section: 'Afterwards',
+		name: 'Pass mark',
+		says: 'In per cent of the points.',
+		kind: { type: 'number', unit: '%', min: 0, max: 100, empty: 'none' }
+	}
+];
+
+export const SECTIONS: Section[] = ['Time', 'Door', 'Lockdown', 'Paper', 'Afterwards'];
+
+type Tree = Record<string, unknown>;
+
+/** The value at a path like `timing.limitMinutes`. */
+export function valueAt(rules: SessionRules, path: string): unknown {
+	return path.split('.').reduce<unknown>((part, key) => (part as Tree | undefined)?.[key], rules);
+}
+
+/** The same rules with another value at a path. */
+export function withValue(rules: SessionRules, path: string, value: unknown): SessionRules {
+	const [key, inner] = path.split('.');
+	if (inner === undefined) return { ...rules, [key]: value };
+	return { ...rules, [key]: { ...((rules as unknown as Tree)[key] as Tree), [inner]: value } };
+}
+
+/** A value as people read it: `60 min`, `no limit`, `sealed`. */
+export function valueInWords(setting: Setting, value: unknown, networkNames: Map<string, string> = new Map()): string {
+	const { kind } = setting;
+	switch (kind.type) {
+		case 'choice':
+			return kind.options.find((option) => option.value === value)?.text ?? String(value);
+		case 'switch':
+			return value ? kind.on : kind.off;
+		case 'number':
+			return value === null ? kind.empty! : kind.unit === 'at most' ? String(value) : `${value} ${kind.unit}`;
+		case 'numbers':
+			return (value as number[]).length === 0 ? 'none' : `${(value as number[]).join(', ')} ${kind.unit}`;
+		case 'words':
+			return (value as string[]).join(', ') || 'none';
+		case 'networks':
+			return (value as string[]).map((id) => networkNames.get(id) ?? 'a network that is gone').join(', ') || 'anywhere';
+		default:
+			return value === null || value === '' ? 'none' : String(value);
+	}
+}
+
+/** What is wrong with a value, and what would work; null: nothing. */
+export function faultOf(setting: Setting, value: unknown): string | null {
+	const { kind, name } = setting;
+	const isWhole = (one: unknown): one is number => typeof one === 'number' && Number.isInteger(one);
+	switch (kind.type) {
+		case 'choice':
+			return kind.options.some((option) => option.value === value) ? null : `${name}: choose one of the list.`;
+		case 'switch':
+			return typeof value === 'boolean' ? null : `${name}: yes or no.`;
+		case 'number':
+			if (value === null && kind.empty !== undefined) return null;
+			if (!isWhole(value)) return `${name}: a whole number${kind.empty ? `, or empty for ${kind.empty}` : ''}.`;
+			return value >= kind.min && value <= kind.max ? null : `${name}: between ${kind.min} and ${kind.max}.`;
+		case 'numbers': {
+			const list = Array.isArray(value) ? value : null;
+			const right = list && list.length <= 6 && list.every((one) => isWhole(one) && one >= kind.min && one <= kind.max);
+			return right ? null : `${name}: up to six whole numbers between ${kind.min} and ${kind.max}, like 10, 5, 1.`;
+		}
+		case 'word':
+			if (value === null) return null;
+			return typeof value === 'string' && value.trim() !== '' && value.length <= kind.most
+				? null
+				: `${name}: a word of at most ${kind.most} letters.`;
+		case 'version':
+			return typeof value === 'string' && /^\d{1,4}(\.\d{1,4}){0,2}$/.test(value)
+				? null
+				: `${name}: a version like 2.1.`;
+		case 'words':
+		case 'networks': {
+			const most = kind.type === 'words' ? kind.most : 50;
+			const right =
+				Array.isArray(value) &&
+				value.length <= most &&
+				value.every((one) => typeof one === 'string' && one.length <= 200);
+			return right ? null : `${name}: at most ${most} entries.`;
+		}
+	}
+}
+
+export type RuleFaults = Record<string, string>;
+
+/** Reads rules that came from outside: every setting is checked, and nothing that is no setting gets in. */
+export function readRules(
+	given: unknown,
+	base: SessionRules
+): { ok: true; rules: SessionRules } | { ok: false; faults: RuleFaults } {
+	const faults: RuleFaults = {};
+	let rules = base;
+	for (const setting of SETTINGS) {
+		const value = valueAt((given ?? {}) as SessionRules, setting.path);
+		if (value === undefined) continue;
+		const fault = faultOf(setting, value);
+		if (fault) faults[setting.path] = fault;
+		else rules = withValue(rules, setting.path, typeof value === 'string' ? value.trim() : value);
+	}
+	return Object.keys(faults).length > 0 ? { ok: false, faults } : { ok: true, rules };
+}
+
+export type RuleDifference = { setting: Setting; before: unknown; after: unknown };
+
+/** The settings in which two sets of rules differ. */
+export function differingRules(before: SessionRules, after: SessionRules): RuleDifference[] {
+	return SETTINGS.map((setting) => ({
+		setting,
+		before: valueAt(before, setting.path),
+		after: valueAt(after, setting.path)
+	})).filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after));
+}

@@ -1,0 +1,135 @@
+import type { SessionFacts } from '../facts';
+import type { Finding, Fix } from '../finding';
+
+/** What would make a protection less than it looks, or shut candidates out. */
+export function checkLockdown({ rules, networks, siteHasKey, withoutClient, kind }: SessionFacts): Finding[] {
+	const { lockdown, review, admission, door, startWord, timing } = rules;
+	const found: Finding[] = [];
+	const push = (
+		code: string,
+		level: Finding['level'],
+		title: string,
+		message: string,
+		fixes: Fix[] = [],
+		field: Finding['field'] = 'lockdown'
+	) => found.push({ code, level, field, title, message, fixes });
+
+	if (lockdown.level === 'sealed' && !siteHasKey)
+		push(
+			'no_key',
+			'block',
+			'No client could prove itself.',
+			'The site has no key for sealed clients. Make one under Sealed clients, or choose another lockdown.',
+			[{ text: 'watched instead', set: { 'rules.lockdown.level': 'watched' } }]
+		);
+	if (lockdown.level !== 'open' && lockdown.onLeaving === 'hand_in')
+		push(
+			'K6',
+			'warn',
+			'A dropped line ends a sitting.',
+			'Leaving hands in, and a device that fails looks like one that left.',
+			[{ text: 'hold instead', set: { 'rules.lockdown.onLeaving': 'hold' } }]
+		);
+	if (lockdown.level !== 'open' && !lockdown.alsoForReview && review.shows !== 'nothing')
+		push('K19', 'warn', 'The review is open.', 'Questions can be copied when results are looked at.', [
+			{ text: 'lock the review', set: { 'rules.lockdown.alsoForReview': true } }
+		]);
+	if (lockdown.level === 'sealed' && (lockdown.sites.length > 0 || lockdown.printing))
+		push(
+			'K20',
+			'warn',
+			'A hole in the seal.',
+			[
+				lockdown.sites.length > 0 ? `${lockdown.sites.join(', ')} may be opened` : '',
+				lockdown.printing ? 'printing is allowed' : ''
+			]
+				.filter(Boolean)
+				.join('; ') + '.',
+			[{ text: 'close it', set: { 'rules.lockdown.sites': [], 'rules.lockdown.printing': false } }]
+		);
+	if (lockdown.level === 'sealed' && (lockdown.tablets || withoutClient > 0))
+		push(
+			'K21',
+			lockdown.tablets ? 'warn' : 'info',
+			'Not every device can.',
+			withoutClient > 0
+				? `${withoutClient} ${withoutClient === 1 ? 'candidate’s last check had' : 'candidates’ last checks had'} no sealed client.`
+				: 'Tablets are allowed, but no sealed client runs on them.',
+			lockdown.tablets ? [{ text: 'no tablets', set: { 'rules.lockdown.tablets': false } }] : []
+		);
+	if (lockdown.snapshotSeconds !== null)
+		push('K25', 'info', 'A camera is needed.', 'Each device needs a camera; the rehearsal tells who has none.', [
+			{ text: 'no snapshots', set: { 'rules.lockdown.snapshotSeconds': null } }
+		]);
+	if (admission === 'automatic' && startWord)
+		push(
+			'K23',
+			'info',
+			'A word for people who are not there.',
+			'The door lets in by itself, so the start word must be sent to everyone and adds little.',
+			[{ text: 'no start word', set: { startWord: null, 'rules.startWord': null } }],
+			'door'
+		);
+	if (admission === 'automatic' && door.networks.length > 0)
+		push(
+			'K24',
+			'block',
+			'Remote candidates shut out.',
+			`The door lets in by itself, but only from ${networks.named.map((one) => one.name).join(' and ') || 'a network that is gone'}.`,
+			[
+				{ text: 'from anywhere', set: { 'rules.door.networks': [] } },
+				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } }
+			],
+			'door'
+		);
+	if (networks.lost > 0)
+		push(
+			'lost_network',
+			'block',
+			'A network is gone.',
+			'The rules name a network that no longer exists: nobody could enter from it.',
+			[{ text: 'only those that exist', set: { 'rules.door.networks': networks.named.map((one) => one.id) } }],
+			'door'
+		);
+	if (kind === 'live' && lockdown.level === 'open' && admission === 'automatic' && timing.doorOpensMinutes > 60)
+		push(
+			'K31',
+			'block',
+			'Can be taken at home.',
+			'The code is known long before, nothing is locked and nobody looks at who comes in.',
+			[
+				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } },
+				{ text: 'watched', set: { 'rules.lockdown.level': 'watched' } }
+			],
+			'door'
+		);
+	if (door.identity === 'number_and_family' && admission === 'automatic' && !door.slips)
+		push(
+			'K41',
+			'info',
+			'Known to others.',
+			'Numbers and names are known to classmates; a slip is not.',
+			[{ text: 'print slips', set: { 'rules.door.slips': true } }],
+			'door'
+		);
+	if (door.identity === 'slip' && !door.slips)
+		push(
+			'no_slips',
+			'block',
+			'Nobody has a slip.',
+			'Candidates are asked for their slip, and none are made.',
+			[
+				{ text: 'print slips', set: { 'rules.door.slips': true } },
+				{ text: 'ask for number and family name', set: { 'rules.door.identity': 'number_and_family' } }
+			],
+			'door'
+		);
+	if (lockdown.level === 'sealed')
+		push(
+			'K40',
+			'info',
+			'Beforehand.',
+			'A network’s own sign-in page stops the sealed client: sign devices in to it first. The rehearsal shows whether they get through.'
+		);
+	return found;
+}

@@ -1,0 +1,120 @@
+import type { SessionFacts } from '../facts';
+import type { Finding, Fix } from '../finding';
+
+/** What the paper and the way it is shown would do. */
+export function checkPaper({ paper, rules, kind, othersPending }: SessionFacts): Finding[] {
+	const { movement, order, tools, review, attempts, lockdown } = rules;
+	const found: Finding[] = [];
+	const push = (
+		code: string,
+		level: Finding['level'],
+		title: string,
+		message: string,
+		fixes: Fix[] = [],
+		field: Finding['field'] = 'paper'
+	) => found.push({ code, level, field, title, message, fixes });
+
+	if (!paper.allowed)
+		push(
+			'not_allowed',
+			'block',
+			'Not for here.',
+			`${paper.title} may not be sat by these groups at this site. Allow it in the administration, or choose another.`
+		);
+	for (const pool of paper.pools) {
+		if (pool.draw > pool.of)
+			push('K11', 'block', 'Pool too small.', `“${pool.title}” deals ${pool.draw} of ${pool.of} questions.`);
+		if (!pool.equalPoints)
+			push(
+				'K10',
+				'block',
+				'Unequal totals.',
+				`The questions of “${pool.title}” have different points, so candidates could reach different totals.`
+			);
+	}
+	if (paper.keepPlace > 0 && order.choicesInOwnOrder)
+		push(
+			'K8',
+			'info',
+			'Some choices stay.',
+			`${paper.keepPlace} ${paper.keepPlace === 1 ? 'question keeps a choice' : 'questions keep choices'} in place (“none of these”).`
+		);
+	if (order.choicesInOwnOrder && !order.questionsInOwnOrder)
+		push('K9', 'info', 'Only choices are mixed.', 'The questions come in one order for all.', [
+			{ text: 'mix questions too', set: { 'rules.order.questionsInOwnOrder': true } }
+		]);
+	if (!movement.goingBack && tools.marking)
+		push('K13', 'warn', 'Marking is useless.', 'Candidates can mark for later but not go back.', [
+			{ text: 'allow going back', set: { 'rules.movement.goingBack': true } },
+			{ text: 'no marking', set: { 'rules.tools.marking': false } }
+		]);
+	if (!movement.goingBack && movement.answerToGoOn)
+		push('K14', 'warn', 'Guessing is forced.', 'Each question must be answered, and none can be changed later.', [
+			{ text: 'blanks allowed', set: { 'rules.movement.answerToGoOn': false } },
+			{ text: 'allow going back', set: { 'rules.movement.goingBack': true } }
+		]);
+	if (
+		(review.shows === 'key' || review.shows === 'own_answers') &&
+		review.when !== 'all_finished' &&
+		othersPending > 0 &&
+		kind !== 'rehearsal'
+	)
+		push(
+			'K15',
+			'block',
+			'Answers would spread.',
+			`${othersPending} other ${othersPending === 1 ? 'session' : 'sessions'} of this paper ${othersPending === 1 ? 'is' : 'are'} still to come.`,
+			[
+				{ text: 'when all have finished', set: { 'rules.review.when': 'all_finished' } },
+				{ text: 'show nothing', set: { 'rules.review.shows': 'nothing' } }
+			],
+			'afterwards'
+		);
+	if (attempts.most > 1 && rules.timing.lastEntryMinutes === null && lockdown.level !== 'open')
+		push(
+			'K16',
+			'block',
+			'Anyone can try again.',
+			`${attempts.most} attempts in a window that stays open let the whole group sit twice.`,
+			[
+				{ text: 'one attempt', set: { 'rules.attempts.most': 1 } },
+				{ text: 'last entry after 15 min', set: { 'rules.timing.lastEntryMinutes': 15 } }
+			],
+			'afterwards'
+		);
+	if (attempts.most > 1 && review.shows === 'key' && kind !== 'rehearsal')
+		push(
+			'K17',
+			'warn',
+			'Free points.',
+			'Right answers are shown after each of several attempts.',
+			[
+				{ text: 'show the score only', set: { 'rules.review.shows': 'score' } },
+				{ text: 'one attempt', set: { 'rules.attempts.most': 1 } }
+			],
+			'afterwards'
+		);
+	if (attempts.most > 1 && attempts.counts === 'last')
+		push(
+			'K36',
+			'info',
+			'A better result can be lost.',
+			'The last attempt counts, even when an earlier one was higher. All are kept.',
+			[{ text: 'count the highest', set: { 'rules.attempts.counts': 'highest' } }],
+			'afterwards'
+		);
+	if (review.shows !== 'nothing' && review.when === 'at_once' && lockdown.level === 'sealed')
+		push(
+			'K39',
+			'warn',
+			'Scores at once.',
+			'An examination that decides something usually shows nothing on the day.',
+			[{ text: 'show nothing', set: { 'rules.review.shows': 'nothing' } }],
+			'afterwards'
+		);
+	if (tools.hints && lockdown.level !== 'open')
+		push('K43', 'block', 'Answers given away.', `Hints are shown in a ${lockdown.level} sitting.`, [
+			{ text: 'no hints', set: { 'rules.tools.hints': false } }
+		]);
+	return found;
+}

@@ -1,0 +1,140 @@
+import { localTime, MINUTE } from '../../time';
+import type { SessionFacts } from '../facts';
+import type { Finding, Fix } from '../finding';
+import { names } from './time';
+
+/** Who would be missing, in the way of others, or in two places. */
+export function checkPeople(facts: SessionFacts): Finding[] {
+	const found: Finding[] = [];
+	const { candidates, room, clashes, entitlement, languages, paper, zone } = facts;
+	const push = (
+		code: string,
+		level: Finding['level'],
+		field: Finding['field'],
+		title: string,
+		message: string,
+		fixes: Fix[] = []
+	) => found.push({ code, level, field, title, message, fixes });
+
+	if (candidates === 0) push('nobody', 'block', 'who', 'Nobody is expected.', 'Choose a group that has candidates.');
+	if (candidates > room.seats && room.seats > 0)
+		push(
+			'seats',
+			'block',
+			'where',
+			'Too small.',
+			`${candidates} candidates, ${room.seats} seats in the ${room.name}.`,
+			roomFixes(facts)
+		);
+	if (room.seats === 0)
+		push('seats', 'block', 'where', 'No seats.', `The ${room.name} has no seat in use.`, roomFixes(facts));
+	if (clashes.room)
+		push(
+			'room_clash',
+			'warn',
+			'where',
+			'Room taken.',
+			`The ${room.name} has ${clashes.room} at that time.`,
+			otherRoom(facts)
+		);
+	if (facts.proctors === 0)
+		push('proctor', 'warn', 'where', 'No proctor.', 'Only coordinators can run this room until one is named.');
+	for (const clash of clashes.proctors)
+		push('proctor_clash', 'warn', 'where', 'Two rooms at once.', `${clash.name} also has ${clash.with} at that time.`);
+	if (clashes.candidates.length > 0) {
+		const [first] = clashes.candidates;
+		const who = names(clashes.candidates.map((clash) => clash.person.name));
+		const what =
+			clashes.candidates.length === 1
+				? `${first.with} at ${localTime(first.from, zone)}`
+				: `other commitments, the first at ${localTime(Math.min(...clashes.candidates.map((clash) => clash.from)), zone)}`;
+		push('K5', 'warn', 'who', 'Runs into something else.', `${who}: ${what}.`, earlierStart(facts));
+	}
+	if (entitlement && entitlement.needed > entitlement.left)
+		push(
+			'K30',
+			'block',
+			'who',
+			'Not enough sittings.',
+			`${entitlement.needed} are needed, ${entitlement.left} are left for this site: ${entitlement.needed - entitlement.left} short. Allot more in the administration.`
+		);
+	if (facts.rules.door.identity === 'names_and_birthday' && facts.withoutIdentity.length > 0)
+		push(
+			'identity',
+			'block',
+			'door',
+			'Could not sign in.',
+			`${names(facts.withoutIdentity.map((one) => one.name))} ${facts.withoutIdentity.length === 1 ? 'has' : 'have'} no date of birth on record.`,
+			[{ text: 'ask for number and family name', set: { 'rules.door.identity': 'number_and_family' } }]
+		);
+
+	const spoken = languages.filter((one) => one.tag !== null);
+	const missing = spoken.filter((one) => paper.languages.length > 0 && !paper.languages.includes(one.tag!));
+	for (const one of missing)
+		push(
+			'K27',
+			'block',
+			'paper',
+			'Not in their language.',
+			`${one.ids.length} ${one.ids.length === 1 ? 'asks' : 'ask'} for ${languageName(one.tag!)}; the paper is there in ${paper.languages.map(languageName).join(' and ')}.`
+		);
+	if (languages.length > 1 && spoken.length > 0)
+		push(
+			'K26',
+			'warn',
+			'who',
+			'Two languages in one room.',
+			`${spoken.map((one) => `${one.ids.length} ${one.ids.length === 1 ? 'asks' : 'ask'} for ${languageName(one.tag!)}`).join(', ')}.`,
+			[{ text: 'a session for each language', set: { split: 'language' } }]
+		);
+	return found;
+}
+
+function otherRoom({ otherRooms, candidates }: SessionFacts): Fix[] {
+	const fits = otherRooms.find((room) => room.seats >= candidates);
+	return fits ? [{ text: `use the ${fits.name}`, set: { roomId: fits.id } }] : [];
+}
+
+/** A larger room; or the same room twice, the second start when the first have gone. */
+function roomFixes(facts: SessionFacts): Fix[] {
+	const { room, window, zone, rules, candidates, otherRooms } = facts;
+	const fixes = otherRoom(facts);
+	const beside = otherRooms.find((other) => other.seats + room.seats >= candidates);
+	if (fixes.length === 0 && beside && room.seats > 0)
+		fixes.push({ text: `share with the ${beside.name}`, set: { split: `room:${beside.id}` } });
+	const limit = rules.timing.limitMinutes;
+	if (limit !== null && room.seats > 0 && candidates > room.seats) {
+		const turns = Math.ceil(candidates / room.seats);
+		const every = Math.ceil((limit + rules.timing.graceMinutes + 15) / 15) * 15;
+		if (turns <= 4) {
+			const times = Array.from({ length: turns }, (_, i) => localTime(window.opens + i * every * MINUTE, zone));
+			fixes.push({
+				text: `split at ${times.slice(0, -1).join(', ')} and ${times[times.length - 1]}`,
+				set: { split: `stagger:${every}` }
+			});
+		}
+	}
+	return fixes;
+}
+
+/** Begin so much earlier that everyone is done before what comes next. */
+function earlierStart({ clashes, window, zone, rules }: SessionFacts): Fix[] {
+	const limit = rules.timing.limitMinutes;
+	if (limit === null) return [];
+	const first = Math.min(...clashes.candidates.map((clash) => clash.from));
+	if (first <= window.opens) return [];
+	const longest = Math.max(...clashes.candidates.map((clash) => clash.to)) - window.opens;
+	const start = Math.floor((first - Math.max(longest, 0)) / (5 * MINUTE)) * 5 * MINUTE;
+	return start < window.opens && window.opens - start <= 180 * MINUTE
+		? [{ text: `start at ${localTime(start, zone)}`, set: { time: localTime(start, zone) } }]
+		: [];
+}
+
+/** `pt` is `Portuguese`. */
+export function languageName(tag: string): string {
+	try {
+		return new Intl.DisplayNames(['en'], { type: 'language' }).of(tag) ?? tag;
+	} catch {
+		return tag;
+	}
+}

@@ -1,0 +1,168 @@
+import { localDate, localTime, MINUTE, timeAndDate } from '../../time';
+import type { SessionFacts } from '../facts';
+import type { Finding, Fix } from '../finding';
+
+/** What limit, window and clock would do to somebody on the day. */
+export function checkTime(facts: SessionFacts, now: number): Finding[] {
+	const found = [...checkWindow(facts, now), ...checkClock(facts)];
+	const { opens, closes } = facts.window;
+	// A window that is upside down makes everything else about it meaningless.
+	return closes !== null && closes <= opens ? found : [...found, ...checkFit(facts)];
+}
+
+function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): Finding[] {
+	const found: Finding[] = [];
+	const when = (level: Finding['level'], code: string, title: string, message: string, fixes: Fix[] = []) =>
+		found.push({ code, level, field: 'when', title, message, fixes });
+	if (window.closes !== null && window.closes <= window.opens)
+		when('block', 'upside_down', 'Ends too early.', 'It closes before it opens. Choose a later end.', [
+			{ text: 'leave the end open', set: { until: null } }
+		]);
+	if (window.opens < now - 12 * 60 * MINUTE)
+		when('block', 'past', 'In the past.', 'This start has passed. Choose a time from now on.');
+	else if (window.opens < now)
+		when(
+			'warn',
+			'late',
+			'Just passed.',
+			`It starts in the past, at ${localTime(window.opens, zone)}: the door opens as soon as it is planned.`
+		);
+
+	const [from, to] = [localTime(window.opens, zone), window.closes === null ? null : localTime(window.closes, zone)];
+	if (hours && (from < hours.opens || (to !== null && to > hours.closes)))
+		when('warn', 'hours', 'Out of hours.', `The site is open from ${hours.opens} to ${hours.closes}.`);
+	const day = localDate(window.opens, zone);
+	if (days && (day < days.first || day > days.last))
+		when(
+			'block',
+			'days',
+			'Outside the dates.',
+			`This administration runs from ${days.first} to ${days.last}. Choose a day within, or change its dates.`
+		);
+	return found;
+}
+
+/** Whether everyone's time fits into the window. */
+function checkFit(facts: SessionFacts): Finding[] {
+	const { window, zone, rules, extraTime } = facts;
+	const { limitMinutes: limit, atClose, lastEntryMinutes } = rules.timing;
+	if (limit === null || window.closes === null) return [];
+	const found: Finding[] = [];
+	const room = Math.round((window.closes - window.opens) / MINUTE);
+	const finish: Fix = { text: 'let those who began finish', set: { 'rules.timing.atClose': 'finish' } };
+	const endAt = (at: number): Fix => ({
+		text: `end at ${timeAndDate(at, zone, window.opens)}`,
+		set: { until: localTime(at, zone) }
+	});
+
+	const short = extraTime.needs.filter((need) => need.minutes !== null && need.minutes > room);
+	if (atClose === 'cut' && room < limit)
+		found.push({
+			code: 'K3',
+			level: 'block',
+			field: 'when',
+			title: 'Cut short.',
+			message: `The window is ${room} minutes, the limit ${limit}.`,
+			fixes: [finish, endAt(window.opens + limit * MINUTE)]
+		});
+	else if (atClose === 'cut' && short.length > 0)
+		found.push({
+			code: 'K3',
+			level: 'block',
+			field: 'when',
+			title: 'Cut short.',
+			message: `The window ends ${localTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${localTime(window.opens + Math.max(...short.map((need) => need.minutes!)) * MINUTE, zone)}.`,
+			fixes: [finish, endAt(window.opens + Math.max(...short.map((need) => need.minutes!)) * MINUTE)]
+		});
+	const lastFull = window.closes - limit * MINUTE;
+	const lastEntry = lastEntryMinutes === null ? window.closes : window.opens + lastEntryMinutes * MINUTE;
+	if (atClose === 'cut' && room >= limit && lastEntry > lastFull && rules.timing.clockStarts === 'candidate')
+		found.push({
+			code: 'K4',
+			level: 'warn',
+			field: 'time',
+			title: 'Late starters lose time.',
+			message: `Whoever begins after ${localTime(lastFull, zone)} is cut by the close at ${localTime(window.closes, zone)}.`,
+			fixes: [
+				finish,
+				{ text: `last entry at ${localTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }
+			]
+		});
+	if (lastEntryMinutes !== null && lastEntryMinutes > room)
+		found.push({
+			code: 'entry_after_close',
+			level: 'warn',
+			field: 'door',
+			title: 'Entry after the close.',
+			message: 'Last entry is after the window closes; the window’s end counts.',
+			fixes: [{ text: 'until it closes', set: { 'rules.timing.lastEntryMinutes': null } }]
+		});
+	return found;
+}
+
+function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
+	const { timing, lockdown } = rules;
+	const found: Finding[] = [];
+	const warn = (
+		code: string,
+		field: Finding['field'],
+		title: string,
+		message: string,
+		fixes: Fix[],
+		level: Finding['level'] = 'warn'
+	) => found.push({ code, level, field, title, message, fixes });
+	if (timing.limitMinutes !== null && timing.atTimeUp === 'flag')
+		warn('K1', 'time', 'A limit that stops nobody.', 'Candidates may go on after the limit, marked late.', [
+			{ text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }
+		]);
+	if (lockdown.level !== 'open' && (timing.limitMinutes === null || timing.atTimeUp === 'flag'))
+		warn('K2', 'time', 'No time protection.', `It is ${lockdown.level}, but time never ends the work.`, [
+			timing.limitMinutes === null
+				? {
+						text: `limit of ${paper.suggestedMinutes} min`,
+						set: { 'rules.timing.limitMinutes': paper.suggestedMinutes }
+					}
+				: { text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }
+		]);
+	if (timing.atTimeUp === 'zero')
+		warn('zero', 'time', 'A slow line costs everything.', 'Whoever has not handed in when time is up counts nothing.', [
+			{ text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }
+		]);
+	if (timing.clockStops === 'never' && lockdown.level !== 'open')
+		warn(
+			'K7',
+			'time',
+			'A break costs time.',
+			'The clock goes on through a hold or a lost line; you can give minutes back.',
+			[{ text: 'stop it on hold', set: { 'rules.timing.clockStops': 'hold' } }],
+			'info'
+		);
+	if (timing.clockStarts === 'room' && (timing.lastEntryMinutes ?? 0) > 0)
+		warn(
+			'K28',
+			'door',
+			'Latecomers have less.',
+			`All start together: whoever enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
+			[{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } }]
+		);
+	const limit = timing.limitMinutes;
+	if (limit !== null && paper.questions > 0 && candidates > 0) {
+		const suggested = paper.suggestedMinutes;
+		if (limit < suggested * 0.6 || limit > suggested * 3)
+			warn(
+				'length',
+				'time',
+				limit < suggested ? 'Tight.' : 'Generous.',
+				`${limit} minutes for ${paper.questions} questions; about ${suggested} are usual.`,
+				[{ text: `${suggested} min`, set: { 'rules.timing.limitMinutes': suggested } }],
+				'info'
+			);
+	}
+	return found;
+}
+
+/** `Bell, Moor and 3 more`. */
+export function names(all: string[]): string {
+	if (all.length > 4) return `${all.slice(0, 3).join(', ')} and ${all.length - 3} more`;
+	return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
+}

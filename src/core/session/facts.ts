@@ -1,0 +1,64 @@
+import type { Window } from '../time';
+import type { SessionKind, SessionRules } from './rules';
+
+/** Somebody whom a finding names. */
+export type Named = { id: string; name: string };
+
+/** All that can be known of a session before it is planned; what its sentence and its findings are made of. */
+export type SessionFacts = {
+	kind: SessionKind;
+	paper: PaperFacts;
+	/** `Watch A`; several are told as a list. */
+	groups: { name: string; count: number }[];
+	candidates: number;
+	/** Language tags asked for by candidates, with how many; null: none asked for. */
+	languages: { tag: string | null; ids: string[] }[];
+	room: RoomFacts;
+	/** Other rooms of the site that are free then, smallest first. */
+	otherRooms: { id: string; name: string; seats: number }[];
+	/** Who cannot be there, or is there twice. */
+	clashes: {
+		room: string | null;
+		candidates: { person: Named; with: string; from: number; to: number }[];
+		proctors: { name: string; with: string }[];
+	};
+	proctors: number;
+	zone: string;
+	/** Local opening hours of the site, `08:00` to `18:00`. */
+	hours: { opens: string; closes: string } | null;
+	/** First and last day of the administration, ISO dates. */
+	days: { first: string; last: string } | null;
+	window: Window;
+	rules: SessionRules;
+	/** Candidates with more time: what each needs, and when the last of them finishes if all begin at the opening. */
+	extraTime: { count: number; lastEnds: number | null; needs: { person: Named; minutes: number | null }[] };
+	networks: { named: { id: string; name: string }[]; lost: number; known: { id: string; name: string }[] };
+	siteHasKey: boolean;
+	/** Sittings that the site may still use, and how many this session would; null: not counted. */
+	entitlement: { left: number; needed: number } | null;
+	/** Other sessions of the paper that are not finished. */
+	othersPending: number;
+	/** Candidates whose own devices are tablets or have no sealed client, as far as their last check tells. */
+	withoutClient: number;
+	/** Candidates without what the identity rule asks for. */
+	withoutIdentity: Named[];
+	withoutEmail: number;
+};
+
+export type PaperFacts = {
+	title: string;
+	version: number;
+	questions: number;
+	/** Whether the site or its groups may sit it in this administration. */
+	allowed: boolean;
+	/** Parts that draw from a pool: how many of how many, and whether their points are equal. */
+	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
+	/** Questions with a choice that points at others ("none of these") and so keeps its place. */
+	keepPlace: number;
+	/** Languages it is there in; empty: one, unnamed. */
+	languages: string[];
+	/** Minutes that its questions take by common practice. */
+	suggestedMinutes: number;
+};
+
+export type RoomFacts = { id: string; name: string; seats: number };

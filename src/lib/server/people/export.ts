@@ -1,0 +1,68 @@
+import { stringify } from 'csv-stringify/sync';
+import { strToU8, zipSync } from 'fflate';
+import { isFormula, writeNeedsProfile } from '$core/formats';
+import { COLUMNS, writeOneRoster, type KnownPerson } from '$core/people';
+
+/** A cell that a spreadsheet would take for a formula is told to be text (OWASP, CSV injection). */
+export function harmless(cell: string): string {
+	return isFormula(cell) ? `'${cell}` : cell;
+}
+
+/** Rows as RFC 4180, with a byte-order mark so that spreadsheets read names right. */
+export function toCsv(header: string[], rows: (string | number | null)[][]): string {
+	const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? harmless(cell) : (cell ?? ''))));
+	return stringify([header, ...safe], { bom: true, record_delimiter: 'windows' });
+}
+
+/** The people of a site as a table that can be imported again without changing anything. */
+export function peopleCsv(people: KnownPerson[]): string {
+	return toCsv(
+		Object.values(COLUMNS).map((column) => column.name),
+		people
+			.filter((person) => !person.left)
+			.map((person) => [
+				person.number,
+				person.given,
+				person.family,
+				person.groups.join('; '),
+				person.email,
+				person.birth,
+				person.language,
+				person.extraTime.factor > 1 ? person.extraTime.factor : null,
+				person.extraTime.minutes > 0 ? person.extraTime.minutes : null,
+				person.separateRoom ? 'yes' : 'no'
+			])
+	);
+}
+
+/** The same as a OneRoster 1.1 folder, zipped. */
+export function peopleOneRoster(
+	site: { id: string; name: string },
+	groups: { id: string; name: string }[],
+	people: KnownPerson[]
+): Uint8Array {
+	return zip(writeOneRoster(site, groups, people));
+}
+
+/** A needs profile for each who has needs, zipped, each named after its candidate's number. */
+export function peopleNeeds(people: KnownPerson[]): Uint8Array {
+	const files = people
+		.filter(
+			(person) => !person.left && (person.extraTime.factor > 1 || person.extraTime.minutes > 0 || person.language)
+		)
+		.map((person): [string, string] => [
+			`${person.number}.xml`,
+			writeNeedsProfile({
+				...person.extraTime,
+				unlimited: false,
+				magnification: null,
+				contrast: false,
+				language: person.language
+			})
+		]);
+	return zip(new Map(files));
+}
+
+function zip(files: Map<string, string>): Uint8Array {
+	return zipSync(Object.fromEntries([...files].map(([name, text]) => [name, strToU8(text)])));
+}

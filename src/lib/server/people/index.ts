@@ -1,0 +1,8 @@
+export { findPeople, PAGE_SIZE, peopleById } from './find';
+export type { PersonRow } from './find';
+export { applyImport, checkImport, MOST_BYTES } from './import';
+export type { Applied, Checked, ImportAsked, Refused } from './import';
+export { harmless, peopleCsv, peopleNeeds, peopleOneRoster, toCsv } from './export';
+export { knownPeople, NO_GROUP } from './known';
+export { changePerson, findPerson, importTimetable } from './person';
+export type { Person, PersonChange } from './person';

@@ -1,0 +1,182 @@
+import { nanoid } from 'nanoid';
+import { readCalendar, type Busy } from '$core/formats';
+import { grantInWords } from '$core/grants';
+import { foldNumber } from '$core/access';
+import type { Actor } from '$core/sitting';
+import { transact, type Query } from '../db';
+import { findGrants } from '../grants';
+import { appendToLogbook } from '../logbook';
+import type { Otium } from '../otium';
+import { loadSittings } from '../sitting';
+
+/** All that is known of one candidate. */
+export type Person = {
+	id: string;
+	number: string;
+	given: string;
+	family: string;
+	email: string | null;
+	birth: string | null;
+	language: string | null;
+	left: boolean;
+	site: { id: string; name: string; zone: string };
+	groups: { id: string; name: string }[];
+	standing: { id: string; kind: string; what: string; reason: string; by: string; at: number }[];
+	commitments: { id: string; from: number; to: number; title: string }[];
+	sittings: { id: string; session: string; sessionId: string; opens: number; state: string; kind: string }[];
+	checks: {
+		at: number;
+		device: string;
+		ready: boolean;
+		client: string | null;
+		checks: { name: string; ok: boolean; says: string }[];
+	}[];
+};
+
+export async function findPerson(db: Query, id: string, now: number): Promise<Person | null> {
+	const row = await db('candidate')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.join('site', 'site.id', 'candidate_group.site_id')
+		.where('candidate.id', id)
+		.first('candidate.*', 'site.id as site_id', 'site.name as site', 'site.zone');
+	if (!row) return null;
+	const grants = (await findGrants(db, [id], [])).filter(
+		(grant) => grant.scope.kind === 'standing' && grant.withdrawnAt === null
+	);
+	const givers: { id: string; name: string }[] = await db('staff')
+		.whereIn(
+			'id',
+			grants.map((grant) => grant.givenBy)
+		)
+		.select('id', 'name');
+	const sittingIds: string[] = await db('sitting').where({ candidate_id: id }).pluck('id');
+	const sittings = await loadSittings(db, sittingIds, now);
+	const checks: { at: number; device_name: string; ready: number; client_version: string | null; checks: string }[] =
+		await db('device_check').where({ candidate_id: id }).orderBy('at', 'desc').limit(5);
+	return {
+		id,
+		number: row.number,
+		given: row.given,
+		family: row.family,
+		email: row.email,
+		birth: row.birth,
+		language: row.language,
+		left: row.left_at !== null,
+		site: { id: row.site_id, name: row.site, zone: row.zone },
+		groups: await db('group_member')
+			.join('candidate_group', 'candidate_group.id', 'group_member.group_id')
+			.where({ candidate_id: id })
+			.orderBy('name')
+			.select('candidate_group.id', 'name'),
+		standing: grants.map((grant) => ({
+			id: grant.id,
+			kind: grant.body.kind,
+			what: grantInWords(grant, row.zone),
+			reason: grant.reason,
+			by: givers.find((one) => one.id === grant.givenBy)?.name ?? '',
+			at: grant.givenAt
+		})),
+		commitments: await db('commitment')
+			.where({ candidate_id: id })
+			.where('to_at', '>', now - 24 * 3_600_000)
+			.orderBy('from_at')
+			.limit(60)
+			.select('id', 'from_at as from', 'to_at as to', 'title'),
+		sittings: sittings
+			.sort((a, b) => b.session.window.opens - a.session.window.opens)
+			.map((one) => ({
+				id: one.sitting.id,
+				session: one.session.name,
+				sessionId: one.session.id,
+				opens: one.session.window.opens,
+				state: one.sitting.state,
+				kind: one.session.kind
+			})),
+		checks: checks.map((check) => ({
+			at: check.at,
+			device: check.device_name,
+			ready: Boolean(check.ready),
+			client: check.client_version,
+			checks: JSON.parse(check.checks)
+		}))
+	};
+}
+
+export type PersonChange = {
+	number: string;
+	given: string;
+	family: string;
+	email: string | null;
+	birth: string | null;
+	language: string | null;
+	groupIds: string[];
+	left: boolean;
+};
+export type PersonResult = { ok: true } | { ok: false; field: keyof PersonChange; message: string };
+
+/** Changes what is known of a candidate. Names are kept exactly as registered. */
+export async function changePerson(otium: Otium, by: Actor, id: string, change: PersonChange): Promise<PersonResult> {
+	const now = otium.now();
+	return transact(otium.db, async (trx): Promise<PersonResult> => {
+		const folded = foldNumber(change.number);
+		if (folded === '') return { ok: false, field: 'number', message: 'A number has at least one letter or digit.' };
+		const namesake = await trx('candidate').where({ number_folded: folded }).whereNot({ id }).first('given', 'family');
+		if (namesake)
+			return {
+				ok: false,
+				field: 'number',
+				message: `${change.number} is ${namesake.given} ${namesake.family}’s number already.`
+			};
+		if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };
+		const before = await trx('candidate').where({ id }).first();
+		const home = change.groupIds.includes(before.group_id) ? before.group_id : change.groupIds[0];
+		const { groupIds, left, ...columns } = change;
+		await trx('candidate')
+			.where({ id })
+			.update({ ...columns, number_folded: folded, group_id: home, left_at: left ? (before.left_at ?? now) : null });
+		await trx('group_member').where({ candidate_id: id }).delete();
+		await trx('group_member').insert(groupIds.map((group_id) => ({ candidate_id: id, group_id })));
+		const body = { number: change.number, name: `${change.given} ${change.family}`, left };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'person_changed', body }]);
+		return { ok: true };
+	});
+}
+
+const HORIZON_MS = 200 * 24 * 3_600_000;
+
+/**
+ * Takes a timetable over as the commitments of these candidates; what an earlier file brought is replaced.
+ * @returns how many stretches each of them has now, or what is wrong with the file
+ */
+export async function importTimetable(
+	otium: Otium,
+	by: Actor,
+	candidateIds: string[],
+	text: string,
+	zone: string
+): Promise<{ ok: true; busy: Busy[]; skipped: string[] } | { ok: false; message: string }> {
+	const now = otium.now();
+	const read = readCalendar(text, zone, now - 24 * 3_600_000, now + HORIZON_MS);
+	if (!read.ok) return read;
+	if (read.busy.length * candidateIds.length > 200_000)
+		return { ok: false, message: 'That is too much at once. Import the timetable for a smaller group.' };
+	await transact(otium.db, async (trx) => {
+		for (let i = 0; i < candidateIds.length; i += 500)
+			await trx('commitment')
+				.whereIn('candidate_id', candidateIds.slice(i, i + 500))
+				.delete();
+		const rows = candidateIds.flatMap((candidate_id) =>
+			read.busy.map((busy) => ({
+				id: nanoid(),
+				candidate_id,
+				from_at: busy.from,
+				to_at: busy.to,
+				title: busy.title.slice(0, 120)
+			}))
+		);
+		for (let i = 0; i < rows.length; i += 1_000) await trx('commitment').insert(rows.slice(i, i + 1_000));
+		const body = { candidates: candidateIds.length, entries: read.busy.length };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'timetable_imported', body }]);
+	});
+	return read;
+}

@@ -1,0 +1,166 @@
+import { nanoid } from 'nanoid';
+import { foldNumber } from '$core/access';
+import type { Grant, GrantBody } from '$core/grants';
+import type { ImportPlan, KnownPerson, PersonEntry } from '$core/people';
+import type { Actor } from '$core/sitting';
+import type { Query } from '../db';
+import { insertGrants } from '../grants';
+import { refreshConsequences } from '../sitting';
+import { NO_GROUP } from './known';
+
+/** How many rows are written before others get a turn and progress is told. */
+const CHUNK = 500;
+
+/**
+ * Writes what an import planned, in the transaction given.
+ * @param told called as it goes, with rows done and rows there are
+ */
+export async function writePeople(
+	trx: Query,
+	siteId: string,
+	plan: ImportPlan,
+	leave: boolean,
+	by: Actor,
+	now: number,
+	told: (done: number, total: number) => void | Promise<void>
+): Promise<void> {
+	const groups = await groupsOf(trx, siteId, plan);
+	const leaving = leave ? plan.missing.map((person) => person.id) : [];
+	const total = plan.add.length + plan.change.length + leaving.length;
+	let done = 0;
+	const times: TimeChange[] = [];
+
+	for (const part of chunks(plan.add)) {
+		const rows = part.map((entry) => ({ id: nanoid(), entry }));
+		await trx('candidate').insert(
+			rows.map(({ id, entry }) => ({
+				id,
+				...columnsOf(entry),
+				group_id: groups.get(entry.groups?.[0] ?? NO_GROUP)!
+			}))
+		);
+		const others = rows.flatMap(({ id, entry }) =>
+			(entry.groups ?? []).slice(1).map((name) => ({ candidate_id: id, group_id: groups.get(name)! }))
+		);
+		for (const more of chunks(others)) await trx('group_member').insert(more);
+		times.push(...rows.map(({ id, entry }) => ({ candidateId: id, entry, before: null })));
+		await told((done += part.length), total);
+	}
+	for (const part of chunks(plan.change)) {
+		for (const { person, entry } of part) {
+			await changeOne(trx, person, entry, groups, now);
+			times.push({ candidateId: person.id, entry, before: person });
+		}
+		await told((done += part.length), total);
+	}
+	for (const part of chunks(leaving)) {
+		await trx('candidate').whereIn('id', part).update({ left_at: now });
+		await told((done += part.length), total);
+	}
+	await writeTimes(trx, times, by, now);
+}
+
+function* chunks<T>(all: T[]): Generator<T[]> {
+	for (let i = 0; i < all.length; i += CHUNK) yield all.slice(i, i + CHUNK);
+}
+
+/** Ids of all groups that the plan names, the new ones made. */
+async function groupsOf(trx: Query, siteId: string, plan: ImportPlan): Promise<Map<string, string>> {
+	const rows: { id: string; name: string }[] = await trx('candidate_group')
+		.where({ site_id: siteId })
+		.select('id', 'name');
+	const groups = new Map(rows.map((row) => [row.name, row.id]));
+	const loose = [...plan.add, ...plan.change.map((change) => change.entry)].some(
+		(entry) => (entry.groups ?? []).length === 0
+	);
+	for (const name of [...plan.newGroups, ...(loose && !groups.has(NO_GROUP) ? [NO_GROUP] : [])]) {
+		const id = nanoid();
+		await trx('candidate_group').insert({ id, site_id: siteId, name });
+		groups.set(name, id);
+	}
+	return groups;
+}
+
+/** The columns that an entry tells of; what it does not tell of is left as it is. */
+function columnsOf(entry: PersonEntry): Record<string, unknown> {
+	const columns: Record<string, unknown> = {
+		number: entry.number,
+		number_folded: foldNumber(entry.number),
+		given: entry.given,
+		family: entry.family
+	};
+	if (entry.email !== undefined) columns.email = entry.email;
+	if (entry.birth !== undefined) columns.birth = entry.birth;
+	if (entry.language !== undefined) columns.language = entry.language;
+	if (entry.sourceId !== undefined) columns.source_id = entry.sourceId;
+	return columns;
+}
+
+async function changeOne(
+	trx: Query,
+	person: KnownPerson,
+	entry: PersonEntry,
+	groups: Map<string, string>,
+	now: number
+) {
+	const home = entry.groups === undefined ? {} : { group_id: groups.get(entry.groups[0] ?? NO_GROUP)! };
+	if (entry.groups !== undefined) await trx('group_member').where({ candidate_id: person.id }).delete();
+	await trx('candidate')
+		.where({ id: person.id })
+		.update({ ...columnsOf(entry), ...home, left_at: entry.leaves ? now : null });
+	if (entry.groups !== undefined) {
+		// The home group is put back by the database when it did not change; here it is made sure of.
+		const rows = [...new Set([home.group_id!, ...entry.groups.map((name) => groups.get(name)!)])];
+		await trx('group_member')
+			.insert(rows.map((group_id) => ({ candidate_id: person.id, group_id })))
+			.onConflict(['group_id', 'candidate_id'])
+			.ignore();
+	}
+}
+
+type TimeChange = { candidateId: string; entry: PersonEntry; before: KnownPerson | null };
+
+/** Standing accommodations that the file tells of and that differ: the old ones are withdrawn, never deleted. */
+async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: number) {
+	const given: Grant[] = [];
+	const withdrawn: { candidateId: string; kind: GrantBody['kind'] }[] = [];
+	const give = (candidateId: string, body: GrantBody) =>
+		given.push({
+			id: nanoid(),
+			candidateId,
+			scope: { kind: 'standing' },
+			body,
+			reason: 'Imported with the candidate',
+			givenBy: by.id,
+			givenAt: now,
+			withdrawnAt: null
+		});
+	for (const { candidateId, entry, before } of changes) {
+		const time = entry.extraTime;
+		const old = before?.extraTime ?? { factor: 1, minutes: 0 };
+		if (time && (time.factor !== old.factor || time.minutes !== old.minutes)) {
+			if (before) withdrawn.push({ candidateId, kind: 'extra_time' });
+			if (time.factor > 1 || time.minutes > 0) give(candidateId, { kind: 'extra_time', ...time });
+		}
+		if (entry.separateRoom !== undefined && entry.separateRoom !== (before?.separateRoom ?? false)) {
+			if (before) withdrawn.push({ candidateId, kind: 'separate_room' });
+			if (entry.separateRoom) give(candidateId, { kind: 'separate_room' });
+		}
+	}
+	for (const { candidateId, kind } of withdrawn)
+		await trx('grant_given')
+			.where({ candidate_id: candidateId, kind, scope_kind: 'standing' })
+			.whereNull('withdrawn_at')
+			.update({ withdrawn_at: now });
+	await insertGrants(trx, given);
+	const touched = [
+		...new Set([...given.map((grant) => grant.candidateId!), ...withdrawn.map((one) => one.candidateId)])
+	];
+	for (const part of chunks(touched)) {
+		const sittings: string[] = await trx('sitting')
+			.whereIn('candidate_id', part)
+			.whereNot('state', 'set_aside')
+			.pluck('id');
+		await refreshConsequences(trx, sittings, now);
+	}
+}

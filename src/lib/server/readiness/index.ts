@@ -1,0 +1,2 @@
+export { readinessOf } from './readiness';
+export type { Readiness, ReadyLine } from './readiness';

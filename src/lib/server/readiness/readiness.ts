@@ -1,0 +1,217 @@
+import type { Finding } from '$core/session';
+import { localTime } from '$core/time';
+import type { Query } from '../db';
+import { doorOpensAt, inputOf, planSession, type Plan, type Session } from '../session';
+
+/** One thing that must be right on the day: whether it is, who can settle it, and where. */
+export type ReadyLine = {
+	key: string;
+	state: 'done' | 'open' | 'blocked';
+	text: string;
+	detail?: string;
+	/** Who can settle it; nobody has to when it is done. */
+	who?: string;
+	href?: string;
+};
+export type Readiness = { session: Session; plan: Plan; lines: ReadyLine[] };
+
+/** Everything that a session needs, worked out anew from how things stand. */
+export async function readinessOf(db: Query, session: Session, now: number): Promise<Readiness | null> {
+	const planned = await planSession(db, session.administrationId, await inputOf(db, session), now, session.id);
+	if (!planned.ok) return null;
+	const { plan } = planned;
+	const edit = `/prepare/${session.id}`;
+	const lines = [
+		paperLine(session, plan),
+		await proctorLine(db, session, edit),
+		{
+			key: 'seats',
+			...(plan.facts.candidates <= plan.facts.room.seats && plan.facts.candidates > 0
+				? { state: 'done' as const }
+				: { state: 'blocked' as const, who: 'a coordinator', href: edit }),
+			text: `${plan.facts.candidates} candidates, ${plan.facts.room.seats} seats`
+		},
+		timeLine(plan),
+		...entitlementLine(plan),
+		...clashLines(plan, edit),
+		await rehearsalLine(db, session, plan),
+		await mailLine(db, session),
+		codeLine(session, now),
+		...otherFindings(plan, edit)
+	];
+	return { session, plan, lines };
+}
+
+function paperLine(session: Session, plan: Plan): ReadyLine {
+	const text = `${session.paper.title}, version ${session.paper.version}`;
+	return plan.facts.paper.allowed
+		? { key: 'paper', state: 'done', text, detail: 'frozen' }
+		: {
+				key: 'paper',
+				state: 'blocked',
+				text: `${text} is not allowed here`,
+				who: 'a coordinator',
+				href: '/prepare/administration'
+			};
+}
+
+async function proctorLine(db: Query, session: Session, edit: string): Promise<ReadyLine> {
+	const names: string[] = await db('staff').whereIn('id', session.proctorIds).orderBy('name').pluck('name');
+	return names.length > 0
+		? { key: 'proctor', state: 'done', text: `Proctor ${names.join(' and ')}` }
+		: { key: 'proctor', state: 'open', text: 'No proctor yet', detail: 'name one', who: 'a coordinator', href: edit };
+}
+
+function timeLine({ facts, rules }: Plan): ReadyLine {
+	const { extraTime, window, zone } = facts;
+	if (extraTime.count === 0) return { key: 'time', state: 'done', text: 'Nobody needs extra time' };
+	const last = extraTime.lastEnds === null ? '' : `, the last by ${localTime(extraTime.lastEnds, zone)}`;
+	const isCut =
+		rules.timing.atClose === 'cut' &&
+		window.closes !== null &&
+		extraTime.lastEnds !== null &&
+		extraTime.lastEnds > window.closes;
+	if (isCut)
+		return {
+			key: 'time',
+			state: 'blocked',
+			text: `The close cuts ${extraTime.count} with extra time`,
+			detail: 'give own windows',
+			who: 'a grants officer',
+			href: '/grants'
+		};
+	return rules.timing.atClose === 'finish'
+		? { key: 'time', state: 'done', text: `${extraTime.count} with extra time may finish${last}` }
+		: { key: 'time', state: 'done', text: `${extraTime.count} with extra time fit the window` };
+}
+
+function entitlementLine({ facts: { entitlement } }: Plan): ReadyLine[] {
+	if (entitlement === null) return [];
+	const short = entitlement.needed - entitlement.left;
+	return [
+		short > 0
+			? {
+					key: 'entitlement',
+					state: 'blocked',
+					text: `${short} sittings short`,
+					detail: 'allot more',
+					who: 'a coordinator of all sites',
+					href: '/prepare/administration'
+				}
+			: {
+					key: 'entitlement',
+					state: 'done',
+					text: `${entitlement.needed} sittings allotted, ${entitlement.left - entitlement.needed} left after`
+				}
+	];
+}
+
+function clashLines({ findings }: Plan, edit: string): ReadyLine[] {
+	const clashes = findings.filter((finding) => ['K5', 'room_clash', 'proctor_clash'].includes(finding.code));
+	if (clashes.length === 0) return [{ key: 'clashes', state: 'done', text: 'Nobody is in two places' }];
+	return clashes.map((finding) => ({
+		key: finding.code,
+		state: 'open' as const,
+		text: finding.title.replace(/\.$/, ''),
+		detail: finding.message,
+		who: 'a coordinator',
+		href: edit
+	}));
+}
+
+/** Devices that have shown that they can. Only a lockdown makes it worth insisting. */
+async function rehearsalLine(db: Query, session: Session, { roster, rules }: Plan): Promise<ReadyLine> {
+	const ids = roster.people.map((person) => person.candidateId);
+	const rows: { candidate_id: string; ready: number }[] = await db('device_check')
+		.whereIn('candidate_id', ids)
+		.orderBy('at')
+		.select('candidate_id', 'ready');
+	const last = new Map(rows.map((row) => [row.candidate_id, Boolean(row.ready)]));
+	const ready = [...last.values()].filter(Boolean).length;
+	const failed = last.size - ready;
+	const needed = rules.lockdown.level !== 'open';
+	const text = `${ready} of ${ids.length} devices rehearsed${failed > 0 ? `, ${failed} not ready` : ''}`;
+	const href = `/prepare/devices?session=${session.id}`;
+	if (ready === ids.length || (!needed && failed === 0))
+		return {
+			key: 'devices',
+			state: 'done',
+			text: needed ? text : ready > 0 ? text : 'No device has to prove itself',
+			href
+		};
+	return {
+		key: 'devices',
+		state: 'open',
+		text,
+		detail: 'candidates rehearse from their mail or at /sit/rehearse',
+		who: 'the candidates',
+		href
+	};
+}
+
+async function mailLine(db: Query, session: Session): Promise<ReadyLine> {
+	const rows: { state: string; n: number }[] = await db('mail')
+		.where({ session_id: session.id })
+		.groupBy('state')
+		.select('state')
+		.count('* as n');
+	const of = (state: string) => Number(rows.find((row) => row.state === state)?.n ?? 0);
+	const href = `/prepare/mail?session=${session.id}`;
+	if (of('failed') > 0)
+		return {
+			key: 'mail',
+			state: 'open',
+			text: `${of('failed')} mails failed`,
+			detail: 'look and send again',
+			who: 'a coordinator',
+			href
+		};
+	if (of('sent') + of('waiting') > 0) return { key: 'mail', state: 'done', text: `${of('sent')} mails sent`, href };
+	return {
+		key: 'mail',
+		state: 'open',
+		text: 'No mail sent',
+		detail: 'instructions and dates',
+		who: 'a coordinator',
+		href
+	};
+}
+
+function codeLine(session: Session, now: number): ReadyLine {
+	if (session.doorCode !== null)
+		return {
+			key: 'code',
+			state: 'done',
+			text: session.codeHidden ? 'Door code made, still hidden' : 'Door code shown'
+		};
+	const opens = doorOpensAt(session);
+	const text = now < opens ? 'Door code not made yet' : 'Door code died';
+	return { key: 'code', state: 'done', text, detail: `makes itself at ${localTime(opens, session.site.zone)}` };
+}
+
+const TOLD = new Set([
+	'not_allowed',
+	'proctor',
+	'seats',
+	'nobody',
+	'K3',
+	'K30',
+	'K5',
+	'room_clash',
+	'proctor_clash',
+	'left_out',
+	'past',
+	'late'
+]);
+
+function otherFindings({ findings }: Plan, edit: string): ReadyLine[] {
+	const untold = (finding: Finding) => finding.level !== 'info' && !TOLD.has(finding.code);
+	return findings.filter(untold).map((finding) => ({
+		key: finding.code,
+		state: finding.level === 'block' ? ('blocked' as const) : ('open' as const),
+		text: finding.title.replace(/\.$/, ''),
+		detail: finding.message,
+		who: 'a coordinator',
+		href: edit
+	}));
+}

@@ -1,0 +1,282 @@
+import { expectedEnd, mergeGrants } from '$core/grants';
+import { summarise, type Paper } from '$core/paper';
+import { usableSeats, type SeatPlan } from '$core/seating';
+import type { SessionFacts, SessionRules } from '$core/session';
+import { allottedMinutes, MINUTE, reckon, type Window } from '$core/time';
+import type { Query } from '../db';
+import { findGrants } from '../grants/store';
+import type { SessionInput } from './input';
+import type { Roster } from './roster';
+
+export type RoomRow = {
+	id: string;
+	name: string;
+	site_id: string;
+	seat_rows: number;
+	seats_per_row: number;
+	plan: string;
+	zone: string;
+	opens_daily: string | null;
+	closes_daily: string | null;
+};
+export type PaperRow = { id: string; title: string; version: number; content: string };
+
+/** What the facts are gathered for. */
+export type Place = {
+	administrationId: string;
+	input: SessionInput;
+	rules: SessionRules;
+	window: Window;
+	room: RoomRow;
+	paper: PaperRow;
+	roster: Roster;
+	/** The session that is being edited; it is not in its own way. */
+	editing?: string;
+};
+
+export function seatCount(room: Pick<RoomRow, 'seat_rows' | 'seats_per_row' | 'plan'>): number {
+	return usableSeats(room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan).length;
+}
+
+/** Gathers all that a session's sentence and findings are made of. Reads only. */
+export async function gatherFacts(db: Query, place: Place, now: number): Promise<SessionFacts> {
+	const { input, rules, window, room, paper, roster } = place;
+	const needs = await timeNeeds(db, place, now);
+	const longest = Math.max(0, ...needs.map((need) => need.minutes ?? 0));
+	const busyUntil = lastWork(window, rules, longest);
+	const networks: { id: string; name: string }[] = await db('network')
+		.where({ site_id: room.site_id })
+		.select('id', 'name');
+	const summary = summarise(JSON.parse(paper.content) as Paper);
+	return {
+		kind: input.kind,
+		paper: {
+			title: paper.title,
+			version: paper.version,
+			...summary,
+			allowed: await isAllowed(db, place),
+			languages: []
+		},
+		groups: roster.groups,
+		candidates: roster.people.length,
+		languages: byLanguage(roster),
+		room: { id: room.id, name: room.name, seats: seatCount(room) },
+		otherRooms: await freeRooms(db, place, busyUntil),
+		clashes: {
+			room: (await sessionsAt(db, place, busyUntil)).find((one) => one.room_id === room.id)?.name ?? null,
+			candidates: await candidateClashes(db, place, needs),
+			proctors: await proctorClashes(db, place, busyUntil)
+		},
+		proctors: input.proctorIds.length,
+		zone: room.zone,
+		hours: room.opens_daily && room.closes_daily ? { opens: room.opens_daily, closes: room.closes_daily } : null,
+		days: await administrationDays(db, place.administrationId),
+		window,
+		rules,
+		extraTime: extraTimeOf(place, needs),
+		networks: {
+			named: networks.filter((one) => rules.door.networks.includes(one.id)),
+			lost: rules.door.networks.filter((id) => !networks.some((one) => one.id === id)).length,
+			known: networks
+		},
+		siteHasKey: Boolean(await db('site_key').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')),
+		entitlement: await entitlementOf(db, place),
+		othersPending: await othersPending(db, place),
+		withoutClient: await withoutClient(db, place),
+		withoutIdentity: roster.people
+			.filter((person) => person.birth === null)
+			.map((person) => ({ id: person.candidateId, name: person.name })),
+		withoutEmail: roster.people.filter((person) => person.email === null).length
+	};
+}
+
+type Need = { id: string; name: string; minutes: number | null; isMore: boolean; ends: number | null };
+
+/** What each candidate's time comes to, in the order of the roster. */
+async function timeNeeds(
+	db: Query,
+	{ administrationId, input, rules, window, room, roster }: Place,
+	now: number
+): Promise<Need[]> {
+	const byCandidate = new Map<string, Awaited<ReturnType<typeof findGrants>>>();
+	for (const grant of await findGrants(
+		db,
+		roster.people.map((person) => person.candidateId),
+		[]
+	)) {
+		const list = byCandidate.get(grant.candidateId!) ?? [];
+		list.push(grant);
+		byCandidate.set(grant.candidateId!, list);
+	}
+	const uncut = { ...rules.timing, atClose: 'finish' as const };
+	const track = { roomStartedAt: null, beganAt: null, stops: [] };
+	return roster.people.map(({ candidateId, name }) => {
+		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '' };
+		const { grants } = mergeGrants(byCandidate.get(candidateId) ?? [], scope, room.zone);
+		const isMore = grants.factor > 1 || grants.extraMinutes > 0 || grants.unlimited;
+		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, track, now), 'finish', window.opens) : null;
+		return { id: candidateId, name, minutes: allottedMinutes(rules.timing, grants), isMore, ends };
+	});
+}
+
+function extraTimeOf(_: Place, needs: Need[]): SessionFacts['extraTime'] {
+	const more = needs.filter((need) => need.isMore);
+	const ends = more.map((need) => need.ends).filter((end) => end !== null);
+	return {
+		count: more.length,
+		lastEnds: ends.length > 0 ? Math.max(...ends) : null,
+		needs: more.map((need) => ({ person: { id: need.id, name: need.name }, minutes: need.minutes }))
+	};
+}
+
+/** When the room is free again, as far as it can be told. */
+function lastWork(window: Window, rules: SessionRules, longestMinutes: number): number {
+	const limit = Math.max(rules.timing.limitMinutes ?? 60, longestMinutes) * MINUTE;
+	const natural = window.opens + limit + rules.timing.graceMinutes * MINUTE;
+	if (window.closes === null) return natural;
+	return rules.timing.atClose === 'cut' ? window.closes : Math.max(window.closes, natural);
+}
+
+type Taken = { id: string; name: string; room_id: string };
+
+/** Other sessions that overlap; one without an end is taken to last its limit. */
+async function sessionsAt(db: Query, { window, editing }: Place, until: number): Promise<Taken[]> {
+	return db('session')
+		.whereNull('ended_at')
+		.whereNot('id', editing ?? '')
+		.where('opens', '<', until)
+		.whereRaw('coalesce(closes, opens + 3600000) > ?', [window.opens])
+		.select('id', 'name', 'room_id');
+}
+
+async function freeRooms(db: Query, place: Place, until: number): Promise<SessionFacts['otherRooms']> {
+	const taken = new Set((await sessionsAt(db, place, until)).map((one) => one.room_id));
+	const rows: RoomRow[] = await db('room').where({ site_id: place.room.site_id }).whereNot('id', place.room.id);
+	return rows
+		.filter((room) => !taken.has(room.id))
+		.map((room) => ({ id: room.id, name: room.name, seats: seatCount(room) }))
+		.sort((a, b) => a.seats - b.seats);
+}
+
+/** Commitments and other sessions that fall into the time a candidate needs. */
+async function candidateClashes(
+	db: Query,
+	{ window, roster, rules, editing }: Place,
+	needs: Need[]
+): Promise<SessionFacts['clashes']['candidates']> {
+	const until = new Map(
+		needs.map((need) => {
+			const natural = window.opens + (need.minutes ?? 60) * MINUTE;
+			return [
+				need.id,
+				rules.timing.atClose === 'cut' && window.closes !== null ? Math.min(natural, window.closes) : natural
+			];
+		})
+	);
+	const last = Math.max(window.opens, ...until.values());
+	const ids = roster.people.map((person) => person.candidateId);
+	const commitments: { candidate_id: string; from_at: number; to_at: number; title: string }[] = await db('commitment')
+		.whereIn('candidate_id', ids)
+		.where('from_at', '<', last)
+		.where('to_at', '>', window.opens)
+		.select('candidate_id', 'from_at', 'to_at', 'title');
+	const sittings: typeof commitments = await db('sitting')
+		.join('session', 'session.id', 'sitting.session_id')
+		.whereIn('sitting.candidate_id', ids)
+		.whereNot('session.id', editing ?? '')
+		.whereNull('session.ended_at')
+		.whereIn('sitting.state', ['expected', 'at_door', 'let_in', 'working', 'on_hold'])
+		.where('session.opens', '<', last)
+		.whereRaw('coalesce(session.closes, session.opens + 3600000) > ?', [window.opens])
+		.select('sitting.candidate_id', 'session.opens as from_at', 'session.name as title')
+		.select(db.raw('coalesce(session.closes, session.opens + 3600000) as to_at'));
+	const named = new Map(roster.people.map((person) => [person.candidateId, person.name]));
+	return [...commitments, ...sittings]
+		.filter((row) => row.from_at < until.get(row.candidate_id)!)
+		.map((row) => ({
+			person: { id: row.candidate_id, name: named.get(row.candidate_id)! },
+			with: row.title,
+			from: row.from_at,
+			to: until.get(row.candidate_id)!
+		}))
+		.sort((a, b) => a.from - b.from);
+}
+
+async function proctorClashes(db: Query, place: Place, until: number): Promise<SessionFacts['clashes']['proctors']> {
+	const others = await sessionsAt(db, place, until);
+	const rows: { name: string; session_id: string }[] = await db('session_proctor')
+		.join('staff', 'staff.id', 'session_proctor.staff_id')
+		.whereIn('staff_id', place.input.proctorIds)
+		.whereIn(
+			'session_id',
+			others.map((one) => one.id)
+		)
+		.select('staff.name', 'session_id');
+	return rows.map((row) => ({ name: row.name, with: others.find((one) => one.id === row.session_id)!.name }));
+}
+
+async function administrationDays(db: Query, id: string): Promise<SessionFacts['days']> {
+	const row = await db('administration').where({ id }).first('opens_on', 'closes_on');
+	return row?.opens_on && row.closes_on ? { first: row.opens_on, last: row.closes_on } : null;
+}
+
+/** Whether the paper may be sat at this site, or by all of these groups. */
+async function isAllowed(db: Query, { administrationId, paper, room, input }: Place): Promise<boolean> {
+	const rows: { site_id: string | null; group_id: string | null }[] = await db('paper_allowed').where({
+		administration_id: administrationId,
+		paper_id: paper.id
+	});
+	if (rows.some((row) => row.group_id === null && (row.site_id === null || row.site_id === room.site_id))) return true;
+	const groups = new Set(rows.map((row) => row.group_id));
+	return input.groupIds.length > 0 && input.groupIds.every((id) => groups.has(id));
+}
+
+function byLanguage({ people }: Roster): SessionFacts['languages'] {
+	const byTag = new Map<string | null, string[]>();
+	for (const person of people) byTag.set(person.language, [...(byTag.get(person.language) ?? []), person.candidateId]);
+	return [...byTag].map(([tag, ids]) => ({ tag, ids }));
+}
+
+/** Sittings allotted to the site less those planned or sat there already. A rehearsal uses none. */
+async function entitlementOf(
+	db: Query,
+	{ administrationId, room, roster, input }: Place
+): Promise<SessionFacts['entitlement']> {
+	if (input.kind === 'rehearsal') return null;
+	const allotted = await db('entitlement')
+		.where({ administration_id: administrationId, site_id: room.site_id })
+		.first('count');
+	if (!allotted) return null;
+	const mine = new Set(roster.people.map((person) => person.sittingId).filter((id) => id !== null));
+	const used: string[] = await db('sitting')
+		.join('session', 'session.id', 'sitting.session_id')
+		.join('room', 'room.id', 'session.room_id')
+		.where({ 'sitting.administration_id': administrationId, 'room.site_id': room.site_id, 'sitting.counts': 1 })
+		.whereNot('sitting.state', 'absent')
+		.pluck('sitting.id');
+	return { left: allotted.count - used.filter((id) => !mine.has(id)).length, needed: roster.people.length };
+}
+
+async function othersPending(db: Query, { paper, administrationId, editing }: Place): Promise<number> {
+	const row = await db('session')
+		.where({ paper_id: paper.id, administration_id: administrationId })
+		.whereNot('kind', 'rehearsal')
+		.whereNot('id', editing ?? '')
+		.whereNull('ended_at')
+		.count('* as n')
+		.first();
+	return Number(row?.n ?? 0);
+}
+
+/** Candidates whose last check of their device found no sealed client. */
+async function withoutClient(db: Query, { roster }: Place): Promise<number> {
+	const rows: { candidate_id: string; client_version: string | null }[] = await db('device_check')
+		.whereIn(
+			'candidate_id',
+			roster.people.map((person) => person.candidateId)
+		)
+		.orderBy('at')
+		.select('candidate_id', 'client_version');
+	const last = new Map(rows.map((row) => [row.candidate_id, row.client_version]));
+	return [...last.values()].filter((version) => version === null).length;
+}

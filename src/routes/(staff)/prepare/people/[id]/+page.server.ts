@@ -1,0 +1,19 @@
+import { error } from '@sveltejs/kit';
+import { NO_SUCH_THING, NOT_YOURS, requireStaff } from '$lib/server/http';
+import { findPerson } from '$lib/server/people';
+import { coordinatesSite } from '$lib/server/session';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const staff = requireStaff(event, 'prepare');
+	const { otium } = event.locals;
+	const person = await findPerson(otium.db, event.params.id, otium.now());
+	if (!person) error(404, NO_SUCH_THING);
+	if (!coordinatesSite(staff, person.site.id)) error(403, NOT_YOURS);
+	const groups: { id: string; name: string }[] = await otium
+		.db('candidate_group')
+		.where({ site_id: person.site.id })
+		.orderBy('name')
+		.select('id', 'name');
+	return { person, groups };
+};

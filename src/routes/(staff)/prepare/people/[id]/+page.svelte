@@ -1,0 +1,277 @@
+<script lang="ts">
+	import { Checkbox, Fileupload, Input, Select } from 'flowbite-svelte';
+	import { nanoid } from 'nanoid';
+	import { untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { KIND_NAMES } from '$core/session';
+	import { STATE_NAMES } from '$core/sitting';
+	import { localTime, longDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import Ask from '$ui/Ask.svelte';
+	import { getClock } from '$ui/clock-context';
+	import Field from '$ui/Field.svelte';
+	import { inWords, send } from '$ui/post';
+
+	let { data } = $props();
+	const clock = getClock();
+	const person = $derived(data.person);
+	const zone = $derived(person.site.zone);
+	const path = $derived(`/prepare/people/${person.id}`);
+	const start = () => ({
+		number: data.person.number,
+		given: data.person.given,
+		family: data.person.family,
+		email: data.person.email ?? '',
+		birth: data.person.birth ?? '',
+		language: data.person.language ?? '',
+		groupIds: data.person.groups.map((group) => group.id),
+		left: data.person.left
+	});
+	let form = $state(untrack(start));
+	let busy = $state(false);
+	let trouble = $state<string | null>(null);
+	let told = $state<string | null>(null);
+	let withdrawing = $state.raw<(typeof data.person.standing)[number] | null>(null);
+	let asksWithdraw = $state(false);
+	const isChanged = $derived(JSON.stringify(form) !== JSON.stringify(start()));
+
+	async function act(asked: unknown, done: string) {
+		if (busy) return;
+		busy = true;
+		trouble = told = null;
+		const answer = await send<{ effects?: string[] }>('POST', path, asked);
+		busy = false;
+		if (!answer.ok) {
+			trouble = inWords(answer.problem);
+			return;
+		}
+		told = [done, ...(answer.data.effects ?? [])].join(' ');
+		await invalidateAll();
+		form = start();
+		asksWithdraw = false;
+	}
+
+	let kind = $state<'extra_time' | 'separate_room' | 'breaks' | 'display'>('extra_time');
+	let first = $state('1.5');
+	let second = $state('0');
+	let contrast = $state(false);
+	let reason = $state('');
+	let grantId = nanoid();
+	const KINDS = {
+		extra_time: { name: 'Extra time', first: 'Factor', second: 'Minutes on top' },
+		breaks: { name: 'Breaks', first: 'How many', second: 'Minutes each' },
+		separate_room: { name: 'Sits apart', first: null, second: null },
+		display: { name: 'Enlarged, contrast', first: 'Times as large', second: null }
+	} as const;
+	async function give() {
+		const [a, b] = [Number(first), Number(second)];
+		const body = {
+			extra_time: { kind, factor: a, minutes: b },
+			breaks: { kind, count: a, minutes: b },
+			separate_room: { kind },
+			display: { kind, magnification: a, contrast }
+		}[kind];
+		await act({ act: 'give', id: grantId, body, reason }, 'Given.');
+		if (!trouble) {
+			grantId = nanoid();
+			reason = '';
+		}
+	}
+	async function timetable(event: Event) {
+		const file = (event.target as HTMLInputElement).files?.[0];
+		if (!file) return;
+		trouble = told = null;
+		const response = await fetch(`${path}/timetable`, {
+			method: 'POST',
+			headers: { 'content-type': 'text/calendar' },
+			body: file
+		});
+		const answer = await response.json();
+		if (!response.ok) trouble = [answer.message, answer.instead].filter(Boolean).join(' ');
+		else {
+			told = `${answer.entries} commitments taken over.`;
+			await invalidateAll();
+		}
+	}
+</script>
+
+<svelte:head><title>{person.given} {person.family} · Otium</title></svelte:head>
+<main class="mx-auto max-w-6xl px-6 py-6">
+	<div class="flex flex-wrap items-baseline gap-3">
+		<h1 class="text-[28px]">{person.given} {person.family}</h1>
+		<span class="font-mono text-[17px]">{person.number}</span>
+		<span class="text-ink-2">{person.site.name}</span>
+		{#if person.left}<span class="bg-ochre-ground text-ochre rounded-full px-3 py-0.5 text-[14px]"
+				>no longer listed</span
+			>{/if}
+		<Act class="ml-auto" href="/prepare/people">All people</Act>
+	</div>
+	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
+	{#if told}<p role="status" class="bg-mist text-tide mt-3 rounded-lg px-3 py-2 font-semibold">{told}</p>{/if}
+
+	<div class="mt-4 grid grid-cols-2 gap-5 max-lg:grid-cols-1">
+		<section class="bg-sheet border-line rounded-2xl border p-5">
+			<h2 class="text-[18px]">As registered</h2>
+			<div class="mt-3 grid grid-cols-2 gap-3">
+				<Field id="given" label="Given name"><Input id="given" bind:value={form.given} /></Field>
+				<Field id="family" label="Family name"><Input id="family" bind:value={form.family} /></Field>
+				<Field id="number" label="Candidate number"
+					><Input id="number" class="font-mono" bind:value={form.number} /></Field
+				>
+				<Field id="email" label="E-mail"><Input id="email" bind:value={form.email} placeholder="none" /></Field>
+				<Field id="birth" label="Date of birth"><Input id="birth" type="date" bind:value={form.birth} /></Field>
+				<Field id="language" label="Language" hint="a tag: en, pt-PT"
+					><Input id="language" bind:value={form.language} placeholder="none asked for" /></Field
+				>
+			</div>
+			<div class="mt-3 flex flex-wrap gap-2" role="group" aria-label="Groups">
+				{#each data.groups as group (group.id)}
+					<Checkbox
+						class="border-line-strong rounded-lg border px-3 py-1.5 text-[14px]"
+						checked={form.groupIds.includes(group.id)}
+						onchange={() =>
+							(form.groupIds = form.groupIds.includes(group.id)
+								? form.groupIds.filter((one) => one !== group.id)
+								: [...form.groupIds, group.id])}>{group.name}</Checkbox
+					>
+				{/each}
+			</div>
+			<Checkbox class="mt-3 text-[14px]" bind:checked={form.left}
+				>no longer listed: offered nowhere, kept for what they sat</Checkbox
+			>
+			<div class="mt-4 flex gap-2">
+				<Act
+					tone="main"
+					{busy}
+					disabled={!isChanged}
+					onclick={() => act({ act: 'change', change: form }, 'Saved.')}
+					testid="save-person">Save</Act
+				>
+				{#if isChanged}<Act onclick={() => (form = start())}>Undo the changes</Act>{/if}
+			</div>
+		</section>
+
+		<section class="bg-sheet border-line rounded-2xl border p-5">
+			<h2 class="text-[18px]">Standing accommodations</h2>
+			<p class="text-ink-3 text-[13px]">They hold in every session, at once.</p>
+			<ul class="mt-2" data-testid="standing">
+				{#each person.standing as grant (grant.id)}
+					<li class="border-line flex items-center gap-3 border-b py-2 last:border-b-0">
+						<span class="bg-plum-ground text-plum rounded-lg px-2.5 py-1 text-[14px] font-semibold">{grant.what}</span>
+						<span class="text-ink-2 text-[14px]"
+							>{grant.reason} · {grant.by}, {longDate(grant.at, zone, clock.now)}</span
+						>
+						<Act
+							size="xs"
+							class="ml-auto"
+							onclick={() => {
+								withdrawing = grant;
+								asksWithdraw = true;
+							}}>Take back</Act
+						>
+					</li>
+				{:else}<li class="text-ink-2 py-2">None.</li>{/each}
+			</ul>
+			<div class="mt-3 flex flex-wrap items-end gap-2">
+				<div class="w-44">
+					<Select
+						aria-label="What"
+						bind:value={kind}
+						items={Object.entries(KINDS).map(([value, one]) => ({ value, name: one.name }))}
+						onchange={() => ([first, second] = kind === 'breaks' ? ['2', '10'] : ['1.5', '0'])}
+					/>
+				</div>
+				{#if KINDS[kind].first}<Field id="first" label={KINDS[kind].first!} class="w-28"
+						><Input id="first" inputmode="decimal" bind:value={first} /></Field
+					>{/if}
+				{#if KINDS[kind].second}<Field id="second" label={KINDS[kind].second!} class="w-32"
+						><Input id="second" inputmode="numeric" bind:value={second} /></Field
+					>{/if}
+				{#if kind === 'display'}<Checkbox bind:checked={contrast} class="py-2 text-[14px]">strong contrast</Checkbox
+					>{/if}
+				<Field id="reason" label="Why" class="min-w-40 flex-1"><Input id="reason" bind:value={reason} /></Field>
+				<Act tone="grant" {busy} disabled={reason.trim() === ''} onclick={give} testid="give-standing">Give</Act>
+			</div>
+			{#if kind === 'breaks' || kind === 'display'}<p class="text-ochre mt-1 text-[13px] font-semibold">
+					Kept and told to proctors; the candidate’s screen does not act on it yet.
+				</p>{/if}
+		</section>
+
+		<section class="bg-sheet border-line rounded-2xl border p-5">
+			<h2 class="text-[18px]">Commitments</h2>
+			<p class="text-ink-3 text-[13px]">What their sessions must not run into.</p>
+			<ul class="mt-2 max-h-56 overflow-auto text-[14.5px]">
+				{#each person.commitments as one (one.id)}
+					<li class="border-line flex gap-3 border-b py-1.5 last:border-b-0">
+						<span class="text-ink-2 w-44">{longDate(one.from, zone, clock.now)}</span>
+						<span class="font-mono">{localTime(one.from, zone)} to {localTime(one.to, zone)}</span>
+						{one.title}
+					</li>
+				{:else}<li class="text-ink-2 py-1.5">None are known.</li>{/each}
+			</ul>
+			<div class="mt-3 flex flex-wrap items-end gap-3">
+				<div class="w-72">
+					<label for="timetable" class="text-ink-2 mb-1 block text-[13px] font-semibold"
+						>Timetable (.ics), in place of these</label
+					>
+					<Fileupload id="timetable" accept=".ics" onchange={timetable} />
+				</div>
+				<a class="pb-2 text-[14px] underline" href="{path}/timetable" data-sveltekit-reload
+					>Their sessions as a calendar</a
+				>
+			</div>
+		</section>
+
+		<section class="bg-sheet border-line rounded-2xl border p-5">
+			<h2 class="text-[18px]">Sittings</h2>
+			<ul class="mt-2 text-[14.5px]">
+				{#each person.sittings as sitting (sitting.id)}
+					<li class="border-line flex flex-wrap gap-x-3 border-b py-1.5 last:border-b-0">
+						<a class="underline" href="/live/{sitting.sessionId}">{sitting.session}</a>
+						<span class="text-ink-2">{longDate(sitting.opens, zone, clock.now)}</span>
+						{#if sitting.kind !== 'live'}<span class="text-plum"
+								>{KIND_NAMES[sitting.kind as keyof typeof KIND_NAMES]}</span
+							>{/if}
+						<span class="ml-auto">{STATE_NAMES[sitting.state as keyof typeof STATE_NAMES]}</span>
+					</li>
+				{:else}<li class="text-ink-2 py-1.5">None yet.</li>{/each}
+			</ul>
+			<h2 class="mt-5 text-[18px]">Devices</h2>
+			<ul class="mt-2 text-[14.5px]">
+				{#each person.checks as check (check.at)}
+					<li class="border-line border-b py-1.5 last:border-b-0">
+						<span class="font-semibold {check.ready ? 'text-tide' : 'text-brick'}"
+							>{check.ready ? 'Ready' : 'Not ready'}</span
+						>
+						{check.device}, {longDate(check.at, zone, clock.now)}
+						{localTime(check.at, zone)}{check.client ? `, sealed client ${check.client}` : ''}
+						<span class="text-ink-2 block text-[13px]"
+							>{check.checks
+								.filter((one) => !one.ok)
+								.map((one) => `${one.name}: ${one.says}`)
+								.join(' · ')}</span
+						>
+					</li>
+				{:else}<li class="text-ink-2 py-1.5">No device has been rehearsed.</li>{/each}
+			</ul>
+		</section>
+	</div>
+</main>
+
+{#if withdrawing}
+	<Ask
+		bind:open={asksWithdraw}
+		title="Take back {withdrawing.what}?"
+		verb="Take it back"
+		tone="danger"
+		{busy}
+		error={trouble}
+		onconfirm={() => act({ act: 'withdraw', id: withdrawing!.id }, 'Taken back.')}
+	>
+		<p>
+			{person.given}
+			{person.family}, {person.number}, no longer has it from now on, also in a session that is running. It stays in the
+			record.
+		</p>
+	</Ask>
+{/if}

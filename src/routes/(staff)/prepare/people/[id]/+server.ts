@@ -1,0 +1,110 @@
+import { json } from '@sveltejs/kit';
+import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import type { GrantBody } from '$core/grants';
+import { giveGrant, withdrawGrant, findGrant } from '$lib/server/grants';
+import { NO_SUCH_THING, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { actorAt } from '$lib/server/identity';
+import { changePerson, findPerson } from '$lib/server/people';
+import { coordinatesSite } from '$lib/server/session';
+import type { RequestHandler } from './$types';
+
+const text = (most: number) => z.string().trim().max(most);
+const optional = (most: number) => text(most).transform((value) => value || null);
+const Asked = z.discriminatedUnion('act', [
+	z.object({
+		act: z.literal('change'),
+		change: z.object({
+			number: text(120).min(1, 'A number is needed.'),
+			given: text(120).min(1, 'A given name is needed.'),
+			family: text(120).min(1, 'A family name is needed.'),
+			email: optional(200).refine(
+				(value) => value === null || /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(value),
+				'This is no e-mail address.'
+			),
+			birth: optional(10).refine(
+				(value) => value === null || /^\d{4}-\d{2}-\d{2}$/.test(value),
+				'Give a date, like 2007-05-31.'
+			),
+			language: optional(20).refine(
+				(value) => value === null || /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(value),
+				'Give a language tag: en, or pt-PT.'
+			),
+			groupIds: z.array(z.string().max(64)).max(50),
+			left: z.boolean()
+		})
+	}),
+	z.object({
+		act: z.literal('give'),
+		id: z.string().min(8).max(60),
+		body: z.discriminatedUnion('kind', [
+			z.object({
+				kind: z.literal('extra_time'),
+				factor: z
+					.number({ error: 'Give a factor: 1.5 is time and a half.' })
+					.min(1, 'A factor of at least 1.')
+					.max(10, 'A factor of at most 10.'),
+				minutes: z
+					.number({ error: 'Give whole minutes.' })
+					.int('Give whole minutes.')
+					.min(0)
+					.max(600, 'At most 600 minutes.')
+			}),
+			z.object({ kind: z.literal('separate_room') }),
+			z.object({
+				kind: z.literal('breaks'),
+				count: z
+					.number({ error: 'Give how many breaks.' })
+					.int()
+					.min(1, 'At least one break.')
+					.max(20, 'At most 20 breaks.'),
+				minutes: z
+					.number({ error: 'Give whole minutes.' })
+					.int()
+					.min(1, 'At least a minute.')
+					.max(60, 'At most 60 minutes.')
+			}),
+			z.object({
+				kind: z.literal('display'),
+				magnification: z.number({ error: 'Give a number: 2 is twice as large.' }).min(1).max(8, 'At most eight times.'),
+				contrast: z.boolean()
+			})
+		]),
+		reason: text(300).min(1, 'Say why, in a few words.')
+	}),
+	z.object({ act: z.literal('withdraw'), id: z.string().max(64) })
+]);
+
+export const POST: RequestHandler = async ({ request, params, locals: { otium, staff } }) => {
+	if (!staff) return problem(401, SIGNED_OUT);
+	const body = await readJson(request, Asked);
+	if (!body.ok) return body.response;
+	const asked = body.data;
+	const person = await findPerson(otium.db, params.id, otium.now());
+	if (!person) return problem(404, NO_SUCH_THING);
+	if (!coordinatesSite(staff, person.site.id)) return problem(403, NOT_YOURS);
+	const by = actorAt(staff, person.site.id);
+	return orTryAgain(async () => {
+		if (asked.act === 'change') {
+			const result = await changePerson(otium, by, params.id, asked.change);
+			return result.ok ? json({ ok: true }) : problem(409, { code: result.field, message: result.message });
+		}
+		if (asked.act === 'give') {
+			if (asked.body.kind === 'extra_time' && asked.body.factor === 1 && asked.body.minutes === 0)
+				return problem(422, { code: 'malformed', message: 'Give a factor above 1, or minutes.' });
+			const given = await giveGrant(otium, by, asked.id || nanoid(), {
+				candidateId: params.id,
+				scope: { kind: 'standing' },
+				body: asked.body as GrantBody,
+				reason: asked.reason,
+				givenBy: staff.id,
+				givenAt: otium.now()
+			});
+			return json({ effects: given.effects.map((effect) => `${effect.session}: ${effect.after}`) });
+		}
+		const grant = await findGrant(otium.db, asked.id);
+		if (grant?.candidateId !== params.id) return problem(404, NO_SUCH_THING);
+		await withdrawGrant(otium, by, asked.id);
+		return json({ ok: true });
+	});
+};

@@ -1,0 +1,10 @@
+import { requireStaff } from '$lib/server/http';
+import { choicesFor } from '$lib/server/session';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const staff = requireStaff(event, 'prepare');
+	const { groups, rooms } = await choicesFor(event.locals.otium.db, staff, []);
+	const sites = new Map([...rooms, ...groups].map((one) => [one.siteId, one.site]));
+	return { groups, sites: [...sites].map(([id, name]) => ({ id, name })) };
+};

@@ -1,0 +1,130 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { COLUMNS, type ColumnKey, type ImportPlan } from '$core/people';
+import { isUnavailable } from '$lib/server/db';
+import { NOT_YOURS, problem, SIGNED_OUT } from '$lib/server/http';
+import { actorAt } from '$lib/server/identity';
+import { applyImport, checkImport, importTimetable, MOST_BYTES, type Checked } from '$lib/server/people';
+import { coordinatesSite } from '$lib/server/session';
+import type { RequestHandler } from './$types';
+
+const column = z.number().int().min(0).max(500).nullable();
+const Wishes = z.object({
+	siteId: z.string().max(64),
+	mapping: z
+		.object(
+			Object.fromEntries((Object.keys(COLUMNS) as ColumnKey[]).map((key) => [key, column])) as Record<
+				ColumnKey,
+				typeof column
+			>
+		)
+		.nullable(),
+	separator: z.enum([',', ';', '\t', '|']).nullable(),
+	dateOrder: z.enum(['day_first', 'month_first']).nullable(),
+	makeGroups: z.boolean(),
+	missing: z.enum(['keep', 'leave']),
+	schoolId: z.string().max(200).nullable()
+});
+const Asked = Wishes.extend({
+	/** Of the check that was looked at; without one the file is only checked. */
+	seal: z.string().max(64).nullable(),
+	/** The file is a timetable for this group. */
+	groupId: z.string().max(64).nullable()
+});
+
+/** As many of each as a person looks at; the counts tell the rest. */
+const SHOWN = 200;
+
+function shorten(checked: Checked) {
+	const { add, change, missing, problems } = checked.plan;
+	const count = (plan: ImportPlan) => ({
+		add: plan.add.length,
+		change: plan.change.length,
+		same: plan.same,
+		missing: plan.missing.length,
+		problems: plan.problems.length
+	});
+	const named = (one: { number: string; given: string; family: string }) => `${one.given} ${one.family}, ${one.number}`;
+	return {
+		...checked,
+		plan: undefined,
+		counts: count(checked.plan),
+		newGroups: checked.plan.newGroups,
+		add: add.slice(0, SHOWN).map(named),
+		change: change.slice(0, SHOWN).map((one) => ({ who: named(one.person), differences: one.differences })),
+		missing: missing.slice(0, SHOWN).map(named),
+		problems: problems.slice(0, SHOWN)
+	};
+}
+
+/** Checks a file, or (with the seal of a check) imports it, telling how far it is, a line of JSON at a time. */
+export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
+	if (!staff) return problem(401, SIGNED_OUT);
+	const tooLarge = () =>
+		problem(413, {
+			code: 'too_large',
+			message: 'This file is larger than 10 MB.',
+			instead: 'Split it by group, or zip it.'
+		});
+	if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES + 100_000) return tooLarge();
+	let form: FormData;
+	try {
+		form = await request.formData();
+	} catch (error) {
+		if ((error as { status?: number }).status === 413) return tooLarge();
+		return problem(400, { code: 'unreadable', message: 'The file did not arrive whole.', instead: 'Send it again.' });
+	}
+	const file = form.get('file');
+	let wishes: unknown = null;
+	try {
+		wishes = JSON.parse(String(form.get('asked')));
+	} catch {
+		// Told below, like any other wish that can't be read.
+	}
+	const asked = Asked.safeParse(wishes);
+	if (!(file instanceof File) || !asked.success)
+		return problem(400, {
+			code: 'malformed',
+			message: 'This needs a file and what to do with it.',
+			instead: 'Choose a file on the import page.'
+		});
+	const { seal, groupId, ...rest } = asked.data;
+	if (!coordinatesSite(staff, rest.siteId)) return problem(403, NOT_YOURS);
+	const bytes = new Uint8Array(await file.arrayBuffer());
+	const by = actorAt(staff, rest.siteId);
+
+	if (groupId !== null) {
+		const group = await otium
+			.db('candidate_group')
+			.join('site', 'site.id', 'candidate_group.site_id')
+			.where({ 'candidate_group.id': groupId, 'site.id': rest.siteId })
+			.first('site.zone');
+		if (!group) return problem(404, { code: 'not_found', message: 'This group is gone.', instead: 'Choose another.' });
+		const ids: string[] = await otium.db('group_member').where({ group_id: groupId }).pluck('candidate_id');
+		const done = await importTimetable(otium, by, ids, new TextDecoder().decode(bytes), group.zone);
+		if (!done.ok) return problem(422, { code: 'refused', message: done.message });
+		return json({ timetable: { candidates: ids.length, entries: done.busy.length, skipped: done.skipped } });
+	}
+	if (seal === null) {
+		const result = await checkImport(otium, file.name, bytes, rest);
+		if (!result.ok) return json({ ...result.refused, code: 'refused' }, { status: 422 });
+		return json(shorten(result.checked));
+	}
+	const encoder = new TextEncoder();
+	const stream = new ReadableStream<Uint8Array>({
+		async start(controller) {
+			const tell = (line: unknown) => controller.enqueue(encoder.encode(`${JSON.stringify(line)}\n`));
+			try {
+				const result = await applyImport(otium, by, file.name, bytes, rest, seal, (done, total) =>
+					tell({ done, total })
+				);
+				tell(result.ok ? { applied: result.applied } : { refused: result.refused.message });
+			} catch (error) {
+				if (!isUnavailable(error)) otium.log.error({ err: error }, 'an import failed');
+				tell({ refused: 'Nothing was imported: the server could not write it. Try again in a moment.' });
+			}
+			controller.close();
+		}
+	});
+	return new Response(stream, { headers: { 'content-type': 'application/x-ndjson' } });
+};
