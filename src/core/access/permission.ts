@@ -1,10 +1,11 @@
 /** What staff can be. A candidate is not staff and holds none of these. */
-export const STAFF_ROLES = ['coordinator', 'proctor', 'closing_officer'] as const;
+export const STAFF_ROLES = ['coordinator', 'proctor', 'grants_officer', 'closing_officer'] as const;
 export type StaffRole = (typeof STAFF_ROLES)[number];
 
 export const ROLE_NAMES: Record<StaffRole, string> = {
 	coordinator: 'Coordinator',
 	proctor: 'Proctor',
+	grants_officer: 'Grants officer',
 	closing_officer: 'Closing officer'
 };
 
@@ -14,12 +15,25 @@ export type StaffMember = { id: string; name: string; roles: HeldRole[] };
 
 export type Act = 'see_session' | 'run_session' | 'prepare' | 'grant' | 'reopen' | 'see_closing' | 'see_logbook';
 
+/** What each act lets somebody do, for the page that tells them. */
+export const ACT_WORDS: Record<Act, string> = {
+	see_session: 'see the day and its sessions',
+	run_session: 'run a room: the door, holds, minutes, ending',
+	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
+	grant: 'give extra time and own windows',
+	reopen: 'reopen and set aside sittings',
+	see_closing: 'see ledgers and results',
+	see_logbook: 'read and verify the logbook'
+};
+export const ACTS = Object.keys(ACT_WORDS) as Act[];
+
 /** Where an act would take effect. */
 export type Place = { siteId: string; proctorIds: string[] };
 
 const MAY: Record<StaffRole, readonly Act[]> = {
 	coordinator: ['see_session', 'run_session', 'prepare', 'grant', 'reopen', 'see_closing', 'see_logbook'],
 	proctor: ['see_session', 'run_session'],
+	grants_officer: ['grant'],
 	closing_officer: ['see_closing', 'see_logbook']
 };
 
@@ -35,4 +49,9 @@ export function may(staff: StaffMember, act: Act, place: Place): boolean {
 /** Whether somebody may do something at any place at all: what the top bar offers follows from it. */
 export function mayAnywhere(staff: StaffMember, act: Act): boolean {
 	return staff.roles.some(({ role }) => MAY[role].includes(act));
+}
+
+/** The roles that would let somebody do what they may not. */
+export function rolesFor(act: Act): StaffRole[] {
+	return STAFF_ROLES.filter((role) => MAY[role].includes(act));
 }

@@ -132,6 +132,9 @@ async function rulesAndSessions(db: Knex) {
 }
 
 async function mailAndClients(db: Knex) {
+	await db.schema.alterTable('staff', (t) => {
+		t.string('email');
+	});
 	await db.schema.createTable('mail', (t) => {
 		t.string('id').primary();
 		t.bigInteger('made_at').notNullable().index();

@@ -1,5 +1,5 @@
 export { TryLimits } from './limits';
-export { actorAt, addStaff, signIn, signOut, staffByToken } from './staff';
+export { actorAt, addStaff, listStaff, saveStaff, signIn, signOut, staffByToken } from './staff';
 export type { SignIn } from './staff';
 export { arrive, deviceByToken, knock } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';

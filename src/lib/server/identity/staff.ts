@@ -87,3 +87,63 @@ export function actorAt(staff: StaffMember, siteId: string): Actor {
 	);
 	return { role: coordinates ? 'coordinator' : 'proctor', id: staff.id };
 }
+
+/** Somebody of the staff, as the page of staff shows them. */
+export type StaffRow = { id: string; name: string; signIn: string; email: string | null; roles: HeldRole[] };
+
+export async function listStaff(db: Query): Promise<StaffRow[]> {
+	const rows: { id: string; name: string; sign_in: string; email: string | null }[] = await db('staff')
+		.orderBy('name')
+		.select('id', 'name', 'sign_in', 'email');
+	const roles: { staff_id: string; role: StaffRole; site_id: string | null }[] = await db('staff_role');
+	return rows.map((row) => ({
+		id: row.id,
+		name: row.name,
+		signIn: row.sign_in,
+		email: row.email,
+		roles: roles.filter((one) => one.staff_id === row.id).map((one) => ({ role: one.role, siteId: one.site_id }))
+	}));
+}
+
+export type StaffChange = {
+	/** null: somebody new, who needs a password. */
+	id: string | null;
+	name: string;
+	signIn: string;
+	email: string | null;
+	password: string | null;
+	roles: HeldRole[];
+};
+export type StaffResult = { ok: true; id: string } | { ok: false; message: string };
+
+/** Adds somebody, or changes what they may do. Whoever loses a role is signed out, so that it ends at once. */
+export async function saveStaff(otium: Otium, by: Actor, change: StaffChange): Promise<StaffResult> {
+	const passwordHash = change.password === null ? null : await hash(change.password, ARGON2ID);
+	return transact(otium.db, async (trx): Promise<StaffResult> => {
+		const signIn = change.signIn.toLowerCase();
+		const namesake = await trx('staff')
+			.where({ sign_in: signIn })
+			.whereNot({ id: change.id ?? '' })
+			.first('name');
+		if (namesake) return { ok: false, message: `${namesake.name} signs in as “${signIn}” already. Choose another.` };
+		const isOwn = change.id === by.id;
+		if (isOwn && !change.roles.some((held) => held.role === 'coordinator'))
+			return { ok: false, message: 'You would shut yourself out. Ask another coordinator to change your own roles.' };
+		const id = change.id ?? nanoid();
+		const columns = { name: change.name, sign_in: signIn, email: change.email };
+		if (change.id === null) await trx('staff').insert({ id, ...columns, password_hash: passwordHash! });
+		else
+			await trx('staff')
+				.where({ id })
+				.update({ ...columns, ...(passwordHash ? { password_hash: passwordHash } : {}) });
+		await trx('staff_role').where({ staff_id: id }).delete();
+		if (change.roles.length > 0)
+			await trx('staff_role').insert(change.roles.map(({ role, siteId }) => ({ staff_id: id, role, site_id: siteId })));
+		if (!isOwn) await trx('staff_session').where({ staff_id: id }).delete();
+		const body = { name: change.name, roles: change.roles.map((held) => held.role), password: passwordHash !== null };
+		await appendToLogbook(trx, [
+			{ at: otium.now(), by, kind: change.id === null ? 'staff_added' : 'staff_changed', body }
+		]);
+		return { ok: true, id };
+	});
+}

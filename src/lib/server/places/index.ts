@@ -1,0 +1,6 @@
+export { listRooms, saveRoom } from './rooms';
+export type { Room, RoomChange } from './rooms';
+export { listNetworks, networksOf, removeNetwork, saveNetwork } from './networks';
+export type { Network } from './networks';
+export { findAdministration, saveAdministration } from './administration';
+export type { Administration, AdministrationChange } from './administration';

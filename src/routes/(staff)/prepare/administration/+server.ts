@@ -1,0 +1,44 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { mayAnywhere } from '$core/access';
+import { NOTHING_TO_PLAN, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { saveAdministration } from '$lib/server/places';
+import { coordinatedSites } from '$lib/server/session';
+import type { RequestHandler } from './$types';
+
+const day = z.iso.date('Give a date, like 2026-12-08.').nullable();
+const hour = z
+	.string()
+	.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 08:00.')
+	.nullable();
+const stock = z
+	.number({ error: 'Give a whole number of sittings.' })
+	.int('Give a whole number of sittings.')
+	.min(0)
+	.max(10_000_000)
+	.nullable();
+const ids = z.array(z.string().max(64)).max(500);
+const Asked = z.object({
+	name: z.string().trim().min(1, 'A name is needed.').max(120),
+	opensOn: day,
+	closesOn: day,
+	bought: stock,
+	sites: z.array(z.object({ id: z.string().max(64), opens: hour, closes: hour, allotted: stock })).max(500),
+	papers: z.array(z.object({ id: z.string().max(64), everywhere: z.boolean(), siteIds: ids, groupIds: ids })).max(2_000)
+});
+
+export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
+	if (!staff) return problem(401, SIGNED_OUT);
+	// It concerns all sites, so it takes somebody who coordinates them all.
+	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
+	const body = await readJson(request, Asked);
+	if (!body.ok) return body.response;
+	const administration = await otium.db('administration').first('id');
+	if (!administration) return problem(409, NOTHING_TO_PLAN);
+	return orTryAgain(async () => {
+		const result = await saveAdministration(otium, { role: 'coordinator', id: staff.id }, administration.id, body.data);
+		return result.ok
+			? json({ ok: true, savedAt: otium.now() })
+			: problem(409, { code: 'refused', message: result.message });
+	});
+};

@@ -1,0 +1,23 @@
+import { requireStaff } from '$lib/server/http';
+import { listNetworks, networksOf } from '$lib/server/places';
+import { coordinatedSites } from '$lib/server/session';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const staff = requireStaff(event, 'prepare');
+	const { otium, address } = event.locals;
+	const sites = coordinatedSites(staff);
+	const networks = await listNetworks(otium.db, sites);
+	return {
+		networks,
+		address,
+		here: networksOf(networks, address).map((network) => network.name),
+		sites: (await otium
+			.db('site')
+			.modify((query) => {
+				if (sites !== null) query.whereIn('id', sites);
+			})
+			.orderBy('name', 'desc')
+			.select('id', 'name')) as { id: string; name: string }[]
+	};
+};
