@@ -4,6 +4,7 @@ import type { Actor } from '$core/sitting';
 import { localMidnightAfter } from '$core/time';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
+import { sendWaiting } from '../mail';
 import type { Otium } from '../otium';
 import {
 	doorOpensAt,
@@ -31,6 +32,7 @@ export function startSweep(otium: Otium): () => void {
 		try {
 			await otium.presence.sweep();
 			await sweep(otium);
+			void postman(otium);
 			if (otium.now() - notedAlive >= ALIVE_MS) {
 				await otium.presence.noteAlive();
 				notedAlive = otium.now();
@@ -41,6 +43,19 @@ export function startSweep(otium: Otium): () => void {
 		running = false;
 	}, SWEEP_MS);
 	return () => clearInterval(timer);
+}
+
+/** Mail goes beside the sweep: a mail server that is slow to answer must not hold up time. */
+let posting = false;
+async function postman(otium: Otium) {
+	if (posting) return;
+	posting = true;
+	try {
+		await sendWaiting(otium);
+	} catch (error) {
+		otium.log.error({ err: error }, 'mail could not be sent; it is tried again');
+	}
+	posting = false;
 }
 
 /**

@@ -1,0 +1,2 @@
+export { PRINTS, printFor } from './papers';
+export type { Print } from './papers';

@@ -1,0 +1,203 @@
+import { randomBytes } from 'node:crypto';
+import type { Content, TableCell } from 'pdfmake/interfaces';
+import { showSlip, slipCodeFrom } from '$core/access';
+import { grantInWords } from '$core/grants';
+import { seatRows } from '$core/seating';
+import { KIND_NAMES } from '$core/session';
+import { localTime, longDate, zoneName } from '$core/time';
+import { transact, type Query } from '../db';
+import type { Otium } from '../otium';
+import { doorOpensAt, type Session } from '../session';
+import { loadSittingsOf } from '../sitting';
+import { toPdf } from './pdf';
+
+/** What can be printed for a session. */
+export const PRINTS = { slips: 'Slips', seating: 'Seating plan', register: 'Attendance register', script: 'Instructions and script' } as const;
+export type Print = keyof typeof PRINTS;
+
+type Row = { sittingId: string; name: string; number: string; seat: string | null; minutes: string; grants: string[] };
+
+/** Draws one of the prints of a session. */
+export async function printFor(otium: Otium, session: Session, print: Print, origin: string): Promise<Uint8Array> {
+	const rows = await rosterRows(otium.db, session, otium.now());
+	const title = `${PRINTS[print]}: ${session.name}`;
+	switch (print) {
+		case 'slips':
+			return toPdf(title, { content: slips(session, rows, await slipCodes(otium, rows), origin) });
+		case 'seating':
+			return toPdf(title, { pageOrientation: session.room.seatsPerRow > 6 ? 'landscape' : 'portrait', content: seating(session, rows) });
+		case 'register':
+			return toPdf(title, { content: register(session, rows) });
+		case 'script':
+			return toPdf(title, { content: script(session, rows, await scriptOf(otium.db, session.paper.id)) });
+	}
+}
+
+async function rosterRows(db: Query, session: Session, now: number): Promise<Row[]> {
+	const sittings = await loadSittingsOf(db, [session.id], now);
+	const seats: { sitting_id: string; seat: string | null }[] = await db('roster').where({ session_id: session.id }).select('sitting_id', 'seat');
+	const seatOf = new Map(seats.map((row) => [row.sitting_id, row.seat]));
+	return sittings
+		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family) || a.candidate.given.localeCompare(b.candidate.given))
+		.map((one) => ({
+			sittingId: one.sitting.id,
+			name: `${one.candidate.family}, ${one.candidate.given}`,
+			number: one.candidate.number,
+			seat: seatOf.get(one.sitting.id) ?? null,
+			minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,
+			grants: one.grants
+				.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
+				.map((grant) => grantInWords(grant, session.site.zone))
+		}));
+}
+
+/** Every sitting's slip, made at the first printing and the same from then on. */
+async function slipCodes(otium: Otium, rows: Row[]): Promise<Map<string, string>> {
+	return transact(otium.db, async (trx) => {
+		const known: { sitting_id: string; code: string }[] = await trx('slip').whereIn('sitting_id', rows.map((row) => row.sittingId));
+		const codes = new Map(known.map((row) => [row.sitting_id, row.code]));
+		const fresh = rows.filter((row) => !codes.has(row.sittingId)).map((row) => ({ sitting_id: row.sittingId, code: slipCodeFrom(randomBytes(80)) }));
+		for (let i = 0; i < fresh.length; i += 500) await trx('slip').insert(fresh.slice(i, i + 500));
+		for (const { sitting_id, code } of fresh) codes.set(sitting_id, code);
+		return codes;
+	});
+}
+
+function heading(session: Session, what: string): Content {
+	const { opens } = session.window;
+	const { zone } = session.site;
+	const kind = session.kind === 'live' ? '' : `${KIND_NAMES[session.kind].toUpperCase()} · `;
+	return [
+		{ text: what, style: 'title' },
+		{
+			text: `${kind}${session.paper.title}, version ${session.paper.version} · ${session.room.name}, ${session.site.name} · ${longDate(opens, zone)} ${new Date(opens).getUTCFullYear()}, ${localTime(opens, zone)} ${zoneName(opens, zone)}`,
+			style: 'quiet',
+			margin: [0, 2, 0, 14]
+		}
+	];
+}
+
+/** One each, two in a row, cut along the lines. */
+function slips(session: Session, rows: Row[], codes: Map<string, string>, origin: string): Content[] {
+	const { opens } = session.window;
+	const { zone } = session.site;
+	const card = (row: Row): TableCell => {
+		const code = codes.get(row.sittingId)!;
+		return {
+			unbreakable: true,
+			columns: [
+				{
+					width: '*',
+					stack: [
+						{ text: row.name, bold: true, fontSize: 12 },
+						{ text: `${row.number}${row.seat ? ` · seat ${row.seat}` : ''}`, margin: [0, 0, 0, 4] },
+						{ text: session.paper.title },
+						{ text: `${longDate(opens, zone)}, ${localTime(opens, zone)} ${zoneName(opens, zone)}` },
+						{ text: `${session.room.name}, ${session.site.name}`, margin: [0, 0, 0, 6] },
+						{ text: showSlip(code), style: 'code' },
+						{ text: `1  Go to ${origin.replace(/^https?:\/\//, '')}/sit`, fontSize: 9, margin: [0, 5, 0, 0] },
+						{ text: '2  Enter this code, or scan it', fontSize: 9 },
+						{ text: '3  Check your name, and wait to be let in', fontSize: 9 }
+					]
+				},
+				{ width: 76, qr: `${origin}/sit?code=${code}`, fit: 76 }
+			],
+			columnGap: 6,
+			margin: [4, 8, 4, 8]
+		};
+	};
+	const lines: TableCell[][] = [];
+	for (let i = 0; i < rows.length; i += 2) lines.push([card(rows[i]), rows[i + 1] ? card(rows[i + 1]) : '']);
+	if (lines.length === 0) return [heading(session, 'Slips'), { text: 'Nobody is expected.' }];
+	return [
+		{
+			table: { widths: ['50%', '50%'], body: lines, dontBreakRows: true },
+			layout: { hLineColor: () => '#cfc6b0', vLineColor: () => '#cfc6b0', hLineStyle: () => ({ dash: { length: 3 } }), vLineStyle: () => ({ dash: { length: 3 } }) }
+		}
+	];
+}
+
+function seating(session: Session, rows: Row[]): Content[] {
+	const bySeat = new Map(rows.map((row) => [row.seat, row]));
+	const { plan } = session.room;
+	const body = seatRows(session.room.rows, session.room.seatsPerRow).map((line) =>
+		line.map((seat): TableCell => {
+			const row = bySeat.get(seat);
+			const isOut = plan.outOfUse.includes(seat);
+			return {
+				stack: [
+					{ text: seat, bold: true, fontSize: 9 },
+					{ text: row ? row.name : isOut ? 'out of use' : '', fontSize: 8.5 },
+					{ text: row?.number ?? '', fontSize: 8, color: '#5a6660' }
+				],
+				fillColor: isOut ? '#eee9dc' : undefined,
+				margin: [1, 2, 1, 2]
+			};
+		})
+	);
+	const standing = rows.filter((row) => row.seat === null);
+	return [
+		heading(session, 'Seating plan'),
+		{ text: 'front', alignment: 'center', style: 'quiet', margin: [0, 0, 0, 6] },
+		{ table: { widths: Array.from({ length: session.room.seatsPerRow }, () => '*'), body, heights: 40 } },
+		...(standing.length > 0 ? [{ text: `Without a seat: ${standing.map((row) => `${row.name} (${row.number})`).join('; ')}`, margin: [0, 10, 0, 0] as [number, number, number, number] }] : [])
+	];
+}
+
+function register(session: Session, rows: Row[]): Content[] {
+	const head = ['', 'Name', 'Number', 'Seat', 'Time', 'Present', 'Signature'].map((text) => ({ text, bold: true }));
+	return [
+		heading(session, 'Attendance register'),
+		{
+			table: {
+				headerRows: 1,
+				widths: [18, '*', 60, 30, 48, 42, 120],
+				dontBreakRows: true,
+				body: [head, ...rows.map((row, i) => [String(i + 1), row.name, row.number, row.seat ?? '', row.minutes, '', ''])]
+			},
+			layout: 'lightHorizontalLines'
+		},
+		{ text: `${rows.length} expected.   Present: ______   Absent: ______   Proctor: ______________________________`, margin: [0, 16, 0, 0] }
+	];
+}
+
+/** What the paper's author wants read aloud; a general text where they have written none. */
+async function scriptOf(db: Query, paperId: string): Promise<string | null> {
+	const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
+	return (JSON.parse(content) as { script?: string }).script ?? null;
+}
+
+function script(session: Session, rows: Row[], own: string | null): Content[] {
+	const { rules, site, window } = session;
+	const { timing } = rules;
+	const at = (instant: number) => localTime(instant, site.zone);
+	const limit = timing.limitMinutes === null ? 'There is no time limit.' : `You have ${timing.limitMinutes} minutes${rules.timing.clockStarts === 'room' ? ', from when I start the room' : ', from when you begin'}.`;
+	const steps = [
+		`Open the room in Otium before ${at(doorOpensAt(session))}. The door opens then, and the code makes itself.`,
+		`Show the board (B) when candidates are seated. ${rules.door.code === 'turning' ? `The code turns every ${rules.door.turnsEveryMinutes} minutes.` : 'The code holds for today.'}`,
+		rules.admission === 'proctor' ? 'Compare each at the door with the list and let them in; only those who are at the door can be let in.' : 'The door lets in by itself. Compare those who come in with the list.',
+		...(rules.startWord ? [`Say the start word when all are ready: ${rules.startWord}.`] : []),
+		...(timing.clockStarts === 'room' ? ['Start the room: every clock runs from then.'] : []),
+		timing.lastEntryMinutes === null ? 'Candidates may enter until the close.' : `Nobody enters after ${at(window.opens + timing.lastEntryMinutes * 60_000)} unless you or a coordinator give them a window of their own.`,
+		...(rules.finishWord ? [`Give the finish word to whoever may hand in: ${rules.finishWord}.`] : []),
+		'A lost line, a hand up or a second device comes up under Needs you, with the key that settles it.',
+		'End the session when all have finished. It first shows what becomes of each; the unfinished are carried over.'
+	];
+	const more = rows.filter((row) => row.grants.length > 0);
+	const aloud =
+		own ??
+		`Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours. Wait until I let you in. ${limit} Your answers are saved as you go; if your line is lost, just go on working. Raise your hand if you need anything. You may begin.`;
+	return [
+		heading(session, 'Instructions and script'),
+		{ text: 'For the proctor', bold: true, fontSize: 13, margin: [0, 0, 0, 4] },
+		{ ol: steps },
+		...(more.length > 0
+			? [
+					{ text: 'Who has more', bold: true, fontSize: 13, margin: [0, 14, 0, 4] as [number, number, number, number] },
+					{ ul: more.map((row) => `${row.name}, ${row.number}: ${row.grants.join(', ')} (${row.minutes})`) }
+				]
+			: []),
+		{ text: 'To read aloud', bold: true, fontSize: 13, margin: [0, 14, 0, 4] },
+		{ text: aloud, fontSize: 13, lineHeight: 1.4, margin: [12, 0, 12, 0] }
+	];
+}

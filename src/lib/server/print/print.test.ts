@@ -1,0 +1,62 @@
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { knock } from '../identity';
+import { findSession } from '../session';
+import { buildHouse, NINE, openDoor, type House } from '../testing/house';
+import { printFor, PRINTS, type Print } from '.';
+
+let house: House;
+beforeEach(async () => {
+	const { DEFAULT_RULES } = await import('$core/session');
+	house = await buildHouse({ candidates: 9, rules: { door: { ...DEFAULT_RULES.door, slips: true }, startWord: 'halyard' } });
+	await house.otium.db('candidate').where({ id: 'can0' }).update({ given: 'Zoë', family: 'Łukasiewicz' });
+});
+afterEach(() => house.close());
+
+/** The text of each page, as pdf.js reads it. */
+async function pagesOf(print: Print): Promise<string[]> {
+	const session = (await findSession(house.otium.db, 's1'))!;
+	const bytes = await printFor(house.otium, session, print, 'https://otium.example');
+	const pdf = await getDocument({ data: bytes, useSystemFonts: true }).promise;
+	return Promise.all(
+		Array.from({ length: pdf.numPages }, async (_, i) => {
+			const { items } = await (await pdf.getPage(i + 1)).getTextContent();
+			return items.map((item) => ('str' in item ? item.str : '')).join(' ');
+		})
+	);
+}
+
+describe('prints, read back by pdf.js', () => {
+	it.each(Object.keys(PRINTS) as Print[])('%s names paper, room and day', async (print) => {
+		const text = (await pagesOf(print)).join(' ').replace(/\s+/g, ' ');
+		expect(text).toContain('Numbers');
+		expect(text).toContain('Chart Room, Quayside');
+		expect(text).toContain('Tuesday 8 December');
+	});
+
+	it('slips: one each with a code that opens the door to them alone, the same at every printing', async () => {
+		const text = (await pagesOf('slips')).join(' ');
+		const codes = text.match(/\b[0-9A-Z]{4}-[0-9A-Z]{3}-[0-9A-Z]{3}\b/g)!;
+		expect(new Set(codes).size).toBe(9);
+		expect(text).toContain('Łukasiewicz, Zoë');
+		expect((await pagesOf('slips')).join(' ').match(/\b[0-9A-Z]{4}-[0-9A-Z]{3}-[0-9A-Z]{3}\b/g)).toEqual(codes);
+		await openDoor(house);
+		house.clock.at = NINE - 5 * 60_000;
+		const { code } = await house.otium.db('slip').where({ sitting_id: 'sit4' }).first('code');
+		const met = await knock(house.otium, { code: code.toLowerCase(), number: '', family: '', address: '127.0.0.1' });
+		expect(met).toMatchObject({ ok: true, person: { name: 'Given4 Family4' } });
+	});
+
+	it('the register has a line for each, in the order of names', async () => {
+		const text = (await pagesOf('register')).join(' ').replace(/\s+/g, ' ');
+		const names = Array.from({ length: 8 }, (_, i) => `Family${i + 1}, Given${i + 1}`);
+		expect(names.map((name) => text.indexOf(name))).toEqual([...names.map((name) => text.indexOf(name))].sort((a, b) => a - b));
+		expect(text).toContain('9 expected.');
+	});
+
+	it('the script tells the proctor the words and reads aloud the time', async () => {
+		const text = (await pagesOf('script')).join(' ').replace(/\s+/g, ' ');
+		expect(text).toContain('halyard');
+		expect(text).toContain('You have 60 minutes, from when you begin.');
+	});
+});
