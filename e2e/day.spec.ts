@@ -36,16 +36,16 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 			'12 candidates of Second Years sit Radio Procedure (version 1) in the Quiet Room'
 		);
 		await expect(coordinator.getByTestId('sentence')).toContainText('at 09:50 GMT');
-		await expect(coordinator.getByText('Too small: 12 candidates, 6 seats')).toBeVisible();
+		await expect(coordinator.getByTestId('findings').getByText('12 candidates, 6 seats')).toBeVisible();
 		await expect(coordinator.getByTestId('plan')).toBeDisabled();
 		await coordinator.getByLabel('Room').selectOption({ label: 'Boat Shed, 40 seats · Quayside' });
-		await coordinator.getByLabel('Limit, minutes').fill('thirty');
-		await expect(coordinator.getByText('The limit: give whole minutes.')).toBeVisible();
-		await coordinator.getByLabel('Limit, minutes').fill('30');
+		await coordinator.getByLabel('Limit, min').fill('thirty');
+		await expect(coordinator.getByText('Limit: a whole number, or empty for no limit.')).toBeVisible();
+		await coordinator.getByLabel('Limit, min').fill('30');
 		await expect(coordinator.getByTestId('sentence')).toContainText('for 30 minutes');
 		await coordinator.locator('label', { hasText: 'Rhys Dunmore' }).click();
 		await coordinator.getByTestId('plan').dblclick();
-		await coordinator.waitForURL('**/prepare');
+		await coordinator.waitForURL('**/prepare?planned=1');
 		await expect(coordinator.getByRole('row', { name: /Radio Procedure · Second Years · 09:50/ })).toHaveCount(1);
 	});
 

@@ -29,7 +29,7 @@ const otium = (...args: string[]) => {
 };
 
 describe('./otium', () => {
-	const COMMANDS = ['demo', 'start', 'test', 'check', 'crowd', 'screenshots', 'bench', 'backup', 'restore'];
+	const COMMANDS = ['demo', 'start', 'test', 'check', 'crowd', 'client', 'screenshots', 'bench', 'backup', 'restore'];
 
 	it('lists its commands, each of which tells its own options without installing anything', () => {
 		const help = otium('--help');
@@ -51,6 +51,8 @@ describe('options', () => {
 		['demo', ['--port', 'eighty'], '--port takes a whole number up to 65535, not "eighty".'],
 		['crowd', [], 'Say which session by its door code'],
 		['crowd', ['--session', 'K7PX-3MQ', '--data', '/nowhere'], 'There is no database in /nowhere.'],
+		['client', [], '--key takes the file'],
+		['client', ['--key', '/nowhere'], '/nowhere can’t be read.'],
 		['backup', [], 'Say where to'],
 		['restore', ['--from', '/nowhere'], 'Say which backup'],
 		['test', ['--only', 'half'], '--only takes unit or e2e, not "half".']

@@ -26,6 +26,11 @@ const COMMANDS = {
 		usage: '--session CODE [--candidates 200] [--seed 7] [--url http://localhost:4600] [--data data/demo] [--fast]',
 		needs: []
 	},
+	client: {
+		does: 'Open the sealed client’s stand-in: Chromium over the whole screen, proving itself with a site’s key.',
+		usage: '--key FILE [--url http://localhost:4600] [--version 2.1]',
+		needs: ['browser']
+	},
 	screenshots: {
 		does: 'Take the pictures in docs/screenshots from the demo day.',
 		usage: '[--only NAME]',

@@ -1,4 +1,5 @@
 import type { StaffMember } from '$core/access';
+import type { ProvenClient } from '$lib/server/identity';
 import type { Otium } from '$lib/server/otium';
 
 declare global {
@@ -14,6 +15,8 @@ declare global {
 			/** Whose request it is; behind a named proxy, whom that speaks for. */
 			address: string;
 			/** Only inside `/sit`. */
+			/** The sealed client that proved itself for this request, from this address; null: none did. */
+			client: ProvenClient | null;
 			device: { sittingId: string; epoch: number } | null;
 		}
 	}

@@ -4,7 +4,7 @@ import { clientAddress, readRanges } from '$core/access';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
 import { problem, readCookie } from '$lib/server/http';
-import { deviceByToken, staffByToken } from '$lib/server/identity';
+import { deviceByToken, readClientNote, staffByToken } from '$lib/server/identity';
 import { startOtium, type Otium } from '$lib/server/otium';
 
 let otium: Otium;
@@ -58,10 +58,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	event.locals.address = addressOf(event);
 	event.locals.staff = null;
 	event.locals.device = null;
+	event.locals.client = null;
 	const atSit = url.pathname === '/sit' || url.pathname.startsWith('/sit/');
 	if (atSit) {
 		const token = readCookie(cookies, url, 'sitting');
 		if (token) event.locals.device = await deviceByToken(otium.db, token, otium.now());
+		const note = readCookie(cookies, url, 'client');
+		if (note) event.locals.client = await readClientNote(otium, note, event.locals.address);
 	} else {
 		const token = readCookie(cookies, url, 'staff');
 		if (token) event.locals.staff = await staffByToken(otium.db, token, otium.now());

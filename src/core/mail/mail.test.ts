@@ -17,6 +17,8 @@ describe('templates', () => {
 	});
 
 	it('nothing that is filled in breaks out of the subject line', () => {
-		expect(fillIn({ subject: '{paper}', body: '' }, { ...facts, paper: 'Tides\r\nBcc: all@sea.example' }).subject).toBe('Tides Bcc: all@sea.example');
+		expect(fillIn({ subject: '{paper}', body: '' }, { ...facts, paper: 'Tides\r\nBcc: all@sea.example' }).subject).toBe(
+			'Tides Bcc: all@sea.example'
+		);
 	});
 });

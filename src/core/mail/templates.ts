@@ -53,6 +53,7 @@ export function unknownWords({ subject, body }: Template): string[] {
 
 /** The mail as one person gets it. A subject is one line, whatever was put into it. */
 export function fillIn(template: Template, facts: MailFacts): Template {
-	const fill = (text: string) => text.replace(/\{([a-z_]+)\}/g, (whole, word) => facts[word as keyof MailFacts] ?? whole);
+	const fill = (text: string) =>
+		text.replace(/\{([a-z_]+)\}/g, (whole, word) => facts[word as keyof MailFacts] ?? whole);
 	return { subject: fill(template.subject).replace(/[\r\n]+/g, ' '), body: fill(template.body) };
 }

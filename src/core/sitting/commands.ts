@@ -41,7 +41,8 @@ export type Context = {
 	/** For `begin`. */
 	startWord: Word;
 	identityConfirmed: boolean;
-	clientProven: boolean;
+	/** Whether the sealed client has proved itself; `not_asked` where the rules want none. */
+	client: 'not_asked' | 'proven' | 'outdated' | 'missing';
 	/** The clock starts with the room, and nobody has started it yet. */
 	roomWaits: boolean;
 	/** For `hand_in` by the candidate. */

@@ -79,7 +79,8 @@ function guardBeginning(sitting: Sitting, context: Context): RefusalCode | null 
 	if (context.sessionOver) return 'session_over';
 	if (!sitting.device) return 'no_device';
 	if (!context.identityConfirmed) return 'identity_unconfirmed';
-	if (!context.clientProven) return 'client_unproven';
+	if (context.client === 'outdated') return 'client_outdated';
+	if (context.client === 'missing') return 'client_unproven';
 	if (context.roomWaits) return 'room_waits';
 	if (context.startWord === 'wrong') return 'start_word_wrong';
 	return context.remaining === 0 ? 'time_over' : null;

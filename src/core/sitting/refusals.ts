@@ -30,7 +30,11 @@ const SENTENCES = {
 	identity_unconfirmed: { message: 'You have not yet said that this is you.', instead: 'Answer "Is this you?" first.' },
 	client_unproven: {
 		message: 'This paper can only be sat in the sealed client.',
-		instead: 'Open it there; the proctor knows where it is.'
+		instead: 'Open the sealed client on this device and come in from there. How to get it stands at /sit/client.'
+	},
+	client_outdated: {
+		message: 'This sealed client is too old for this paper.',
+		instead: 'Get the newer one, as told at /sit/client, and come in again; nothing of yours is lost.'
 	},
 	time_over: { message: 'The time for this paper is over.', instead: 'A proctor can give minutes back.' },
 	time_not_over: { message: 'Time is not up yet.', instead: 'Hand in for the candidate, or end the session.' },

@@ -26,7 +26,7 @@ const WILLING: Context = {
 	startWord: 'not_asked',
 	finishWord: 'not_asked',
 	identityConfirmed: true,
-	clientProven: true,
+	client: 'not_asked',
 	roomWaits: false,
 	remaining: 60_000,
 	over: false,
@@ -186,7 +186,8 @@ describe('paths through a day', () => {
 	it('checks identity, client and start word at the beginning, and that time is left', () => {
 		const ready = inState('let_in');
 		expect(codeOf(ready, command('begin'), { identityConfirmed: false })).toBe('identity_unconfirmed');
-		expect(codeOf(ready, command('begin'), { clientProven: false })).toBe('client_unproven');
+		expect(codeOf(ready, command('begin'), { client: 'missing' })).toBe('client_unproven');
+		expect(codeOf(ready, command('begin'), { client: 'outdated' })).toBe('client_outdated');
 		expect(codeOf(ready, command('begin'), { roomWaits: true })).toBe('room_waits');
 		expect(codeOf(ready, command('begin'), { startWord: 'wrong' })).toBe('start_word_wrong');
 		expect(codeOf(ready, command('begin'), { remaining: 0 })).toBe('time_over');

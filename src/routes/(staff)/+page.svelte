@@ -5,6 +5,7 @@
 	import { localTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
+	import ReadyLines from '$ui/ReadyLines.svelte';
 	import Sentence from '$ui/Sentence.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 
@@ -187,31 +188,10 @@
 				<Sentence parts={today.next.sentence} />
 			</p>
 			<h3 class="mt-5 mb-1 text-[16px]">Ready?</h3>
-			<ul>
-				{#each today.next.ready as line (line.key)}
-					<li class="border-line flex gap-2.5 border-b py-2 text-[14px] last:border-b-0">
-						<span
-							class="mt-0.5 grid h-4.5 w-4.5 shrink-0 place-items-center rounded-full text-[11px] font-bold {line.state ===
-							'done'
-								? 'bg-mist text-tide'
-								: line.state === 'open'
-									? 'bg-ochre-ground text-ochre'
-									: 'bg-brick-ground text-brick'}"
-							aria-label={line.state === 'done' ? 'ready' : line.state === 'open' ? 'not ready' : 'in the way'}
-							>{line.state === 'done' ? '✓' : '!'}</span
-						>
-						<span>
-							{#if line.href}<a class="underline" href={line.href}>{line.text}</a>{:else}{line.text}{/if}
-							{#if line.detail}<span class="text-ink-3 block text-[13px]"
-									>{line.detail}{line.who ? `: ${line.who}` : ''}</span
-								>{/if}
-						</span>
-					</li>
-				{/each}
-			</ul>
+			<ReadyLines lines={today.next.ready} />
 			<div class="mt-4 flex gap-2">
 				<Act tone="main" key="O" href="/live/{today.next.id}">Open room</Act>
-				{#if data.mayPrepare}<Act href="/prepare/{today.next.id}">Change</Act>{/if}
+				{#if data.mayPrepare}<Act href="/prepare/{today.next.id}/ready">Prepare</Act>{/if}
 			</div>
 		{:else}
 			<h2 class="text-[19px]">Nothing more today</h2>

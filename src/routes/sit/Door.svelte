@@ -3,6 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { localTime } from '$core/time';
+	import { deviceName } from '$player/device-name';
 	import { clockLength } from '$ui/durations';
 	import { send, type Problem } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
@@ -85,14 +86,6 @@
 		const timer = setInterval(() => void arrive(), 5_000);
 		return () => clearInterval(timer);
 	});
-
-	function deviceName(): string {
-		const agent = navigator.userAgent;
-		const system =
-			['Windows', 'Android', 'iPhone', 'iPad', 'Mac', 'CrOS', 'Linux'].find((name) => agent.includes(name)) ?? 'Device';
-		const browser = ['Firefox', 'Edg', 'Chrome', 'Safari'].find((name) => agent.includes(name)) ?? 'browser';
-		return `${system === 'CrOS' ? 'Chromebook' : system}, ${browser === 'Edg' ? 'Edge' : browser}`;
-	}
 </script>
 
 {#if person && isEarly}
@@ -213,6 +206,9 @@
 				<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]" data-testid="problem">
 					<p class="font-semibold">{problem.message}</p>
 					{#if problem.instead}<p>{problem.instead}</p>{/if}
+					{#if problem.code.startsWith('client_')}<p class="mt-1">
+							<a class="font-semibold underline" href="/sit/client">How to get the sealed client</a>
+						</p>{/if}
 					{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
 				</div>
 			{/if}

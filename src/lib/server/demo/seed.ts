@@ -92,7 +92,13 @@ class Day {
 		]);
 		for (const person of DEMO_STAFF) {
 			const roles = person.roles.map(({ role, site }) => ({ role, siteId: site }));
-			const id = await addStaff(db, { signIn: person.signIn, name: person.name, password: DEMO_PASSWORD, roles });
+			const id = await addStaff(db, {
+				signIn: person.signIn,
+				name: person.name,
+				email: `${person.signIn}@saltmarsh.example`,
+				password: DEMO_PASSWORD,
+				roles
+			});
 			this.#staff.set(person.key, { role: roles[0].role === 'proctor' ? 'proctor' : 'coordinator', id });
 		}
 		for (const { paper, version } of DEMO_PAPERS) {

@@ -15,6 +15,7 @@ const STATUS: Record<string, number> = {
 	barred: 403,
 	off_network: 403,
 	client_unproven: 403,
+	client_outdated: 403,
 	code_unknown: 404,
 	identity_unknown: 404,
 	code_expired: 410,

@@ -16,6 +16,7 @@ import type { Otium } from '../otium';
 import type { Query } from '../db';
 import { findSession, findSessions, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
+import { clientFor, type ProvenClient } from './sealed';
 import { hashToken, newToken, readNote, signNote } from './tokens';
 
 /** What a candidate types at the door. */
@@ -28,6 +29,7 @@ export type Knock = {
 	given?: string;
 	birthday?: string;
 	address: string;
+	client?: ProvenClient | null;
 };
 
 /** "Is this you?": what is shown, and the note that proves that the door recognised them. */
@@ -73,6 +75,10 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 		: await recognise(otium.db, session, typed);
 	if (!found) return miss(otium, target, typed.address, 'identity_unknown');
 	await otium.limits.succeeded(target);
+	// Told here, at the door, and not when everyone else begins.
+	const client = clientFor(session, typed.client ?? null);
+	if (client === 'missing') return { ok: false, refusal: refusal('client_unproven') };
+	if (client === 'outdated') return { ok: false, refusal: refusal('client_outdated') };
 
 	const note = await signNote(otium.db, { sittingId: found.sitting_id, sessionId: session.id }, now + NOTE_LASTS_MS);
 	return {

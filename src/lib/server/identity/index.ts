@@ -1,5 +1,17 @@
 export { TryLimits } from './limits';
 export { actorAt, addStaff, listStaff, saveStaff, signIn, signOut, staffByToken } from './staff';
 export type { SignIn } from './staff';
+export {
+	clientFor,
+	listSiteKeys,
+	makeChallenge,
+	makeSiteKey,
+	proofOf,
+	proveClient,
+	readClientNote,
+	withdrawSiteKey
+} from './sealed';
+export type { ProvenClient, SiteKey } from './sealed';
 export { arrive, deviceByToken, knock } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
+export { rehearse } from './rehearsal';

@@ -13,13 +13,14 @@ const ARGON2ID = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
 export async function addStaff(
 	db: Query,
-	person: { signIn: string; name: string; password: string; roles: HeldRole[] }
+	person: { signIn: string; name: string; password: string; roles: HeldRole[]; email?: string }
 ): Promise<string> {
 	const id = nanoid();
 	await db('staff').insert({
 		id,
 		sign_in: person.signIn.toLowerCase(),
 		name: person.name,
+		email: person.email ?? null,
 		password_hash: await hash(person.password, ARGON2ID)
 	});
 	await db('staff_role').insert(person.roles.map(({ role, siteId }) => ({ staff_id: id, role, site_id: siteId })));

@@ -19,7 +19,10 @@ afterEach(() => house.close());
 
 const letters = async () => {
 	const session = (await findSession(house.otium.db, 's1'))!;
-	return { session, letters: await lettersFor(house.otium.db, session, 'candidate', TEMPLATES.candidate, 'https://otium.example', NINE) };
+	return {
+		session,
+		letters: await lettersFor(house.otium.db, session, 'candidate', TEMPLATES.candidate, 'https://otium.example', NINE)
+	};
 };
 
 describe('mail', () => {
@@ -32,10 +35,16 @@ describe('mail', () => {
 		const mail = await simpleParser(readFileSync(join(outbox, file)));
 		expect(mail.subject).toBe('Numbers: Tuesday 8 December at 09:00 GMT');
 		expect(mail.to).toMatchObject({ value: [{ name: 'Zoë Ó Briain', address: 'zoe@sea.example' }] });
-		expect(mail.text).toContain('you sit Numbers on Tuesday 8 December at 09:00 GMT, in the Chart Room, Quayside, seat A1. You have 60 minutes.');
+		expect(mail.text).toContain(
+			'you sit Numbers on Tuesday 8 December at 09:00 GMT, in the Chart Room, Quayside, seat A1. You have 60 minutes.'
+		);
 		expect(mail.text).toContain('https://otium.example/sit/rehearse');
-		const calendar = mail.attachments.find((one) => one.contentType.startsWith('text/calendar') || one.filename === 'session.ics')!;
-		const event = new ICAL.Event(new ICAL.Component(ICAL.parse(calendar.content.toString()) as never).getFirstSubcomponent('vevent')!);
+		const calendar = mail.attachments.find(
+			(one) => one.contentType.startsWith('text/calendar') || one.filename === 'session.ics'
+		)!;
+		const event = new ICAL.Event(
+			new ICAL.Component(ICAL.parse(calendar.content.toString()) as never).getFirstSubcomponent('vevent')!
+		);
 		expect(event.startDate.toJSDate().getTime()).toBe(NINE);
 		expect(event.location).toBe('Chart Room, Quayside');
 	});
@@ -51,7 +60,9 @@ describe('mail', () => {
 		expect(await postLetters(house.otium, COORDINATOR, session, 'candidate', all)).toBe(0);
 		await sendWaiting(house.otium);
 		const failed = await house.otium.db('mail').where({ state: 'failed' });
-		expect(failed).toMatchObject([{ to_address: 'bounce-1@sea.example', trouble: expect.stringMatching(/no such mailbox/) }]);
+		expect(failed).toMatchObject([
+			{ to_address: 'bounce-1@sea.example', trouble: expect.stringMatching(/no such mailbox/) }
+		]);
 		expect((await letters()).letters.map((letter) => letter.state).sort()).toEqual(['failed', 'sent', null].sort());
 	});
 

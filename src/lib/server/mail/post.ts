@@ -33,7 +33,9 @@ let transporter: { dataDir: string; post: Transporter } | null = null;
 
 function post({ dataDir }: Otium): Transporter {
 	if (transporter?.dataDir === dataDir) return transporter.post;
-	const made = process.env.OTIUM_SMTP ? createTransport(process.env.OTIUM_SMTP) : createTransport(mailSink(join(dataDir, 'outbox')));
+	const made = process.env.OTIUM_SMTP
+		? createTransport(process.env.OTIUM_SMTP)
+		: createTransport(mailSink(join(dataDir, 'outbox')));
 	transporter = { dataDir, post: made };
 	return made;
 }
@@ -57,7 +59,11 @@ export async function sendWaiting(otium: Otium, most = 20): Promise<number> {
 			.update(
 				problem === null
 					? { state: 'sent', sent_at: otium.now(), tries, trouble: null }
-					: { state: tries >= MOST_TRIES || isFinal(problem) ? 'failed' : 'waiting', tries, trouble: problem.slice(0, 300) }
+					: {
+							state: tries >= MOST_TRIES || isFinal(problem) ? 'failed' : 'waiting',
+							tries,
+							trouble: problem.slice(0, 300)
+						}
 			);
 		if (problem === null) sent++;
 	}

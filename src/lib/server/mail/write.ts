@@ -12,7 +12,9 @@ import type { Mail } from './post';
 
 /** The house's own words, or those that Otium brings along. */
 export async function templateFor(db: Query, kind: MailKind): Promise<Template> {
-	const row = await db('meta').where({ key: `mail_${kind}` }).first('value');
+	const row = await db('meta')
+		.where({ key: `mail_${kind}` })
+		.first('value');
 	return row ? JSON.parse(row.value) : TEMPLATES[kind];
 }
 
@@ -24,16 +26,36 @@ export async function saveTemplate(db: Query, kind: MailKind, template: Template
 }
 
 /** Somebody to whom a session's mail would go, with the mail as they would get it. */
-export type Letter = { to: string; address: string | null; mail: Template; lastSent: number | null; state: string | null };
+export type Letter = {
+	to: string;
+	address: string | null;
+	mail: Template;
+	lastSent: number | null;
+	state: string | null;
+};
 
 /** Every mail that a session's template makes; those without an address are named, not skipped. */
-export async function lettersFor(db: Query, session: Session, kind: MailKind, template: Template, origin: string, now: number): Promise<Letter[]> {
-	const people = kind === 'candidate' ? await candidates(db, session, origin, now) : await proctors(db, session, origin, now);
+export async function lettersFor(
+	db: Query,
+	session: Session,
+	kind: MailKind,
+	template: Template,
+	origin: string,
+	now: number
+): Promise<Letter[]> {
+	const people =
+		kind === 'candidate' ? await candidates(db, session, origin, now) : await proctors(db, session, origin, now);
 	const earlier: Mail[] = await db('mail').where({ session_id: session.id, kind }).orderBy('made_at');
 	const last = new Map(earlier.map((mail) => [mail.to_address, mail]));
 	return people.map(({ address, facts }) => {
 		const before = address === null ? undefined : last.get(address);
-		return { to: facts.name, address, mail: fillIn(template, facts), lastSent: before?.sent_at ?? null, state: before?.state ?? null };
+		return {
+			to: facts.name,
+			address,
+			mail: fillIn(template, facts),
+			lastSent: before?.sent_at ?? null,
+			state: before?.state ?? null
+		};
 	});
 }
 
@@ -41,9 +63,14 @@ type Addressee = { address: string | null; facts: MailFacts };
 
 async function candidates(db: Query, session: Session, origin: string, now: number): Promise<Addressee[]> {
 	const sittings = await loadSittingsOf(db, [session.id], now);
-	const seats: { sitting_id: string; seat: string | null }[] = await db('roster').where({ session_id: session.id }).select('sitting_id', 'seat');
+	const seats: { sitting_id: string; seat: string | null }[] = await db('roster')
+		.where({ session_id: session.id })
+		.select('sitting_id', 'seat');
 	const addresses: { id: string; email: string | null }[] = await db('candidate')
-		.whereIn('id', sittings.map((one) => one.candidate.id))
+		.whereIn(
+			'id',
+			sittings.map((one) => one.candidate.id)
+		)
 		.select('id', 'email');
 	const byId = new Map(addresses.map((row) => [row.id, row.email]));
 	return sittings
@@ -69,7 +96,10 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 }
 
 async function proctors(db: Query, session: Session, origin: string, now: number): Promise<Addressee[]> {
-	const staff: { name: string; email: string | null }[] = await db('staff').whereIn('id', session.proctorIds).orderBy('name').select('name', 'email');
+	const staff: { name: string; email: string | null }[] = await db('staff')
+		.whereIn('id', session.proctorIds)
+		.orderBy('name')
+		.select('name', 'email');
 	const { limitMinutes } = session.rules.timing;
 	return staff.map(({ name, email }) => ({
 		address: email,
@@ -101,7 +131,8 @@ function common(session: Session, opens: number, now: number) {
 }
 
 function requirements({ rules: { lockdown } }: Session): string {
-	if (lockdown.level === 'sealed') return `the sealed client, version ${lockdown.clientVersion} or newer, installed and tried before the day.`;
+	if (lockdown.level === 'sealed')
+		return `the sealed client, version ${lockdown.clientVersion} or newer, installed and tried before the day.`;
 	return lockdown.level === 'watched'
 		? 'a current browser. The full screen is asked for, and leaving it is noticed.'
 		: 'a current browser; nothing has to be installed.';
@@ -119,7 +150,16 @@ export async function postLetters(
 	const end = session.window.closes ?? session.window.opens + (session.rules.timing.limitMinutes ?? 60) * 60_000;
 	const calendar = writeCalendar(
 		session.name,
-		[{ id: session.id, title: session.paper.title, from: session.window.opens, to: end, place: `${session.room.name}, ${session.site.name}`, description: '' }],
+		[
+			{
+				id: session.id,
+				title: session.paper.title,
+				from: session.window.opens,
+				to: end,
+				place: `${session.room.name}, ${session.site.name}`,
+				description: ''
+			}
+		],
 		now
 	);
 	return transact(otium.db, async (trx) => {
@@ -145,7 +185,9 @@ export async function postLetters(
 			}));
 		for (let i = 0; i < rows.length; i += 500) await trx('mail').insert(rows.slice(i, i + 500));
 		if (rows.length > 0)
-			await appendToLogbook(trx, [{ at: now, by, kind: 'mail_posted', sessionId: session.id, body: { to: kind, mails: rows.length } }]);
+			await appendToLogbook(trx, [
+				{ at: now, by, kind: 'mail_posted', sessionId: session.id, body: { to: kind, mails: rows.length } }
+			]);
 		return rows.length;
 	});
 }

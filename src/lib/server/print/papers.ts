@@ -12,7 +12,12 @@ import { loadSittingsOf } from '../sitting';
 import { toPdf } from './pdf';
 
 /** What can be printed for a session. */
-export const PRINTS = { slips: 'Slips', seating: 'Seating plan', register: 'Attendance register', script: 'Instructions and script' } as const;
+export const PRINTS = {
+	slips: 'Slips',
+	seating: 'Seating plan',
+	register: 'Attendance register',
+	script: 'Instructions and script'
+} as const;
 export type Print = keyof typeof PRINTS;
 
 type Row = { sittingId: string; name: string; number: string; seat: string | null; minutes: string; grants: string[] };
@@ -25,7 +30,10 @@ export async function printFor(otium: Otium, session: Session, print: Print, ori
 		case 'slips':
 			return toPdf(title, { content: slips(session, rows, await slipCodes(otium, rows), origin) });
 		case 'seating':
-			return toPdf(title, { pageOrientation: session.room.seatsPerRow > 6 ? 'landscape' : 'portrait', content: seating(session, rows) });
+			return toPdf(title, {
+				pageOrientation: session.room.seatsPerRow > 6 ? 'landscape' : 'portrait',
+				content: seating(session, rows)
+			});
 		case 'register':
 			return toPdf(title, { content: register(session, rows) });
 		case 'script':
@@ -35,10 +43,15 @@ export async function printFor(otium: Otium, session: Session, print: Print, ori
 
 async function rosterRows(db: Query, session: Session, now: number): Promise<Row[]> {
 	const sittings = await loadSittingsOf(db, [session.id], now);
-	const seats: { sitting_id: string; seat: string | null }[] = await db('roster').where({ session_id: session.id }).select('sitting_id', 'seat');
+	const seats: { sitting_id: string; seat: string | null }[] = await db('roster')
+		.where({ session_id: session.id })
+		.select('sitting_id', 'seat');
 	const seatOf = new Map(seats.map((row) => [row.sitting_id, row.seat]));
 	return sittings
-		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family) || a.candidate.given.localeCompare(b.candidate.given))
+		.sort(
+			(a, b) =>
+				a.candidate.family.localeCompare(b.candidate.family) || a.candidate.given.localeCompare(b.candidate.given)
+		)
 		.map((one) => ({
 			sittingId: one.sitting.id,
 			name: `${one.candidate.family}, ${one.candidate.given}`,
@@ -54,9 +67,14 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 /** Every sitting's slip, made at the first printing and the same from then on. */
 async function slipCodes(otium: Otium, rows: Row[]): Promise<Map<string, string>> {
 	return transact(otium.db, async (trx) => {
-		const known: { sitting_id: string; code: string }[] = await trx('slip').whereIn('sitting_id', rows.map((row) => row.sittingId));
+		const known: { sitting_id: string; code: string }[] = await trx('slip').whereIn(
+			'sitting_id',
+			rows.map((row) => row.sittingId)
+		);
 		const codes = new Map(known.map((row) => [row.sitting_id, row.code]));
-		const fresh = rows.filter((row) => !codes.has(row.sittingId)).map((row) => ({ sitting_id: row.sittingId, code: slipCodeFrom(randomBytes(80)) }));
+		const fresh = rows
+			.filter((row) => !codes.has(row.sittingId))
+			.map((row) => ({ sitting_id: row.sittingId, code: slipCodeFrom(randomBytes(80)) }));
 		for (let i = 0; i < fresh.length; i += 500) await trx('slip').insert(fresh.slice(i, i + 500));
 		for (const { sitting_id, code } of fresh) codes.set(sitting_id, code);
 		return codes;
@@ -112,7 +130,12 @@ function slips(session: Session, rows: Row[], codes: Map<string, string>, origin
 	return [
 		{
 			table: { widths: ['50%', '50%'], body: lines, dontBreakRows: true },
-			layout: { hLineColor: () => '#cfc6b0', vLineColor: () => '#cfc6b0', hLineStyle: () => ({ dash: { length: 3 } }), vLineStyle: () => ({ dash: { length: 3 } }) }
+			layout: {
+				hLineColor: () => '#cfc6b0',
+				vLineColor: () => '#cfc6b0',
+				hLineStyle: () => ({ dash: { length: 3 } }),
+				vLineStyle: () => ({ dash: { length: 3 } })
+			}
 		}
 	];
 }
@@ -140,7 +163,14 @@ function seating(session: Session, rows: Row[]): Content[] {
 		heading(session, 'Seating plan'),
 		{ text: 'front', alignment: 'center', style: 'quiet', margin: [0, 0, 0, 6] },
 		{ table: { widths: Array.from({ length: session.room.seatsPerRow }, () => '*'), body, heights: 40 } },
-		...(standing.length > 0 ? [{ text: `Without a seat: ${standing.map((row) => `${row.name} (${row.number})`).join('; ')}`, margin: [0, 10, 0, 0] as [number, number, number, number] }] : [])
+		...(standing.length > 0
+			? [
+					{
+						text: `Without a seat: ${standing.map((row) => `${row.name} (${row.number})`).join('; ')}`,
+						margin: [0, 10, 0, 0] as [number, number, number, number]
+					}
+				]
+			: [])
 	];
 }
 
@@ -153,11 +183,17 @@ function register(session: Session, rows: Row[]): Content[] {
 				headerRows: 1,
 				widths: [18, '*', 60, 30, 48, 42, 120],
 				dontBreakRows: true,
-				body: [head, ...rows.map((row, i) => [String(i + 1), row.name, row.number, row.seat ?? '', row.minutes, '', ''])]
+				body: [
+					head,
+					...rows.map((row, i) => [String(i + 1), row.name, row.number, row.seat ?? '', row.minutes, '', ''])
+				]
 			},
 			layout: 'lightHorizontalLines'
 		},
-		{ text: `${rows.length} expected.   Present: ______   Absent: ______   Proctor: ______________________________`, margin: [0, 16, 0, 0] }
+		{
+			text: `${rows.length} expected.   Present: ______   Absent: ______   Proctor: ______________________________`,
+			margin: [0, 16, 0, 0]
+		}
 	];
 }
 
@@ -171,14 +207,21 @@ function script(session: Session, rows: Row[], own: string | null): Content[] {
 	const { rules, site, window } = session;
 	const { timing } = rules;
 	const at = (instant: number) => localTime(instant, site.zone);
-	const limit = timing.limitMinutes === null ? 'There is no time limit.' : `You have ${timing.limitMinutes} minutes${rules.timing.clockStarts === 'room' ? ', from when I start the room' : ', from when you begin'}.`;
+	const limit =
+		timing.limitMinutes === null
+			? 'There is no time limit.'
+			: `You have ${timing.limitMinutes} minutes${rules.timing.clockStarts === 'room' ? ', from when I start the room' : ', from when you begin'}.`;
 	const steps = [
 		`Open the room in Otium before ${at(doorOpensAt(session))}. The door opens then, and the code makes itself.`,
 		`Show the board (B) when candidates are seated. ${rules.door.code === 'turning' ? `The code turns every ${rules.door.turnsEveryMinutes} minutes.` : 'The code holds for today.'}`,
-		rules.admission === 'proctor' ? 'Compare each at the door with the list and let them in; only those who are at the door can be let in.' : 'The door lets in by itself. Compare those who come in with the list.',
+		rules.admission === 'proctor'
+			? 'Compare each at the door with the list and let them in; only those who are at the door can be let in.'
+			: 'The door lets in by itself. Compare those who come in with the list.',
 		...(rules.startWord ? [`Say the start word when all are ready: ${rules.startWord}.`] : []),
 		...(timing.clockStarts === 'room' ? ['Start the room: every clock runs from then.'] : []),
-		timing.lastEntryMinutes === null ? 'Candidates may enter until the close.' : `Nobody enters after ${at(window.opens + timing.lastEntryMinutes * 60_000)} unless you or a coordinator give them a window of their own.`,
+		timing.lastEntryMinutes === null
+			? 'Candidates may enter until the close.'
+			: `Nobody enters after ${at(window.opens + timing.lastEntryMinutes * 60_000)} unless you or a coordinator give them a window of their own.`,
 		...(rules.finishWord ? [`Give the finish word to whoever may hand in: ${rules.finishWord}.`] : []),
 		'A lost line, a hand up or a second device comes up under Needs you, with the key that settles it.',
 		'End the session when all have finished. It first shows what becomes of each; the unfinished are carried over.'

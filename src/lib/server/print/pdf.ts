@@ -24,7 +24,12 @@ export async function toPdf(title: string, document: TDocumentDefinitions): Prom
 		info: { title, creator: 'Otium' },
 		defaultStyle: { font: 'Roboto', fontSize: 10.5, lineHeight: 1.2 },
 		styles: { title: { fontSize: 19, bold: true }, quiet: { color: '#5a6660' }, code: { fontSize: 17, bold: true } },
-		footer: (page, pages) => ({ text: `${title} · ${page} of ${pages}`, alignment: 'center', color: '#5a6660', fontSize: 8.5 }),
+		footer: (page, pages) => ({
+			text: `${title} · ${page} of ${pages}`,
+			alignment: 'center',
+			color: '#5a6660',
+			fontSize: 8.5
+		}),
 		...document
 	});
 	return new Uint8Array(await pdf.getBuffer());

@@ -8,7 +8,10 @@ import { printFor, PRINTS, type Print } from '.';
 let house: House;
 beforeEach(async () => {
 	const { DEFAULT_RULES } = await import('$core/session');
-	house = await buildHouse({ candidates: 9, rules: { door: { ...DEFAULT_RULES.door, slips: true }, startWord: 'halyard' } });
+	house = await buildHouse({
+		candidates: 9,
+		rules: { door: { ...DEFAULT_RULES.door, slips: true }, startWord: 'halyard' }
+	});
 	await house.otium.db('candidate').where({ id: 'can0' }).update({ given: 'Zoë', family: 'Łukasiewicz' });
 });
 afterEach(() => house.close());
@@ -50,7 +53,9 @@ describe('prints, read back by pdf.js', () => {
 	it('the register has a line for each, in the order of names', async () => {
 		const text = (await pagesOf('register')).join(' ').replace(/\s+/g, ' ');
 		const names = Array.from({ length: 8 }, (_, i) => `Family${i + 1}, Given${i + 1}`);
-		expect(names.map((name) => text.indexOf(name))).toEqual([...names.map((name) => text.indexOf(name))].sort((a, b) => a - b));
+		expect(names.map((name) => text.indexOf(name))).toEqual(
+			[...names.map((name) => text.indexOf(name))].sort((a, b) => a - b)
+		);
 		expect(text).toContain('9 expected.');
 	});
 

@@ -104,7 +104,7 @@ export function contextFor(one: Loaded, now: number, facts: Partial<Context> = {
 		startWord: session.rules.startWord === null ? 'not_asked' : 'wrong',
 		finishWord: session.rules.finishWord === null ? 'not_asked' : 'wrong',
 		identityConfirmed: false,
-		clientProven: true,
+		client: session.rules.lockdown.level === 'sealed' ? 'missing' : 'not_asked',
 		roomWaits: timing.clockStarts === 'room' && session.roomStartedAt === null && !reckoning.ownWindow,
 		remaining: reckoning.remaining,
 		over: reckoning.phase === 'over',

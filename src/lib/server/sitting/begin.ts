@@ -4,10 +4,17 @@ import { deal, type Form, type Paper } from '$core/paper';
 import { transact, type Query } from '../db';
 import type { Otium } from '../otium';
 import { actIn, tell, type Outcome, type Touched } from './act';
+import { clientFor, type ProvenClient } from '../identity/sealed';
 import { loadSitting } from './load';
 
 /** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */
-export async function begin(otium: Otium, sittingId: string, commandId: string, startWord: string): Promise<Outcome> {
+export async function begin(
+	otium: Otium,
+	sittingId: string,
+	commandId: string,
+	startWord: string,
+	client: ProvenClient | null = null
+): Promise<Outcome> {
 	const touched: Touched = new Map();
 	const now = otium.now();
 	const outcome = await transact(otium.db, async (trx) => {
@@ -18,6 +25,7 @@ export async function begin(otium: Otium, sittingId: string, commandId: string, 
 		const facts = {
 			// The device signed in after "Is this you?" was answered with yes; no other way leads here.
 			identityConfirmed: true,
+			client: clientFor(one.session, client),
 			startWord: asked
 				? sameName(wanted, startWord)
 					? ('right' as const)

@@ -1,4 +1,5 @@
 import type { StaffMember } from '$core/access';
+import type { ProvenClient } from '../identity';
 import type { Otium } from '../otium';
 
 type Handler = (event: never) => Response | Promise<Response>;
@@ -11,6 +12,7 @@ type Asked = {
 	query?: string;
 	jar?: Map<string, string>;
 	address?: string;
+	client?: ProvenClient | null;
 };
 
 /** Calls a route's handler as the server would, with a cookie jar in the browser's place. */
@@ -32,7 +34,8 @@ export async function call(
 			otium: asked.otium,
 			staff: asked.staff ?? null,
 			device: asked.device ?? null,
-			address: asked.address ?? '127.0.0.1'
+			address: asked.address ?? '127.0.0.1',
+			client: asked.client ?? null
 		},
 		cookies: {
 			get: (name: string) => jar.get(name),

@@ -8,6 +8,8 @@
 		{ href: '/prepare/rules', name: 'Rule sheets' },
 		{ href: '/prepare/rooms', name: 'Rooms' },
 		{ href: '/prepare/networks', name: 'Networks' },
+		{ href: '/prepare/clients', name: 'Sealed clients' },
+		{ href: '/prepare/devices', name: 'Devices' },
 		{ href: '/prepare/mail', name: 'Mail' },
 		{ href: '/prepare/administration', name: 'Administration' },
 		{ href: '/prepare/staff', name: 'Staff' }

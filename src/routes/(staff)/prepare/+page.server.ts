@@ -1,7 +1,7 @@
 import { may } from '$core/access';
 import { localDate } from '$core/time';
 import { requireStaff } from '$lib/server/http';
-import { doorOpensAt, findSessions, placeOf } from '$lib/server/session';
+import { doorOpensAt, findSessions, listDrafts, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
@@ -18,6 +18,8 @@ export const load: PageServerLoad = async (event) => {
 		may(staff, 'prepare', placeOf(session))
 	);
 	return {
+		drafts: await listDrafts(otium.db, staff),
+		planned: Math.max(0, Number(event.url.searchParams.get('planned')) || 0),
 		sessions: sessions.map((session) => {
 			const zone = session.site.zone;
 			const [day, today] = [localDate(session.window.opens, zone), localDate(now, zone)];

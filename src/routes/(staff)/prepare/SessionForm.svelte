@@ -225,7 +225,7 @@
 		{
 			value: 'watched',
 			name: 'Watched',
-			text: 'full screen is asked for, leaving is logged, copy and print are stopped where a page can'
+			text: 'full screen, leaving logged, copy and print stopped where a page can; kept, but not done yet'
 		},
 		{ value: 'sealed', name: 'Sealed', text: 'only a client that proves itself' }
 	];
@@ -330,6 +330,7 @@
 						<Field id="ruleSheetId" label="Rule sheet" class="w-56">
 							<Select
 								id="ruleSheetId"
+								placeholder=""
 								value={input.ruleSheetId ?? ''}
 								onchange={(event) => takeSheet(typed(event))}
 								items={[

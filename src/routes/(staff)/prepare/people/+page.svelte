@@ -58,6 +58,7 @@
 		<div class="w-52">
 			<Select
 				aria-label="Group"
+				placeholder=""
 				value={groupId}
 				onchange={(event) => ((groupId = (event.target as HTMLSelectElement).value), (at = 0))}
 				items={[

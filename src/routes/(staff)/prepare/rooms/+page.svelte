@@ -2,7 +2,6 @@
 	import { Input, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { seatRows, usableSeats } from '$core/seating';
-	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';

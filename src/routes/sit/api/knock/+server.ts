@@ -16,6 +16,6 @@ const Typed = z.object({
 export const POST: RequestHandler = async ({ request, locals }) => {
 	const body = await readJson(request, Typed);
 	if (!body.ok) return body.response;
-	const answer = await knock(locals.otium, { ...body.data, address: locals.address });
+	const answer = await knock(locals.otium, { ...body.data, address: locals.address, client: locals.client });
 	return answer.ok ? json(answer.person) : refuse(answer.refusal, answer.waitSeconds);
 };

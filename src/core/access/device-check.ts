@@ -1,0 +1,30 @@
+/** What a rehearsal looks at on a device. */
+export const DEVICE_CHECKS = {
+	client: 'Sealed client',
+	screen: 'Screen',
+	sound: 'Sound',
+	microphone: 'Microphone',
+	camera: 'Camera',
+	storage: 'Keeping answers',
+	line: 'Line',
+	clock: 'Clock'
+} as const;
+export type DeviceCheck = keyof typeof DEVICE_CHECKS;
+
+export type CheckResult = { key: DeviceCheck; ok: boolean; says: string };
+
+/** What a candidate's sessions to come ask of the device. */
+export type DeviceNeeds = { client: string | null; camera: boolean };
+
+/** Whether a device is ready: every check that is needed has passed. A microphone helps, and nothing asks for one yet. */
+export function isDeviceReady(results: CheckResult[], needs: DeviceNeeds): boolean {
+	const needed: DeviceCheck[] = ['screen', 'sound', 'storage', 'line', 'clock'];
+	if (needs.client !== null) needed.push('client');
+	if (needs.camera) needed.push('camera');
+	return needed.every((key) => results.some((result) => result.key === key && result.ok));
+}
+
+/** A clock that is further off than this shows a candidate the wrong time of finishing. */
+export const CLOCK_TOLERANCE_MS = 60_000;
+/** A line slower than this makes saving feel slow, though nothing is lost. */
+export const SLOW_LINE_MS = 1_500;

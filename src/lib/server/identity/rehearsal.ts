@@ -1,0 +1,97 @@
+import { nanoid } from 'nanoid';
+import {
+	foldNumber,
+	isAtLeast,
+	isDeviceReady,
+	sameName,
+	ENTRY_REFUSALS,
+	type CheckResult,
+	type DeviceNeeds
+} from '$core/access';
+import type { Refusal } from '$core/sitting';
+import type { Otium } from '../otium';
+import { findSessions } from '../session';
+import type { ProvenClient } from './sealed';
+
+export type Rehearsal = {
+	number: string;
+	family: string;
+	address: string;
+	deviceName: string;
+	client: ProvenClient | null;
+	results: CheckResult[];
+};
+export type Rehearsed =
+	| { ok: true; ready: boolean; name: string; needs: DeviceNeeds; clientSays: CheckResult }
+	| { ok: false; refusal: Refusal; waitSeconds?: number };
+
+/**
+ * Writes down what a device could do, for a candidate who says who they are. It uses up nothing: no sitting, no attempt,
+ * no entitlement. Wrong tries are limited as at the door.
+ */
+export async function rehearse(otium: Otium, asked: Rehearsal): Promise<Rehearsed> {
+	const now = otium.now();
+	const target = `rehearse:${foldNumber(asked.number)}`;
+	const wait = await otium.limits.waitFor(target, asked.address, now);
+	if (wait > 0)
+		return { ok: false, refusal: { code: 'too_many_tries', ...ENTRY_REFUSALS.too_many_tries }, waitSeconds: wait };
+	const candidate = await otium
+		.db('candidate')
+		.where({ number_folded: foldNumber(asked.number) })
+		.whereNull('left_at')
+		.first();
+	if (!candidate || !sameName(candidate.family, asked.family)) {
+		await otium.limits.missed(target, asked.address, now);
+		return { ok: false, refusal: { code: 'identity_unknown', ...ENTRY_REFUSALS.identity_unknown } };
+	}
+	await otium.limits.succeeded(target);
+	const needs = await needsOf(otium, candidate.id, now);
+	const clientSays = clientResult(asked.client, needs);
+	// What the client is, the server knows by itself; the device is not asked.
+	const results = [clientSays, ...asked.results.filter((result) => result.key !== 'client')];
+	const ready = isDeviceReady(results, needs);
+	await otium.db('device_check').insert({
+		id: nanoid(),
+		candidate_id: candidate.id,
+		at: now,
+		device_name: asked.deviceName,
+		client_version: asked.client?.version ?? null,
+		checks: JSON.stringify(results.map(({ key, ok, says }) => ({ name: key, ok, says }))),
+		ready
+	});
+	return { ok: true, ready, name: `${candidate.given} ${candidate.family}`, needs, clientSays };
+}
+
+async function needsOf(otium: Otium, candidateId: string, now: number): Promise<DeviceNeeds> {
+	const sessions = await findSessions(otium.db, (query) =>
+		query
+			.whereIn('session.id', otium.db('sitting').where({ candidate_id: candidateId }).select('session_id'))
+			.whereNull('ended_at')
+			.where('opens', '>', now - 24 * 3_600_000)
+	);
+	const sealed = sessions
+		.filter((session) => session.rules.lockdown.level === 'sealed')
+		.map((session) => session.rules.lockdown.clientVersion);
+	const newest = sealed.reduce<string | null>(
+		(best, one) => (best === null || isAtLeast(one, best) ? one : best),
+		null
+	);
+	return { client: newest, camera: sessions.some((session) => session.rules.lockdown.snapshotSeconds !== null) };
+}
+
+function clientResult(client: ProvenClient | null, needs: DeviceNeeds): CheckResult {
+	if (client === null)
+		return {
+			key: 'client',
+			ok: needs.client === null,
+			says:
+				needs.client === null ? 'none is needed' : `version ${needs.client} or newer is needed; this is a plain browser`
+		};
+	if (needs.client !== null && !isAtLeast(client.version, needs.client))
+		return {
+			key: 'client',
+			ok: false,
+			says: `version ${client.version} is too old; ${needs.client} or newer is needed`
+		};
+	return { key: 'client', ok: true, says: `version ${client.version}, proved` };
+}

@@ -1,0 +1,25 @@
+import { requireStaff } from '$lib/server/http';
+import { listSiteKeys } from '$lib/server/identity';
+import { coordinatedSites, findSessions } from '$lib/server/session';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const staff = requireStaff(event, 'prepare');
+	const { otium } = event.locals;
+	const sites = coordinatedSites(staff);
+	const isMine = (siteId: string) => sites === null || sites.includes(siteId);
+	const all: { id: string; name: string }[] = await otium.db('site').orderBy('name', 'desc').select('id', 'name');
+	const sealed = (await findSessions(otium.db, (query) => query.whereNull('ended_at'))).filter(
+		(session) => session.rules.lockdown.level === 'sealed'
+	);
+	const keys = (await listSiteKeys(otium.db)).filter((key) => isMine(key.siteId));
+	return {
+		sites: all
+			.filter((site) => isMine(site.id))
+			.map((site) => ({
+				...site,
+				keys: keys.filter((key) => key.siteId === site.id),
+				sessions: sealed.filter((session) => session.site.id === site.id).length
+			}))
+	};
+};

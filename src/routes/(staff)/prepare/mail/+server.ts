@@ -1,0 +1,74 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '$core/mail';
+import { mayAnywhere } from '$core/access';
+import { allowSession, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
+import type { RequestHandler } from './$types';
+
+const kind = z.enum(['candidate', 'proctor']);
+const Asked = z.discriminatedUnion('act', [
+	z.object({
+		act: z.literal('send'),
+		session: z.string().max(64),
+		kind,
+		/** Only to these addresses; null: to all who have none that was sent. */
+		addresses: z.array(z.string().max(200)).max(5_000).nullable()
+	}),
+	z.object({
+		act: z.literal('template'),
+		kind,
+		subject: z.string().trim().min(1, 'A subject is needed.').max(200, 'A subject of at most 200 letters.'),
+		body: z.string().trim().min(1, 'The mail is empty.').max(10_000, 'At most 10,000 letters.')
+	}),
+	z.object({ act: z.literal('reset'), kind })
+]);
+
+export const POST: RequestHandler = async (event) => {
+	const { request, locals, url } = event;
+	const { otium, staff } = locals;
+	if (!staff) return problem(401, SIGNED_OUT);
+	if (!mayAnywhere(staff, 'prepare')) return problem(403, NOT_YOURS);
+	const body = await readJson(request, Asked);
+	if (!body.ok) return body.response;
+	const asked = body.data;
+	if (asked.act === 'reset') {
+		await saveTemplate(otium.db, asked.kind, TEMPLATES[asked.kind]);
+		return json({ ok: true });
+	}
+	if (asked.act === 'template') {
+		const unknown = unknownWords(asked);
+		if (unknown.length > 0)
+			return problem(422, {
+				code: 'unknown_word',
+				message: `Nothing is known by the name {${unknown[0]}}.`,
+				instead: `Use: ${Object.keys(MAIL_WORDS)
+					.map((word) => `{${word}}`)
+					.join(', ')}.`
+			});
+		await saveTemplate(otium.db, asked.kind, { subject: asked.subject, body: asked.body });
+		const sample = Object.fromEntries(
+			Object.entries(MAIL_WORDS).map(([word, says]) => [word, `(${says})`])
+		) as MailFacts;
+		return json(fillIn(asked, sample));
+	}
+	const allowed = await allowSession(event, asked.session, 'prepare');
+	if (!allowed.ok) return allowed.response;
+	return orTryAgain(async () => {
+		const { session, by } = allowed;
+		const letters = await lettersFor(
+			otium.db,
+			session,
+			asked.kind,
+			await templateFor(otium.db, asked.kind),
+			url.origin,
+			otium.now()
+		);
+		const wanted = letters.filter((letter) =>
+			asked.addresses === null
+				? letter.state !== 'sent'
+				: letter.address !== null && asked.addresses.includes(letter.address)
+		);
+		return json({ posted: await postLetters(otium, by, session, asked.kind, wanted) });
+	});
+};

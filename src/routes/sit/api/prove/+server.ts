@@ -1,0 +1,27 @@
+import { json } from '@sveltejs/kit';
+import { z } from 'zod';
+import { orTryAgain, problem, readJson, writeCookie } from '$lib/server/http';
+import { proveClient } from '$lib/server/identity';
+import type { RequestHandler } from './$types';
+
+const Answer = z.object({
+	nonce: z.string().max(100),
+	keyId: z.string().max(40),
+	version: z.string().regex(/^\d{1,4}(\.\d{1,4}){0,2}$/, 'A version like 2.1.'),
+	proof: z.string().max(128)
+});
+
+/** A sealed client answers its challenge, and is known by a cookie for some minutes. */
+export const POST: RequestHandler = async ({ request, locals: { otium, address }, cookies, url }) => {
+	const body = await readJson(request, Answer);
+	if (!body.ok) return body.response;
+	return orTryAgain(async () => {
+		const result = await proveClient(otium, { ...body.data, address });
+		if (!result.ok) {
+			await otium.limits.missed(`client:${address}`, address, otium.now());
+			return problem(403, { code: 'client_unproven', message: result.message, instead: result.instead });
+		}
+		writeCookie(cookies, url, 'client', result.note, Math.floor((result.expires - otium.now()) / 1_000));
+		return json({ expires: result.expires, cookie: result.note });
+	});
+};

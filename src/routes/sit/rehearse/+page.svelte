@@ -1,0 +1,193 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { DEVICE_CHECKS, type CheckResult, type DeviceCheck } from '$core/access';
+	import { checkByItself, listen, playTone } from '$player/device-check';
+	import { deviceName } from '$player/device-name';
+	import { send, type Problem } from '$ui/post';
+	import { cameraStandIn } from '../../../../stand-ins/camera';
+	import Press from '../Press.svelte';
+
+	let results = $state<Partial<Record<DeviceCheck, CheckResult>>>({});
+	let doing = $state<DeviceCheck | null>(null);
+	let heard = $state(false);
+	let picture = $state<'none' | 'camera' | 'stand-in'>('none');
+	let video = $state<HTMLVideoElement | null>(null);
+	let number = $state('');
+	let family = $state('');
+	let busy = $state(false);
+	let isReady = $state(false);
+	let problem = $state.raw<Problem | null>(null);
+	let outcome = $state.raw<{ ready: boolean; name: string; clientSays: CheckResult } | null>(null);
+
+	const note = (result: CheckResult) => (results = { ...results, [result.key]: result });
+	onMount(async () => {
+		for (const result of await checkByItself()) note(result);
+		isReady = true;
+	});
+
+	async function sound() {
+		doing = 'sound';
+		await playTone().catch(() => note({ key: 'sound', ok: false, says: 'this browser plays no sound' }));
+		doing = null;
+		heard = true;
+	}
+	async function microphone() {
+		doing = 'microphone';
+		const loudest = await listen();
+		note(
+			loudest === null
+				? { key: 'microphone', ok: false, says: 'none here, or its use is refused' }
+				: loudest > 0.02
+					? { key: 'microphone', ok: true, says: 'it hears you' }
+					: { key: 'microphone', ok: false, says: 'it is silent: speak, or raise its volume' }
+		);
+		doing = null;
+	}
+	async function camera() {
+		doing = 'camera';
+		let stream: MediaStream;
+		try {
+			stream = await navigator.mediaDevices.getUserMedia({ video: true });
+			picture = 'camera';
+			note({ key: 'camera', ok: true, says: 'it sees you' });
+		} catch {
+			stream = cameraStandIn();
+			picture = 'stand-in';
+			note({ key: 'camera', ok: false, says: 'none here, or its use is refused; this is a stand-in’s picture' });
+		}
+		doing = null;
+		if (video) video.srcObject = stream;
+	}
+
+	async function finish(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		busy = true;
+		problem = null;
+		const answer = await send<NonNullable<typeof outcome>>('POST', '/sit/api/rehearse', {
+			number,
+			family,
+			deviceName: deviceName(),
+			results: Object.values(results)
+		});
+		busy = false;
+		if (!answer.ok) {
+			problem = answer.problem;
+			return;
+		}
+		outcome = answer.data;
+		note(answer.data.clientSays);
+	}
+	const KEYS: DeviceCheck[] = ['screen', 'storage', 'line', 'clock', 'sound', 'microphone', 'camera', 'client'];
+</script>
+
+<svelte:head><title>Rehearse on this device · Otium</title></svelte:head>
+<main class="mx-auto max-w-2xl px-5 py-10" data-ready={isReady}>
+	<h1 class="text-[30px]">Rehearse on this device</h1>
+	<p class="text-ink-2 mt-1 text-[17px]">
+		It takes a minute, counts for nothing and appears in no result. Use the device and the place that you will use on
+		the day.
+	</p>
+	<ul class="bg-sheet border-line divide-line mt-6 divide-y rounded-2xl border">
+		{#each KEYS as key (key)}
+			{@const result = results[key]}
+			<li
+				class="grid grid-cols-[28px_150px_1fr] items-center gap-3 px-5 py-3 text-[17px] max-sm:grid-cols-[28px_1fr]"
+				data-check={key}
+			>
+				<span
+					class="grid h-6 w-6 place-items-center rounded-full text-[14px] font-bold {result === undefined
+						? 'border-line-strong border border-dashed'
+						: result.ok
+							? 'bg-mist text-tide'
+							: 'bg-ochre-ground text-ochre'}"
+					role="img"
+					aria-label={result === undefined ? 'not tried yet' : result.ok ? 'works' : 'does not work'}
+					>{result === undefined ? '' : result.ok ? '✓' : '!'}</span
+				>
+				<strong>{DEVICE_CHECKS[key]}</strong>
+				<div class="flex flex-wrap items-center gap-3 max-sm:col-span-2">
+					{#if key === 'sound' && heard && result === undefined}
+						<span>Did you hear it?</span>
+						<Press onclick={() => note({ key: 'sound', ok: true, says: 'heard' })} testid="heard">Yes</Press>
+						<Press
+							onclick={() =>
+								note({ key: 'sound', ok: false, says: 'nothing was heard: raise the volume and try again' })}>No</Press
+						>
+					{:else}
+						<span class="text-ink-2 text-[16px]"
+							>{result?.says ??
+								(key === 'client'
+									? 'looked at when you finish'
+									: ['sound', 'microphone', 'camera'].includes(key)
+										? ''
+										: 'looking…')}</span
+						>
+						{#if key === 'sound'}<Press onclick={sound} disabled={doing !== null} testid="tone"
+								>{result ? 'Play it again' : 'Play a tone'}</Press
+							>{/if}
+						{#if key === 'microphone'}<Press onclick={microphone} disabled={doing !== null}
+								>{doing === 'microphone' ? 'Say something…' : 'Try it'}</Press
+							>{/if}
+						{#if key === 'camera'}<Press onclick={camera} disabled={doing !== null} testid="camera">Try it</Press>{/if}
+					{/if}
+				</div>
+			</li>
+		{/each}
+	</ul>
+	<video
+		bind:this={video}
+		autoplay
+		muted
+		playsinline
+		class="border-line mt-4 w-64 rounded-xl border {picture === 'none' ? 'hidden' : ''}"
+		aria-label={picture === 'stand-in' ? 'The stand-in’s picture' : 'What the camera sees'}
+	></video>
+	{#if outcome}
+		<div
+			class="mt-6 rounded-2xl p-5 text-[18px] {outcome.ready ? 'bg-mist text-tide' : 'bg-ochre-ground text-ochre'}"
+			role="status"
+			data-testid="outcome"
+		>
+			<p class="font-semibold">
+				{outcome.ready ? `${outcome.name}, this device is ready.` : `${outcome.name}, this device is not ready yet.`}
+			</p>
+			<p>
+				{outcome.ready
+					? 'It is noted; your coordinator sees it. You can close this page.'
+					: 'What is marked above has to be put right. It is noted, so that somebody can help you; try again afterwards.'}
+			</p>
+		</div>
+	{/if}
+	<form class="mt-6 grid grid-cols-2 gap-4 max-sm:grid-cols-1" onsubmit={finish}>
+		<label class="block">
+			<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
+			<input
+				bind:value={number}
+				required
+				maxlength="60"
+				autocomplete="off"
+				class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
+			/>
+		</label>
+		<label class="block">
+			<span class="mb-1 block text-[16px] font-semibold">Family name</span>
+			<input
+				bind:value={family}
+				required
+				maxlength="120"
+				autocomplete="off"
+				class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
+			/>
+		</label>
+		{#if problem}<div role="alert" class="bg-ochre-ground text-ochre col-span-full rounded-xl px-4 py-3 text-[17px]">
+				<p class="font-semibold">{problem.message}</p>
+				{#if problem.instead}<p>{problem.instead}</p>{/if}
+			</div>{/if}
+		<div class="col-span-full">
+			<Press main type="submit" disabled={busy || !isReady} testid="finish-rehearsal"
+				>{outcome ? 'Note it again' : 'Finish the rehearsal'}</Press
+			>
+		</div>
+	</form>
+</main>
