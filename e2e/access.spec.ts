@@ -33,6 +33,22 @@ for (const scheme of ['light', 'dark'] as const) {
 			['/'],
 			['/prepare'],
 			['/prepare/new', async () => void (await page.locator('label', { hasText: 'Watch B' }).click())],
+			['/prepare/ready'],
+			[`/prepare/${live.id}/ready`],
+			['/prepare/people'],
+			['/prepare/people/import'],
+			['/prepare/rules'],
+			['/prepare/rules/class-test'],
+			['/prepare/rules/compare?sheet=remote&sheet=practice'],
+			['/prepare/rules/apply?sheet=remote'],
+			['/prepare/rooms'],
+			['/prepare/networks'],
+			['/prepare/clients'],
+			[`/prepare/devices?session=${live.id}`],
+			[`/prepare/mail?session=${live.id}`],
+			['/prepare/administration'],
+			['/prepare/staff', async () => void (await page.getByRole('button', { name: 'Add somebody' }).click())],
+			['/you'],
 			[
 				`/live/${live.id}`,
 				async () => void (await page.getByTestId('seats').getByRole('button', { name: 'Kemi Adler' }).click())
@@ -49,6 +65,13 @@ for (const scheme of ['light', 'dark'] as const) {
 			await go(page, path);
 			await prepare?.();
 			await page.waitForTimeout(400);
+			expect.soft(await serious(page), path).toEqual([]);
+		}
+		const [person] = await home.read((db) => db('candidate').where({ number: 'DO-1011' }).pluck('id'));
+		await go(page, `/prepare/people/${person}`);
+		expect.soft(await serious(page), 'person').toEqual([]);
+		for (const path of ['/sit/rehearse', '/sit/client']) {
+			await page.goto(path);
 			expect.soft(await serious(page), path).toEqual([]);
 		}
 		await page.goto(`/live/${live.id}/board`);

@@ -39,9 +39,9 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(coordinator.getByTestId('findings').getByText('12 candidates, 6 seats')).toBeVisible();
 		await expect(coordinator.getByTestId('plan')).toBeDisabled();
 		await coordinator.getByLabel('Room').selectOption({ label: 'Boat Shed, 40 seats · Quayside' });
-		await coordinator.getByLabel('Limit, min').fill('thirty');
+		await coordinator.getByLabel('Limit, min', { exact: true }).fill('thirty');
 		await expect(coordinator.getByText('Limit: a whole number, or empty for no limit.')).toBeVisible();
-		await coordinator.getByLabel('Limit, min').fill('30');
+		await coordinator.getByLabel('Limit, min', { exact: true }).fill('30');
 		await expect(coordinator.getByTestId('sentence')).toContainText('for 30 minutes');
 		await coordinator.locator('label', { hasText: 'Rhys Dunmore' }).click();
 		await coordinator.getByTestId('plan').dblclick();

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { Browser } from '../stand-ins/crowd';
+import { measurePreparing } from './bench-prepare';
 import { CROWD_STAFF, makeCrowdSession, type CrowdSession } from './crowd-session';
 import { Gun, listen, percentile, type Shot } from './load';
 import { numberOption, readOptions } from './options';
@@ -73,6 +74,36 @@ row(
 
 for (const close of lines) close();
 gun.close();
+server.kill('SIGKILL');
+
+const few = await measurePreparing(1_000);
+const many = await measurePreparing(10_000);
+const times = (a: number, b: number) => `${(b / a).toFixed(1)} times that of 1,000 people`;
+row(
+	'Importing 10,000 people, checked and done',
+	`${many.importSeconds.toFixed(1)} s`,
+	`${times(few.importSeconds, many.importSeconds)} (aim: under 20 s)`
+);
+row(
+	'Longest wait of anybody else meanwhile',
+	`${Math.round(many.longestWaitMs)} ms`,
+	`at 1,000: ${Math.round(few.longestWaitMs)} ms`
+);
+row(
+	'A page of the list of 10,000',
+	`${many.listMs.toFixed(1)} ms`,
+	`${times(few.listMs, many.listMs)} (aim: under 100 ms)`
+);
+row(
+	'A search among 10,000',
+	`${many.searchMs.toFixed(1)} ms`,
+	`${times(few.searchMs, many.searchMs)} (aim: under 100 ms)`
+);
+row(
+	'Checking a session of 500',
+	`${Math.round(many.checkMs)} ms`,
+	`${times(few.checkMs, many.checkMs)} (aim: under 200 ms)`
+);
 process.exit(0);
 
 function row(what: string, value: string, beside = '') {

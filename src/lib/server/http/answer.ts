@@ -116,13 +116,10 @@ async function readText(request: Request): Promise<string | null> {
 	try {
 		for (;;) {
 			const { value, done } = await reader.read();
-			if (done) return text + decoder.decode();
+			if (done) return bytes > MOST_JSON_BYTES ? null : text + decoder.decode();
 			bytes += value.length;
-			if (bytes > MOST_JSON_BYTES) {
-				await reader.cancel();
-				return null;
-			}
-			text += decoder.decode(value, { stream: true });
+			// What is too much is read to its end and dropped: a line cut in mid-sending would not hear why.
+			if (bytes <= MOST_JSON_BYTES) text += decoder.decode(value, { stream: true });
 		}
 	} catch (error) {
 		if ((error as { status?: number }).status === 413) return null;

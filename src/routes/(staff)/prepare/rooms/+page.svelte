@@ -171,7 +171,7 @@
 			{#each notes as note (note)}<p role="status" class="bg-ochre-ground text-ochre mt-3 rounded-lg px-3 py-2">
 					{note}
 				</p>{/each}
-			<p class="bg-line text-ink-2 mx-auto mt-6 w-64 rounded-b-2xl py-1 text-center text-[13px]">front</p>
+			<p class="bg-line text-ink mx-auto mt-6 w-64 rounded-b-2xl py-1 text-center text-[13px]">front</p>
 			<div class="mt-4 overflow-auto pb-4">
 				<div class="mx-auto w-max space-y-1.5" role="group" aria-label="Seats of the {room.name}">
 					{#each layout as row, r (r)}

@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { Checkbox, Fileupload, Progressbar, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
-	import { SEPARATORS } from '$core/formats';
-	import { COLUMNS, type ColumnKey, type Mapping } from '$core/people';
+	import type { ColumnKey, Mapping } from '$core/people';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 
@@ -225,7 +224,7 @@
 		<section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
 			<h2 class="text-[17px]">Columns</h2>
 			<div class="mt-2 grid grid-cols-5 gap-3 max-lg:grid-cols-3 max-sm:grid-cols-2">
-				{#each Object.entries(COLUMNS) as [key, column] (key)}
+				{#each Object.entries(data.columns) as [key, column] (key)}
 					{@const at = table.mapping[key as ColumnKey]}
 					<div>
 						<label for="col-{key}" class="text-ink-2 mb-1 block text-[13px] font-semibold"
@@ -257,7 +256,7 @@
 						size="sm"
 						class="w-32"
 						value={table.separator}
-						items={Object.entries(SEPARATORS).map(([value, name]) => ({ value, name }))}
+						items={Object.entries(data.separators).map(([value, name]) => ({ value, name }))}
 						onchange={(event) => (
 							(separator = (event.target as HTMLSelectElement).value),
 							(mapping = null),

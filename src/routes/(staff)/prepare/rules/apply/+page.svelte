@@ -56,7 +56,9 @@
 		{#each data.sessions as session (session.id)}
 			{@const stays = session.refused !== null || session.changes.length === 0}
 			<li
-				class="bg-sheet border-line grid grid-cols-[auto_1fr] gap-3 rounded-xl border p-3 {stays ? 'opacity-70' : ''}"
+				class="bg-sheet border-line grid grid-cols-[auto_1fr] gap-3 rounded-xl border p-3 {stays
+					? 'border-dashed'
+					: ''}"
 			>
 				<Checkbox
 					class="mt-1"

@@ -2,10 +2,10 @@ import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { isAtLeast } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
-import { GET as paper } from '../../../routes/sit/api/paper/+server';
-import { begin, act } from '../sitting';
-import { call } from '../testing/call';
-import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '../testing/house';
+import { GET as paper } from './paper/+server';
+import { begin, act } from '$lib/server/sitting';
+import { call } from '$lib/server/testing/call';
+import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import {
 	clientFor,
 	knock,
@@ -17,7 +17,7 @@ import {
 	readClientNote,
 	rehearse,
 	withdrawSiteKey
-} from '.';
+} from '$lib/server/identity';
 
 let house: House;
 let key = '';
@@ -118,7 +118,7 @@ describe('a sealed paper', () => {
 		expect(met.ok).toBe(true);
 		// The helper knocks without a client, which a sealed door refuses.
 		await expect(arriveAt(house, 0, code)).rejects.toThrow('client_unproven');
-		const { arrive } = await import('.');
+		const { arrive } = await import('$lib/server/identity');
 		const arrived = await arrive(house.otium, {
 			note: met.ok ? met.person.note : '',
 			commandId: nanoid(),

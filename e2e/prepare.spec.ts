@@ -1,0 +1,269 @@
+import { strToU8, zipSync } from 'fflate';
+import { expect, test, type Page } from '@playwright/test';
+import { writeOneRoster, type KnownPerson } from '../src/core/people';
+import { CLIENT_VERSION, cookieName, prove } from '../stand-ins/sealed-client/prove';
+import { go, house } from './house';
+
+const home = house();
+const TOMORROW = new Date(Date.now() + 24 * 3_600_000).toISOString().slice(0, 10);
+
+async function choose(page: Page, id: string, text: string) {
+	const option = page.locator(`#${id} option`, { hasText: text }).first();
+	await page.locator(`#${id}`).selectOption((await option.getAttribute('value'))!);
+}
+const finding = (page: Page, code: string) => page.locator(`[data-testid=findings] [data-code="${code}"]`).first();
+const file = (name: string, text: string | Uint8Array) => ({
+	name,
+	mimeType: 'application/octet-stream',
+	buffer: Buffer.from(text as string)
+});
+
+test('files make people at two sites, and people make sessions that are ready', async ({ browser }) => {
+	test.setTimeout(180_000);
+	const page = await home.staff(browser);
+
+	await test.step('a table with a wrong row is refused whole, with the row; corrected, it is imported', async () => {
+		await go(page, '/prepare/people/import');
+		await page.locator('#site').selectOption({ label: 'Quayside' });
+		const rows = Array.from(
+			{ length: 14 },
+			(_, i) => `TY-${100 + i};Ada${i};Tern${i};Third Years;ty${i}@saltmarsh.example;;`
+		);
+		const head = 'Student number;First name;Surname;Class;E-mail;Factor;Language';
+		rows[3] = 'TY-103;Ada3;Tern3;Third Years;ty3@saltmarsh.example;1,5;pt';
+		await page.locator('#file').setInputFiles(file('third.csv', [head, ...rows, '=1+1;X;Y;Third Years;;;'].join('\n')));
+		await expect(page.getByTestId('problems')).toContainText('line 2');
+		await page.getByLabel('make new groups').check();
+		await expect(page.getByTestId('problems')).toContainText('is a formula');
+		await expect(page.getByTestId('apply')).toBeDisabled();
+		await page.locator('#file').setInputFiles(file('third.csv', [head, ...rows].join('\n')));
+		await expect(page.getByTestId('counts')).toContainText('14 added');
+		await page.getByTestId('apply').dblclick();
+		await expect(page.getByTestId('done')).toContainText('14 added, 0 changed');
+		expect(await home.read((db) => db('candidate').where('number', 'like', 'TY-%').count('* as n').first())).toEqual({
+			n: 14
+		});
+	});
+
+	await test.step('a OneRoster folder brings another site’s', async () => {
+		const people = Array.from({ length: 6 }, (_, i): KnownPerson => ({
+			id: `lp${i}`,
+			number: `LP-${i + 1}`,
+			given: `Inês${i}`,
+			family: `Gull${i}`,
+			groups: ['Harbour'],
+			email: null,
+			birth: null,
+			language: null,
+			sourceId: null,
+			extraTime: { factor: 1, minutes: 0 },
+			separateRoom: false,
+			left: false
+		}));
+		const folder = writeOneRoster({ id: 'lp', name: 'Lighthouse Point' }, [{ id: 'harbour', name: 'Harbour' }], people);
+		const zip = zipSync(Object.fromEntries([...folder].map(([name, text]) => [`roster/${name}`, strToU8(text)])));
+		await go(page, '/prepare/people/import');
+		await page.locator('#site').selectOption({ label: 'Lighthouse Point' });
+		await page.locator('#file').setInputFiles(file('roster.zip', zip));
+		await page.getByLabel('make new groups').check();
+		await expect(page.getByTestId('plan')).toContainText('A OneRoster folder');
+		await page.getByTestId('apply').click();
+		await expect(page.getByTestId('done')).toContainText('6 added');
+		await go(page, '/prepare/people');
+		await page.getByLabel('Find people').fill('inês gull4');
+		await expect(page.getByTestId('count')).toHaveText('1 to 1 of 1');
+	});
+
+	await test.step('a session at each, kept as it is entered, findings mended by their buttons', async () => {
+		await go(page, '/prepare/new');
+		await choose(page, 'paperId', 'Radio Procedure');
+		await page.locator('label', { hasText: 'Third Years' }).click();
+		await choose(page, 'roomId', 'Quiet Room');
+		await page.locator('#date').fill(TOMORROW);
+		await page.locator('label', { hasText: 'Alba Finch' }).click();
+		await expect(finding(page, 'seats')).toContainText('14 candidates, 6 seats');
+		await expect(finding(page, 'K26')).toContainText('1 asks for Portuguese');
+		await expect(page.getByTestId('kept')).toContainText('kept as you go ·');
+		// A closed tab: what was entered is there again.
+		const draft = page.url();
+		expect(draft).toContain('draft=');
+		await go(page, draft);
+		await expect(finding(page, 'seats')).toContainText('14 candidates');
+		await finding(page, 'seats')
+			.getByRole('button', { name: /^use the/ })
+			.click();
+		await expect(finding(page, 'seats')).toHaveCount(0);
+		await page.getByTestId('plan').dblclick();
+		await page.waitForURL('**/prepare?planned=1');
+		await expect(page.getByTestId('drafts')).toHaveCount(0);
+
+		await go(page, '/prepare/new');
+		await choose(page, 'paperId', 'Radio Procedure');
+		await page.locator('label', { hasText: 'Harbour' }).click();
+		await choose(page, 'roomId', 'Lamp Room');
+		await page.locator('#date').fill(TOMORROW);
+		await page.locator('label', { hasText: 'João Sorrel' }).click();
+		await expect(page.getByTestId('sentence')).toContainText('6 candidates of Harbour');
+		await page.getByTestId('plan').click();
+		await page.waitForURL('**/prepare?planned=1');
+		await go(page, `/prepare/ready?day=${TOMORROW}`);
+		await expect(page.locator('h2')).toHaveCount(2);
+		await expect(page.getByRole('img', { name: 'in the way' })).toHaveCount(0);
+	});
+});
+
+test('one setup becomes several sessions: for each group, and at several starts', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, '/prepare/new');
+	await choose(page, 'paperId', 'Coastal Navigation');
+	for (const group of ['Watch B', 'Second Years']) await page.locator('label', { hasText: group }).click();
+	await choose(page, 'roomId', 'Signal Loft');
+	await page.locator('#date').fill(TOMORROW);
+	await expect(finding(page, 'seats')).toContainText('29 candidates, 18 seats');
+	await finding(page, 'seats')
+		.getByRole('button', { name: /^split at/ })
+		.click();
+	await expect(page.getByTestId('sentence')).toHaveCount(2);
+	await page.getByRole('button', { name: 'One session after all' }).click();
+	await page.getByTestId('for-each-group').click();
+	await expect(page.getByTestId('findings')).toContainText('would be in the Signal Loft at once');
+	await page.getByLabel('Room, Second Years').selectOption({ label: 'Chart Room, 30' });
+	await expect(page.getByTestId('plan')).toHaveText('Plan all 2');
+	await page.getByTestId('plan').click();
+	await page.waitForURL('**/prepare?planned=2');
+	const names = await home.read((db) =>
+		db('session')
+			.where('name', 'like', 'Coastal%')
+			.whereNot('opens', '<', Date.parse(`${TOMORROW}T00:00`))
+			.pluck('name')
+	);
+	expect(names).toHaveLength(2);
+});
+
+test('a rule sheet is copied, changed, compared and applied; what is sealed is sealed', async ({ browser }) => {
+	test.setTimeout(180_000);
+	const page = await home.staff(browser);
+	await test.step('the copy is saved as it is changed', async () => {
+		await go(page, '/prepare/rules/certification');
+		await page.getByRole('button', { name: 'Copy, and change the copy' }).click();
+		await expect(page.getByRole('heading', { name: 'Certification, sealed, our own' })).toBeVisible();
+		await page.locator('#rule-timing-limitMinutes').fill('x');
+		await expect(page.locator('[data-rule="timing.limitMinutes"]')).toContainText('a whole number');
+		await page.locator('#rule-timing-limitMinutes').fill('75');
+		await page.locator('[data-rule="door.code"]').locator('label', { hasText: 'one for the day' }).click();
+		await page.locator('[data-rule="door.slips"]').getByRole('checkbox').check();
+		await expect(page.getByRole('status')).toContainText('saved ·');
+		await go(page, '/prepare/rules/compare?sheet=certification&sheet=open-book');
+		await expect(page.getByRole('row', { name: /Lockdown sealed open/ })).toBeVisible();
+	});
+
+	let key = '';
+	await test.step('without a key it can’t be planned; a key is shown once', async () => {
+		const { id } = await home.session('Lights and Shapes · Watch B');
+		await go(page, '/prepare/rules');
+		await page
+			.locator('li', { hasText: 'Certification, sealed, our own' })
+			.getByRole('link', { name: 'Apply…' })
+			.click();
+		await page.waitForURL(/apply/);
+		await page.getByRole('checkbox', { name: 'Lights and Shapes · Watch B · 10:30' }).check();
+		await page.getByTestId('apply').click();
+		await expect(page.getByTestId('applied')).toContainText('The site has no key');
+		await go(page, '/prepare/clients');
+		await page.locator('section', { hasText: 'Quayside' }).getByTestId('make-key').click();
+		key = await page.getByTestId('new-key').innerText();
+		await page.reload();
+		await expect(page.getByText(key.split('.')[1])).toHaveCount(0);
+		await go(page, '/prepare/rules/apply?sheet=' + (await home.read((db) => db('rule_sheet').first('id'))).id);
+		await page.getByRole('checkbox', { name: 'Lights and Shapes · Watch B · 10:30' }).check();
+		await page.getByTestId('apply').click();
+		await expect(page.getByTestId('applied')).toContainText('Applied to 1 session.');
+		await go(page, `/prepare/${id}/ready`);
+		await expect(page.getByTestId('protection')).toContainText('sealed, client 1.0 or newer');
+	});
+
+	await test.step('a plain browser is told what is needed; the sealed client comes in, by slip, to the waiting page', async () => {
+		const { id } = await home.session('Lights and Shapes · Watch B');
+		expect((await page.request.get(`/prepare/${id}/print/slips`)).headers()['content-type']).toBe('application/pdf');
+		const slip = await home.read((db) =>
+			db('slip')
+				.join('sitting', 'sitting.id', 'slip.sitting_id')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.where({ session_id: id })
+				.first('code', 'family')
+		);
+		await go(page, `/prepare/${id}/ready`);
+		await page.getByRole('button', { name: 'Release it now…' }).click();
+		await page.getByTestId('confirm').click();
+		await expect(page.getByText('It has leaked: renew…')).toBeVisible();
+
+		const plain = await home.browser(browser);
+		await plain.goto(`/sit?code=${slip.code}`);
+		await plain.getByTestId('knock').click();
+		await expect(plain.getByTestId('problem')).toContainText('only be sat in the sealed client');
+		await plain.getByRole('link', { name: 'How to get the sealed client' }).click();
+		await expect(plain.getByRole('heading', { name: 'The sealed client' })).toBeVisible();
+
+		for (const [version, seen] of [
+			['0.9', 'too old'],
+			[CLIENT_VERSION, 'Is this you?']
+		]) {
+			const proof = await prove(home.url, key, version);
+			if (!proof.ok) throw new Error(proof.message);
+			const client = await home.browser(browser);
+			await client.context().addCookies([{ name: cookieName(home.url), value: proof.cookie, url: home.url }]);
+			await client.goto(`/sit?code=${slip.code}`);
+			await client.getByTestId('knock').click();
+			await expect(client.locator('main')).toContainText(seen);
+			if (version === CLIENT_VERSION) await expect(client.getByTestId('name')).toContainText(slip.family);
+		}
+	});
+});
+
+test('a device is rehearsed, and the coordinator sees what it could do', async ({ browser }) => {
+	const candidate = await home.browser(browser);
+	await candidate.goto('/sit/rehearse');
+	await expect(candidate.locator('[data-check=clock]')).toContainText('right');
+	await candidate.getByTestId('tone').click();
+	await candidate.getByTestId('heard').click();
+	await candidate.getByTestId('camera').click();
+	await expect(candidate.locator('[data-check=camera]')).toContainText('stand-in');
+	await candidate.getByLabel('Candidate number').fill('DO-1011');
+	await candidate.getByLabel('Family name').fill('nobody');
+	await candidate.getByTestId('finish-rehearsal').click();
+	await expect(candidate.getByRole('alert')).toContainText('could not find you');
+	await candidate.getByLabel('Family name').fill('adler');
+	await candidate.getByTestId('finish-rehearsal').click();
+	await expect(candidate.getByTestId('outcome')).toContainText('Kemi Adler, this device is ready.');
+	const page = await home.staff(browser);
+	const { id } = await home.session('Coastal Navigation I · Watch A');
+	await go(page, `/prepare/devices?session=${id}`);
+	await expect(page.locator('li', { hasText: 'Kemi Adler' })).toContainText('✓ ready');
+	await expect(page.getByText('1 of 29 have shown a device')).toBeVisible();
+});
+
+test('mail goes once to those who have an address, and its words can be changed', async ({ browser }) => {
+	const page = await home.staff(browser);
+	const { id } = await home.session('Ship Stability · Evening');
+	await go(page, `/prepare/mail?session=${id}`);
+	await page.locator('#body').fill('Dear {nmae}');
+	await page.getByRole('button', { name: 'Save the words' }).click();
+	await expect(page.getByRole('alert')).toContainText('Nothing is known by the name {nmae}');
+	await page.locator('#body').fill('Dear {name}, come to the {room}.');
+	await page.getByRole('button', { name: 'Save the words' }).click();
+	await expect(page.locator('section', { hasText: 'As they get it' })).toContainText(
+		'come to the Boat Shed, Quayside.'
+	);
+	await page.getByTestId('send-mail').click();
+	await page.getByTestId('confirm').dblclick();
+	await expect(page.getByTestId('outbox').locator('li').first()).toContainText('sent', { timeout: 30_000 });
+	await expect
+		.poll(
+			() =>
+				home.read(async (db) => (await db('mail').where({ session_id: id, state: 'sent' }).count('* as n').first())?.n),
+			{ timeout: 30_000 }
+		)
+		.toBe(37);
+	await go(page, `/prepare/mail?session=${id}`);
+	await expect(page.getByTestId('send-mail')).toHaveText('All sent');
+});
