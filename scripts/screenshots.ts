@@ -32,6 +32,7 @@ const db = await openDb(join(dir, 'otium.sqlite'));
 const open = await findSessions(db, (query) => query.whereNotNull('door_code').whereNull('ended_at'));
 const idOf = async (name: string) =>
 	(await findSessions(db, (query) => query.where('session.name', 'like', `${name}%`)))[0].id;
+const personId = async (number: string) => (await db('candidate').where({ number }).first('id'))!.id as string;
 const chart = open.find((session) => session.room.name === 'Chart Room')!;
 for (const [i, session] of open.entries()) {
 	const people = await findRoster(db, session.id, ['working', 'at_door', 'on_hold']);
@@ -63,10 +64,38 @@ await shot(staff, 'new-session', '/prepare/new', async (page) => {
 });
 const choose = (name: string) => async (page: Page) =>
 	void (await page.getByTestId('seats').getByRole('button', { name }).click());
+await shot(staff, 'readiness', '/prepare/ready');
+await shot(staff, 'person', `/prepare/people/${await personId('DO-1011')}`);
+await shot(staff, 'import', '/prepare/people/import', async (page) => {
+	const head = 'Number;First name;Surname;Class;Date of birth;Factor';
+	const rows = [
+		'DO-1003;Cecily;Moor;Watch A;31/05/2006;',
+		'DO-1200;Zoë;Ó Briain;Watch A;12/11/2006;1,5',
+		'DO-1201;=1+1;Gull;Wach A;;'
+	];
+	const buffer = Buffer.from([head, ...rows].join('\n'));
+	await page.locator('#site').selectOption({ label: 'Quayside' });
+	await page.locator('#file').setInputFiles({ name: 'watch-a.csv', mimeType: 'text/csv', buffer });
+	await page.getByTestId('plan').waitFor();
+});
+await shot(staff, 'rule-compare', '/prepare/rules/compare?sheet=certification&sheet=class-test&sheet=remote');
+await shot(staff, 'rooms', '/prepare/rooms', async (page) => {
+	await page.getByRole('button', { name: /Signal Loft/ }).click();
+	await page.locator('[data-seat=A3]').click();
+	await page.getByText('keeps it apart').click();
+	await page.locator('[data-seat=C6]').click();
+});
+await shot(staff, 'outbox', `/prepare/mail?session=${await idOf('Coastal Navigation I')}`, async (page) => {
+	await page.getByTestId('send-mail').click();
+	await page.getByTestId('confirm').click();
+	await page.waitForTimeout(4_000);
+});
+await shot(staff, 'rehearsal', '/sit/rehearse', async (page) => {
+	await page.getByTestId('camera').click();
+	await page.waitForTimeout(800);
+});
 await shot(staff, 'live-room', `/live/${chart.id}`, choose('Cecily Moor'));
 await shot(dark, 'live-room-dark', `/live/${chart.id}`, choose('Esi Amankwah'));
-await shot(staff, 'live-list', `/live/${chart.id}`, async (page) => void (await page.keyboard.press('2')));
-await shot(staff, 'end-session', `/live/${chart.id}`, async (page) => void (await page.keyboard.press('e')));
 await shot(
 	staff,
 	'door-board',
@@ -76,7 +105,6 @@ await shot(
 await shot(staff, 'grants', '/grants', async (page) => {
 	await page.getByRole('button', { name: 'Oona Reyes' }).click();
 });
-await shot(staff, 'close-out', '/close-out');
 await shot(staff, 'ledger', `/close-out/${await idOf('Radio Procedure · Watch B')}`);
 await shot(staff, 'logbook', '/logbook', async (page) => {
 	await page.getByTestId('verify').click();
@@ -142,7 +170,6 @@ async function candidateShots(browser: Browser) {
 	await page.getByLabel('Code').fill(showDoorCode(chart.doorCode!));
 	await page.getByLabel('Candidate number').fill(number);
 	await page.getByLabel('Family name').fill('Rook');
-	await keep(page, 'sit-door');
 	await page.getByTestId('knock').click();
 	await page.getByTestId('yes').click();
 	await page.getByText('You are at the door').waitFor();

@@ -52,6 +52,30 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 			? 'Last entry passed; everyone has come'
 			: `Last entry passed; not arrived: ${missing.join(', ')}`;
 	},
+	people_imported: ({ body }) =>
+		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,
+	people_exported: ({ body }) => `People of ${body.site} exported as ${body.format}`,
+	person_changed: ({ body }) => `${body.name}, ${body.number}, changed${body.left ? ': no longer listed' : ''}`,
+	timetable_imported: ({ body }) => `Timetable taken over: ${body.entries} entries for ${body.candidates} candidates`,
+	roster_exported: ({ body }) => `Roster exported: ${(body.fields as string[]).join(', ')}`,
+	rule_sheet_copied: ({ body }) => `Rule sheet ${body.name} copied from ${body.from}`,
+	rule_sheet_changed: ({ body }) =>
+		`Rule sheet ${body.name} changed: ${(body.changes as string[]).join(', ') || 'its name or note'}`,
+	rule_sheet_withdrawn: ({ body }) => `Rule sheet ${body.name} withdrawn`,
+	room_made: ({ body }) => `Room ${body.name} made, ${body.seats} seats`,
+	room_changed: ({ body }) => `Room ${body.name} changed, ${body.seats} seats`,
+	network_saved: ({ body }) => `Network ${body.name}: ${body.ranges}`,
+	network_removed: ({ body }) => `Network ${body.name} removed`,
+	administration_changed: ({ body }) => `Administration ${body.name} changed`,
+	administration_made: ({ body }) => `Administration ${body.name} made`,
+	site_made: ({ body }) => `Site ${body.name} made, ${body.zone}`,
+	staff_added: ({ body }) => `${body.name} added to the staff: ${(body.roles as string[]).join(', ')}`,
+	staff_changed: ({ body }) =>
+		`${body.name}’s roles: ${(body.roles as string[]).join(', ') || 'none'}${body.password ? ', new password' : ''}`,
+	site_key_made: ({ body }) => `Key ${body.key} for sealed clients made`,
+	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
+	mail_posted: ({ body }) =>
+		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} put into the post`,
 	signed_in: () => 'Signed in'
 };
 

@@ -4,7 +4,7 @@ export type Answer<T> = { ok: true; data: T } | { ok: false; status: number; pro
 
 /** Sends JSON and reads the answer. A line that is down is an answer too: status 0. */
 export async function send<T>(
-	method: 'GET' | 'POST' | 'DELETE',
+	method: 'GET' | 'POST' | 'PUT' | 'DELETE',
 	path: string,
 	body?: unknown,
 	signal?: AbortSignal

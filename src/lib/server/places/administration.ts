@@ -1,3 +1,5 @@
+import { IANAZone } from 'luxon';
+import { nanoid } from 'nanoid';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -133,6 +135,30 @@ export async function saveAdministration(
 		});
 		for (const row of allowed) await trx('paper_allowed').insert(row);
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'administration_changed', body: { name: change.name } }]);
+		return { ok: true };
+	});
+}
+
+/** The first administration of an empty house. There is one; a second is refused. */
+export async function makeAdministration(otium: Otium, by: Actor, name: string): Promise<AdministrationResult> {
+	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
+		const known = await trx('administration').first('name');
+		if (known) return { ok: false, message: `There is an administration already: ${known.name}.` };
+		await trx('administration').insert({ id: nanoid(), name });
+		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'administration_made', body: { name } }]);
+		return { ok: true };
+	});
+}
+
+/** A new site. Its zone can't be changed later: sessions are planned in it. */
+export async function makeSite(otium: Otium, by: Actor, name: string, zone: string): Promise<AdministrationResult> {
+	if (!IANAZone.isValidZone(zone))
+		return { ok: false, message: `“${zone}” is no time zone. Write one like Europe/London.` };
+	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
+		if (await trx('site').where({ name }).first('id'))
+			return { ok: false, message: `There is a site named “${name}” already.` };
+		await trx('site').insert({ id: nanoid(), name, zone });
+		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'site_made', body: { name, zone } }]);
 		return { ok: true };
 	});
 }

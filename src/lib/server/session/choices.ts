@@ -178,3 +178,14 @@ export async function inputFrom(db: Query, session: Session, now: number): Promi
 	const { date } = blankInput(session.site.zone, now);
 	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date };
 }
+
+/** The sites that somebody coordinates, by name. */
+export async function sitesOf(db: Query, staff: StaffMember): Promise<{ id: string; name: string }[]> {
+	const sites = coordinatedSites(staff);
+	return db('site')
+		.modify((query) => {
+			if (sites !== null) query.whereIn('id', sites);
+		})
+		.orderBy('name', 'desc')
+		.select('id', 'name');
+}

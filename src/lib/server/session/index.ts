@@ -10,7 +10,7 @@ export { rosterFor } from './roster';
 export { saveSession } from './save';
 export { endSession, foreseeEnding, renewDoorCode, rosterIds, showDoorCodeTo, startRoom, tendOwnWindows } from './run';
 export type { Ending, RunResult } from './run';
-export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf } from './choices';
+export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf, sitesOf } from './choices';
 export type { Choices } from './choices';
 export { dropDraft, findDraft, listDrafts, saveDraft } from './draft';
 export type { Draft } from './draft';

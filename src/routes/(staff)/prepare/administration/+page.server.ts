@@ -1,5 +1,4 @@
-import { error } from '@sveltejs/kit';
-import { NOTHING_TO_PLAN, requireStaff } from '$lib/server/http';
+import { requireStaff } from '$lib/server/http';
 import { findAdministration } from '$lib/server/places';
 import { coordinatedSites } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -7,6 +6,5 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event, 'prepare');
 	const administration = await findAdministration(event.locals.otium.db);
-	if (!administration) error(404, NOTHING_TO_PLAN);
 	return { administration, mayChange: coordinatedSites(staff) === null };
 };

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { mayAnywhere } from '$core/access';
 import { NOTHING_TO_PLAN, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { saveAdministration } from '$lib/server/places';
+import { makeAdministration, makeSite, saveAdministration } from '$lib/server/places';
 import { coordinatedSites } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
@@ -26,6 +26,31 @@ const Asked = z.object({
 	sites: z.array(z.object({ id: z.string().max(64), opens: hour, closes: hour, allotted: stock })).max(500),
 	papers: z.array(z.object({ id: z.string().max(64), everywhere: z.boolean(), siteIds: ids, groupIds: ids })).max(2_000)
 });
+
+const Made = z.discriminatedUnion('make', [
+	z.object({ make: z.literal('administration'), name: z.string().trim().min(1, 'A name is needed.').max(120) }),
+	z.object({
+		make: z.literal('site'),
+		name: z.string().trim().min(1, 'A name is needed.').max(80),
+		zone: z.string().trim().max(60)
+	})
+]);
+
+/** Makes what an empty house has not got yet. */
+export const PUT: RequestHandler = async ({ request, locals: { otium, staff } }) => {
+	if (!staff) return problem(401, SIGNED_OUT);
+	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
+	const body = await readJson(request, Made);
+	if (!body.ok) return body.response;
+	const by = { role: 'coordinator' as const, id: staff.id };
+	return orTryAgain(async () => {
+		const result =
+			body.data.make === 'site'
+				? await makeSite(otium, by, body.data.name, body.data.zone)
+				: await makeAdministration(otium, by, body.data.name);
+		return result.ok ? json({ ok: true }) : problem(409, { code: 'refused', message: result.message });
+	});
+};
 
 export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
 	if (!staff) return problem(401, SIGNED_OUT);

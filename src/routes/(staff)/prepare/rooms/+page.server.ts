@@ -1,6 +1,6 @@
 import { requireStaff } from '$lib/server/http';
 import { listRooms } from '$lib/server/places';
-import { coordinatedSites } from '$lib/server/session';
+import { coordinatedSites, sitesOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
@@ -9,12 +9,6 @@ export const load: PageServerLoad = async (event) => {
 	const sites = coordinatedSites(staff);
 	return {
 		rooms: await listRooms(otium.db, sites),
-		sites: (await otium
-			.db('site')
-			.modify((query) => {
-				if (sites !== null) query.whereIn('id', sites);
-			})
-			.orderBy('name', 'desc')
-			.select('id', 'name')) as { id: string; name: string }[]
+		sites: await sitesOf(otium.db, staff)
 	};
 };
