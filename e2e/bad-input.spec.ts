@@ -143,7 +143,8 @@ test('a request from another site, malformed, oversized, replayed or invented is
 		expect(text.status()).toBeGreaterThanOrEqual(400);
 		expect(text.status()).toBeLessThan(500);
 		const large = await post(request, path, { code: 'x'.repeat(2_000_000) });
-		expect([401, 413]).toContain(large.status());
+		// A file of people may be that large, but it is no form.
+		expect(path.endsWith('/import') ? [400] : [401, 413]).toContain(large.status());
 	}
 
 	const note = `${Buffer.from(JSON.stringify({ sittingId: 'x', expires: 9e15 })).toString('base64url')}.forged`;

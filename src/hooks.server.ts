@@ -45,7 +45,26 @@ function addressOf(event: RequestEvent): string {
 	return clientAddress(connection, event.request.headers.get('x-forwarded-for'), PROXIES);
 }
 
-export const handle: Handle = async ({ event, resolve }) => {
+/**
+ * Reads on what a route has refused unread. A body that stays on the line keeps everything behind it waiting until the
+ * line is cut.
+ */
+async function drain({ body, bodyUsed }: Request) {
+	if (!body || bodyUsed) return;
+	try {
+		for await (const _ of body as unknown as AsyncIterable<Uint8Array>);
+	} catch {
+		// Too large, or broken off: the line is gone by itself.
+	}
+}
+
+export const handle: Handle = async (input) => {
+	const response = await respond(input);
+	await drain(input.event.request);
+	return response;
+};
+
+const respond: Handle = async ({ event, resolve }) => {
 	const { request, url, cookies } = event;
 	if (comesFromElsewhere(request, url)) {
 		return problem(403, {
