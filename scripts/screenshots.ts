@@ -61,6 +61,7 @@ await shot(staff, 'new-session', '/prepare/new', async (page) => {
 	await page.locator('label', { hasText: 'Lighthouse Watch' }).click();
 	await page.getByLabel('Room').selectOption({ label: 'Lamp Room, 24 seats · Lighthouse Point' });
 	await page.locator('label', { hasText: 'João Sorrel' }).click();
+	await page.locator('h1').scrollIntoViewIfNeeded();
 });
 const choose = (name: string) => async (page: Page) =>
 	void (await page.getByTestId('seats').getByRole('button', { name }).click());

@@ -56,8 +56,9 @@ export function missingColumns(mapping: Mapping): string[] {
 /** Reads the rows of a table as people. A row with anything wrong in it is a problem, never half a person. */
 export function readPeople(table: Table, mapping: Mapping, dateOrder: DateOrder | null): People {
 	const people: People = { entries: [], problems: [...table.problems] };
+	const order = dateOrder ?? orderInUse(table, mapping);
 	for (const row of table.rows) {
-		const read = readPerson(row, mapping, dateOrder);
+		const read = readPerson(row, mapping, order);
 		if ('number' in read) people.entries.push(read);
 		else people.problems.push(...read.problems);
 	}
@@ -66,10 +67,27 @@ export function readPeople(table: Table, mapping: Mapping, dateOrder: DateOrder 
 
 /** Whether dates of birth in the file could be read either way, so that somebody has to say which. */
 export function isDateOrderOpen(table: Table, mapping: Mapping): boolean {
+	const dates = slashedDates(table, mapping);
+	const isOpen = ([a, b]: [number, number]) => a <= 12 && b <= 12 && a !== b;
+	return dates.some(isOpen) && orderInUse(table, mapping) === null;
+}
+
+/** The order that the dates which can be read in one way only agree on; null: there are none, or they do not agree. */
+function orderInUse(table: Table, mapping: Mapping): DateOrder | null {
+	const dates = slashedDates(table, mapping);
+	const dayFirst = dates.some(([a]) => a > 12);
+	const monthFirst = dates.some(([, b]) => b > 12);
+	if (dayFirst === monthFirst) return null;
+	return dayFirst ? 'day_first' : 'month_first';
+}
+
+function slashedDates(table: Table, mapping: Mapping): [number, number][] {
 	const at = mapping.birth;
-	if (at === null) return false;
-	const parts = table.rows.map((row) => SLASHED.exec(row.cells[at])).filter((match) => match !== null);
-	return parts.length > 0 && parts.every((match) => Number(match[1]) <= 12 && Number(match[2]) <= 12);
+	if (at === null) return [];
+	return table.rows.flatMap((row): [number, number][] => {
+		const match = SLASHED.exec(row.cells[at]);
+		return match ? [[Number(match[1]), Number(match[2])]] : [];
+	});
 }
 
 const SLASHED = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/;

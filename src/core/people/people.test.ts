@@ -99,6 +99,11 @@ describe('rows', () => {
 		expect(read(text).problems).toHaveLength(1);
 		expect(read(text, 'day_first').entries[0].birth).toBe('2007-06-05');
 		expect(read(text, 'month_first').entries[0].birth).toBe('2007-05-06');
+		const settled = `${text}\nDO-3,A,B,31/01/2007`;
+		expect(isDateOrderOpen(readTable(settled), guessMapping(table.header))).toBe(false);
+		expect(read(settled).entries.map((one) => one.birth)).toEqual(['2007-06-05', '2007-07-07', '2007-01-31']);
+		const torn = `${settled}\nDO-4,A,B,01/31/2007`;
+		expect(isDateOrderOpen(readTable(torn), guessMapping(table.header))).toBe(true);
 	});
 });
 

@@ -105,7 +105,8 @@ async function writeSession(
 		);
 	}
 	await trx('session_group').where({ session_id: id }).delete();
-	await trx('session_group').insert([...new Set(input.groupIds)].map((group_id) => ({ session_id: id, group_id })));
+	const groups = [...new Set(input.groupIds)].map((group_id) => ({ session_id: id, group_id }));
+	if (groups.length > 0) await trx('session_group').insert(groups);
 	const told = sentence.map((part) => part.text).join('');
 	await appendToLogbook(trx, [
 		{ at: now, by, kind: old ? 'session_changed' : 'session_planned', sessionId: id, body: { sentence: told } }

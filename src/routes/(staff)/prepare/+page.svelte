@@ -129,7 +129,7 @@
 								><a class="underline decoration-1 underline-offset-2" href="/prepare/{session.id}/ready"
 									>{session.name}</a
 								>{#if session.kind !== 'live'}<span
-										class="bg-plum-ground text-plum ml-2 rounded-full px-2 py-0.5 text-[12.5px]"
+										class="bg-plum-ground text-plum ml-2 rounded-full px-2 py-0.5 text-[12.5px] whitespace-nowrap"
 										>{KIND_NAMES[session.kind]}</span
 									>{/if}</TableBodyCell
 							>

@@ -127,7 +127,6 @@
 			<div class="mt-3 flex flex-wrap gap-2" role="group" aria-label="Groups">
 				{#each data.groups as group (group.id)}
 					<Checkbox
-						class="border-line-strong rounded-lg border px-3 py-1.5 text-[14px]"
 						checked={form.groupIds.includes(group.id)}
 						onchange={() =>
 							(form.groupIds = form.groupIds.includes(group.id)

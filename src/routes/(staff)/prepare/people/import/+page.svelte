@@ -233,6 +233,7 @@
 						<Select
 							id="col-{key}"
 							size="sm"
+							placeholder=""
 							value={at === null ? '' : String(at)}
 							items={[
 								{ value: '', name: column.needed ? 'choose' : 'not in the file' },
