@@ -583,7 +583,7 @@
 	</main>
 
 	<aside class="bg-tide-deep text-[#f6f2e8]">
-		<div class="sticky top-0 flex max-h-[calc(100dvh-52px)] flex-col px-7 py-6 max-lg:max-h-none" aria-live="polite">
+		<div class="sticky top-0 flex max-h-[calc(100dvh-92px)] flex-col px-7 py-6 max-lg:max-h-none" aria-live="polite">
 			<p class="mb-2 text-[14px] text-[#b9d6cd]">It reads</p>
 			{#if plans.length > 0}
 				{#each plans as told, i (i)}
