@@ -482,3 +482,11 @@ export function differingRules(before: SessionRules, after: SessionRules): RuleD
 		after: valueAt(after, setting.path)
 	})).filter(({ before, after }) => JSON.stringify(before) !== JSON.stringify(after));
 }
+
+/** Words that belong to one session, and networks that belong to one site: a sheet does not carry them over. */
+const OWN = ['startWord', 'finishWord', 'door.networks'];
+
+/** A sheet's rules as one session takes them. */
+export function rulesFor(session: SessionRules, sheet: SessionRules): SessionRules {
+	return OWN.reduce((rules, path) => withValue(rules, path, valueAt(session, path)), sheet);
+}

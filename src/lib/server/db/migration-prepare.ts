@@ -162,11 +162,6 @@ async function mailAndClients(db: Knex) {
 		t.bigInteger('expires_at').notNullable();
 		t.bigInteger('used_at');
 	});
-	await db.schema.alterTable('device', (t) => {
-		// The sealed client that proved itself on this device, and until when that holds.
-		t.string('client_version');
-		t.string('client_bound');
-	});
 	await db.schema.createTable('device_check', (t) => {
 		t.string('id').primary();
 		t.string('candidate_id').notNullable().references('candidate.id').index();

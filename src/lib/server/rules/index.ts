@@ -1,2 +1,2 @@
-export { copySheet, findSheet, foreseeApplication, listSheets, rulesFor, saveSheet, withdrawSheet } from './sheets';
+export { copySheet, findSheet, foreseeApplication, listSheets, saveSheet, withdrawSheet } from './sheets';
 export type { Application, RuleSheet, SheetResult } from './sheets';

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { differingRules, SHIPPED_SHEETS, valueAt, withValue, type RuleDifference } from '$core/rules';
+import { differingRules, rulesFor, SHIPPED_SHEETS, type RuleDifference } from '$core/rules';
 import { completeRules, type SessionRules } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
@@ -93,14 +93,6 @@ export async function withdrawSheet(otium: Otium, by: Actor, id: string): Promis
 
 /** What applying a sheet to a session would change. A session whose door is open is left alone. */
 export type Application = { session: Session; changes: RuleDifference[]; refused: string | null };
-
-/** Words that belong to one session, and networks that belong to one site: a sheet does not carry them over. */
-const OWN = ['startWord', 'finishWord', 'door.networks'];
-
-/** A sheet's rules as one session would take them. */
-export function rulesFor(session: SessionRules, sheet: SessionRules): SessionRules {
-	return OWN.reduce((rules, path) => withValue(rules, path, valueAt(session, path)), sheet);
-}
 
 export async function foreseeApplication(
 	db: Query,

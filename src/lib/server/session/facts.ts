@@ -43,7 +43,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 	const { input, rules, window, room, paper, roster } = place;
 	const needs = await timeNeeds(db, place, now);
 	const longest = Math.max(0, ...needs.map((need) => need.minutes ?? 0));
-	const busyUntil = lastWork(window, rules, longest);
+	const taken = await sessionsAt(db, place, lastWork(window, rules, longest));
 	const networks: { id: string; name: string }[] = await db('network')
 		.where({ site_id: room.site_id })
 		.select('id', 'name');
@@ -61,11 +61,11 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		candidates: roster.people.length,
 		languages: byLanguage(roster),
 		room: { id: room.id, name: room.name, seats: seatCount(room) },
-		otherRooms: await freeRooms(db, place, busyUntil),
+		otherRooms: await freeRooms(db, place, taken),
 		clashes: {
-			room: (await sessionsAt(db, place, busyUntil)).find((one) => one.room_id === room.id)?.name ?? null,
+			room: taken.find((one) => one.room_id === room.id)?.name ?? null,
 			candidates: await candidateClashes(db, place, needs),
-			proctors: await proctorClashes(db, place, busyUntil)
+			proctors: await proctorClashes(db, place, taken)
 		},
 		proctors: input.proctorIds.length,
 		zone: room.zone,
@@ -73,7 +73,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		days: await administrationDays(db, place.administrationId),
 		window,
 		rules,
-		extraTime: extraTimeOf(place, needs),
+		extraTime: extraTimeOf(needs),
 		networks: {
 			named: networks.filter((one) => rules.door.networks.includes(one.id)),
 			lost: rules.door.networks.filter((id) => !networks.some((one) => one.id === id)).length,
@@ -119,7 +119,7 @@ async function timeNeeds(
 	});
 }
 
-function extraTimeOf(_: Place, needs: Need[]): SessionFacts['extraTime'] {
+function extraTimeOf(needs: Need[]): SessionFacts['extraTime'] {
 	const more = needs.filter((need) => need.isMore);
 	const ends = more.map((need) => need.ends).filter((end) => end !== null);
 	return {
@@ -149,8 +149,8 @@ async function sessionsAt(db: Query, { window, editing }: Place, until: number):
 		.select('id', 'name', 'room_id');
 }
 
-async function freeRooms(db: Query, place: Place, until: number): Promise<SessionFacts['otherRooms']> {
-	const taken = new Set((await sessionsAt(db, place, until)).map((one) => one.room_id));
+async function freeRooms(db: Query, place: Place, others: Taken[]): Promise<SessionFacts['otherRooms']> {
+	const taken = new Set(others.map((one) => one.room_id));
 	const rows: RoomRow[] = await db('room').where({ site_id: place.room.site_id }).whereNot('id', place.room.id);
 	return rows
 		.filter((room) => !taken.has(room.id))
@@ -202,8 +202,7 @@ async function candidateClashes(
 		.sort((a, b) => a.from - b.from);
 }
 
-async function proctorClashes(db: Query, place: Place, until: number): Promise<SessionFacts['clashes']['proctors']> {
-	const others = await sessionsAt(db, place, until);
+async function proctorClashes(db: Query, place: Place, others: Taken[]): Promise<SessionFacts['clashes']['proctors']> {
 	const rows: { name: string; session_id: string }[] = await db('session_proctor')
 		.join('staff', 'staff.id', 'session_proctor.staff_id')
 		.whereIn('staff_id', place.input.proctorIds)

@@ -2,7 +2,7 @@
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
 	import { onDestroy, untrack } from 'svelte';
 	import { goto, replaceState } from '$app/navigation';
-	import { differingRules, SECTIONS, SETTINGS, valueAt, withValue } from '$core/rules';
+	import { differingRules, rulesFor, SECTIONS, SETTINGS, valueAt, withValue } from '$core/rules';
 	import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
 	import { localTime, MINUTE, zoneName } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -155,10 +155,7 @@
 		const next = choices.sheets.find((one) => one.id === id);
 		if (!next) return set({ ruleSheetId: null });
 		undo = input;
-		// The words are this session's own, and so are its networks.
-		const own = ['startWord', 'finishWord', 'door.networks'];
-		const rules = own.reduce((all, path) => withValue(all, path, valueAt(input.rules, path)), next.rules);
-		set({ ruleSheetId: id, rules });
+		set({ ruleSheetId: id, rules: rulesFor(input.rules, next.rules) });
 	}
 	function oneForEachGroup() {
 		set({

@@ -1,9 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { may } from '$core/access';
+import { rulesFor } from '$core/rules';
 import { NO_SUCH_THING, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
-import { findSheet, rulesFor } from '$lib/server/rules';
+import { findSheet } from '$lib/server/rules';
 import { findSession, inputOf, placeOf, saveSession } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
