@@ -3,7 +3,15 @@ import type { Behaviour } from './behaviour';
 import { Browser, type Reply } from './browser';
 
 export type Person = { number: string; family: string; deviceId: string };
-export type Question = { id: string; kind: 'true_false' | 'single' | 'numeric'; choices?: { id: string }[] };
+type Named = { id: string };
+export type Question = {
+	id: string;
+	kind: string;
+	choices?: Named[];
+	items?: Named[];
+	matches?: Named[];
+	gaps?: string[];
+};
 
 /** An answer that the server has said is safe. */
 export type Acknowledged = { number: string; questionId: string; seq: number; value: unknown };
@@ -146,9 +154,29 @@ export class Candidate {
 	}
 
 	#answer(question: Question): unknown {
-		if (question.kind === 'true_false') return this.random() < 0.6;
-		if (question.kind === 'numeric') return String(Math.round(this.random() * 100) / 10);
-		return question.choices![Math.floor(this.random() * question.choices!.length)].id;
+		const { choices, items, matches, gaps } = question;
+		switch (question.kind) {
+			case 'true_false':
+				return this.random() < 0.6;
+			case 'numeric':
+				return String(Math.round(this.random() * 100) / 10);
+			case 'single':
+				return this.#anyOf(choices!).id;
+			case 'multiple':
+				return choices!.filter(() => this.random() < 0.5).map((choice) => choice.id);
+			case 'ordering':
+				return choices!.map((choice) => choice.id).reverse();
+			case 'matching':
+				return Object.fromEntries(items!.map((item) => [item.id, this.#anyOf(matches!).id]));
+			case 'fill_in':
+				return Object.fromEntries(gaps!.map((gap) => [gap, 'port']));
+			default:
+				return 'I would slow down, keep a look-out and tell the master.';
+		}
+	}
+
+	#anyOf<T>(list: T[]): T {
+		return list[Math.floor(this.random() * list.length)];
 	}
 
 	async #dropLine(seconds: number) {

@@ -22,6 +22,14 @@ export const ENTRY_REFUSALS = {
 		message: 'This paper can only be sat from the networks of its site.',
 		instead: 'Join the room’s network, or ask the proctor.'
 	},
+	not_on_list: {
+		message: 'You are not on the list of this session.',
+		instead: 'Your proctor has been told and can add you. Stay here and try once more in a moment.'
+	},
+	wrong_session: {
+		message: 'You are expected elsewhere.',
+		instead: 'If you should be here instead, speak to the proctor: they have been told.'
+	},
 	slip_needed: {
 		message: 'This session is entered with a slip.',
 		instead: 'Type the code on your own slip instead of the one on the board.'

@@ -45,6 +45,10 @@ export type Merge = {
 	grants: MergedGrants;
 	mayReopen: boolean;
 	separateRoom: boolean;
+	/** How the paper is to look at first; the candidate may change it. */
+	display: { magnification: number; contrast: boolean };
+	/** Breaks that may be taken, the clock stopped; the longest grant counts. */
+	breaks: { count: number; minutes: number } | null;
 	reasons: string[];
 	ownWindow: Window | null;
 };

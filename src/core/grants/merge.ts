@@ -16,6 +16,8 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 		grants: { ...NO_GRANTS },
 		mayReopen: false,
 		separateRoom: false,
+		display: { magnification: 1, contrast: false },
+		breaks: null,
 		reasons: [],
 		ownWindow: null
 	};
@@ -39,6 +41,14 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 				break;
 			case 'separate_room':
 				merge.separateRoom = true;
+				break;
+			case 'display':
+				merge.display.magnification = Math.max(merge.display.magnification, body.magnification);
+				merge.display.contrast ||= body.contrast;
+				break;
+			case 'breaks':
+				if (!merge.breaks || body.count * body.minutes > merge.breaks.count * merge.breaks.minutes)
+					merge.breaks = { count: body.count, minutes: body.minutes };
 				break;
 			case 'own_window':
 				if (window === null || outranks(grant, window)) window = grant;

@@ -1,35 +1,85 @@
-import type { AnswerValue, Form, Paper, Question } from '../paper';
+import { foldName } from '../access';
+import { isBlank, type AnswerValue, type Form, type Paper, type Question } from '../paper';
 import { readNumber } from './number';
 
 /** What a wrong answer costs. Blanks cost nothing. */
 export type MarkingRules =
 	| { wrong: 'free' }
 	| { wrong: 'fixed'; points: number }
-	/** R − W/(k−1): what guessing would gain on average is taken back. Numeric answers cannot be guessed so. */
+	/** R − W/(k−1): what guessing would gain on average is taken back, where there are choices to guess among. */
 	| { wrong: 'guessing' };
 
-export type Verdict = 'right' | 'wrong' | 'blank';
+/** `to_mark`: somebody has to read it. */
+export type Verdict = 'right' | 'partly' | 'wrong' | 'blank' | 'to_mark';
 export type Mark = { questionId: string; verdict: Verdict; points: number; outOf: number };
-export type Score = { marks: Mark[]; points: number; outOf: number; blanks: number };
+export type Score = { marks: Mark[]; points: number; outOf: number; blanks: number; toMark: number };
 
 /** Marks one answer. Points are exact; rounding is for display. */
 export function markAnswer(question: Question, value: AnswerValue, rules: MarkingRules): Mark {
-	const verdict = judge(question, value);
-	const points = verdict === 'right' ? question.points : verdict === 'wrong' ? 0 - costOf(question, rules) : 0;
-	return { questionId: question.id, verdict, points, outOf: question.points };
+	const mark = (verdict: Verdict, points: number): Mark => ({
+		questionId: question.id,
+		verdict,
+		points,
+		outOf: question.points
+	});
+	if (isBlank(value)) return mark('blank', 0);
+	if (question.kind === 'essay') return mark('to_mark', 0);
+	const share = shareRight(question, value);
+	if (share === 1) return mark('right', question.points);
+	if (share > 0) return mark('partly', question.points * share);
+	return mark('wrong', 0 - costOf(question, rules));
 }
 
-function judge(question: Question, value: AnswerValue): Verdict {
-	if (value === null || (typeof value === 'string' && value.trim() === '')) return 'blank';
+type Marked = Exclude<Question, { kind: 'essay' }>;
+
+/** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
+function shareRight(question: Marked, value: AnswerValue): number {
+	const wholeOr = (share: number) => ('partial' in question && question.partial ? share : Math.floor(share));
 	switch (question.kind) {
 		case 'true_false':
 		case 'single':
-			return value === question.answer ? 'right' : 'wrong';
+			return value === question.answer ? 1 : 0;
 		case 'numeric':
-			return typeof value === 'string' && readNumber(value).some((read) => isWithin(read, question))
-				? 'right'
-				: 'wrong';
+			return typeof value === 'string' && readNumber(value).some((read) => isWithin(read, question)) ? 1 : 0;
+		case 'short':
+			return typeof value === 'string' && isAccepted(question.accepted, value) ? 1 : 0;
+		case 'multiple':
+			return Array.isArray(value) ? wholeOr(chosenRight(question.answer, value)) : 0;
+		case 'ordering':
+			return Array.isArray(value) ? wholeOr(inPlace(question.answer, value)) : 0;
+		case 'matching': {
+			const given = partsOf(value);
+			const right = question.items.filter((item) => given[item.id] === question.answer[item.id]);
+			return wholeOr(right.length / question.items.length);
+		}
+		case 'fill_in': {
+			const given = partsOf(value);
+			const right = question.gaps.filter((gap) => isAccepted(gap.accepted, given[gap.id] ?? ''));
+			return wholeOr(right.length / question.gaps.length);
+		}
 	}
+}
+
+/** Each right choice earns its share, each wrong one takes one back, so that choosing everything earns nothing. Common practice. */
+function chosenRight(right: string[], chosen: string[]): number {
+	const given = new Set(chosen);
+	const hits = right.filter((id) => given.has(id)).length;
+	return Math.max(0, hits - (given.size - hits)) / right.length;
+}
+
+/** The share that stands at its own place. Common practice. */
+function inPlace(right: string[], given: string[]): number {
+	return right.filter((id, i) => given[i] === id).length / right.length;
+}
+
+function partsOf(value: AnswerValue): Record<string, string> {
+	return value !== null && typeof value === 'object' && !Array.isArray(value) ? value : {};
+}
+
+/** Case, accents, spaces and hyphens do not matter. */
+function isAccepted(accepted: string[], typed: string): boolean {
+	const folded = foldName(typed);
+	return folded !== '' && accepted.some((text) => foldName(text) === folded);
 }
 
 function isWithin(read: number, question: Question & { kind: 'numeric' }): boolean {
@@ -42,19 +92,21 @@ function isWithin(read: number, question: Question & { kind: 'numeric' }): boole
 function costOf(question: Question, rules: MarkingRules): number {
 	if (rules.wrong === 'free') return 0;
 	if (rules.wrong === 'fixed') return rules.points;
-	if (question.kind === 'numeric') return 0;
-	const choices = question.kind === 'true_false' ? 2 : question.choices.length;
-	return question.points / (choices - 1);
+	// Only where one of k must be chosen does guessing gain what R − W/(k−1) takes back.
+	const choices = question.kind === 'true_false' ? 2 : question.kind === 'single' ? question.choices.length : 0;
+	return choices > 1 ? question.points / (choices - 1) : 0;
 }
 
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
 export function markForm(paper: Paper, form: Form, answers: Map<string, AnswerValue>, rules: MarkingRules): Score {
 	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
 	const marks = form.questions.map((dealt) => markAnswer(byId.get(dealt.id)!, answers.get(dealt.id) ?? null, rules));
+	const countOf = (verdict: Verdict) => marks.filter((mark) => mark.verdict === verdict).length;
 	return {
 		marks,
 		points: marks.reduce((sum, mark) => sum + mark.points, 0),
 		outOf: marks.reduce((sum, mark) => sum + mark.outOf, 0),
-		blanks: marks.filter((mark) => mark.verdict === 'blank').length
+		blanks: countOf('blank'),
+		toMark: countOf('to_mark')
 	};
 }

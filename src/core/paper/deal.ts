@@ -20,14 +20,41 @@ export function deal(paper: Paper, order: OrderRules, seed: number): Form {
 }
 
 function toFormQuestion(question: Question, part: string, order: OrderRules, random: RandomGenerator): FormQuestion {
-	const { id, kind, stem, points } = question;
+	const { id, kind, stem, points, picture, inOther, hint } = question;
 	const shown: FormQuestion = { id, part, kind, stem, points };
-	if (question.kind === 'numeric' && question.unit) shown.unit = question.unit;
-	if (question.kind === 'single') {
-		const choices = order.choicesInOwnOrder ? shuffledAroundPins(question.choices, random) : question.choices;
-		shown.choices = choices.map((choice) => ({ id: choice.id, text: choice.text }));
+	if (picture) shown.picture = picture;
+	if (inOther) shown.inOther = inOther;
+	if (hint) shown.hint = hint;
+	switch (question.kind) {
+		case 'numeric':
+			if (question.unit) shown.unit = question.unit;
+			break;
+		case 'single':
+		case 'multiple':
+			shown.choices = (order.choicesInOwnOrder ? shuffledAroundPins(question.choices, random) : question.choices).map(
+				bare
+			);
+			break;
+		// How these stand is the question itself: in the order in which they were written they might give it away.
+		case 'ordering':
+			shown.choices = shuffled(question.choices, random).map(bare);
+			break;
+		case 'matching':
+			shown.items = question.items.map(bare);
+			shown.matches = shuffled(question.matches, random).map(bare);
+			break;
+		case 'fill_in':
+			shown.gaps = question.gaps.map((gap) => gap.id);
+			break;
+		case 'essay':
+			if (question.words) shown.words = question.words;
 	}
 	return shown;
+}
+
+/** A choice without what the candidate must not know of it. */
+function bare({ id, text }: Choice): { id: string; text: string } {
+	return { id, text };
 }
 
 /** Fisher and Yates, by Durstenfeld. */

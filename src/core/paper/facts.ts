@@ -12,7 +12,17 @@ export type PaperSummary = {
 };
 
 /** Minutes a question takes, by common practice: a minute for a choice is tight, reckoning takes longer. */
-const USUAL_MINUTES: Record<Question['kind'], number> = { true_false: 1, single: 1.5, numeric: 2.5 };
+const USUAL_MINUTES: Record<Question['kind'], number> = {
+	true_false: 1,
+	single: 1.5,
+	multiple: 2,
+	matching: 2.5,
+	ordering: 2.5,
+	fill_in: 2,
+	short: 2,
+	numeric: 2.5,
+	essay: 15
+};
 
 /** Sums a paper up. */
 export function summarise(paper: Paper): PaperSummary {
@@ -31,7 +41,9 @@ export function summarise(paper: Paper): PaperSummary {
 				of: part.questions.length,
 				equalPoints: new Set(part.questions.map((question) => question.points)).size <= 1
 			})),
-		keepPlace: all.filter((question) => question.kind === 'single' && question.choices.some(keepsPlace)).length,
+		keepPlace: all.filter(
+			(question) => 'choices' in question && question.kind !== 'ordering' && question.choices.some(keepsPlace)
+		).length,
 		suggestedMinutes: Math.max(5, Math.ceil(minutes / 5) * 5)
 	};
 }

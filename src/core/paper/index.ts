@@ -1,5 +1,21 @@
 export { dealtCount, dealtPoints } from './question';
-export type { AnswerValue, Choice, Form, FormQuestion, Paper, Part, Question, Tolerance } from './question';
+export type {
+	Choice,
+	Form,
+	FormQuestion,
+	Paper,
+	Part,
+	Picture,
+	Question,
+	QuestionKind,
+	Tolerance,
+	Wording
+} from './question';
+export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';
+export type { AnswerValue } from './answer';
+export { stemPieces, wordCount } from './stem';
+export type { StemPiece } from './stem';
+export { NOTES } from './notes';
 export { deal, keepsPlace } from './deal';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';

@@ -1,6 +1,7 @@
-/** A choice of a single-choice question. */
+/** A choice of a question. Choices stand for themselves in matching and ordering, too. */
 export type Choice = {
 	id: string;
+	/** As a stem: plain words, with formulas between dollar signs. */
 	text: string;
 	/** Points at other choices ("all of the above"), so it keeps its place when choices are shuffled. */
 	pinned?: boolean;
@@ -8,38 +9,83 @@ export type Choice = {
 
 export type Tolerance = { kind: 'absolute' | 'relative'; amount: number };
 
-type Shared = { id: string; stem: string; points: number; topic: string };
+/** What a question says in another language, by the ids of what it says. What is missing stays in the paper's own. */
+export type Wording = { stem: string; texts?: Record<string, string> };
+
+type Shared = {
+	id: string;
+	/** Plain words; formulas in TeX between dollar signs. Never HTML. */
+	stem: string;
+	points: number;
+	topic: string;
+	/** The name of one of the paper's pictures. */
+	picture?: string;
+	/** By language tag: `pt`. */
+	inOther?: Record<string, Wording>;
+	hint?: string;
+};
 
 /** A question with its key. Never sent to a candidate: they get a `FormQuestion`. */
 export type Question = Shared &
 	(
 		| { kind: 'true_false'; answer: boolean }
 		| { kind: 'single'; choices: Choice[]; answer: string }
+		/** Several are right. `partial`: part of the points for part of them. */
+		| { kind: 'multiple'; choices: Choice[]; answer: string[]; partial: boolean }
+		/** Each item gets one of the matches; there may be more matches than items. */
+		| { kind: 'matching'; items: Choice[]; matches: Choice[]; answer: Record<string, string>; partial: boolean }
+		/** `answer`: the choices' ids in the right order. */
+		| { kind: 'ordering'; choices: Choice[]; answer: string[]; partial: boolean }
+		/** The stem has a gap `[id]` for each; `accepted` are spellings, compared without case and accents. */
+		| { kind: 'fill_in'; gaps: { id: string; accepted: string[] }[]; partial: boolean }
+		| { kind: 'short'; accepted: string[] }
 		| { kind: 'numeric'; answer: number; tolerance: Tolerance; unit: string }
+		/** Marked by hand. The words are advice to the candidate, not a limit. */
+		| { kind: 'essay'; words: { from: number; to: number } | null }
 	);
+
+export type QuestionKind = Question['kind'];
 
 /** A part of a paper: all its questions, or `draw` of them dealt to each candidate. */
 export type Part = { title: string; questions: Question[]; draw: number | null };
 
+/** A drawing that goes with the paper, as the text of an SVG file. `alt` tells it to whoever does not see it. */
+export type Picture = { svg: string; alt: string };
+
 /** What is sat, as one frozen version. */
-export type Paper = { title: string; parts: Part[] };
+export type Paper = {
+	title: string;
+	parts: Part[];
+	pictures?: Record<string, Picture>;
+	/** The paper's own language; `en` where nothing is said. */
+	language?: string;
+	/** Formulas beside the paper, each with a name; TeX between dollar signs. */
+	formulaSheet?: string[];
+};
 
 /** A question as a candidate sees it: no key, choices in their own order. */
 export type FormQuestion = {
 	id: string;
 	part: string;
-	kind: Question['kind'];
+	kind: QuestionKind;
 	stem: string;
 	points: number;
+	/** Of single, multiple and ordering. */
 	choices?: { id: string; text: string }[];
+	/** Of matching: what is to be matched, and with what. */
+	items?: { id: string; text: string }[];
+	matches?: { id: string; text: string }[];
+	/** Of fill in: the ids of the gaps. */
+	gaps?: string[];
 	unit?: string;
+	words?: { from: number; to: number };
+	picture?: string;
+	inOther?: Record<string, Wording>;
+	hint?: string;
 };
 
 /** The paper as dealt to one candidate. Stored when dealt. */
 export type Form = { seed: number; questions: FormQuestion[] };
-
-/** What a candidate gave: a boolean, a choice's id, or a number as typed. null: blank, or cleared again. */
-export type AnswerValue = boolean | string | null;
 
 /** How many questions each candidate is dealt. */
 export function dealtCount(paper: Paper): number {

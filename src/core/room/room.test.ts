@@ -29,10 +29,18 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	ownWindow: null,
 	lastEntry: NOW + 10 * MINUTE,
 	receipt: null,
+	at: null,
+	battery: null,
+	hand: null,
+	unread: null,
+	lapses: null,
+	pace: 'calm',
+	rapid: 0,
 	movedOn: false,
 	...change
 });
-const kinds = (...seats: SeatView[]) => needsYou(seats, 24, NOW).map((need) => need.kind);
+const RULES = { questions: 24, leavingsAllowed: 2 };
+const kinds = (...seats: SeatView[]) => needsYou(seats, [], RULES, NOW).map((need) => need.kind);
 
 describe('who needs the proctor', () => {
 	it('nobody, in a quiet room', () => {
@@ -66,6 +74,42 @@ describe('who needs the proctor', () => {
 		expect(kinds(barred, moved, seat('at_door', { device: null }))).toEqual([]);
 	});
 
+	it('tells what looks wrong after who waits, and each seat once', () => {
+		const lapses = { left: 3, tried: 0, last: NOW, awaySince: null };
+		const hand = seat('working', { hand: { text: '', at: NOW } });
+		const left = seat('working', { lapses });
+		const rushing = seat('working', { pace: 'watch', rapid: 3, lapses });
+		const spoiled = seat('working', { pace: 'spoiled', rapid: 8 });
+		const battery = seat('working', { battery: 0.1 });
+		expect(kinds(battery, left, rushing, spoiled, hand)).toEqual(['hand', 'spoiled', 'rushing', 'left', 'battery']);
+	});
+
+	it('an allowed number of times away is no need, being away now is', () => {
+		const away = (left: number, awaySince: number | null) =>
+			seat('working', { lapses: { left, tried: 0, last: NOW, awaySince } });
+		expect(kinds(away(2, null))).toEqual([]);
+		expect(kinds(away(1, NOW))).toEqual(['left']);
+		expect(kinds(away(3, null))).toEqual(['left']);
+	});
+
+	it('tells of those the door refused, but not of one wrong number', () => {
+		const refusal = (code: string, tries = 1) => ({
+			id: code,
+			code,
+			device: 'Tablet',
+			tries,
+			at: NOW,
+			sittingId: null,
+			candidate: null
+		});
+		const acts = (code: string, tries?: number) =>
+			needsYou([], [refusal(code, tries)], RULES, NOW).map((need) => need.acts[0]);
+		expect(acts('identity_unknown')).toEqual([]);
+		expect(acts('identity_unknown', 2)).toEqual(['seen']);
+		expect(acts('past_last_entry')).toEqual(['admit']);
+		expect(acts('not_on_list')).toEqual(['add']);
+	});
+
 	it('does not flicker: time alone never swaps two who wait for the same thing', () => {
 		fc.assert(
 			fc.property(
@@ -73,7 +117,7 @@ describe('who needs the proctor', () => {
 				fc.nat(60_000),
 				(ages, later) => {
 					const seats = ages.map((age) => seat('working', { line: { up: false, since: NOW - age } }));
-					const order = (now: number) => needsYou(seats, 24, now).map((need) => need.seat.id);
+					const order = (now: number) => needsYou(seats, [], RULES, now).map((need) => need.key);
 					expect(order(NOW + later)).toEqual(order(NOW));
 				}
 			)

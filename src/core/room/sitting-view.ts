@@ -1,4 +1,4 @@
-import type { MovementRules, SessionKind } from '../session';
+import type { LockdownRules, MovementRules, SessionKind, ToolRules } from '../session';
 import type { SittingState } from '../sitting';
 import type { Phase } from '../time';
 
@@ -17,8 +17,11 @@ export type SittingPicture = {
 		room: string;
 		zone: string;
 		movement: MovementRules;
-		/** Whether questions can be marked for later. */
-		marking: boolean;
+		tools: ToolRules;
+		/** What the page prevents, logs and does; null: nothing is watched. */
+		watch:
+			(Pick<LockdownRules, 'level' | 'leavingsAllowed' | 'onLeaving' | 'sites' | 'printing'> & { left: number }) | null;
+		snapshotSeconds: number | null;
 		asksStartWord: boolean;
 		asksFinishWord: boolean;
 		/** The clock starts with the room, which has not been started. */
@@ -39,6 +42,12 @@ export type SittingPicture = {
 		/** What becomes of work when time is up. */
 		atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
 	};
+	/** How the paper is to look at first. */
+	display: { magnification: number; contrast: boolean };
+	/** What the proctor said and the candidate has not yet read. */
+	messages: { id: string; text: string; at: number }[];
+	/** The hand that is up. */
+	hand: { text: string; at: number } | null;
 	ended: { at: number; receipt: string; byCandidate: boolean } | null;
 	/** Why they were sent back from the door; shown to them. */
 	turnedAway: string | null;

@@ -1,4 +1,5 @@
 import type { SessionKind } from '../session';
+import type { PaceLevel } from '../pace';
 import type { SittingState } from '../sitting';
 
 /** One candidate as the live room shows them. Instants in epoch ms. */
@@ -32,6 +33,19 @@ export type SeatView = {
 	/** The last instant of entry for this candidate. */
 	lastEntry: number | null;
 	receipt: string | null;
+	/** The question on screen, from 0; null: not known. */
+	at: number | null;
+	/** The device's battery from 0 to 1, while it is not charging; null: charging or not known. */
+	battery: number | null;
+	/** A hand that is up. */
+	hand: { text: string; at: number } | null;
+	/** Messages that the candidate has not read yet, and since when. */
+	unread: { count: number; since: number } | null;
+	/** What the watched device did; null: nothing. */
+	lapses: { left: number; tried: number; last: number; awaySince: number | null } | null;
+	/** How fast answers come, and how many came faster than reading takes. */
+	pace: PaceLevel;
+	rapid: number;
 	/** This sitting now belongs to another session. */
 	movedOn: boolean;
 };
@@ -65,6 +79,25 @@ export type RoomHead = {
 	finishWord: string | null;
 	roomStartedAt: number | null;
 	endedAt: number | null;
+	lockdown: 'open' | 'watched' | 'sealed';
+	leavingsAllowed: number;
+	/** Whether the proctor's screen shows pictures from the camera. */
+	snapshots: boolean;
+	/** Who was refused at the door and stands before it. */
+	refusals: DoorRefusal[];
+	incidents: number;
+};
+
+/** Somebody whom the door refused. */
+export type DoorRefusal = {
+	id: string;
+	/** Of the refusal, as the candidate was told it. */
+	code: string;
+	device: string;
+	tries: number;
+	at: number;
+	sittingId: string | null;
+	candidate: { id: string; name: string; number: string } | null;
 };
 
 /** The whole room: what a watcher gets first. */

@@ -29,7 +29,7 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 
 	if (lockdown.level === 'sealed' && siteHasKey) inForce.push(`sealed, client ${lockdown.clientVersion} or newer`);
 	else if (lockdown.level === 'sealed') gaps.push('sealed, but the site has no key: no client can prove itself');
-	else if (lockdown.level === 'watched') gaps.push('watching is asked for, and not done yet');
+	else if (lockdown.level === 'watched') inForce.push('watched, full screen');
 	else gaps.push('nothing keeps other programs away');
 	if (lockdown.level !== 'open') {
 		if (lockdown.sites.length > 0) gaps.push(`${lockdown.sites.join(', ')} may be opened`);
@@ -44,7 +44,9 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 	if (door.code === 'turning') inForce.push(`a code that turns every ${door.turnsEveryMinutes} min`);
 	if (rules.startWord) inForce.push('start word');
 	if (rules.admission === 'automatic') gaps.push('nobody looks at who comes in');
-	if (lockdown.snapshotSeconds !== null) gaps.push('snapshots are asked for, and not taken yet');
+	if (lockdown.snapshotSeconds !== null) inForce.push(`a snapshot every ${lockdown.snapshotSeconds} s`);
+	if (lockdown.level === 'watched') gaps.push('a page sees that it is left and can’t prevent it');
+	if (rules.pace.watched) inForce.push('pace watched');
 	if (review.shows === 'key' && review.when === 'at_once') gaps.push('right answers are shown while others still sit');
 	return { inForce, gaps };
 }

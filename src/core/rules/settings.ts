@@ -185,7 +185,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.leavingsAllowed',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'May leave',
 		says: 'So many times before the next rule acts.',
 		kind: { type: 'number', unit: 'times', min: 0, max: 20 }
@@ -193,7 +192,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.onLeaving',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'On leaving',
 		says: 'Handing in on leaving ends the sitting of whoever merely loses the line.',
 		kind: choice({ warn: 'warned', hold: 'put on hold', hand_in: 'handed in' })
@@ -208,7 +206,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.sites',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'Sites allowed',
 		says: 'Addresses outside that may be opened. Each is a hole.',
 		kind: { type: 'words', most: 20 }
@@ -216,7 +213,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.printing',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'Printing',
 		says: 'Whether the paper may be printed.',
 		kind: yesNo('allowed', 'not allowed')
@@ -239,10 +235,16 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.snapshotSeconds',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'Snapshots',
 		says: 'A picture from the camera, every so often.',
 		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'none' }
+	},
+	{
+		path: 'lockdown.snapshotDays',
+		section: 'Lockdown',
+		name: 'Snapshots are kept',
+		says: 'Then they are deleted by themselves.',
+		kind: { type: 'number', unit: 'days', min: 1, max: 730 }
 	},
 	{
 		path: 'movement.shown',
@@ -294,9 +296,22 @@ export const SETTINGS: Setting[] = [
 		kind: yesNo('own', 'the paper’s')
 	},
 	{
+		path: 'pace.watched',
+		section: 'Paper',
+		name: 'Pace',
+		says: 'Tells the proctor whose answers come faster than reading takes.',
+		kind: yesNo('watched', 'not watched')
+	},
+	{
+		path: 'pace.holds',
+		section: 'Paper',
+		name: 'Hold when rushing',
+		says: 'After five such answers in a row the paper pauses by itself, the clock stopped, until the proctor comes.',
+		kind: yesNo('by itself', 'by the proctor')
+	},
+	{
 		path: 'tools.calculator',
 		section: 'Paper',
-		notYet: true,
 		name: 'Calculator',
 		says: 'On the candidate’s screen.',
 		kind: choice({ none: 'none', basic: 'basic', scientific: 'scientific' })
@@ -311,7 +326,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'tools.notes',
 		section: 'Paper',
-		notYet: true,
 		name: 'Notes',
 		says: 'Scratch space, kept with the sitting.',
 		kind: yesNo('offered', 'none')
@@ -319,7 +333,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'tools.hints',
 		section: 'Paper',
-		notYet: true,
 		name: 'Hints',
 		says: 'For practice.',
 		kind: yesNo('shown', 'none')

@@ -4,6 +4,7 @@ export type {
 	DoorRules,
 	LockdownRules,
 	MovementRules,
+	PaceRules,
 	ResultRules,
 	ReviewRules,
 	SessionKind,

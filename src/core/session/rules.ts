@@ -30,6 +30,8 @@ export type LockdownRules = {
 	alsoForReview: boolean;
 	/** A picture from the camera every so many seconds; null: none. */
 	snapshotSeconds: number | null;
+	/** After so many days the pictures are deleted. */
+	snapshotDays: number;
 };
 
 /** How one moves through the paper. */
@@ -57,6 +59,9 @@ export type ReviewRules = {
 	when: 'at_once' | 'session_ended' | 'all_finished';
 };
 
+/** What comes of answers that are faster than reading takes. */
+export type PaceRules = { watched: boolean; holds: boolean };
+
 export type ResultRules = { passPercent: number | null };
 
 /** A session's own copy of its rule sheet. */
@@ -73,6 +78,7 @@ export type SessionRules = {
 	tools: ToolRules;
 	attempts: AttemptRules;
 	review: ReviewRules;
+	pace: PaceRules;
 	result: ResultRules;
 	marking: MarkingRules;
 };
@@ -109,13 +115,15 @@ export const DEFAULT_RULES: SessionRules = {
 		printing: false,
 		tablets: true,
 		alsoForReview: true,
-		snapshotSeconds: null
+		snapshotSeconds: null,
+		snapshotDays: 30
 	},
 	movement: { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false },
 	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
 	tools: { calculator: 'none', notes: true, marking: true, hints: false },
 	attempts: { most: 1, counts: 'highest', waitMinutes: 0 },
 	review: { shows: 'nothing', when: 'all_finished' },
+	pace: { watched: true, holds: false },
 	result: { passPercent: null },
 	marking: { wrong: 'free' }
 };
@@ -133,6 +141,7 @@ export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 
 		'tools',
 		'attempts',
 		'review',
+		'pace',
 		'result'
 	] as const)
 		Object.assign(rules, { [part]: { ...DEFAULT_RULES[part], ...known[part] } });

@@ -18,7 +18,7 @@ export const TABLE: Record<CommandKind, Row> = {
 	hold: { from: ['expected', 'at_door', 'let_in', 'working', 'carried_over'], who: [...STAFF, 'system'] },
 	resume: { from: ['on_hold'], who: [...STAFF, 'system'] },
 	move_device: { from: UNFINISHED, who: STAFF },
-	hand_in: { from: ['working', 'on_hold'], who: ['candidate', ...STAFF] },
+	hand_in: { from: ['working', 'on_hold'], who: ['candidate', ...STAFF, 'system'] },
 	run_out: { from: ['working', 'on_hold'], who: ['system'] },
 	carry_over: { from: IN_THE_ROOM, who: [...STAFF, 'system'] },
 	mark_absent: { from: ['expected', 'at_door'], who: [...STAFF, 'system'] },

@@ -5,6 +5,15 @@ import type { ServerClock } from '$ui/server-clock.svelte';
 const BEAT_MS = 5_000;
 const TRY_AGAIN_MS = 2_000;
 
+type Battery = { level: number; charging: boolean };
+
+/** From 0 to 1 in steps of a twentieth while it is not charging; null: it is, or the browser does not tell. */
+async function batteryLeft(): Promise<number | null> {
+	const ask = (navigator as Navigator & { getBattery?: () => Promise<Battery> }).getBattery;
+	const battery = await ask?.call(navigator).catch(() => undefined);
+	return battery && !battery.charging ? Math.round(battery.level * 20) / 20 : null;
+}
+
 /** The line to the server: hears what changes in the sitting, says that this device is there, knows when it is down. */
 export class Line {
 	picture = $state.raw<SittingPicture>()!;
@@ -12,6 +21,8 @@ export class Line {
 	downSince = $state<number | null>(null);
 	/** The server no longer knows this device. */
 	isSignedOut = $state(false);
+	/** The question on screen, told with every beat; null: none. */
+	at: number | null = null;
 	#source: EventSource | null = null;
 
 	constructor(
@@ -53,7 +64,7 @@ export class Line {
 	}
 
 	async #beat() {
-		const answer = await send<{ now: number }>('POST', '/sit/api/beat', {});
+		const answer = await send<{ now: number }>('POST', '/sit/api/beat', { at: this.at, battery: await batteryLeft() });
 		if (answer.ok) this.#heard(answer.data.now);
 		else this.#missed(answer.status);
 	}

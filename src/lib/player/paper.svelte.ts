@@ -1,11 +1,18 @@
 import { SvelteMap } from 'svelte/reactivity';
-import type { AnswerValue, FormQuestion } from '$core/paper';
+import { isBlank, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
 import { send, type Problem } from '$ui/post';
 import { AnswerQueue } from './answer-queue.svelte';
 import { LocalStore, type Place } from './local-store';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
-type Sent = { questions: FormQuestion[]; answers: (Given & { questionId: string })[]; lastSeq: number };
+type Sent = {
+	questions: FormQuestion[];
+	pictures: Record<string, Picture>;
+	formulaSheet: string[];
+	language: string;
+	answers: (Given & { questionId: string })[];
+	lastSeq: number;
+};
 
 const NOTHING: Given = { value: null, marked: false, struck: [], inViewMs: 0 };
 
@@ -23,6 +30,9 @@ export class Paper {
 
 	private constructor(
 		readonly questions: FormQuestion[],
+		readonly pictures: Record<string, Picture>,
+		readonly formulaSheet: string[],
+		readonly language: string,
 		readonly queue: AnswerQueue,
 		readonly isDurable: boolean
 	) {}
@@ -35,7 +45,9 @@ export class Paper {
 		if (!answer.ok) return answer;
 		const store = await LocalStore.open();
 		await store.startAfter(place, answer.data.lastSeq);
-		const paper = new Paper(answer.data.questions, new AnswerQueue(store, place), store.isDurable);
+		const { questions, pictures, formulaSheet, language } = answer.data;
+		const queue = new AnswerQueue(store, place);
+		const paper = new Paper(questions, pictures, formulaSheet, language, queue, store.isDurable);
 		for (const { questionId, value, marked, struck, inViewMs } of answer.data.answers) {
 			paper.given.set(questionId, { value, marked, struck, inViewMs });
 		}
@@ -53,8 +65,7 @@ export class Paper {
 	}
 
 	isAnswered(questionId: string): boolean {
-		const { value } = this.of(questionId);
-		return value !== null && value !== '';
+		return !isBlank(this.of(questionId).value);
 	}
 
 	blanks = $derived.by(() => this.questions.flatMap((question, i) => (this.isAnswered(question.id) ? [] : [i])));
@@ -73,6 +84,8 @@ export class Paper {
 	}
 
 	goTo(index: number) {
+		// What is still resting belongs before what comes next: a paper that does not go back takes them in order.
+		void this.#tellResting();
 		this.#countView();
 		this.at = Math.min(this.questions.length - 1, Math.max(0, index));
 	}
@@ -85,11 +98,15 @@ export class Paper {
 
 	/** Tells what is still resting and waits until all has been sent. Returns true when the server has everything. */
 	async settle(): Promise<boolean> {
+		await this.#tellResting();
+		await this.queue.flush();
+		return this.queue.waiting === 0;
+	}
+
+	async #tellResting() {
 		const resting = [...this.#resting.keys()];
 		for (const questionId of resting) clearTimeout(this.#resting.get(questionId));
 		await Promise.all(resting.map((questionId) => this.#tell(questionId)));
-		await this.queue.flush();
-		return this.queue.waiting === 0;
 	}
 
 	async #tell(questionId: string) {

@@ -4,6 +4,7 @@ import { AnswerSaver } from './answers';
 import { openDb, type Db } from './db';
 import { TryLimits } from './identity/limits';
 import { LiveHub, Presence } from './live';
+import { PaceWatch } from './pace';
 import { startSweep } from './sweep';
 
 /** The running server: everything that routes need, made once and handed to them. */
@@ -15,6 +16,7 @@ export type Otium = {
 	hub: LiveHub;
 	presence: Presence;
 	answers: AnswerSaver;
+	pace: PaceWatch;
 	limits: TryLimits;
 	dataDir: string;
 	stop: () => Promise<void>;
@@ -46,6 +48,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 	otium.hub = new LiveHub(otium);
 	otium.presence = new Presence(otium);
 	otium.answers = new AnswerSaver(otium);
+	otium.pace = new PaceWatch(otium);
 	await otium.presence.recover();
 	const stopSweep = options.sweep === false ? () => {} : startSweep(otium);
 	otium.stop = async () => {

@@ -1,3 +1,6 @@
+import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
+import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
+
 /** A logbook entry as the server sends it to people. */
 export type LogEntryView = {
 	seq: number;
@@ -33,7 +36,7 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	line_lost: () => 'Line lost',
 	line_back: () => 'Line back',
 	answers_kept: ({ body }) =>
-		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : 'from a freed device'}: kept, not counted`,
+		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : body.because === 'gone_past' ? 'for questions passed before' : 'from a freed device'}: kept, not counted`,
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,
 	grant_withdrawn: ({ body, who }) => `Taken back by ${who}: ${body.what}`,
@@ -76,7 +79,18 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
 	mail_posted: ({ body }) =>
 		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} put into the post`,
-	signed_in: () => 'Signed in'
+	signed_in: () => 'Signed in',
+	lapsed: ({ body }) =>
+		`${LAPSE_NAMES[body.what as Lapse['kind']] ?? body.what}${Number(body.lastedMs) > 0 ? `, for ${Math.max(1, Math.round(Number(body.lastedMs) / 1_000))} s` : ''}`,
+	message_sent: ({ body, who }) => `Message from ${who}: ${body.text}`,
+	hand_raised: ({ body }) => `Raised a hand${body.text ? `: ${body.text}` : ''}`,
+	incident_told: ({ body, who }) =>
+		`Incident told by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${body.people} candidates${Number(body.minutes) > 0 ? `, ${body.minutes} minutes given back` : ''}: ${body.note}`,
+	incident_withdrawn: ({ body, who }) => `Incident taken back by ${who}: ${body.note}`,
+	added_late: ({ body, who }) => `Added to this session by ${who}${body.seat ? `, seat ${body.seat}` : ''}`,
+	reseated: ({ body, who }) => `Seated at ${body.to}${body.from ? ` instead of ${body.from}` : ''} by ${who}`,
+	handed_over: ({ body, who }) =>
+		`Handed over by ${who} to ${body.to}${body.stays ? ', who both stay' : ''}${body.note ? `: ${body.note}` : ''}`
 };
 
 /** What an entry says, in words. A kind without words of its own is told as it is. */

@@ -20,6 +20,7 @@
 		opens: number;
 		zone: string;
 		kind: 'live' | 'rehearsal' | 'make_up';
+		photo: boolean;
 	};
 	type Props = { clock: ServerClock; code: string; onarrived: () => void };
 	let { clock, code: fromLink, onarrived }: Props = $props();
@@ -53,6 +54,7 @@
 			code,
 			number: asks === 'number' ? number : '',
 			family,
+			deviceName: deviceName(),
 			...(asks === 'names' ? { given, birthday: `${day.padStart(2, '0')}-${month.padStart(2, '0')}` } : {})
 		});
 		busy = false;
@@ -99,6 +101,11 @@
 	</Calm>
 {:else if person}
 	<Calm title="Is this you?">
+		{#if person.photo}<img
+				src="/sit/api/photo?note={encodeURIComponent(person.note)}"
+				alt="The photo that is kept of {person.name}"
+				class="border-line h-40 w-32 rounded-2xl border object-cover"
+			/>{/if}
 		<dl class="bg-sheet border-line grid grid-cols-[90px_1fr] gap-y-2 rounded-2xl border p-5">
 			<dt class="text-ink-3">Name</dt>
 			<dd class="font-semibold" data-testid="name">{person.name}</dd>

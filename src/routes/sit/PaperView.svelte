@@ -4,11 +4,22 @@
 	import type { Paper } from '$player/paper.svelte';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import type { ServerClock } from '$ui/server-clock.svelte';
+	import { untrack } from 'svelte';
+	import { Display } from '$player/display.svelte';
+	import type { Watch } from '$player/watch.svelte';
 	import HandIn from './HandIn.svelte';
+	import Messages from './Messages.svelte';
 	import Press from './Press.svelte';
 	import QuestionView from './QuestionView.svelte';
+	import Tools from './Tools.svelte';
+	import Ruler from './tools/Ruler.svelte';
+	import WatchGuard from './WatchGuard.svelte';
 
-	let { paper, line, clock }: { paper: Paper; line: Line; clock: ServerClock } = $props();
+	type Props = { paper: Paper; line: Line; clock: ServerClock; watch: Watch | null };
+	let { paper, line, clock, watch }: Props = $props();
+
+	const display = untrack(() => new Display(`otium display ${line.picture.sittingId}`, line.picture.display));
+	let language = $state<string | null>(null);
 
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
@@ -31,6 +42,21 @@
 		return time.standing || time.deadline === null ? time.remaining : Math.max(0, time.deadline - clock.now);
 	});
 	const inGrace = $derived(remaining === 0 && picture.time.graceEnds !== null && clock.now < picture.time.graceEnds);
+	$effect(() => {
+		line.at = paper.at;
+		return () => (line.at = null);
+	});
+	const LOOKS = { paper: '', strong: 'look-strong', night: 'dark', sand: 'look-sand' };
+	const spoken = $derived(
+		visible
+			.map((each) => {
+				const wording = language === null ? undefined : each.inOther?.[language];
+				const texts = [...(each.choices ?? []), ...(each.items ?? []), ...(each.matches ?? [])];
+				const said = texts.map((one) => wording?.texts?.[one.id] ?? one.text).join('. ');
+				return `${wording?.stem ?? each.stem} ${said}`.replaceAll('$', '');
+			})
+			.join(' ')
+	);
 	let handingIn = $state(false);
 	let warned = $state<number[]>([]);
 	let warning = $state<number | null>(null);
@@ -79,20 +105,16 @@
 			event.ctrlKey ||
 			event.metaKey ||
 			event.altKey ||
-			target.matches('input:not([type=radio]), textarea, select')
+			target.matches('input:not([type=radio]):not([type=checkbox]), textarea, select')
 		)
 			return;
-		const choices =
-			question.kind === 'single'
-				? question.choices!.map((choice) => choice.id)
-				: question.kind === 'true_false'
-					? [true, false]
-					: [];
 		const digit = Number(event.key);
-		if (one && digit >= 1 && digit <= choices.length) paper.change(question.id, { value: choices[digit - 1] });
+		const inputs =
+			one && digit >= 1 ? document.querySelectorAll<HTMLInputElement>('[data-question] input[name^="q-"]') : [];
+		if (inputs.length >= digit && digit >= 1) inputs[digit - 1].click();
 		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) turn(1);
 		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) turn(-1);
-		else if (event.key === 'm' && picture.session.marking)
+		else if (event.key === 'm' && picture.session.tools.marking)
 			paper.change(question.id, { marked: !paper.of(question.id).marked });
 		else return;
 		event.preventDefault();
@@ -122,7 +144,10 @@
 
 <svelte:window {onkeydown} />
 
-<div class="flex min-h-dvh flex-col">
+<div
+	class="bg-paper text-ink flex min-h-dvh flex-col {LOOKS[display.look]}"
+	class:not-printed={!(picture.session.watch?.printing ?? true)}
+>
 	<header
 		class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:px-4"
 	>
@@ -152,6 +177,9 @@
 			</p>
 		{/if}
 	</header>
+	<Tools {paper} {picture} {display} {watch} {spoken} bind:language onchanged={() => line.refresh()} />
+	<Messages {picture} onread={() => line.refresh()} />
+	{#if watch && picture.session.watch}<WatchGuard {watch} rules={picture.session.watch} />{/if}
 	{#if picture.session.kind === 'rehearsal'}<p
 			class="bg-plum-ground text-plum px-6 py-1.5 text-center text-[15px] font-semibold"
 		>
@@ -182,13 +210,20 @@
 			This browser keeps nothing on the device. Do not close this page while the line is down.
 		</p>{/if}
 
-	<main class="mx-auto w-full max-w-[780px] flex-1 px-5 py-8">
+	<main
+		class="mx-auto w-full flex-1 px-5 py-8"
+		style="max-width:{780 + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
+			100}px;line-height:{display.spacing}"
+	>
 		{#if one}
 			{#key question.id}
 				<QuestionView
 					{question}
 					number={paper.at + 1}
 					of={paper.questions.length}
+					picture={paper.pictures[question.picture ?? '']}
+					{language}
+					hints={picture.session.tools.hints}
 					given={paper.of(question.id)}
 					onchange={(change, rests) => paper.change(question.id, change, rests)}
 				/>
@@ -202,10 +237,13 @@
 							question={each}
 							number={i + 1}
 							of={paper.questions.length}
+							picture={paper.pictures[each.picture ?? '']}
+							{language}
+							hints={picture.session.tools.hints}
 							given={paper.of(each.id)}
 							onchange={(change, rests) => ((paper.at = i), paper.change(each.id, change, rests))}
 						/>
-						{#if picture.session.marking}<button
+						{#if picture.session.tools.marking}<button
 								type="button"
 								class="mt-3 text-[15px] font-semibold underline"
 								aria-pressed={paper.of(each.id).marked}
@@ -222,7 +260,7 @@
 		{#if perPage < paper.questions.length && !isForwardOnly}
 			<Press onclick={() => turn(-1)} disabled={page === 0}>← Back</Press>
 		{/if}
-		{#if one && picture.session.marking}
+		{#if one && picture.session.tools.marking}
 			<Press
 				pressed={paper.of(question.id).marked}
 				onclick={() => paper.change(question.id, { marked: !paper.of(question.id).marked })}
@@ -263,6 +301,7 @@
 	</footer>
 </div>
 
+{#if display.ruler}<Ruler />{/if}
 {#if handingIn}<HandIn
 		{paper}
 		{line}

@@ -1,92 +1,80 @@
+<!-- @component One question, whatever its kind. `em` sizes, so that one setting enlarges all of it. -->
 <script lang="ts">
-	import type { FormQuestion } from '$core/paper';
+	import { isBlank, type FormQuestion, type Picture } from '$core/paper';
 	import type { Given } from '$player/paper.svelte';
+	import Choices from './question/Choices.svelte';
+	import Matching from './question/Matching.svelte';
+	import Ordering from './question/Ordering.svelte';
+	import Text from './question/Text.svelte';
+	import Written from './question/Written.svelte';
 
 	type Props = {
 		question: FormQuestion;
 		number: number;
 		of: number;
 		given: Given;
+		picture?: Picture;
+		/** The language it is read in; null: the paper's own. */
+		language?: string | null;
+		hints?: boolean;
 		onchange: (change: Partial<Given>, rests?: boolean) => void;
 	};
-	let { question, number, of, given, onchange }: Props = $props();
+	let { question, number, of, given, picture, language = null, hints = false, onchange }: Props = $props();
 
-	const choices = $derived(
-		question.kind === 'single'
-			? question.choices!.map((choice) => ({ id: choice.id, text: choice.text, value: choice.id as string | boolean }))
-			: question.kind === 'true_false'
-				? [
-						{ id: 'true', text: 'True', value: true },
-						{ id: 'false', text: 'False', value: false }
-					]
-				: []
+	const wording = $derived(language === null ? undefined : question.inOther?.[language]);
+	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
+	const filled = $derived(
+		given.value !== null && typeof given.value === 'object' && !Array.isArray(given.value) ? given.value : {}
 	);
-	const isStruck = (id: string) => given.struck.includes(id);
-	function strike(id: string, value: string | boolean) {
-		const struck = isStruck(id) ? given.struck.filter((one) => one !== id) : [...given.struck, id];
-		// Striking out the chosen one takes it back: two opposite marks would leave it open which is meant.
-		onchange({ struck, value: struck.includes(id) && given.value === value ? null : given.value });
+	function fill(gap: string, text: string) {
+		const parts = { ...filled, [gap]: text };
+		onchange({ value: isBlank(parts) ? null : parts }, true);
 	}
+	const source = $derived(picture && `data:image/svg+xml;utf8,${encodeURIComponent(picture.svg)}`);
 </script>
 
-<fieldset class="min-w-0" data-question={question.id}>
-	<legend class="w-full">
-		<span class="text-ink-2 block text-[15px]"
+{#snippet gap(id: string)}
+	<input
+		class="bg-sheet border-line-strong text-ink mx-1 inline-block w-36 rounded-lg border px-3 py-1 font-sans text-[0.9em]"
+		aria-label="Gap {question.gaps!.indexOf(id) + 1} of {question.gaps!.length}"
+		autocomplete="off"
+		spellcheck="false"
+		maxlength="120"
+		value={filled[id] ?? ''}
+		oninput={(event) => fill(id, event.currentTarget.value)}
+	/>
+{/snippet}
+
+<fieldset class="min-w-0 text-[1.125em]" data-question={question.id}>
+	<legend class="w-full" lang={wording ? language : undefined}>
+		<span class="text-ink-2 block text-[0.83em]" lang="en"
 			>Question {number} of {of} · {question.points} {question.points === 1 ? 'point' : 'points'}</span
 		>
-		<span class="mt-2 block font-serif text-[22px] leading-snug">{question.stem}</span>
+		<span class="mt-2 block font-serif text-[1.22em] leading-snug"
+			><Text text={wording?.stem ?? question.stem} gaps={question.gaps} {gap} /></span
+		>
 	</legend>
-	{#if question.kind === 'numeric'}
-		<label class="mt-5 flex flex-wrap items-center gap-3">
-			<span class="sr-only">Your answer{question.unit ? ` in ${question.unit}` : ''}</span>
-			<input
-				class="bg-sheet border-line-strong w-56 rounded-xl border px-4 py-3 font-mono text-[22px]"
-				inputmode="decimal"
-				autocomplete="off"
-				maxlength="60"
-				value={typeof given.value === 'string' ? given.value : ''}
-				oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}
-			/>
-			{#if question.unit}<span class="text-[19px]">{question.unit}</span>{/if}
-		</label>
-	{:else}
-		<div class="mt-5 space-y-2.5">
-			{#each choices as choice, i (choice.id)}
-				<div
-					class="border-line-strong has-checked:bg-mist has-checked:border-tide has-focus-visible:outline-ochre-mark flex items-center rounded-xl border has-focus-visible:outline-3 {isStruck(
-						choice.id
-					)
-						? 'bg-paper'
-						: 'bg-sheet'}"
-				>
-					<label class="flex min-w-0 flex-1 cursor-pointer items-center gap-4 px-4 py-3">
-						<input
-							type="radio"
-							class="text-tide h-5 w-5 border-2 outline-none focus:ring-0"
-							name="q-{question.id}"
-							checked={given.value === choice.value}
-							onchange={() =>
-								onchange({ value: choice.value, struck: given.struck.filter((one) => one !== choice.id) })}
-						/>
-						<span class="min-w-0 text-[18px] break-words {isStruck(choice.id) ? 'text-ink-3 line-through' : ''}"
-							>{choice.text}</span
-						>
-						<span class="sr-only">, key {i + 1}</span>
-					</label>
-					<button
-						type="button"
-						class="text-ink-3 hover:text-ink px-4 py-3 text-[14px]"
-						aria-pressed={isStruck(choice.id)}
-						aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {choice.text}"
-						onclick={() => strike(choice.id, choice.value)}
-					>
-						{isStruck(choice.id) ? 'put back' : 'strike out'}
-					</button>
-				</div>
-			{/each}
-		</div>
+	{#if picture}<img
+			src={source}
+			alt={picture.alt}
+			class="border-line mt-5 max-h-72 w-auto max-w-full rounded-xl border"
+		/>{/if}
+	{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
+		<Choices {question} {given} {textOf} {onchange} />
+	{:else if question.kind === 'matching'}
+		<Matching {question} {given} {textOf} {onchange} />
+	{:else if question.kind === 'ordering'}
+		<Ordering {question} {given} {textOf} {onchange} />
+	{:else if question.kind !== 'fill_in'}
+		<Written {question} {given} {onchange} />
 	{/if}
-	{#if given.value !== null && given.value !== ''}
+	{#if hints && question.hint}
+		<details class="bg-mist mt-4 rounded-xl px-4 py-2.5 text-[0.9em]">
+			<summary class="cursor-pointer font-semibold">A hint</summary>
+			<p class="mt-1"><Text text={question.hint} /></p>
+		</details>
+	{/if}
+	{#if !isBlank(given.value)}
 		<button
 			type="button"
 			class="text-ink-3 hover:text-ink mt-3 text-[14px] underline"

@@ -6,6 +6,8 @@
 	import { Line } from '$player/line.svelte';
 	import { OneTab } from '$player/one-tab.svelte';
 	import { Paper } from '$player/paper.svelte';
+	import { Snapshots } from '$player/snapshots.svelte';
+	import { Watch } from '$player/watch.svelte';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import { send, type Problem } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
@@ -49,6 +51,28 @@
 	});
 	$effect(() => () => paper?.queue.stop());
 
+	// Watching begins with the work and ends with it; a pause or a hand-in is no leaving.
+	let watch = $state.raw<Watch | null>(null);
+	const watched = $derived(picture.session.watch?.level ?? 'open');
+	$effect(() => {
+		if (watched === 'open' || picture.state !== 'working' || !paper) return;
+		const rules = untrack(() => picture.session.watch!);
+		const started = new Watch(device.sittingId, rules, clock);
+		watch = started;
+		const stop = started.start();
+		return () => {
+			stop();
+			watch = null;
+		};
+	});
+
+	const every = $derived(picture.session.snapshotSeconds);
+	$effect(() => {
+		if (every === null || picture.state !== 'working' || !paper) return;
+		const standIn = async () => (await import('../../../stand-ins/camera')).cameraStandIn();
+		return new Snapshots(standIn).start(every);
+	});
+
 	async function load() {
 		if (busy) return;
 		busy = true;
@@ -62,6 +86,8 @@
 		if (busy) return;
 		busy = true;
 		problem = null;
+		// Browsers grant the full screen on a press only, and this is the one that begins.
+		if (watched === 'watched') await document.documentElement.requestFullscreen?.().catch(() => {});
 		const answer = await send('POST', '/sit/api/begin', { commandId: beginId, startWord });
 		busy = false;
 		if (!answer.ok) {
@@ -161,8 +187,21 @@
 			</p>
 		{/if}
 		<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
+			{#if watched !== 'open'}<li>
+					The paper fills the screen. {watched === 'watched'
+						? 'Leaving it, copying and printing are noted'
+						: 'Copying and printing are switched off'}, and your proctor sees that.
+				</li>{/if}
+			{#if picture.session.snapshotSeconds !== null}<li>
+					The camera takes a small picture every {picture.session.snapshotSeconds} seconds. Only staff see them, and they
+					are deleted later.
+				</li>{/if}
 			<li>Answers are saved as you give them. If the line drops, just go on.</li>
-			<li>You can mark a question for later and come back to it.</li>
+			{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
+					You can mark a question for later and come back to it.
+				</li>{:else if !picture.session.movement.goingBack}<li>
+					You can’t go back to a question once you have gone on.
+				</li>{/if}
 			<li>You hand in at the end, after seeing what is blank.</li>
 		</ul>
 		<form
@@ -188,7 +227,7 @@
 		</form>
 	</Calm>
 {:else if picture.state === 'working' && paper}
-	<PaperView {paper} {line} {clock} />
+	<PaperView {paper} {line} {clock} {watch} />
 {:else if picture.state === 'working'}
 	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>Your paper is coming.</p>

@@ -1,4 +1,4 @@
-export { AnswerSaver, UnknownQuestion } from './saver';
+export { AnswerSaver, UnfittingAnswer, UnknownQuestion } from './saver';
 export type { Saved } from './saver';
 export type { Kept, Revision } from './write-group';
 export { standingAnswers } from './read';

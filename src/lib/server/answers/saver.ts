@@ -1,9 +1,9 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import type { Form } from '$core/paper';
+import { fitsQuestion, NOTES, type Form, type FormQuestion } from '$core/paper';
 import type { Otium } from '../otium';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import { writeGroup, type Kept, type Revision } from './write-group';
+import { writeGroup, type Kept, type Places, type Revision } from './write-group';
 
 /** What a candidate's device is told of a save. */
 export type Saved = {
@@ -19,6 +19,7 @@ type Waiting = {
 	sittingId: string;
 	epoch: number;
 	revisions: Revision[];
+	places: Places;
 	resolve: (saved: Saved) => void;
 	reject: (error: unknown) => void;
 };
@@ -27,6 +28,13 @@ type Waiting = {
 export class UnknownQuestion extends Error {
 	constructor(readonly questionId: string) {
 		super(`Question ${questionId} is not on this form.`);
+	}
+}
+
+/** An answer of another shape than its question asks for. */
+export class UnfittingAnswer extends Error {
+	constructor(readonly questionId: string) {
+		super(`The answer does not fit question ${questionId}.`);
 	}
 }
 
@@ -47,20 +55,25 @@ export class AnswerSaver {
 	#running: Promise<void> | null = null;
 	#lastGroup = 0;
 	/** Forms never change once dealt, so what is on them is read once. */
-	#questions = new Map<string, Set<string>>();
+	#forms = new Map<string, { questions: Map<string, FormQuestion>; places: Places }>();
 
 	constructor(private readonly otium: Otium) {}
 
 	/**
 	 * Resolves after the commit, never before.
-	 * @throws UnknownQuestion when an answer is for a question that is not on the form; nothing of the call is saved then
+	 * @throws UnknownQuestion, UnfittingAnswer when an answer is for a question that is not on the form, or of another
+	 * shape than it asks for; nothing of the call is saved then
 	 */
 	async save(sittingId: string, epoch: number, revisions: Revision[]): Promise<Saved> {
-		const known = await this.#questionsOf(sittingId);
-		const stranger = revisions.find((revision) => !known.has(revision.questionId));
-		if (stranger) throw new UnknownQuestion(stranger.questionId);
+		const { questions, places } = await this.#formOf(sittingId);
+		for (const { questionId, value } of revisions) {
+			if (questionId === NOTES && (value === null || typeof value === 'string')) continue;
+			const question = questions.get(questionId);
+			if (!question) throw new UnknownQuestion(questionId);
+			if (!fitsQuestion(question, value)) throw new UnfittingAnswer(questionId);
+		}
 		return new Promise((resolve, reject) => {
-			this.#waiting.push({ sittingId, epoch, revisions, resolve, reject });
+			this.#waiting.push({ sittingId, epoch, revisions, places, resolve, reject });
 			this.#running ??= this.#run();
 		});
 	}
@@ -104,6 +117,7 @@ export class AnswerSaver {
 			group.forEach((one, i) =>
 				one.resolve({ seqs: one.revisions.map((revision) => revision.seq), at: now, kept: verdicts[i].kept })
 			);
+			this.otium.pace.answered(group.map((one) => one.sittingId));
 			this.otium.hub.answered(group.map((one, i) => ({ sittingId: one.sittingId, sessionId: verdicts[i].sessionId })));
 		} catch (error) {
 			// Without the statement: answers do not belong into a log.
@@ -115,14 +129,18 @@ export class AnswerSaver {
 		}
 	}
 
-	async #questionsOf(sittingId: string): Promise<Set<string>> {
-		const known = this.#questions.get(sittingId);
+	async #formOf(sittingId: string) {
+		const known = this.#forms.get(sittingId);
 		if (known) return known;
 		const row = await this.otium.db('form').where({ sitting_id: sittingId }).first('form');
 		const form: Form | null = row ? JSON.parse(row.form) : null;
-		const ids = new Set(form?.questions.map((question) => question.id) ?? []);
-		if (form) this.#questions.set(sittingId, ids);
-		return ids;
+		const questions = form?.questions ?? [];
+		const fresh = {
+			questions: new Map(questions.map((question) => [question.id, question])),
+			places: new Map(questions.map((question, i) => [question.id, i]))
+		};
+		if (form) this.#forms.set(sittingId, fresh);
+		return fresh;
 	}
 }
 

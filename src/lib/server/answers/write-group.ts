@@ -1,4 +1,4 @@
-import type { AnswerValue } from '$core/paper';
+import { isBlank, NOTES, type AnswerValue } from '$core/paper';
 import { appendAnswers, type AnswerRow, type Query, type StandingRow } from '../db';
 
 /** One revision of one answer, as the device sent it. */
@@ -15,15 +15,20 @@ export type Revision = {
 };
 
 /** Why a revision is kept but does not stand. */
-export type Kept = 'after_end' | 'freed_device';
+export type Kept = 'after_end' | 'freed_device' | 'gone_past';
 
-type Save = { sittingId: string; epoch: number; revisions: Revision[] };
+/** Where each question stands on the form, from 0. */
+export type Places = Map<string, number>;
+
+type Save = { sittingId: string; epoch: number; revisions: Revision[]; places: Places };
 type Verdict = { kept: Kept | null; late: boolean; sessionId: string };
 type Sitting = {
 	id: string;
 	device_epoch: number | null;
 	deadline: number | null;
 	answers_until: number | null;
+	/** Questions on a page where nobody may go back; null: they may. */
+	forward_by: number | null;
 	session_id: string;
 	state: string;
 };
@@ -36,17 +41,24 @@ export async function writeGroup(trx: Query, saves: Save[], now: number): Promis
 	const ids = [...new Set(saves.map((save) => save.sittingId))];
 	const rows: Sitting[] = await trx('sitting')
 		.whereIn('id', ids)
-		.select('id', 'device_epoch', 'deadline', 'answers_until', 'session_id', 'state');
+		.select('id', 'device_epoch', 'deadline', 'answers_until', 'forward_by', 'session_id', 'state');
 	const sittings = new Map(rows.map((row) => [row.id, row]));
 	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId)!, save.epoch, now));
 
-	const answers = saves.flatMap((save, i) => save.revisions.map((revision) => toRow(save, revision, verdicts[i], now)));
+	const pages = await pagesReached(trx, saves, sittings);
+	const answers = saves.flatMap((save, i) =>
+		save.revisions.map((revision) => {
+			const kept = verdicts[i].kept ?? pages.turnTo(save, revision);
+			return toRow(save, revision, { ...verdicts[i], kept }, now);
+		})
+	);
 	const isNew = await appendAnswers(trx, answers, standingOf, now);
 	let from = 0;
 	return verdicts.map((verdict, i) => {
-		const mine = isNew.slice(from, (from += saves[i].revisions.length));
+		const mine = answers.slice(from, from + saves[i].revisions.length).filter((_, nth) => isNew[from + nth]);
+		from += saves[i].revisions.length;
 		// Sent again after its acknowledgement was lost: it was taken then, whatever has ended since.
-		return mine.some(Boolean) ? verdict : { ...verdict, kept: null };
+		return { ...verdict, kept: mine.find((row) => row.kept_because !== null)?.kept_because ?? null };
 	});
 }
 
@@ -57,6 +69,39 @@ function judge(sitting: Sitting, epoch: number, now: number): Verdict {
 		return { ...verdict, kept: sitting.state === 'carried_over' ? 'after_end' : 'freed_device' };
 	}
 	return { ...verdict, kept: sitting.answers_until !== null && now > sitting.answers_until ? 'after_end' : null };
+}
+
+/**
+ * How far each candidate has come where nobody may go back: an answer to a page before that is kept and does not stand.
+ * Numbers come in the order in which they were given, also after a silence.
+ */
+async function pagesReached(trx: Query, saves: Save[], sittings: Map<string, Sitting>) {
+	const forward = saves.filter((save) => sittings.get(save.sittingId)!.forward_by !== null);
+	const reached = new Map<string, number>();
+	if (forward.length > 0) {
+		const rows: { sitting_id: string; question_id: string }[] = await trx('answer_standing')
+			.whereIn(
+				'sitting_id',
+				forward.map((save) => save.sittingId)
+			)
+			.select('sitting_id', 'question_id');
+		const places = new Map(forward.map((save) => [save.sittingId, save.places]));
+		for (const row of rows) {
+			const place = places.get(row.sitting_id)!.get(row.question_id) ?? 0;
+			reached.set(row.sitting_id, Math.max(place, reached.get(row.sitting_id) ?? 0));
+		}
+	}
+	return {
+		turnTo(save: Save, revision: Revision): Kept | null {
+			const perPage = sittings.get(save.sittingId)!.forward_by;
+			const place = save.places.get(revision.questionId);
+			if (perPage === null || place === undefined) return null;
+			const furthest = reached.get(save.sittingId) ?? 0;
+			if (Math.floor(place / perPage) < Math.floor(furthest / perPage)) return 'gone_past';
+			reached.set(save.sittingId, Math.max(furthest, place));
+			return null;
+		}
+	};
 }
 
 function toRow(save: Save, revision: Revision, verdict: Verdict, now: number): AnswerRow {
@@ -77,10 +122,6 @@ function standingOf(row: AnswerRow): StandingRow | null {
 	if (row.kept_because !== null) return null;
 	const { value, marked } = JSON.parse(row.value) as { value: AnswerValue; marked: boolean };
 	const { sitting_id, question_id, epoch, seq, in_view_ms, late } = row;
-	const blank = isBlank(value) ? 1 : 0;
+	const blank = question_id === NOTES || isBlank(value) ? 1 : 0;
 	return { sitting_id, question_id, epoch, seq, value: row.value, blank, marked: marked ? 1 : 0, in_view_ms, late };
-}
-
-function isBlank(value: AnswerValue): boolean {
-	return value === null || (typeof value === 'string' && value.trim() === '');
 }

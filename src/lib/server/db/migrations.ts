@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
+import { testDay } from './migration-test-day';
 
 export type Migration = { name: string; up: (db: Knex) => Promise<void> };
 
@@ -209,7 +210,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare];
+const ALL = [first, prepare, testDay];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

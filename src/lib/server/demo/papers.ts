@@ -1,39 +1,8 @@
-import { keepsPlace, type Paper, type Question } from '$core/paper';
+import type { Paper, Question } from '$core/paper';
+import { no, pick, reckoned, yes, type Draft } from './drafts';
+import { DRAWN_LIGHTS, LIGHT_PICTURES, WORKED_STABILITY } from './papers-worked';
 
 /** The demo's question bank: real questions that can be answered, for an invented college. */
-
-type Draft =
-	| { kind: 'true_false'; stem: string; answer: boolean; points: number }
-	| { kind: 'single'; stem: string; choices: { id: string; text: string }[]; answer: string; points: number }
-	| {
-			kind: 'numeric';
-			stem: string;
-			answer: number;
-			tolerance: { kind: 'absolute'; amount: number };
-			unit: string;
-			points: number;
-	  };
-
-const yes = (stem: string): Draft => ({ kind: 'true_false', stem, answer: true, points: 1 });
-const no = (stem: string): Draft => ({ kind: 'true_false', stem, answer: false, points: 1 });
-
-/** The right choice is written first. It is stored elsewhere: a choice's id must not tell whether it is right. */
-const pick = (stem: string, right: string, ...wrong: string[]): Draft => {
-	const fixed = wrong.filter((text) => keepsPlace({ id: '', text }));
-	const free = [right, ...wrong.filter((text) => !fixed.includes(text))];
-	const turn = stem.length % free.length;
-	const texts = [...free.slice(turn), ...free.slice(0, turn), ...fixed];
-	const choices = texts.map((text, i) => ({ id: 'abcdef'[i], text }));
-	return { kind: 'single', stem, choices, answer: choices.find((choice) => choice.text === right)!.id, points: 2 };
-};
-const reckoned = (stem: string, answer: number, tolerance: number, unit: string): Draft => ({
-	kind: 'numeric',
-	stem,
-	answer,
-	tolerance: { kind: 'absolute', amount: tolerance },
-	unit,
-	points: 2
-});
 
 const TIDES: Draft[] = [
 	pick(
@@ -401,8 +370,34 @@ export const DEMO_PAPERS: { paper: Paper; version: number }[] = [
 		),
 		version: 3
 	},
-	{ paper: paperOf('Lights and Shapes', { title: 'Lights, shapes and sounds', drafts: LIGHTS }), version: 3 },
+	{
+		paper: {
+			...paperOf(
+				'Lights and Shapes',
+				{ title: 'Lights, shapes and sounds', drafts: LIGHTS },
+				{ title: 'As seen from the bridge', drafts: DRAWN_LIGHTS }
+			),
+			pictures: LIGHT_PICTURES
+		},
+		version: 3
+	},
 	{ paper: paperOf('Coastal Navigation I', { title: 'On the chart', drafts: COASTAL }), version: 2 },
 	{ paper: paperOf('Radio Procedure', { title: 'On the air', drafts: RADIO }), version: 1 },
-	{ paper: paperOf('Ship Stability', { title: 'Afloat', drafts: STABILITY }), version: 2 }
+	{
+		paper: {
+			...paperOf(
+				'Ship Stability',
+				{ title: 'Afloat', drafts: STABILITY },
+				{ title: 'Worked', drafts: WORKED_STABILITY }
+			),
+			formulaSheet: [
+				'Righting lever at small angles: $GZ = GM \\sin\\theta$',
+				'Righting moment: $M = \\Delta \\cdot GZ$',
+				'Metacentric height: $GM = KM - KG$',
+				'Shift of the centre of gravity: $GG_1 = \\dfrac{w \\cdot d}{\\Delta}$',
+				'Tonnes per centimetre: $TPC = \\dfrac{1.025 \\cdot A_w}{100}$'
+			]
+		},
+		version: 2
+	}
 ];

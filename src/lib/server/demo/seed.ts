@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import { foldNumber } from '$core/access';
 import type { GrantBody } from '$core/grants';
+import { rightAnswer } from '$core/marking';
 import type { AnswerValue, FormQuestion, Paper } from '$core/paper';
 import { DEFAULT_RULES } from '$core/session';
 import type { Actor } from '$core/sitting';
@@ -459,7 +460,7 @@ class Day {
 		const form = (await formOf(this.otium.db, person.sittingId))!;
 		const key = new Map(
 			[...this.#papers.values()].flatMap(({ paper }) =>
-				paper.parts.flatMap((part) => part.questions.map((question) => [question.id, question.answer] as const))
+				paper.parts.flatMap((part) => part.questions.map((question) => [question.id, rightAnswer(question)] as const))
 			)
 		);
 		const skill = Number(person.number.slice(-2));
@@ -468,7 +469,7 @@ class Day {
 			return {
 				seq: i + 1,
 				questionId: question.id,
-				value: right ? asTyped(key.get(question.id)!) : somethingElse(question),
+				value: right ? (key.get(question.id) ?? ESSAY) : somethingElse(question),
 				marked: (skill + i) % 17 === 0,
 				struck: [],
 				inViewMs: 30_000 + ((skill * 31 + i * 17) % 90) * 1_000
@@ -505,13 +506,15 @@ export function demoDevice(number: string): string {
 	return `demo-${number}`;
 }
 
-function asTyped(answer: boolean | string | number): AnswerValue {
-	return typeof answer === 'number' ? String(answer) : answer;
-}
+const ESSAY =
+	'A free surface lets the liquid run to the low side as the ship heels. Its weight moves with it, and so the righting lever is smaller than for a frozen load. I would press the tank up or empty it, one tank at a time, beginning low down.';
 
 function somethingElse(question: FormQuestion): AnswerValue {
 	if (question.kind === 'single') return question.choices!.at(-1)!.id;
-	return question.kind === 'true_false' ? null : '42';
+	if (question.kind === 'multiple') return [question.choices![0].id];
+	if (question.kind === 'ordering') return question.choices!.map((choice) => choice.id);
+	if (question.kind === 'numeric') return '42';
+	return question.kind === 'short' ? 'not sure' : null;
 }
 
 /** Invented, and the same every day. */

@@ -12,6 +12,9 @@ import {
 	type EntryRefusal
 } from '$core/access';
 import { refusal, type Refusal } from '$core/sitting';
+import { timeAndDate } from '$core/time';
+import { readPhoto } from '../pictures';
+import { noteRefusal, settleRefusals } from '../door';
 import type { Otium } from '../otium';
 import type { Query } from '../db';
 import { findSession, findSessions, type Session } from '../session';
@@ -30,6 +33,7 @@ export type Knock = {
 	birthday?: string;
 	address: string;
 	client?: ProvenClient | null;
+	deviceName?: string;
 };
 
 /** "Is this you?": what is shown, and the note that proves that the door recognised them. */
@@ -43,6 +47,7 @@ export type Recognised = {
 	opens: number;
 	zone: string;
 	kind: Session['kind'];
+	photo: boolean;
 };
 export type Answer<T> = ({ ok: true } & T) | { ok: false; refusal: Refusal; waitSeconds?: number };
 
@@ -65,7 +70,13 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 	if (!session || (slip && !session.rules.door.slips)) return miss(otium, target, typed.address, 'code_unknown');
 	if (session.codeDiesAt !== null && now >= session.codeDiesAt)
 		return miss(otium, target, typed.address, 'code_expired');
-	if (!(await isOnNetwork(otium.db, session, typed.address))) return offNetwork();
+	const deviceName = typed.deviceName ?? 'A device';
+	const tellProctor = (code: string, who: { candidateId?: string; sittingId?: string } = {}) =>
+		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
+	if (!(await isOnNetwork(otium.db, session, typed.address))) {
+		await tellProctor('off_network');
+		return offNetwork();
+	}
 
 	const { identity } = session.rules.door;
 	if (!slip && identity === 'slip') return refuse('slip_needed');
@@ -73,12 +84,24 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 	const found = slip
 		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
 		: await recognise(otium.db, session, typed);
-	if (!found) return miss(otium, target, typed.address, 'identity_unknown');
+	if (!found) {
+		const stranger = identity === 'number_and_family' && !slip ? await elsewhere(otium.db, session, typed) : null;
+		if (stranger) {
+			await otium.limits.succeeded(target);
+			await tellProctor(stranger.code, { candidateId: stranger.candidateId });
+			return { ok: false, refusal: stranger.refusal };
+		}
+		await tellProctor('identity_unknown');
+		return miss(otium, target, typed.address, 'identity_unknown');
+	}
 	await otium.limits.succeeded(target);
 	// Told here, at the door, and not when everyone else begins.
 	const client = clientFor(session, typed.client ?? null);
-	if (client === 'missing') return { ok: false, refusal: refusal('client_unproven') };
-	if (client === 'outdated') return { ok: false, refusal: refusal('client_outdated') };
+	if (client === 'missing' || client === 'outdated') {
+		const code = client === 'missing' ? 'client_unproven' : 'client_outdated';
+		await tellProctor(code, { candidateId: found.candidate_id, sittingId: found.sitting_id });
+		return { ok: false, refusal: refusal(code) };
+	}
 
 	const note = await signNote(otium.db, { sittingId: found.sitting_id, sessionId: session.id }, now + NOTE_LASTS_MS);
 	return {
@@ -92,7 +115,8 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 			seat: found.seat,
 			opens: session.window.opens,
 			zone: session.site.zone,
-			kind: session.kind
+			kind: session.kind,
+			photo: found.photo_at !== null
 		}
 	};
 }
@@ -146,11 +170,13 @@ async function miss(
 
 type RosterRow = {
 	sitting_id: string;
+	candidate_id: string;
 	seat: string | null;
 	given: string;
 	family: string;
 	number: string;
 	birth: string | null;
+	photo_at: number | null;
 };
 
 /** Whom the typed identity means, by the fields that the rules ask for. Two who fit are nobody. */
@@ -183,12 +209,68 @@ function roster(db: Query, sessionId: string, who: Record<string, string>): Prom
 		.where({ 'roster.session_id': sessionId, 'sitting.session_id': sessionId, ...who })
 		.select(
 			'roster.sitting_id',
+			'sitting.candidate_id',
 			'roster.seat',
 			'candidate.given',
 			'candidate.family',
 			'candidate.number',
-			'candidate.birth'
+			'candidate.birth',
+			'candidate.photo_at'
 		);
+}
+
+/**
+ * Somebody who is known by number and family name and is not on this list: told where they are expected, or that the
+ * proctor has been told. Both details were right, so nothing is given away.
+ */
+async function elsewhere(
+	db: Query,
+	session: Session,
+	typed: Knock
+): Promise<{ code: string; candidateId: string; refusal: Refusal } | null> {
+	const person = (await db('candidate')
+		.where({ number_folded: foldNumber(typed.number), left_at: null })
+		.first('id', 'family')) as { id: string; family: string } | undefined;
+	if (!person || !sameName(person.family, typed.family)) return null;
+	const [expected] = await findSessions(db, (query) =>
+		query
+			.whereNull('session.ended_at')
+			.whereIn(
+				'session.id',
+				db('sitting')
+					.where({ candidate_id: person.id })
+					.whereIn('state', ['expected', 'carried_over'])
+					.select('session_id')
+			)
+			.orderBy('session.opens')
+	);
+	if (!expected)
+		return {
+			code: 'not_on_list',
+			candidateId: person.id,
+			refusal: { code: 'not_on_list', ...ENTRY_REFUSALS.not_on_list }
+		};
+	const when = timeAndDate(expected.window.opens, expected.site.zone, session.window.opens);
+	return {
+		code: 'wrong_session',
+		candidateId: person.id,
+		refusal: {
+			code: 'wrong_session',
+			message: `You are expected elsewhere: ${expected.paper.title} in the ${expected.room.name.replace(/^the /i, '')}, ${when}.`,
+			instead: ENTRY_REFUSALS.wrong_session.instead
+		}
+	};
+}
+
+/** The photo of whomever a note from the door recognised; null: none, or the note is old or not ours. */
+export async function photoByNote(otium: Otium, text: string): Promise<{ bytes: Uint8Array; type: string } | null> {
+	const note = await readNote(otium.db, text, otium.now());
+	if (!note?.sittingId) return null;
+	const row = await otium
+		.db('sitting')
+		.where({ id: note.sittingId as string })
+		.first('candidate_id');
+	return row ? readPhoto(otium, row.candidate_id) : null;
 }
 
 /** A device on which a candidate is signed in. */
@@ -230,7 +312,16 @@ export async function arrive(
 			}
 		]);
 		if (!outcome.ok) {
-			if (outcome.refusal.code === 'second_device') await tellOfOtherDevice(otium, sittingId, asked.deviceName);
+			const { code } = outcome.refusal;
+			if (code === 'second_device') await tellOfOtherDevice(otium, sittingId, asked.deviceName);
+			else if (TOLD_TO_PROCTOR.has(code))
+				await noteRefusal(otium, {
+					sessionId: note.sessionId as string,
+					code,
+					deviceName: asked.deviceName,
+					candidateId: before.candidate.id,
+					sittingId
+				});
 			return { ok: false, refusal: outcome.refusal };
 		}
 	}
@@ -241,8 +332,12 @@ export async function arrive(
 		.db('device')
 		.insert({ token_hash: hashToken(token), sitting_id: sittingId, epoch: after.epoch, expires_at: expires });
 	otium.presence.seen(sittingId);
+	await settleRefusals(otium, note.sessionId as string, { candidate_id: before.candidate.id });
 	return { ok: true, device: { token, expires, sittingId, epoch: after.epoch } };
 }
+
+/** What a proctor can do something about; too early, for one, settles itself. */
+const TOLD_TO_PROCTOR = new Set<string>(['past_last_entry', 'window_over', 'barred', 'already_ended', 'off_network']);
 
 async function tellOfOtherDevice(otium: Otium, sittingId: string, deviceName: string) {
 	await act(otium, [

@@ -12,6 +12,6 @@ export {
 	withdrawSiteKey
 } from './sealed';
 export type { ProvenClient, SiteKey } from './sealed';
-export { arrive, deviceByToken, knock } from './candidate';
+export { arrive, deviceByToken, knock, photoByNote } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
 export { rehearse } from './rehearsal';

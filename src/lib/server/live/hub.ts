@@ -77,7 +77,7 @@ export class LiveHub {
 
 		// The position is taken before drawing: a change that comes meanwhile is told again rather than not at all.
 		const { position } = room.channel;
-		const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now());
+		const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), undefined, this.otium.presence.told);
 		if (!drawn) return null;
 		const picture: RoomPicture = { now: this.otium.now(), ...drawn };
 		const since = room.channel.since(position) ?? [];
@@ -160,7 +160,7 @@ export class LiveHub {
 		room.dirty = new Set();
 		room.headDirty = false;
 		try {
-			const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), ids);
+			const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), ids, this.otium.presence.told);
 			if (drawn) {
 				const head = JSON.stringify(drawn.head);
 				const change: RoomChange = { now: this.otium.now(), seats: drawn.seats };

@@ -1,3 +1,5 @@
+export { drawGrid } from './answers-grid';
+export { drawCourse } from './room-course';
 export { LiveHub } from './hub';
 export { Presence } from './presence';
 export { drawRoom } from './room-picture';

@@ -8,11 +8,17 @@ const SILENCE_MS = 15_000;
 /** A closed stream is a reload or a lost line: a reload is back within this. */
 const RECONNECT_MS = 5_000;
 
+/** The question on screen, from 0, and the battery from 0 to 1 while it is not charging. */
+export type Told = { at: number | null; battery: number | null };
+export const NOTHING_TOLD: Told = { at: null, battery: null };
+
 type Line = { seen: number; up: boolean; closedAt: number | null };
 
 /** Knows whose line is up. What changes goes through the sitting like everything else, so that time can count it. */
 export class Presence {
 	#lines = new Map<string, Line>();
+	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
+	#told = new Map<string, Told>();
 
 	constructor(private readonly otium: Otium) {}
 
@@ -45,6 +51,16 @@ export class Presence {
 		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null });
 		void this.#tell([this.#request(sittingId, { kind: 'regain_line' })]);
 	}
+
+	/** The device tells of itself. Returns whether that is news. */
+	tells(sittingId: string, told: Told): boolean {
+		const known = this.#told.get(sittingId);
+		if (known && known.at === told.at && known.battery === told.battery) return false;
+		this.#told.set(sittingId, told);
+		return true;
+	}
+
+	told = (sittingId: string): Told => this.#told.get(sittingId) ?? NOTHING_TOLD;
 
 	streamClosed(sittingId: string) {
 		const line = this.#lines.get(sittingId);

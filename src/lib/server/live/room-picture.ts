@@ -3,6 +3,10 @@ import { dealtCount, type Paper } from '$core/paper';
 import type { RoomHead, SeatView } from '$core/room';
 import type { SittingState } from '$core/sitting';
 import type { Query } from '../db';
+import { openRefusals } from '../door';
+import { lapseCounts, type LapseCount } from '../lockdown/lapses';
+import { openMessages, type Message } from '../messages';
+import { NOTHING_TOLD, type Told } from './presence';
 import { doorOpensAt, findSession, type Session } from '../session/session';
 import { loadSittings, type Loaded } from '../sitting';
 
@@ -13,7 +17,8 @@ export async function drawRoom(
 	db: Query,
 	sessionId: string,
 	now: number,
-	only?: Set<string>
+	only?: Set<string>,
+	told: (sittingId: string) => Told = () => NOTHING_TOLD
 ): Promise<{ head: RoomHead; seats: SeatView[] } | null> {
 	const session = await findSession(db, sessionId);
 	if (!session) return null;
@@ -24,14 +29,20 @@ export async function drawRoom(
 		})
 		.select('sitting_id', 'seat', 'outcome');
 	const places = new Map(roster.map((row) => [row.sitting_id, row]));
-	const sittings = await loadSittings(db, [...places.keys()], now);
+	const ids = [...places.keys()];
+	const sittings = await loadSittings(db, ids, now);
+	const beside = { lapses: await lapseCounts(db, ids), messages: await openMessages(db, ids), told };
 	const [{ expected }] = (await db('roster').where({ session_id: sessionId }).count('* as expected')) as {
 		expected: number;
 	}[];
 	return {
-		head: headOf(session, await questionsOf(db, session.paper.id), expected, now),
+		head: {
+			...headOf(session, await questionsOf(db, session.paper.id), expected, now),
+			refusals: await openRefusals(db, sessionId, now),
+			incidents: await countIncidents(db, sessionId)
+		},
 		seats: sittings
-			.map((one) => seatOf(one, session, places.get(one.sitting.id)!, now))
+			.map((one) => seatOf(one, session, places.get(one.sitting.id)!, now, beside))
 			.sort((a, b) => seatOrder(a).localeCompare(seatOrder(b)))
 	};
 }
@@ -52,7 +63,27 @@ async function questionsOf(db: Query, paperId: string): Promise<number> {
 	return count;
 }
 
-function headOf(session: Session, questions: number, expected: number, now: number): RoomHead {
+type Beside = {
+	lapses: Map<string, LapseCount>;
+	messages: Message[];
+	told: (sittingId: string) => Told;
+};
+
+async function countIncidents(db: Query, sessionId: string): Promise<number> {
+	const [{ count }] = (await db('incident')
+		.where({ session_id: sessionId, withdrawn_at: null })
+		.count('* as count')) as {
+		count: number;
+	}[];
+	return count;
+}
+
+function headOf(
+	session: Session,
+	questions: number,
+	expected: number,
+	now: number
+): Omit<RoomHead, 'refusals' | 'incidents'> {
 	const every = session.rules.door.turnsEveryMinutes;
 	const turns = session.turningKey !== null && session.doorCode !== null;
 	const { timing } = session.rules;
@@ -82,11 +113,17 @@ function headOf(session: Session, questions: number, expected: number, now: numb
 		startWord: session.rules.startWord,
 		finishWord: session.rules.finishWord,
 		roomStartedAt: session.roomStartedAt,
-		endedAt: session.endedAt
+		endedAt: session.endedAt,
+		lockdown: session.rules.lockdown.level,
+		leavingsAllowed: session.rules.lockdown.leavingsAllowed,
+		snapshots: session.rules.lockdown.snapshotSeconds !== null
 	};
 }
 
-function seatOf(one: Loaded, session: Session, place: RosterRow, now: number): SeatView {
+function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, beside: Beside): SeatView {
+	const messages = beside.messages.filter((message) => message.sittingId === one.sitting.id);
+	const unread = messages.filter((message) => !message.fromCandidate);
+	const hand = messages.find((message) => message.fromCandidate);
 	const { sitting, candidate, reckoning } = one;
 	const movedOn = sitting.sessionId !== session.id;
 	return {
@@ -112,6 +149,12 @@ function seatOf(one: Loaded, session: Session, place: RosterRow, now: number): S
 		ownWindow: reckoning.ownWindow ? reckoning.window : null,
 		lastEntry: reckoning.lastEntry,
 		receipt: sitting.ended?.receipt ?? null,
+		...beside.told(sitting.id),
+		hand: hand ? { text: hand.text, at: hand.at } : null,
+		unread: unread.length > 0 ? { count: unread.length, since: unread[0].at } : null,
+		lapses: beside.lapses.get(sitting.id) ?? null,
+		pace: one.pace,
+		rapid: one.rapid,
 		movedOn
 	};
 }

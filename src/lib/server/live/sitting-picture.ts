@@ -1,6 +1,8 @@
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import type { SittingPicture } from '$core/room';
 import type { Query } from '../db';
+import { lapseCounts } from '../lockdown/lapses';
+import { openMessages } from '../messages';
 import { contextFor, loadSitting } from '../sitting';
 
 /**
@@ -13,6 +15,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 	const { timing } = session.rules;
 	const paper = await paperFacts(db, one.paperId);
 	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
+	const { level, leavingsAllowed, onLeaving, sites, printing } = session.rules.lockdown;
+	const left = (await lapseCounts(db, [sittingId])).get(sittingId)?.left ?? 0;
+	const open = await openMessages(db, [sittingId]);
 	return {
 		now,
 		sittingId,
@@ -26,7 +31,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			room: session.room.name,
 			zone: session.site.zone,
 			movement: session.rules.movement,
-			marking: session.rules.tools.marking,
+			tools: session.rules.tools,
+			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, left },
+			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
 			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
 			asksFinishWord: session.rules.finishWord !== null,
 			roomWaits: contextFor(one, now).roomWaits
@@ -43,6 +50,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
 			atTimeUp: timing.atTimeUp
 		},
+		display: one.merge.display,
+		messages: open.filter((each) => !each.fromCandidate).map(({ id, text, at }) => ({ id, text, at })),
+		hand: open.find((each) => each.fromCandidate) ?? null,
 		ended: sitting.ended && {
 			at: sitting.ended.at,
 			receipt: sitting.ended.receipt,

@@ -18,6 +18,7 @@ export type Person = {
 	email: string | null;
 	birth: string | null;
 	language: string | null;
+	photo: boolean;
 	left: boolean;
 	site: { id: string; name: string; zone: string };
 	groups: { id: string; name: string }[];
@@ -61,6 +62,7 @@ export async function findPerson(db: Query, id: string, now: number): Promise<Pe
 		email: row.email,
 		birth: row.birth,
 		language: row.language,
+		photo: row.photo_at !== null,
 		left: row.left_at !== null,
 		site: { id: row.site_id, name: row.site, zone: row.zone },
 		groups: await db('group_member')

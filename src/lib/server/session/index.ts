@@ -12,5 +12,9 @@ export { endSession, foreseeEnding, renewDoorCode, rosterIds, showDoorCodeTo, st
 export type { Ending, RunResult } from './run';
 export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf, sitesOf } from './choices';
 export type { Choices } from './choices';
+export { addToSession } from './late-addition';
+export { reseat } from './reseat';
+export { contactsFor, handOver, proctorsFor } from './hand-over';
+export type { Contact, Proctor } from './hand-over';
 export { dropDraft, findDraft, listDrafts, saveDraft } from './draft';
 export type { Draft } from './draft';

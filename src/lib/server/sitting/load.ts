@@ -1,4 +1,5 @@
 import { mergeGrants, type Grant, type Merge } from '$core/grants';
+import type { PaceLevel } from '$core/pace';
 import type { Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
@@ -17,6 +18,8 @@ export type Loaded = {
 	answered: number;
 	marked: number;
 	lastAnswerAt: number | null;
+	pace: PaceLevel;
+	rapid: number;
 };
 
 type Row = {
@@ -28,6 +31,8 @@ type Row = {
 	answered: number | null;
 	marked: number | null;
 	last_answer_at: number | null;
+	pace: PaceLevel | null;
+	rapid: number | null;
 	number: string;
 	given: string;
 	family: string;
@@ -51,6 +56,8 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 					'progress.answered',
 					'progress.marked',
 					'progress.last_answer_at',
+					'progress.pace',
+					'progress.rapid',
 					'candidate.number',
 					'candidate.given',
 					'candidate.family'
@@ -107,7 +114,9 @@ function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loa
 		reckoning: reckonFor(sitting, session, merge, now),
 		answered: row.answered ?? 0,
 		marked: row.marked ?? 0,
-		lastAnswerAt: row.last_answer_at
+		lastAnswerAt: row.last_answer_at,
+		pace: row.pace ?? 'calm',
+		rapid: row.rapid ?? 0
 	};
 }
 

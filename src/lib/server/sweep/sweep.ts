@@ -6,6 +6,7 @@ import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { sendWaiting } from '../mail';
 import type { Otium } from '../otium';
+import { deleteOldSnapshots } from '../pictures';
 import {
 	doorOpensAt,
 	endSession,
@@ -20,12 +21,14 @@ import { act, refreshConsequences } from '../sitting';
 
 const SWEEP_MS = 1_000;
 const ALIVE_MS = 5_000;
+const TIDY_MS = 10 * 60_000;
 const SYSTEM: Actor = { role: 'system', id: 'sweep' };
 
 /** Starts doing what time brings, once a second. Returns what stops it. */
 export function startSweep(otium: Otium): () => void {
 	let running = false;
 	let notedAlive = 0;
+	let tidied = 0;
 	const timer = setInterval(async () => {
 		if (running) return;
 		running = true;
@@ -33,6 +36,10 @@ export function startSweep(otium: Otium): () => void {
 			await otium.presence.sweep();
 			await sweep(otium);
 			void postman(otium);
+			if (otium.now() - tidied >= TIDY_MS) {
+				await deleteOldSnapshots(otium);
+				tidied = otium.now();
+			}
 			if (otium.now() - notedAlive >= ALIVE_MS) {
 				await otium.presence.noteAlive();
 				notedAlive = otium.now();
@@ -64,6 +71,7 @@ async function postman(otium: Otium) {
  */
 export async function sweep(otium: Otium): Promise<void> {
 	await timeUp(otium);
+	await otium.pace.sweep();
 	await openDoors(otium);
 	await turnCodes(otium);
 	await closeEntries(otium);

@@ -1,13 +1,18 @@
 import { error } from '@sveltejs/kit';
 import { NO_SUCH_THING, requireSession } from '$lib/server/http';
 import { drawRoom } from '$lib/server/live';
+import { contactsFor } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
-	const { by } = await requireSession(event, event.params.id, 'see_session');
+	const { by, session } = await requireSession(event, event.params.id, 'see_session');
 	const { otium } = event.locals;
 	const now = otium.now();
-	const drawn = await drawRoom(otium.db, event.params.id, now);
+	const drawn = await drawRoom(otium.db, event.params.id, now, undefined, otium.presence.told);
 	if (!drawn) error(404, NO_SUCH_THING);
-	return { picture: { now, ...drawn }, coordinates: by.role === 'coordinator' };
+	return {
+		picture: { now, ...drawn },
+		coordinates: by.role === 'coordinator',
+		contacts: await contactsFor(otium.db, session)
+	};
 };

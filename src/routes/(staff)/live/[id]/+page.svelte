@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
-	import { TALLY_ORDER, tallyKeyOf, type SeatView, type TallyKey } from '$core/room';
+	import { TALLY_ORDER, tallyKeyOf, type Need, type NeedAct, type SeatView, type TallyKey } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -9,15 +9,22 @@
 	import { getClock } from '$ui/clock-context';
 	import { clockLength } from '$ui/durations';
 	import StateGlyph from '$ui/StateGlyph.svelte';
+	import AnswersGrid from './AnswersGrid.svelte';
 	import AskEnd from './AskEnd.svelte';
+	import AskHandOver from './AskHandOver.svelte';
+	import AskIncident from './AskIncident.svelte';
+	import AskMessage from './AskMessage.svelte';
 	import AskMinutes from './AskMinutes.svelte';
 	import AskReason from './AskReason.svelte';
 	import { ASKS, type AskKind } from './asks';
+	import Beside from './Beside.svelte';
+	import Incidents from './Incidents.svelte';
 	import Keys from './Keys.svelte';
-	import { needInWords } from './needs-words';
+	import NeedsYou from './NeedsYou.svelte';
 	import OneCandidate from './OneCandidate.svelte';
 	import { LiveRoom } from './room.svelte';
-	import SeatCard from './SeatCard.svelte';
+	import RoomChart from './RoomChart.svelte';
+	import RoomPlan from './RoomPlan.svelte';
 	import SeatList from './SeatList.svelte';
 
 	let { data } = $props();
@@ -27,7 +34,7 @@
 
 	const head = $derived(room.head);
 	const now = $derived(clock.now);
-	let view = $state<'seats' | 'list'>('seats');
+	let view = $state<'seats' | 'list' | 'answers' | 'chart' | 'incidents'>('seats');
 	let isMasked = $state(false);
 	let keysOpen = $state(false);
 	let ask = $state.raw<{ kind: AskKind; seats: SeatView[] } | null>(null);
@@ -66,7 +73,7 @@
 	});
 
 	function open(kind: AskKind, seats = room.targets) {
-		if (seats.length === 0 && !['end', 'minutes_all'].includes(kind)) return;
+		if (seats.length === 0 && !['end', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
 		ask = { kind, seats };
 	}
 	function letIn(seats: SeatView[]) {
@@ -74,21 +81,19 @@
 		if (waiting.length === 1) void room.act('let_in', waiting);
 		else if (waiting.length > 1) ask = { kind: 'let_in_all', seats: waiting };
 	}
-	const VERBS = {
-		let_in: 'Let in',
-		turn_away: 'Turn away',
-		resume: 'Resume',
-		free_device: 'Free device',
-		hold: 'Hold',
-		minutes: 'Minutes'
-	} as const;
-	const KEYS = { let_in: 'Enter', turn_away: 'U', resume: 'R', free_device: 'D', hold: 'H', minutes: 'M' } as const;
-	function settle(act: keyof typeof VERBS, seat: SeatView) {
+	const SETTLED_AT_ONCE: NeedAct[] = ['seen', 'lower_hand', 'admit', 'add'];
+	function settle(act: NeedAct, need: Need) {
+		if (SETTLED_AT_ONCE.includes(act) || !need.seat) return void room.settle(act as 'seen', need);
 		room.selected.clear();
-		room.focusId = seat.id;
-		if (act === 'let_in') void room.act('let_in', [seat]);
-		else if (act === 'resume') void room.act('resume', [seat]);
-		else open(act === 'free_device' ? 'move_device' : act, [seat]);
+		room.focusId = need.seat.id;
+		if (act === 'let_in') void room.act('let_in', [need.seat]);
+		else if (act === 'resume') void room.act('resume', [need.seat]);
+		else open(act === 'free_device' ? 'move_device' : (act as AskKind), [need.seat]);
+	}
+	/** The first need that is settled by being dealt with, for its key. */
+	function settleFirst() {
+		const need = room.needs.find((one) => SETTLED_AT_ONCE.includes(one.acts[0]));
+		if (need) settle(need.acts[0], need);
 	}
 
 	function toggle(seat: SeatView) {
@@ -104,12 +109,12 @@
 		document.querySelector<HTMLElement>(`[data-seat="${next.id}"]`)?.focus();
 	}
 	/** Without anybody chosen, a key acts on whoever stands first under "Needs you" and needs just that. */
-	function targetsFor(act: keyof typeof VERBS): SeatView[] {
+	function targetsFor(act: NeedAct): SeatView[] {
 		if (room.targets.length > 0) return room.targets;
 		return room.needs
 			.filter((need) => need.acts.includes(act))
 			.slice(0, 1)
-			.map((need) => need.seat);
+			.flatMap((need) => need.seat ?? []);
 	}
 
 	function onkeydown(event: KeyboardEvent) {
@@ -153,8 +158,19 @@
 			b: () => window.open(`/live/${head.id}/board`, '_self'),
 			z: () => void room.undoLast(),
 			n: () => (isMasked = !isMasked),
+			w: () => open('message', targetsFor('message')),
+			k: () => settleFirst(),
+			s: () => room.needs[0] && room.snooze(room.needs[0]),
+			i: () =>
+				open(
+					'incident',
+					[...room.selected].flatMap((id) => room.seats.get(id) ?? [])
+				),
 			'1': () => (view = 'seats'),
 			'2': () => (view = 'list'),
+			'3': () => (view = 'answers'),
+			'4': () => (view = 'chart'),
+			'5': () => (view = 'incidents'),
 			'?': () => (keysOpen = true)
 		};
 		const run = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
@@ -208,6 +224,7 @@
 						>Let in all {atDoor.length} at the door</Act
 					>{/if}
 				<Act onclick={() => open('minutes_all', [])}>Add time</Act>
+				<Act key="I" onclick={() => open('incident', [])}>Incident</Act>
 				<Act
 					onclick={() =>
 						open(
@@ -232,44 +249,7 @@
 
 	<div class="grid min-h-0 flex-1 grid-cols-[250px_1fr_290px] max-lg:grid-cols-1 max-lg:overflow-auto">
 		<aside class="border-line overflow-auto border-r px-3.5 py-3.5" aria-label="Needs you">
-			<h2 class="mb-2.5 text-[17px]">
-				Needs you <span class="text-ink-3 font-sans font-normal">{room.needs.length || ''}</span>
-			</h2>
-			<ul class="space-y-2.5" data-testid="needs">
-				{#each room.needs as need (need.seat.id)}
-					<li
-						class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {need.tone === 'brick'
-							? 'border-l-brick'
-							: need.tone === 'ochre'
-								? 'border-l-ochre-mark'
-								: 'border-l-slate-sea'}"
-					>
-						<button class="flex w-full items-center gap-2 text-left" onclick={() => (room.focusId = need.seat.id)}>
-							<StateGlyph state={tallyKeyOf(need.seat)} size={15} />
-							<span class="truncate font-semibold">{isMasked ? need.seat.number : need.seat.name}</span>
-							<span class="text-ink-3 ml-auto font-mono text-[13px]">{need.seat.seat ?? ''}</span>
-						</button>
-						<p class="text-ink-2 mt-0.5 text-[13.5px] leading-snug">
-							{needInWords(need, now, head.questions, head.zone)}
-						</p>
-						<div class="mt-2 flex gap-1.5">
-							{#each need.acts as act, i (act)}
-								<Act
-									size="xs"
-									tone={i === 0 && act !== 'free_device' ? 'main' : 'quiet'}
-									key={i === 0 ? KEYS[act] : undefined}
-									disabled={room.busy}
-									onclick={() => settle(act, need.seat)}>{VERBS[act]}</Act
-								>
-							{/each}
-						</div>
-					</li>
-				{:else}
-					<li class="text-ink-3 text-[14px]">
-						{head.endedAt === null ? 'Nobody needs you. A quiet room.' : 'The session has ended.'}
-					</li>
-				{/each}
-			</ul>
+			<NeedsYou {room} {now} {isMasked} onsettle={settle} />
 		</aside>
 
 		<main class="min-h-0 overflow-auto px-3.5 py-3.5">
@@ -281,7 +261,10 @@
 					bind:value={view}
 					options={[
 						{ value: 'seats', text: 'Seats' },
-						{ value: 'list', text: 'List' }
+						{ value: 'list', text: 'List' },
+						{ value: 'answers', text: 'Answers' },
+						{ value: 'chart', text: 'Over time' },
+						{ value: 'incidents', text: head.incidents > 0 ? `Incidents ${head.incidents}` : 'Incidents' }
 					]}
 				/>
 				<label class="text-ink-2 flex items-center gap-1.5 text-[13.5px]"
@@ -300,26 +283,13 @@
 			{#if room.all.length === 0}
 				<p class="text-ink-3">Nobody is expected here. Add a group under Prepare.</p>
 			{:else if view === 'seats'}
-				<div
-					class="grid gap-2"
-					style="grid-template-columns: repeat({Math.min(head.seatsPerRow, 8)}, minmax(0, 1fr))"
-					data-testid="seats"
-				>
-					{#each room.shown as seat (seat.id)}
-						<SeatCard
-							{seat}
-							questions={head.questions}
-							zone={head.zone}
-							{now}
-							{isMasked}
-							isTight={head.seatsPerRow > 6}
-							isFocus={room.focusId === seat.id}
-							isSelected={room.selected.has(seat.id)}
-							onfocus={() => (room.focusId = seat.id)}
-							onselect={() => toggle(seat)}
-						/>
-					{/each}
-				</div>
+				<RoomPlan {room} {now} {isMasked} onselect={toggle} />
+			{:else if view === 'answers'}
+				<AnswersGrid {room} {isMasked} />
+			{:else if view === 'chart'}
+				<RoomChart {room} />
+			{:else if view === 'incidents'}
+				<Incidents {room} {now} onnew={() => open('incident', [])} />
 			{:else}
 				<SeatList {room} {now} {isMasked} />
 			{/if}
@@ -336,7 +306,7 @@
 					onask={(kind) => open(kind, room.selected.size > 0 ? room.targets : [room.focus!])}
 				/>
 			{:else}
-				<p class="text-ink-3 text-[14px]">Choose a seat to see one candidate: time, history, and what you can do.</p>
+				<Beside {head} contacts={data.contacts} onhandover={() => open('hand_over', [])} />
 			{/if}
 		</aside>
 	</div>
@@ -400,6 +370,12 @@
 	<AskEnd {room} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'minutes' || ask?.kind === 'minutes_all'}
 	<AskMinutes {room} seats={ask.kind === 'minutes_all' ? null : ask.seats} {now} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'message'}
+	<AskMessage {room} seats={ask.seats} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'incident'}
+	<AskIncident {room} seats={ask.seats} {now} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'hand_over'}
+	<AskHandOver {room} onclose={() => (ask = null)} />
 {:else if ask}
 	<AskReason
 		{room}

@@ -18,7 +18,12 @@
 		['Z', 'undo the last act, for ten seconds'],
 		['B', 'door board'],
 		['N', 'numbers instead of names'],
-		['1 2', 'seats, list'],
+		['K', 'been there, seen: settles what wants no more'],
+		['S', 'puts the first need off for five minutes'],
+		['W', 'write a message'],
+		['I', 'tell an incident'],
+		['Alt ↑↓←→', 'change seats with the neighbour'],
+		['1 … 5', 'seats, list, answers, over time, incidents'],
 		['Esc', 'clear selection and filter']
 	]);
 </script>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
+	import { SPOILED_SHARE } from '$core/pace';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -21,7 +22,10 @@
 			origin: number | null;
 		};
 		history: LogEntryView[];
-		questions: { number: number; answered: boolean; marked: boolean; inViewMs: number }[];
+		messages: { id: string; fromCandidate: boolean; text: string; at: number; seenAt: number | null }[];
+		snapshots: { id: string; at: number }[];
+		photo: boolean;
+		questions: { number: number; answered: boolean; marked: boolean; inViewMs: number; thresholdMs: number }[];
 	};
 	type Props = {
 		room: LiveRoom;
@@ -33,6 +37,9 @@
 	};
 	let { room, seat, now, isMasked, coordinates, onask }: Props = $props();
 
+	const PACE_WORDS = { calm: 'calm', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
+	const isRapid = (question: Details['questions'][number]) =>
+		question.answered && question.inViewMs < question.thresholdMs;
 	let details = $state.raw<Details | null>(null);
 	let trouble = $state<string | null>(null);
 	const key = $derived(tallyKeyOf(seat));
@@ -73,13 +80,17 @@
 			class="bg-plum-ground text-plum grid h-13 w-13 shrink-0 place-items-center rounded-xl font-serif text-[20px]"
 			aria-hidden="true"
 		>
-			{isMasked
-				? '·'
-				: seat.name
-						.split(' ')
-						.map((part) => part[0])
-						.join('')
-						.slice(0, 2)}
+			{#if details?.photo && !isMasked}<img
+					src="/live/{room.sessionId}/sitting/{seat.id}/photo"
+					alt=""
+					class="h-13 w-13 rounded-xl object-cover"
+				/>{:else}{isMasked
+					? '·'
+					: seat.name
+							.split(' ')
+							.map((part) => part[0])
+							.join('')
+							.slice(0, 2)}{/if}
 		</span>
 		<div class="min-w-0">
 			<h2 class="truncate text-[19px]">{isMasked ? seat.number : seat.name}</h2>
@@ -93,6 +104,9 @@
 				: STATE_NAMES[seat.state]}{key === 'on_hold' ? ` ${clockLength(now - seat.since)}` : ''}
 		</span>
 		{#if seat.device}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5">{seat.device}</span>{/if}
+		{#if seat.battery !== null}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5"
+				>battery {Math.round(100 * seat.battery)} %</span
+			>{/if}
 		{#if seat.extra}<span class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5">{seat.extra}</span>{/if}
 	</p>
 
@@ -116,6 +130,10 @@
 			{/if}
 			{#if ['expected', 'at_door', 'let_in', 'working'].includes(seat.state)}<Act key="H" onclick={() => onask('hold')}
 					>Hold…</Act
+				>{/if}
+			{#if ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act
+					key="W"
+					onclick={() => onask('message')}>Message…</Act
 				>{/if}
 			{#if !['absent', 'set_aside', 'handed_in', 'time_up'].includes(seat.state)}<Act
 					key="M"
@@ -173,18 +191,93 @@
 				>
 					{#each details.questions as question (question.number)}
 						<span
-							class="flex-1 rounded-t-sm {question.answered
-								? 'bg-tide'
-								: question.inViewMs > 0
-									? 'bg-ochre-mark'
-									: 'bg-line'}"
+							class="flex-1 rounded-t-sm {isRapid(question)
+								? 'bg-brick'
+								: question.answered
+									? 'bg-tide'
+									: question.inViewMs > 0
+										? 'bg-ochre-mark'
+										: 'bg-line'}"
 							style="height:{Math.max(4, (100 * question.inViewMs) / longest)}%"
 							title="{question.number}: {question.answered ? 'answered' : 'not answered'}{question.marked
 								? ', marked'
-								: ''}, {clockLength(question.inViewMs)} in view"
+								: ''}, {clockLength(question.inViewMs)} in view{isRapid(question)
+								? `: faster than the ${(question.thresholdMs / 1_000).toFixed(1)} s that reading takes`
+								: ''}"
 						></span>
 					{/each}
 				</div>
+				{#if seat.pace !== 'calm' || seat.rapid > 0}
+					<p class="mt-1.5 text-[13.5px] {seat.pace === 'spoiled' ? 'text-brick font-semibold' : 'text-ink-2'}">
+						Pace: {PACE_WORDS[seat.pace]}. {seat.rapid} faster than reading takes.
+					</p>
+					<div class="bg-line relative mt-1 h-2 rounded-full" aria-hidden="true">
+						<div
+							class="h-full rounded-full {seat.pace === 'spoiled' ? 'bg-brick' : 'bg-ochre-mark'}"
+							style="width:{Math.min(100, (100 * seat.rapid) / (room.head.questions * SPOILED_SHARE))}%"
+						></div>
+					</div>
+					<p class="text-ink-3 text-[12.5px]">
+						{Math.round((100 * seat.rapid) / Math.max(1, room.head.questions))} % of the paper; at {100 * SPOILED_SHARE} %
+						it is spoiled.
+					</p>
+				{/if}
+			</div>
+		{/if}
+		{#if seat.lapses}
+			<div>
+				<h3 class="text-[16px]">Screen</h3>
+				<p class="text-ink-2 text-[14px]">
+					Left {seat.lapses.left}
+					{seat.lapses.left === 1 ? 'time' : 'times'}{room.head.leavingsAllowed > 0
+						? ` of ${room.head.leavingsAllowed} allowed`
+						: ''}{seat.lapses.tried > 0 ? `, tried ${seat.lapses.tried} times what is prevented` : ''}{seat.lapses
+						.awaySince
+						? `; away now for ${clockLength(now - seat.lapses.awaySince)}`
+						: ''}.
+				</p>
+			</div>
+		{/if}
+		{#if details.snapshots.length > 0}
+			<div>
+				<h3 class="text-[16px]">Snapshots</h3>
+				<div class="mt-1 flex gap-1.5 overflow-x-auto pb-1" data-testid="snapshots">
+					{#each [...details.snapshots].reverse() as snapshot (snapshot.id)}
+						<figure class="shrink-0">
+							<img
+								src="/live/{room.sessionId}/sitting/{seat.id}/snapshots/{snapshot.id}"
+								alt="The camera at {localTime(snapshot.at, zone)}"
+								width="96"
+								height="72"
+								loading="lazy"
+								class="border-line rounded-md border"
+							/>
+							<figcaption class="text-ink-3 font-mono text-[11px]">{localTime(snapshot.at, zone, true)}</figcaption>
+						</figure>
+					{/each}
+				</div>
+			</div>
+		{/if}
+		{#if details.messages.length > 0}
+			<div>
+				<h3 class="text-[16px]">Said</h3>
+				<ul class="mt-1 space-y-1 text-[14px]">
+					{#each details.messages as message (message.id)}
+						<li class={message.fromCandidate ? 'text-slate-sea' : ''}>
+							<span class="text-ink-2 mr-1 font-mono text-[13px]">{localTime(message.at, zone)}</span
+							>{message.fromCandidate ? `Hand up${message.text ? `: ${message.text}` : ''}` : message.text}
+							<span class="text-ink-3"
+								>{message.seenAt === null
+									? message.fromCandidate
+										? 'up'
+										: 'not read yet'
+									: message.fromCandidate
+										? ''
+										: `read ${localTime(message.seenAt, zone)}`}</span
+							>
+						</li>
+					{/each}
+				</ul>
 			</div>
 		{/if}
 		<div>

@@ -23,7 +23,7 @@
 	const key = $derived(tallyKeyOf(seat));
 	const remaining = $derived(remainingNow(seat, now));
 	const tone = $derived(
-		key === 'line_lost' || seat.otherDevice
+		key === 'line_lost' || seat.otherDevice || (key === 'working' && seat.pace === 'spoiled')
 			? 'bg-brick-ground border-brick/50'
 			: key === 'on_hold'
 				? 'bg-ochre-ground border-ochre-mark/60'
@@ -61,6 +61,10 @@
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
 			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
 			{#if endedAt}<span class="text-ink-2">{endedAt}</span>{/if}
+			{#if seat.hand}<span title="Hand up" aria-label="hand up">✋</span>{/if}
+			{#if seat.lapses?.awaySince}<span class="text-brick font-bold" title="Away from the screen">⤢</span>{/if}
+			{#if seat.pace === 'spoiled' || seat.pace === 'hold'}<span class="text-brick font-bold" title="Rushing">»</span
+				>{/if}
 			{#if isSelected}<span class="text-tide font-bold">✓</span>{/if}
 		</span>
 	</span>

@@ -1,4 +1,4 @@
-import type { SeatView } from '$core/room';
+import type { NeedAct, SeatView } from '$core/room';
 import type { StaffAct } from './room.svelte';
 
 export type AskKind =
@@ -6,7 +6,40 @@ export type AskKind =
 	| 'minutes'
 	| 'let_in_all'
 	| 'end'
-	| 'minutes_all';
+	| 'minutes_all'
+	| 'message'
+	| 'incident'
+	| 'hand_over';
+
+/** What each way of settling a need is called, and its key. */
+export const NEED_VERBS: Record<NeedAct, string> = {
+	let_in: 'Let in',
+	turn_away: 'Turn away',
+	resume: 'Resume',
+	free_device: 'Free device',
+	hold: 'Hold',
+	minutes: 'Minutes',
+	message: 'Message',
+	lower_hand: 'Been there',
+	set_aside: 'Set aside',
+	admit: 'Let in late',
+	add: 'Add to this session',
+	seen: 'Seen'
+};
+export const NEED_KEYS: Record<NeedAct, string> = {
+	let_in: 'Enter',
+	turn_away: 'U',
+	resume: 'R',
+	free_device: 'D',
+	hold: 'H',
+	minutes: 'M',
+	message: 'W',
+	lower_hand: 'K',
+	set_aside: '',
+	admit: 'K',
+	add: 'K',
+	seen: 'K'
+};
 
 /** How each act asks before it is done: what it says will happen, and whether it wants a reason. */
 export const ASKS: Record<

@@ -1,21 +1,64 @@
-import type { Need } from '$core/room';
+import type { DoorRefusal, Need, SeatView } from '$core/room';
 import { localTime } from '$core/time';
 import { clockLength } from '$ui/durations';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, questions: number, zone: string): string {
-	const { seat } = need;
-	const for_ = clockLength(now - need.since);
+	return need.seat ? seatInWords(need, need.seat, now, questions, zone) : refusalInWords(need.refusal!);
+}
+
+function seatInWords(need: Need, seat: SeatView, now: number, questions: number, zone: string): string {
+	const since = clockLength(now - need.since);
 	switch (need.kind) {
 		case 'line_lost':
-			return `Line lost ${for_} ago. ${seat.answered === 1 ? 'One answer is' : `${seat.answered} answers are`} safe here.`;
+			return `Line lost ${since} ago. ${seat.answered === 1 ? 'One answer is' : `${seat.answered} answers are`} safe here.`;
+		case 'hand':
+			return seat.hand?.text ? `Hand up for ${since}: “${seat.hand.text}”` : `Hand up for ${since}.`;
 		case 'second_device':
 			return `Tried to sign in on another device (${seat.otherDevice?.name}). The first one is still bound.`;
 		case 'at_door':
-			return `At the door for ${for_}.${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+			return `At the door for ${since}.${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
 		case 'on_hold':
-			return `On hold ${for_}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
+			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
+		case 'spoiled':
+			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
+		case 'rushing':
+			return `${seat.rapid} ${seat.rapid === 1 ? 'answer' : 'answers'} faster than reading takes, ${Math.round((100 * seat.rapid) / Math.max(1, questions))} % of the paper. 30 % spoils it.`;
+		case 'left':
+			return seat.lapses?.awaySince
+				? `Away from the paper’s screen for ${clockLength(now - seat.lapses.awaySince)}, the ${nth(seat.lapses.left)} time.`
+				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${localTime(seat.lapses!.last, zone)}.`;
 		case 'time_short':
 			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
+		case 'battery':
+			return `The device’s battery is at ${Math.round(100 * (seat.battery ?? 0))} % and not charging.`;
+		case 'refused':
+			return '';
 	}
+}
+
+const REFUSED: Record<string, string> = {
+	identity_unknown: 'gave details that match nobody on the list',
+	not_on_list: 'is not on this list',
+	wrong_session: 'is expected in another session',
+	past_last_entry: 'came after the last entry',
+	window_over: 'came after the time was over',
+	off_network: 'is not on a network of this site',
+	client_unproven: 'came without the sealed client',
+	client_outdated: 'came with a sealed client that is too old',
+	barred: 'is being held and tried to come in',
+	already_ended: 'has handed in and tried to come in again'
+};
+
+function refusalInWords({ code, device, tries, candidate }: DoorRefusal): string {
+	const what = REFUSED[code] ?? 'was refused';
+	const often = tries > 1 ? `, ${tries} times` : '';
+	return candidate ? `${capital(what)}${often}. Device: ${device}.` : `Somebody ${what}${often}. Device: ${device}.`;
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+function nth(count: number): string {
+	const endings: Record<number, string> = { 1: 'st', 2: 'nd', 3: 'rd' };
+	return `${count}${(count % 100 > 10 && count % 100 < 14 ? undefined : endings[count % 10]) ?? 'th'}`;
 }

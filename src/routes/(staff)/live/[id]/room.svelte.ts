@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import {
 	needsYou,
+	type Need,
 	tallyKeyOf,
 	tallyOf,
 	type RoomChange,
@@ -61,6 +62,9 @@ const UNDO: Partial<Record<StaffAct, { act: StaffAct; coordinator: boolean }>> =
 	set_aside: { act: 'restore', coordinator: true }
 };
 const UNDO_MS = 10_000;
+const SNOOZE_MS = 5 * 60_000;
+/** Seen is seen until there is more of it. */
+const SEEN_MS = 24 * 3_600_000;
 /** The server beats every five seconds; after two missed ones what is on screen may be old. */
 const STALE_MS = 12_000;
 
@@ -80,6 +84,7 @@ export class LiveRoom {
 	readonly sessionId: string;
 	#source: EventSource | null = null;
 	#noticeId = 0;
+	#snoozed = new SvelteMap<string, { since: number; until: number }>();
 
 	constructor(
 		picture: RoomPicture,
@@ -97,9 +102,25 @@ export class LiveRoom {
 		this.filter === null ? this.all : this.all.filter((seat) => tallyKeyOf(seat) === this.filter)
 	);
 	tally = $derived.by(() => tallyOf(this.all));
-	needs = $derived.by(() => needsYou(this.all, this.head.questions, this.clock.now));
+	#allNeeds = $derived.by(() => needsYou(this.all, this.head.refusals, this.head, this.clock.now));
+	needs = $derived.by(() => this.#allNeeds.filter((need) => !this.#isSnoozed(need)));
+	snoozedCount = $derived.by(() => this.#allNeeds.length - this.needs.length);
 	focus = $derived.by(() => (this.focusId === null ? null : (this.seats.get(this.focusId) ?? null)));
 	isStale = $derived.by(() => this.clock.now - this.heardAt > STALE_MS);
+	/** Puts a need off: it comes back after a while, or when it changes. */
+	snooze(need: Need, forMs = SNOOZE_MS) {
+		this.#snoozed.set(need.key, { since: need.since, until: this.clock.read() + forMs });
+	}
+
+	wake() {
+		this.#snoozed.clear();
+	}
+
+	#isSnoozed(need: Need): boolean {
+		const put = this.#snoozed.get(need.key);
+		return put !== undefined && put.since === need.since && this.clock.now < put.until;
+	}
+
 	/** Whom an act concerns: the selection, else the one in focus. */
 	targets = $derived.by(() =>
 		this.selected.size > 0 ? this.all.filter((seat) => this.selected.has(seat.id)) : this.focus ? [this.focus] : []
@@ -201,6 +222,75 @@ export class LiveRoom {
 			this.tell(undone.ok ? 'done' : 'refused', undone.ok ? 'The minutes are taken back.' : inWords(undone.problem));
 		});
 		return null;
+	}
+
+	/** Sends words to some; returns what went wrong. */
+	async message(seats: SeatView[], text: string, commandId: string): Promise<string | null> {
+		const sittingIds = seats.map((seat) => seat.id);
+		const answer = await send('POST', `/live/${this.sessionId}/message`, { commandId, sittingIds, text });
+		if (!answer.ok) return inWords(answer.problem);
+		this.selected.clear();
+		this.tell('done', `Sent to ${seats.length === 1 ? seats[0].name : `${seats.length} candidates`}.`);
+		return null;
+	}
+
+	/** Settles a need that wants no more than having been dealt with. */
+	async settle(act: 'seen' | 'lower_hand' | 'admit' | 'add' | 'resume', need: Need) {
+		if (this.busy) return;
+		if (need.refusal) {
+			const who = need.refusal.candidate?.name ?? 'The line';
+			const done = {
+				seen: '',
+				lower_hand: '',
+				admit: ' may come in now',
+				add: ' is on the list now',
+				resume: ' is resumed'
+			};
+			this.busy = true;
+			const answer = await send('POST', `/live/${this.sessionId}/door`, { refusalId: need.refusal.id, act });
+			this.busy = false;
+			if (!answer.ok) this.tell('refused', inWords(answer.problem));
+			else if (done[act]) this.tell('done', `${who}${done[act]}.`);
+			return;
+		}
+		if (act === 'seen') return this.snooze(need, SEEN_MS);
+		const answer = await send('POST', `/live/${this.sessionId}/hand`, { sittingIds: [need.seat!.id] });
+		if (!answer.ok) this.tell('refused', inWords(answer.problem));
+	}
+
+	/** Seats somebody elsewhere; whoever sits there changes places. */
+	async reseat(seat: SeatView, to: string) {
+		if (seat.seat === to) return;
+		const from = seat.seat;
+		const answer = await send<{ exchangedWith: string | null }>('POST', `/live/${this.sessionId}/seat`, {
+			sittingId: seat.id,
+			seat: to
+		});
+		if (!answer.ok) return this.tell('refused', inWords(answer.problem));
+		const other = answer.data.exchangedWith && this.seats.get(answer.data.exchangedWith);
+		const undo = from ? async () => void (await this.reseat({ ...seat, seat: to }, from)) : null;
+		this.tell('done', `${seat.name} sits at ${to} now${other ? `, ${other.name} at ${from ?? 'no seat'}` : ''}.`, undo);
+	}
+
+	/** Tells an incident; returns what went wrong. */
+	async tellIncident(
+		incident: Record<string, unknown> & { id: string; minutes: number; sittingIds: string[] }
+	): Promise<string | null> {
+		const answer = await send('POST', `/live/${this.sessionId}/incidents`, incident);
+		if (!answer.ok) return inWords(answer.problem);
+		this.selected.clear();
+		const { minutes, sittingIds } = incident;
+		const given = minutes > 0 ? ` ${minutes} minutes given back to ${sittingIds.length}.` : '';
+		this.tell('done', `The incident is told.${given}`, () => this.withdrawIncident(incident));
+		return null;
+	}
+
+	async withdrawIncident({ id }: { id: string }) {
+		const answer = await send('DELETE', `/live/${this.sessionId}/incidents`, { id });
+		this.tell(
+			answer.ok ? 'done' : 'refused',
+			answer.ok ? 'The incident is taken back, with the minutes that it gave.' : inWords(answer.problem)
+		);
 	}
 
 	/** Acts on the session itself; returns what went wrong. */

@@ -1,11 +1,21 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson } from '$lib/server/http';
-import { UnknownQuestion } from '$lib/server/answers';
+import { UnfittingAnswer, UnknownQuestion } from '$lib/server/answers';
 import type { RequestHandler } from './$types';
 
 /** The longest paper with every answer changed a few times while the line was down. */
 const MOST_AT_ONCE = 500;
+
+/** An essay is the longest; a page of close writing is some 3,000 signs. */
+const LONGEST = 40_000;
+const Value = z.union([
+	z.boolean(),
+	z.string().max(LONGEST),
+	z.array(z.string().max(64)).max(60),
+	z.record(z.string().max(64), z.string().max(500)).refine((parts) => Object.keys(parts).length <= 60),
+	z.null()
+]);
 
 const Revisions = z.object({
 	revisions: z
@@ -13,7 +23,7 @@ const Revisions = z.object({
 			z.object({
 				seq: z.number().int().min(1).max(2_000_000_000),
 				questionId: z.string().min(1).max(64),
-				value: z.union([z.boolean(), z.string().max(500), z.null()]),
+				value: Value,
 				marked: z.boolean(),
 				struck: z.array(z.string().max(64)).max(30),
 				inViewMs: z.number().int().min(0).max(86_400_000)
@@ -27,6 +37,10 @@ const KEPT = {
 	after_end: {
 		message: 'The time for this paper was over when these answers arrived.',
 		instead: 'They are kept with your sitting. Tell your proctor if your line was down.'
+	},
+	gone_past: {
+		message: 'This paper does not go back, and the question has been passed.',
+		instead: 'What you had answered before stands.'
 	},
 	freed_device: {
 		message: 'This paper has been moved to another device.',
@@ -46,6 +60,13 @@ export const POST: RequestHandler = async ({ request, locals: { otium, device } 
 			otium.presence.seen(device.sittingId);
 			return json(saved);
 		} catch (error) {
+			if (error instanceof UnfittingAnswer) {
+				return problem(422, {
+					code: 'unfitting_answer',
+					message: 'An answer does not fit its question.',
+					instead: 'Load the page again and give it anew; what was saved is safe.'
+				});
+			}
 			if (!(error instanceof UnknownQuestion)) throw error;
 			return problem(422, {
 				code: 'unknown_question',

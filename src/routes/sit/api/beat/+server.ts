@@ -1,11 +1,23 @@
 import { json } from '@sveltejs/kit';
-import { NOT_AT_THE_DOOR, problem } from '$lib/server/http';
+import { z } from 'zod';
+import { NOT_AT_THE_DOOR, problem, readJson } from '$lib/server/http';
 import type { RequestHandler } from './$types';
 
-/** The bound device says that it is there, and learns the time. */
-export const POST: RequestHandler = async ({ locals: { otium, device } }) => {
+const Beat = z.object({
+	at: z.number().int().min(0).max(2_000).nullable().default(null),
+	battery: z.number().min(0).max(1).nullable().default(null)
+});
+
+/** The bound device says that it is there and which question it shows, and learns the time. */
+export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
 	if (!device) return problem(401, NOT_AT_THE_DOOR);
-	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
-	if (row?.device_epoch === device.epoch) otium.presence.seen(device.sittingId);
+	const body = await readJson(request, Beat);
+	if (!body.ok) return body.response;
+	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch', 'session_id');
+	if (row?.device_epoch === device.epoch) {
+		otium.presence.seen(device.sittingId);
+		if (otium.presence.tells(device.sittingId, body.data))
+			otium.hub.answered([{ sittingId: device.sittingId, sessionId: row.session_id }]);
+	}
 	return json({ now: otium.now() });
 };

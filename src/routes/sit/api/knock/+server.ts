@@ -10,7 +10,8 @@ const Typed = z.object({
 	family: z.string().max(120),
 	given: z.string().max(120).optional(),
 	/** `31-05` */
-	birthday: z.string().max(5).optional()
+	birthday: z.string().max(5).optional(),
+	deviceName: z.string().max(80).optional()
 });
 
 export const POST: RequestHandler = async ({ request, locals }) => {

@@ -1,4 +1,5 @@
 import { json } from '@sveltejs/kit';
+import type { Paper } from '$core/paper';
 import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
 import { refusal } from '$core/sitting';
 import { clientFor } from '$lib/server/identity';
@@ -23,5 +24,16 @@ export const GET: RequestHandler = async ({ locals: { otium, device, client } })
 		.where({ sitting_id: device.sittingId, epoch: device.epoch })
 		.max('seq as seq')
 		.first();
-	return json({ questions: form!.questions, answers, lastSeq: (last?.seq as number | null) ?? 0 });
+	const { content } = await otium.db('paper').where({ id: one.paperId }).first('content');
+	const paper: Paper = JSON.parse(content);
+	const shown = new Set(form!.questions.map((question) => question.picture));
+	const pictures = Object.fromEntries(Object.entries(paper.pictures ?? {}).filter(([name]) => shown.has(name)));
+	return json({
+		questions: form!.questions,
+		pictures,
+		formulaSheet: paper.formulaSheet ?? [],
+		language: paper.language ?? 'en',
+		answers,
+		lastSeq: (last?.seq as number | null) ?? 0
+	});
 };

@@ -1,7 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { effectInWords } from '$core/grants';
+import { isBlank } from '$core/paper';
 import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
 import { standingAnswers } from '$lib/server/answers';
+import { messagesOf } from '$lib/server/messages';
+import { snapshotsOf } from '$lib/server/pictures';
 import { searchLogbook } from '$lib/server/logbook';
 import { formOf, loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
@@ -21,6 +24,7 @@ export const GET: RequestHandler = async (event) => {
 
 	const form = await formOf(otium.db, one.sitting.id);
 	const answers = (await standingAnswers(otium.db, [one.sitting.id])).get(one.sitting.id) ?? [];
+	const thresholds = await otium.pace.thresholdsOf(otium.db, one.paperId);
 	const byId = new Map(answers.map((answer) => [answer.questionId, answer]));
 	return json({
 		time: {
@@ -33,11 +37,15 @@ export const GET: RequestHandler = async (event) => {
 			origin: one.reckoning.origin
 		},
 		history: (await searchLogbook(otium.db, { sittingId: one.sitting.id, limit: 60 })).reverse(),
+		messages: await messagesOf(otium.db, one.sitting.id),
+		snapshots: await snapshotsOf(otium.db, one.sitting.id),
+		photo: (await otium.db('candidate').where({ id: one.candidate.id }).first('photo_at')).photo_at !== null,
 		questions: (form?.questions ?? []).map((question, i) => {
 			const answer = byId.get(question.id);
 			return {
+				thresholdMs: Math.round(thresholds.get(question.id) ?? 0),
 				number: i + 1,
-				answered: answer !== undefined && answer.value !== null && answer.value !== '',
+				answered: answer !== undefined && !isBlank(answer.value),
 				marked: answer?.marked ?? false,
 				inViewMs: answer?.inViewMs ?? 0
 			};

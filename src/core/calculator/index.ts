@@ -1,0 +1,2 @@
+export { calculate, showValue } from './calculate';
+export type { Angle, Calculated, CalculatorKind } from './calculate';

@@ -1,0 +1,2 @@
+export { INCIDENT_KINDS, incidentInWords } from './incident';
+export type { Incident, IncidentKind } from './incident';

@@ -1,0 +1,17 @@
+import type { AnswerValue, Question } from '../paper';
+
+/** An answer that earns full points, as a candidate would give it. null: only a person can say (an essay). */
+export function rightAnswer(question: Question): AnswerValue {
+	switch (question.kind) {
+		case 'numeric':
+			return String(question.answer);
+		case 'short':
+			return question.accepted[0];
+		case 'fill_in':
+			return Object.fromEntries(question.gaps.map((gap) => [gap.id, gap.accepted[0]]));
+		case 'essay':
+			return null;
+		default:
+			return question.answer;
+	}
+}

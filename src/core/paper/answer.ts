@@ -1,0 +1,52 @@
+import type { FormQuestion } from './question';
+
+/**
+ * What a candidate gave. null: blank, or cleared again. By kind of question:
+ * true/false a boolean; single a choice's id; numeric, short and essay the text as typed; multiple the chosen ids;
+ * ordering the ids in their order; matching the match by item, fill in the text by gap.
+ */
+export type AnswerValue = boolean | string | string[] | Record<string, string> | null;
+
+/** Whether nothing was given: blank and wrong are two things. */
+export function isBlank(value: AnswerValue): boolean {
+	if (value === null) return true;
+	if (typeof value === 'boolean') return false;
+	if (typeof value === 'string') return value.trim() === '';
+	return Array.isArray(value) ? value.length === 0 : Object.values(value).every((part) => part.trim() === '');
+}
+
+/** Whether a value is of the shape that a question of this kind asks for, and names only what is on the form. */
+export function fitsQuestion(question: FormQuestion, value: AnswerValue): boolean {
+	if (value === null) return true;
+	const known = (list: { id: string }[] | undefined, id: string) => list?.some((each) => each.id === id) ?? false;
+	switch (question.kind) {
+		case 'true_false':
+			return typeof value === 'boolean';
+		case 'single':
+			return typeof value === 'string' && known(question.choices, value);
+		case 'multiple':
+		case 'ordering':
+			return Array.isArray(value) && value.every((id) => known(question.choices, id));
+		case 'matching':
+			return (
+				isParts(value) &&
+				Object.entries(value).every(
+					([item, to]) => known(question.items, item) && (to === '' || known(question.matches, to))
+				)
+			);
+		case 'fill_in':
+			return isParts(value) && Object.keys(value).every((gap) => question.gaps!.includes(gap));
+		case 'numeric':
+		case 'short':
+			return typeof value === 'string' && value.length <= LONGEST_LINE;
+		case 'essay':
+			return typeof value === 'string';
+	}
+}
+
+/** Signs that fit into a line of text. */
+export const LONGEST_LINE = 500;
+
+function isParts(value: AnswerValue): value is Record<string, string> {
+	return typeof value === 'object' && value !== null && !Array.isArray(value);
+}

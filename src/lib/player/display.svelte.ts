@@ -1,0 +1,46 @@
+/** How the paper looks on this device. */
+export type Look = 'paper' | 'strong' | 'night' | 'sand';
+type Kept = { size: number; look: Look; spacing: number; ruler: boolean };
+
+export const SIZES = [100, 125, 150, 175, 200];
+export const SPACINGS = [1.4, 1.8, 2.2];
+const STANDARD: Kept = { size: 100, look: 'paper', spacing: 1.4, ruler: false };
+
+/** The candidate's own choice of size, colours and spacing; begins with what was granted and is kept on the device. */
+export class Display {
+	size = $state(STANDARD.size);
+	look = $state<Look>(STANDARD.look);
+	spacing = $state(STANDARD.spacing);
+	ruler = $state(STANDARD.ruler);
+
+	constructor(
+		private readonly key: string,
+		granted: { magnification: number; contrast: boolean }
+	) {
+		const kept = this.#read() ?? {
+			...STANDARD,
+			size: Math.min(200, Math.max(100, Math.round((granted.magnification * 100) / 25) * 25)),
+			look: granted.contrast ? ('strong' as const) : ('paper' as const)
+		};
+		Object.assign(this, kept);
+	}
+
+	set(change: Partial<Kept>) {
+		Object.assign(this, change);
+		const { size, look, spacing, ruler } = this;
+		try {
+			localStorage.setItem(this.key, JSON.stringify({ size, look, spacing, ruler }));
+		} catch {
+			// A browser that keeps nothing still shows it so until the page is left.
+		}
+	}
+
+	#read(): Kept | null {
+		try {
+			const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null');
+			return kept && SIZES.includes(kept.size) ? { ...STANDARD, ...kept } : null;
+		} catch {
+			return null;
+		}
+	}
+}

@@ -1,0 +1,2 @@
+export { noteRefusal, openRefusals, settleRefusals } from './refusals';
+export type { Refused } from './refusals';

@@ -1,0 +1,93 @@
+import { nanoid } from 'nanoid';
+import type { DoorRefusal } from '$core/room';
+import type { Query } from '../db';
+import type { Otium } from '../otium';
+
+/** Who was refused, as far as it is known. */
+export type Refused = {
+	sessionId: string;
+	code: string;
+	deviceName: string;
+	candidateId?: string | null;
+	sittingId?: string | null;
+};
+
+/**
+ * Notes that somebody stands before a session's door and was refused, for the proctor to see. The same person or device
+ * refused again for the same reason is one line that counts.
+ */
+export async function noteRefusal(otium: Otium, refused: Refused): Promise<void> {
+	const { sessionId, code, deviceName, candidateId = null, sittingId = null } = refused;
+	const who = candidateId === null ? { device_name: deviceName } : { candidate_id: candidateId };
+	const same = await otium
+		.db('door_refusal')
+		.where({ session_id: sessionId, code, settled_at: null, ...who })
+		.first('id', 'tries');
+	const at = otium.now();
+	if (same)
+		await otium
+			.db('door_refusal')
+			.where({ id: same.id })
+			.update({ tries: same.tries + 1, at });
+	else {
+		await otium.db('door_refusal').insert({
+			id: nanoid(),
+			session_id: sessionId,
+			candidate_id: candidateId,
+			sitting_id: sittingId,
+			code,
+			device_name: deviceName,
+			at
+		});
+	}
+	otium.hub.changed(sessionId);
+}
+
+/** Lines are settled by a proctor, or by themselves when the person has come in. */
+export async function settleRefusals(
+	otium: Otium,
+	sessionId: string,
+	which: { id: string } | { sitting_id: string } | { candidate_id: string }
+): Promise<void> {
+	const settled = await otium
+		.db('door_refusal')
+		.where({ session_id: sessionId, settled_at: null, ...which })
+		.update({ settled_at: otium.now() });
+	if (settled > 0) otium.hub.changed(sessionId);
+}
+
+/** After so long without another try whoever it was has gone. */
+const FORGOTTEN_MS = 30 * 60_000;
+
+/** The lines that are open at a session's door, oldest first. */
+export async function openRefusals(db: Query, sessionId: string, now: number): Promise<DoorRefusal[]> {
+	const rows = (await db('door_refusal')
+		.leftJoin('candidate', 'candidate.id', 'door_refusal.candidate_id')
+		.where({ session_id: sessionId, settled_at: null })
+		.where('at', '>', now - FORGOTTEN_MS)
+		.orderBy('at')
+		.select('door_refusal.*', 'candidate.number', 'candidate.given', 'candidate.family')) as {
+		id: string;
+		code: string;
+		device_name: string;
+		tries: number;
+		at: number;
+		sitting_id: string | null;
+		candidate_id: string | null;
+		number: string | null;
+		given: string | null;
+		family: string | null;
+	}[];
+	return rows.map((row) => ({
+		id: row.id,
+		code: row.code,
+		device: row.device_name,
+		tries: row.tries,
+		at: row.at,
+		sittingId: row.sitting_id,
+		candidate:
+			row.candidate_id === null
+				? null
+				: { id: row.candidate_id, name: `${row.given} ${row.family}`, number: row.number! }
+	}));
+}

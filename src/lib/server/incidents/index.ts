@@ -1,0 +1,2 @@
+export { attachmentOf, incidentsOf, tellIncident, withdrawIncident } from './incidents';
+export type { NewIncident } from './incidents';

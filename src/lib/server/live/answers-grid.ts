@@ -1,0 +1,61 @@
+import { isBlank, type AnswerValue, type Form } from '$core/paper';
+import type { GridRow } from '$core/room';
+import type { Query } from '../db';
+
+type Standing = { sitting_id: string; question_id: string; value: string };
+type Revisions = { sitting_id: string; question_id: string; times: number };
+
+/** Who has answered what, in the order in which each sees the questions; no answer itself is told. */
+export async function drawGrid(db: Query, sessionId: string, only?: string[]): Promise<GridRow[]> {
+	const forms: { sitting_id: string; form: string }[] = await db('form')
+		.join('roster', 'roster.sitting_id', 'form.sitting_id')
+		.where({ session_id: sessionId })
+		.modify((query) => {
+			if (only) query.whereIn('form.sitting_id', only);
+		})
+		.select('form.sitting_id', 'form.form');
+	const ids = forms.map((row) => row.sitting_id);
+	const standing = grouped((await db('answer_standing').whereIn('sitting_id', ids)) as Standing[]);
+	const revisions = grouped(
+		(await db('answer')
+			.whereIn('sitting_id', ids)
+			.whereNull('kept_because')
+			.groupBy('sitting_id', 'question_id')
+			.select(
+				'sitting_id',
+				'question_id',
+				db.raw('count(DISTINCT json_extract(value, ?)) as times', ['$.value'])
+			)) as Revisions[]
+	);
+	return forms.map(({ sitting_id, form }) => {
+		const answers = new Map(
+			(standing.get(sitting_id) ?? []).map((row) => [
+				row.question_id,
+				JSON.parse(row.value) as { value: AnswerValue; marked: boolean }
+			])
+		);
+		const times = new Map((revisions.get(sitting_id) ?? []).map((row) => [row.question_id, row.times]));
+		return {
+			sittingId: sitting_id,
+			cells: (JSON.parse(form) as Form).questions.map((question) => {
+				const answer = answers.get(question.id);
+				const isAnswered = answer !== undefined && !isBlank(answer.value);
+				return {
+					answered: isAnswered,
+					marked: answer?.marked ?? false,
+					changed: (times.get(question.id) ?? 0) > 1
+				};
+			})
+		};
+	});
+}
+
+function grouped<T extends { sitting_id: string }>(rows: T[]): Map<string, T[]> {
+	const groups = new Map<string, T[]>();
+	for (const row of rows) {
+		const list = groups.get(row.sitting_id);
+		if (list) list.push(row);
+		else groups.set(row.sitting_id, [row]);
+	}
+	return groups;
+}

@@ -1,0 +1,50 @@
+import type { CoursePoint } from '$core/room';
+import type { Query } from '../db';
+
+const MINUTE = 60_000;
+/** Longer than this a chart can't show by the minute. */
+const MOST_POINTS = 24 * 60;
+
+/** What brings somebody to work, and what ends it, in the logbook's words. */
+const TO_WORK = ['began', 'resumed', 'restored'];
+const FROM_WORK = ['held', 'handed_in', 'time_ran_out', 'carried_over', 'set_aside', 'device_freed'];
+const DONE = ['handed_in', 'time_ran_out'];
+
+/** The room minute by minute: how many worked, had finished, and how many answers came. */
+export async function drawCourse(db: Query, sessionId: string, now: number): Promise<CoursePoint[]> {
+	const events: { at: number; kind: string; sitting_id: string }[] = await db('logbook')
+		.where({ session_id: sessionId })
+		.whereNotNull('sitting_id')
+		.whereIn('kind', [...TO_WORK, ...FROM_WORK, 'reopened'])
+		.orderBy('seq')
+		.select('at', 'kind', 'sitting_id');
+	const answers: { minute: number; count: number }[] = await db('answer')
+		.join('roster', 'roster.sitting_id', 'answer.sitting_id')
+		.where({ session_id: sessionId })
+		.groupByRaw('received_at / ?', [MINUTE])
+		.select(db.raw('received_at / ? as minute', [MINUTE]), db.raw('count(*) as count'));
+	if (events.length === 0) return [];
+	const perMinute = new Map(answers.map((row) => [Math.floor(row.minute), row.count]));
+	const last = Math.floor(
+		Math.min(
+			now,
+			Math.max(...events.map((event) => event.at), ...[...perMinute.keys()].map((minute) => minute * MINUTE + MINUTE))
+		) / MINUTE
+	);
+	const first = Math.max(Math.floor(events[0].at / MINUTE), last - MOST_POINTS);
+	const working = new Set<string>();
+	const done = new Set<string>();
+	const points: CoursePoint[] = [];
+	let next = 0;
+	for (let minute = first; minute <= last; minute++) {
+		for (; next < events.length && events[next].at < (minute + 1) * MINUTE; next++) {
+			const { kind, sitting_id } = events[next];
+			if (TO_WORK.includes(kind)) working.add(sitting_id);
+			if (FROM_WORK.includes(kind)) working.delete(sitting_id);
+			if (DONE.includes(kind)) done.add(sitting_id);
+			if (kind === 'reopened') done.delete(sitting_id);
+		}
+		points.push({ at: minute * MINUTE, working: working.size, done: done.size, answers: perMinute.get(minute) ?? 0 });
+	}
+	return points;
+}

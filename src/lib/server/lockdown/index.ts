@@ -1,0 +1,2 @@
+export { lapseCounts, noteLapses } from './lapses';
+export type { LapseCount, NamedLapse } from './lapses';

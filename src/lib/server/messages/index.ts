@@ -1,0 +1,2 @@
+export { lowerHand, messagesOf, messagesSeen, openMessages, raiseHand, sendMessage } from './messages';
+export type { Message } from './messages';

@@ -1,0 +1,1 @@
+export { PaceWatch } from './pace';

@@ -1,0 +1,122 @@
+import { nanoid } from 'nanoid';
+import type { Paper } from '$core/paper';
+import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
+import type { Query } from '../db';
+import type { Otium } from '../otium';
+import { act, loadSittings, type Loaded } from '../sitting';
+
+/** Observations are counted anew so often; between, a threshold stays as it is. */
+const REFRESH_MS = 60_000;
+/** So many sittings are looked at in one turn of the sweep; the others wait for the next. */
+const A_TURN = 250;
+
+type Thresholds = { at: number; byQuestion: Map<string, number> };
+
+/**
+ * Looks at how fast answers come, beside the saving and never in its way: what was answered since the last turn is
+ * worked out anew, kept where lists read it, and told when it changed.
+ */
+export class PaceWatch {
+	#dirty = new Set<string>();
+	#thresholds = new Map<string, Thresholds>();
+	/** How many answers there were when a sitting was last held for its pace. */
+	#heldAt = new Map<string, number>();
+
+	constructor(private readonly otium: Otium) {}
+
+	answered(sittingIds: Iterable<string>) {
+		for (const id of sittingIds) this.#dirty.add(id);
+	}
+
+	async sweep(): Promise<void> {
+		const ids = [...this.#dirty].slice(0, A_TURN);
+		if (ids.length === 0) return;
+		for (const id of ids) this.#dirty.delete(id);
+		const { db, now } = this.otium;
+		const loaded = (await loadSittings(db, ids, now())).filter((one) => one.session.rules.pace.watched);
+		const responses = await this.responsesOf(db, loaded);
+		for (const one of loaded) await this.#judge(one, responses.get(one.sitting.id) ?? []);
+	}
+
+	async #judge(one: Loaded, responses: Response[]) {
+		const { db, hub } = this.otium;
+		const { sitting, session } = one;
+		const { questions } = (await db('form')
+			.where({ sitting_id: sitting.id })
+			.first(db.raw("json_array_length(form, '$.questions') as questions"))) as {
+			questions: number;
+		};
+		const pace = paceOf(responses, questions);
+		const changed = await db('progress')
+			.where({ sitting_id: sitting.id })
+			.where((other) => other.whereNot({ pace: pace.level }).orWhereNot({ rapid: pace.rapid }))
+			.update({ pace: pace.level, rapid: pace.rapid });
+		if (changed) hub.answered([{ sessionId: session.id, sittingId: sitting.id }]);
+		if (!session.rules.pace.holds || sitting.state !== 'working') return;
+		const inARow = responses.length - 1 - responses.findLastIndex((response) => !isRapid(response));
+		// Dealt with once: whoever was resumed is held again only after five more.
+		const dealtWith = this.#heldAt.get(sitting.id) ?? 0;
+		if (inARow < HOLD_IN_A_ROW || responses.length - dealtWith < HOLD_IN_A_ROW) return;
+		this.#heldAt.set(sitting.id, responses.length);
+		await act(this.otium, [
+			{
+				id: nanoid(),
+				sittingId: sitting.id,
+				by: { role: 'system', id: 'pace' },
+				body: { kind: 'hold', reason: 'Five answers in a row came faster than reading takes', stopsClock: true }
+			}
+		]);
+	}
+
+	/** The answers of some sittings with their thresholds, in the order in which they came. */
+	async responsesOf(db: Query, loaded: Loaded[]): Promise<Map<string, Response[]>> {
+		const rows: { sitting_id: string; question_id: string; in_view_ms: number }[] = await db('answer_standing')
+			.whereIn(
+				'sitting_id',
+				loaded.map((one) => one.sitting.id)
+			)
+			.where({ blank: 0 })
+			.orderBy(['sitting_id', 'epoch', 'seq'])
+			.select('sitting_id', 'question_id', 'in_view_ms');
+		const bySitting = new Map<string, typeof rows>();
+		for (const row of rows) bySitting.set(row.sitting_id, [...(bySitting.get(row.sitting_id) ?? []), row]);
+		const result = new Map<string, Response[]>();
+		for (const one of loaded) {
+			const own = bySitting.get(one.sitting.id) ?? [];
+			const thresholds = await this.thresholdsOf(db, one.paperId);
+			const elapsed = this.otium.now() - (one.sitting.beganAt ?? this.otium.now());
+			const times = checkedTimes(
+				own.map((row) => row.in_view_ms),
+				elapsed
+			);
+			result.set(
+				one.sitting.id,
+				own.map((row, i) => ({
+					questionId: row.question_id,
+					inViewMs: times[i],
+					thresholdMs: thresholds.get(row.question_id) ?? 0
+				}))
+			);
+		}
+		return result;
+	}
+
+	/** By question: what people really took once enough have answered, until then what reading takes. */
+	async thresholdsOf(db: Query, paperId: string): Promise<Map<string, number>> {
+		const known = this.#thresholds.get(paperId);
+		if (known && this.otium.now() - known.at < REFRESH_MS) return known.byQuestion;
+		const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
+		const rows: { question_id: string; count: number; mean: number }[] = await db('answer_standing')
+			.join('sitting', 'sitting.id', 'answer_standing.sitting_id')
+			.where({ paper_id: paperId, blank: 0 })
+			.groupBy('question_id')
+			.select('question_id', db.raw('count(*) as count'), db.raw('avg(in_view_ms) as mean'));
+		const observed = new Map(rows.map((row) => [row.question_id, { count: row.count, meanMs: row.mean }]));
+		const questions = (JSON.parse(content) as Paper).parts.flatMap((part) => part.questions);
+		const byQuestion = new Map(
+			questions.map((question) => [question.id, thresholdMs(wordsOf(question), observed.get(question.id) ?? null)])
+		);
+		this.#thresholds.set(paperId, { at: this.otium.now(), byQuestion });
+		return byQuestion;
+	}
+}

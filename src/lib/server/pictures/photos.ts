@@ -1,0 +1,34 @@
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Otium } from '../otium';
+import { imageType } from './image-type';
+
+export const MOST_PHOTO_BYTES = 400_000;
+
+/** Keeps a candidate's photo, or takes it away. false: it is not a JPEG or PNG of a fitting size. */
+export async function savePhoto(otium: Otium, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
+	if (bytes !== null && (bytes.length > MOST_PHOTO_BYTES || imageType(bytes) === null)) return false;
+	await mkdir(join(otium.dataDir, 'photos'), { recursive: true });
+	if (bytes === null) await rm(pathOf(otium, candidateId), { force: true });
+	else await writeFile(pathOf(otium, candidateId), bytes);
+	await otium
+		.db('candidate')
+		.where({ id: candidateId })
+		.update({ photo_at: bytes === null ? null : otium.now() });
+	return true;
+}
+
+/** A candidate's photo; null: there is none. */
+export async function readPhoto(
+	otium: Otium,
+	candidateId: string
+): Promise<{ bytes: Uint8Array; type: string } | null> {
+	const row = await otium.db('candidate').where({ id: candidateId }).first('id', 'photo_at');
+	if (!row?.photo_at) return null;
+	const bytes = await readFile(pathOf(otium, row.id)).catch(() => null);
+	return bytes && { bytes, type: imageType(bytes) ?? 'image/jpeg' };
+}
+
+function pathOf(otium: Otium, candidateId: string): string {
+	return join(otium.dataDir, 'photos', encodeURIComponent(candidateId).replaceAll('.', '%2E'));
+}

@@ -1,0 +1,115 @@
+<!-- @component Who needs the proctor, most urgent first, each with the key that settles it. -->
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { tallyKeyOf, type Need, type NeedAct } from '$core/room';
+	import Act from '$ui/Act.svelte';
+	import StateGlyph from '$ui/StateGlyph.svelte';
+	import { NEED_KEYS, NEED_VERBS } from './asks';
+	import { needInWords } from './needs-words';
+	import type { LiveRoom } from './room.svelte';
+
+	type Props = { room: LiveRoom; now: number; isMasked: boolean; onsettle: (act: NeedAct, need: Need) => void };
+	let { room, now, isMasked, onsettle }: Props = $props();
+
+	const head = $derived(room.head);
+	const QUIET = 'otium live quiet';
+	let isLoud = $state(false);
+	onMount(() => (isLoud = localStorage.getItem(QUIET) === 'loud'));
+	// A sound for what is new and presses, never for what only moved up.
+	// svelte-ignore state_referenced_locally
+	let known = new Set(room.needs.map((need) => need.key));
+	$effect(() => {
+		const keys = room.needs.map((need) => need.key);
+		const isNew = room.needs.some((need) => need.urgency <= 5 && !known.has(need.key));
+		known = new Set(keys);
+		if (isNew && untrack(() => isLoud)) void ring();
+	});
+	async function ring() {
+		const audio = new AudioContext();
+		const tone = audio.createOscillator();
+		const volume = audio.createGain();
+		tone.frequency.value = 587;
+		volume.gain.setValueAtTime(0.12, audio.currentTime);
+		volume.gain.exponentialRampToValueAtTime(0.001, audio.currentTime + 0.5);
+		tone.connect(volume).connect(audio.destination);
+		tone.start();
+		tone.stop(audio.currentTime + 0.5);
+		tone.onended = () => void audio.close();
+	}
+	function setLoud(on: boolean) {
+		isLoud = on;
+		localStorage.setItem(QUIET, on ? 'loud' : 'quiet');
+		if (on) void ring();
+	}
+	const nameOf = (need: Need) =>
+		need.seat
+			? isMasked
+				? need.seat.number
+				: need.seat.name
+			: need.refusal!.candidate
+				? isMasked
+					? need.refusal!.candidate.number
+					: need.refusal!.candidate.name
+				: 'At the door';
+	const EDGES = { brick: 'border-l-brick', ochre: 'border-l-ochre-mark', slate: 'border-l-slate-sea' };
+</script>
+
+<div class="mb-2.5 flex items-baseline gap-2">
+	<h2 class="text-[17px]">
+		Needs you <span class="text-ink-3 font-sans font-normal">{room.needs.length || ''}</span>
+	</h2>
+	<label class="text-ink-3 ml-auto flex items-center gap-1.5 text-[13px]"
+		><input
+			type="checkbox"
+			class="border-line-strong text-tide rounded"
+			checked={isLoud}
+			onchange={(event) => setLoud(event.currentTarget.checked)}
+		/>sound</label
+	>
+</div>
+<ul class="space-y-2.5" data-testid="needs">
+	{#each room.needs as need (need.key)}
+		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}">
+			<div class="flex items-center gap-2">
+				<button
+					class="flex min-w-0 flex-1 items-center gap-2 text-left"
+					disabled={!need.seat}
+					onclick={() => (room.focusId = need.seat?.id ?? room.focusId)}
+				>
+					{#if need.seat}<StateGlyph state={tallyKeyOf(need.seat)} size={15} />{/if}
+					<span class="truncate font-semibold">{nameOf(need)}</span>
+					<span class="text-ink-3 ml-auto font-mono text-[13px]">{need.seat?.seat ?? ''}</span>
+				</button>
+				<button
+					class="text-ink-3 hover:text-ink px-1"
+					title="Later: comes back in five minutes, or when it changes"
+					aria-label="Later: {nameOf(need)}"
+					onclick={() => room.snooze(need)}>⏲</button
+				>
+			</div>
+			<p class="text-ink-2 mt-0.5 text-[13.5px] leading-snug">
+				{needInWords(need, now, head.questions, head.zone)}
+			</p>
+			<div class="mt-2 flex flex-wrap gap-1.5">
+				{#each need.acts as act, i (act)}
+					<Act
+						size="xs"
+						tone={i === 0 && act !== 'free_device' ? 'main' : 'quiet'}
+						key={i === 0 ? NEED_KEYS[act] : undefined}
+						disabled={room.busy}
+						onclick={() => onsettle(act, need)}>{NEED_VERBS[act]}</Act
+					>
+				{/each}
+			</div>
+		</li>
+	{:else}
+		<li class="text-ink-3 text-[14px]">
+			{head.endedAt === null ? 'Nobody needs you. A quiet room.' : 'The session has ended.'}
+		</li>
+	{/each}
+</ul>
+{#if room.snoozedCount > 0}
+	<button class="text-ink-3 mt-3 text-[13px] underline" onclick={() => room.wake()}
+		>{room.snoozedCount} put off: show</button
+	>
+{/if}

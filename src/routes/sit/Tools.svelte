@@ -1,0 +1,193 @@
+<!-- @component What lies beside the paper: calculator, formulas, notes, looks, languages, the raised hand. -->
+<script lang="ts">
+	import { languageName } from '$core/session';
+	import { NOTES } from '$core/paper';
+	import type { SittingPicture } from '$core/room';
+	import type { Display } from '$player/display.svelte';
+	import type { Paper } from '$player/paper.svelte';
+	import type { Watch } from '$player/watch.svelte';
+	import { send } from '$ui/post';
+	import Press from './Press.svelte';
+	import Text from './question/Text.svelte';
+	import Looks from './tools/Looks.svelte';
+
+	type Props = {
+		paper: Paper;
+		picture: SittingPicture;
+		display: Display;
+		watch: Watch | null;
+		language: string | null;
+		/** What is read aloud. */
+		spoken: string;
+		onchanged: () => void;
+	};
+	let { paper, picture, display, watch, language = $bindable(), spoken, onchanged }: Props = $props();
+
+	type Panel = 'calculator' | 'formulas' | 'notes' | 'looks' | 'hand' | 'sites';
+	let open = $state<Panel | null>(null);
+	let words = $state('');
+	let problem = $state<string | null>(null);
+	const tools = $derived(picture.session.tools);
+	const languages = $derived([...new Set(paper.questions.flatMap((question) => Object.keys(question.inOther ?? {})))]);
+	const sites = $derived(picture.session.watch?.sites ?? []);
+	const panels = $derived(
+		[
+			tools.calculator !== 'none' && { key: 'calculator' as const, name: 'Calculator' },
+			paper.formulaSheet.length > 0 && { key: 'formulas' as const, name: 'Formulas' },
+			tools.notes && { key: 'notes' as const, name: 'Notes' },
+			sites.length > 0 && { key: 'sites' as const, name: 'Sites' },
+			{ key: 'looks' as const, name: 'Display' }
+		].filter((panel) => panel !== false)
+	);
+	const title = $derived(open === 'hand' ? 'Ask your proctor' : panels.find((panel) => panel.key === open)?.name);
+
+	// Voices on the device only: nothing of a paper is sent elsewhere to be read.
+	let voice = $state.raw<SpeechSynthesisVoice | null>(null);
+	let isSpeaking = $state(false);
+	$effect(() => {
+		if (typeof speechSynthesis === 'undefined') return;
+		const find = () => {
+			const own = speechSynthesis.getVoices().filter((each) => each.localService);
+			voice = own.find((each) => each.lang.startsWith(language ?? paper.language)) ?? own[0] ?? null;
+		};
+		find();
+		speechSynthesis.addEventListener('voiceschanged', find);
+		return () => {
+			speechSynthesis.removeEventListener('voiceschanged', find);
+			speechSynthesis.cancel();
+		};
+	});
+	function speak() {
+		speechSynthesis.cancel();
+		if (isSpeaking) return void (isSpeaking = false);
+		const utterance = new SpeechSynthesisUtterance(spoken);
+		utterance.voice = voice;
+		utterance.onend = utterance.onerror = () => (isSpeaking = false);
+		isSpeaking = true;
+		speechSynthesis.speak(utterance);
+	}
+
+	async function hand(up: boolean) {
+		problem = null;
+		const answer = await send('POST', '/sit/api/hand', { up, text: words });
+		if (!answer.ok) problem = 'That could not be sent just now. Raise your own hand as well.';
+		else {
+			open = null;
+			words = '';
+			onchanged();
+		}
+	}
+	const button =
+		'hover:bg-mist aria-pressed:bg-mist aria-pressed:text-tide rounded-lg px-3 py-1.5 text-[15px] font-semibold';
+</script>
+
+<div
+	class="bg-paper border-line flex flex-wrap items-center gap-1 border-b px-5 py-1 max-sm:px-2"
+	role="toolbar"
+	aria-label="Beside the paper"
+>
+	{#each panels as panel (panel.key)}
+		<button
+			type="button"
+			class={button}
+			aria-pressed={open === panel.key}
+			onclick={() => (open = open === panel.key ? null : panel.key)}>{panel.name}</button
+		>
+	{/each}
+	{#if voice}<button type="button" class={button} aria-pressed={isSpeaking} onclick={speak}>Read aloud</button>{/if}
+	{#each languages as each (each)}
+		<button
+			type="button"
+			class={button}
+			aria-pressed={language === each}
+			onclick={() => (language = language === each ? null : each)}>In {languageName(each)}</button
+		>
+	{/each}
+	<button
+		type="button"
+		class="{button} ml-auto {picture.hand ? 'bg-ochre-ground text-ochre' : ''}"
+		aria-pressed={open === 'hand'}
+		onclick={() => (picture.hand ? void hand(false) : (open = open === 'hand' ? null : 'hand'))}
+		data-testid="hand">{picture.hand ? 'Your hand is up: take it down' : 'Raise a hand'}</button
+	>
+</div>
+
+{#if open}
+	<section
+		class="bg-sheet border-line-strong fixed top-28 right-5 z-30 max-h-[70vh] w-80 overflow-auto rounded-2xl border p-4 shadow-lg max-sm:inset-x-3 max-sm:w-auto"
+		aria-label={title}
+		data-testid="panel"
+	>
+		<div class="mb-3 flex items-center">
+			<h2 class="text-[18px]">{title}</h2>
+			<button
+				type="button"
+				class="text-ink-2 ml-auto px-2 text-[20px]"
+				aria-label="Close {title}"
+				onclick={() => (open = null)}>×</button
+			>
+		</div>
+		{#if open === 'calculator' && tools.calculator !== 'none'}
+			{#await import('./tools/Calculator.svelte')}<p class="text-ink-2">
+					One moment…
+				</p>{:then { default: Calculator }}<Calculator kind={tools.calculator} />{:catch}<p>
+					The calculator could not be loaded. It comes when the line is back; close this and open it again.
+				</p>{/await}
+		{:else if open === 'formulas'}
+			<ul class="space-y-3 text-[16px]">
+				{#each paper.formulaSheet as line (line)}<li><Text text={line} /></li>{/each}
+			</ul>
+		{:else if open === 'notes'}
+			<label>
+				<span class="text-ink-2 mb-1.5 block text-[14px]"
+					>Only you see these. They are kept with your paper and count for nothing.</span
+				>
+				<textarea
+					class="bg-paper border-line-strong text-ink w-full rounded-xl border px-3 py-2 text-[16px]"
+					rows="9"
+					maxlength="20000"
+					value={String(paper.of(NOTES).value ?? '')}
+					oninput={(event) => paper.change(NOTES, { value: event.currentTarget.value || null }, true)}
+					data-testid="notes"></textarea>
+			</label>
+		{:else if open === 'sites'}
+			<p class="text-ink-2 mb-2 text-[14px]">These open in a tab of their own. Come back to this one afterwards.</p>
+			<ul class="space-y-1.5">
+				{#each sites as site (site)}
+					<li>
+						<!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- an address outside -->
+						<a
+							class="text-tide underline"
+							href={site.includes('://') ? site : `https://${site}`}
+							target="_blank"
+							rel="noreferrer noopener"
+							onclick={() => watch?.siteOpened()}>{site}</a
+						>
+					</li>
+				{/each}
+			</ul>
+		{:else if open === 'looks'}
+			<Looks {display} />
+		{:else if open === 'hand'}
+			<form
+				class="space-y-3"
+				onsubmit={(event) => {
+					event.preventDefault();
+					void hand(true);
+				}}
+			>
+				<label class="block">
+					<span class="text-ink-2 mb-1 block text-[14px]">What is it about? You may leave this empty.</span>
+					<input
+						bind:value={words}
+						maxlength="300"
+						class="bg-paper border-line-strong text-ink w-full rounded-xl border px-3 py-2 text-[16px]"
+						autocomplete="off"
+					/>
+				</label>
+				{#if problem}<p class="text-ochre text-[15px]" role="alert">{problem}</p>{/if}
+				<Press main type="submit" testid="raise">Raise a hand</Press>
+			</form>
+		{/if}
+	</section>
+{/if}

@@ -1,0 +1,45 @@
+<!-- @component A number, a line, or a text of some length with its words counted. -->
+<script lang="ts">
+	import { LONGEST_LINE, wordCount, type FormQuestion } from '$core/paper';
+	import type { Given } from '$player/paper.svelte';
+
+	type Props = { question: FormQuestion; given: Given; onchange: (change: Partial<Given>, rests?: boolean) => void };
+	let { question, given, onchange }: Props = $props();
+
+	const text = $derived(typeof given.value === 'string' ? given.value : '');
+	const words = $derived(wordCount(text));
+	const field = 'bg-sheet border-line-strong text-ink rounded-xl border px-4 py-3';
+</script>
+
+{#if question.kind === 'essay'}
+	<label class="mt-5 block">
+		<span class="sr-only">Your text</span>
+		<textarea
+			class="{field} block min-h-72 w-full leading-relaxed"
+			rows="10"
+			maxlength="40000"
+			spellcheck="false"
+			value={text}
+			oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}></textarea>
+	</label>
+	<p class="text-ink-2 mt-2 text-[0.83em]" data-testid="words">
+		{words}
+		{words === 1 ? 'word' : 'words'}{question.words
+			? `. ${question.words.from} to ${question.words.to} are asked for${words > question.words.to ? ': somewhat long' : ''}.`
+			: '.'}
+	</p>
+{:else}
+	<label class="mt-5 flex flex-wrap items-center gap-3">
+		<span class="sr-only">Your answer{question.unit ? ` in ${question.unit}` : ''}</span>
+		<input
+			class="{field} {question.kind === 'numeric' ? 'w-56 font-mono text-[1.2em]' : 'w-full'}"
+			inputmode={question.kind === 'numeric' ? 'decimal' : 'text'}
+			autocomplete="off"
+			spellcheck="false"
+			maxlength={question.kind === 'numeric' ? 60 : LONGEST_LINE}
+			value={text}
+			oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}
+		/>
+		{#if question.unit}<span>{question.unit}</span>{/if}
+	</label>
+{/if}

@@ -1,0 +1,57 @@
+<!-- @component Size, colours, spacing and a ruler, chosen by the candidate. -->
+<script lang="ts">
+	import { SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
+
+	let { display }: { display: Display } = $props();
+	const LOOKS: { look: Look; name: string }[] = [
+		{ look: 'paper', name: 'Paper' },
+		{ look: 'strong', name: 'Black on white' },
+		{ look: 'night', name: 'Light on dark' },
+		{ look: 'sand', name: 'Sand, softer' }
+	];
+	const SPACING_NAMES = ['usual', 'wider', 'widest'];
+	const button =
+		'border-line-strong hover:bg-mist rounded-lg border px-3 py-1.5 text-[15px] aria-pressed:bg-mist aria-pressed:border-tide aria-pressed:font-semibold';
+</script>
+
+<div class="space-y-4">
+	<div role="group" aria-labelledby="size">
+		<p id="size" class="mb-1.5 text-[14px] font-semibold">Size of the text</p>
+		<div class="flex flex-wrap gap-1.5">
+			{#each SIZES as size (size)}<button
+					type="button"
+					class={button}
+					aria-pressed={display.size === size}
+					onclick={() => display.set({ size })}>{size} %</button
+				>{/each}
+		</div>
+	</div>
+	<div role="group" aria-labelledby="colours">
+		<p id="colours" class="mb-1.5 text-[14px] font-semibold">Colours</p>
+		<div class="flex flex-wrap gap-1.5">
+			{#each LOOKS as { look, name } (look)}<button
+					type="button"
+					class={button}
+					aria-pressed={display.look === look}
+					onclick={() => display.set({ look })}>{name}</button
+				>{/each}
+		</div>
+	</div>
+	<div role="group" aria-labelledby="spacing">
+		<p id="spacing" class="mb-1.5 text-[14px] font-semibold">Space between lines</p>
+		<div class="flex flex-wrap gap-1.5">
+			{#each SPACINGS as spacing, i (spacing)}<button
+					type="button"
+					class={button}
+					aria-pressed={display.spacing === spacing}
+					onclick={() => display.set({ spacing })}>{SPACING_NAMES[i]}</button
+				>{/each}
+		</div>
+	</div>
+	<button
+		type="button"
+		class={button}
+		aria-pressed={display.ruler}
+		onclick={() => display.set({ ruler: !display.ruler })}>A ruler that follows the pointer</button
+	>
+</div>
