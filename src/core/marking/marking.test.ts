@@ -1,7 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { deal, dealtCount, dealtPoints, keepsPlace, type AnswerValue, type Paper, type Question } from '../paper';
-import { markAnswer, markForm, readNumber } from '.';
+import {
+	deal,
+	dealtCount,
+	dealtPoints,
+	fitsQuestion,
+	isBlank,
+	keepsPlace,
+	stemPieces,
+	wordCount,
+	type AnswerValue,
+	type Paper,
+	type Question
+} from '../paper';
+import { markAnswer, markForm, readNumber, rightAnswer } from '.';
 
 const shared = { stem: 'Which?', topic: 'tides', points: 2 };
 const single: Question = {
@@ -169,5 +181,170 @@ describe('dealing and marking a paper', () => {
 		);
 		expect(score).toMatchObject({ points: 4, outOf: 14, blanks: 5 });
 		expect(score.outOf).toBe(dealtPoints(paper));
+	});
+});
+
+describe('the other kinds of question', () => {
+	const base = { stem: 'Which?', topic: 'tides', points: 4 };
+	const of = (ids: string) => [...ids].map((id) => ({ id, text: id.toUpperCase() }));
+	const multiple: Question = {
+		...base,
+		id: 'm',
+		kind: 'multiple',
+		choices: of('abcde'),
+		answer: ['a', 'b'],
+		partial: true
+	};
+	const ordering: Question = {
+		...base,
+		id: 'o',
+		kind: 'ordering',
+		choices: of('abcd'),
+		answer: [...'abcd'],
+		partial: true
+	};
+	const matching: Question = {
+		...base,
+		id: 'x',
+		kind: 'matching',
+		items: of('ab'),
+		matches: of('uvw'),
+		answer: { a: 'u', b: 'v' },
+		partial: true
+	};
+	const fillIn: Question = {
+		...base,
+		id: 'f',
+		kind: 'fill_in',
+		stem: 'The [a] is [b]',
+		gaps: [
+			{ id: 'a', accepted: ['Sea'] },
+			{ id: 'b', accepted: ['blue', 'bleu'] }
+		],
+		partial: true
+	};
+	const short: Question = { ...base, id: 's', kind: 'short', accepted: ['São Miguel'] };
+	const essay: Question = { ...base, id: 'e', kind: 'essay', words: null };
+	const points = (question: Question, value: AnswerValue) => markAnswer(question, value, { wrong: 'free' }).points;
+
+	// Common practice: right ones earn their share, wrong ones take one back, and nothing goes below nothing.
+	it.each<[string, string[], number]>([
+		['all right', ['a', 'b'], 4],
+		['in any order', ['b', 'a'], 4],
+		['one of two', ['a'], 2],
+		['both and a wrong one', ['a', 'b', 'c'], 2],
+		['one right, one wrong', ['a', 'c'], 0],
+		['everything', [...'abcde'], 0],
+		['only wrong ones', ['c', 'd'], 0],
+		['the same one twice', ['a', 'a'], 2]
+	])('multiple, %s', (_, chosen, expected) => expect(points(multiple, chosen)).toBe(expected));
+
+	it('ordering, matching and gaps earn part of the points for part of them', () => {
+		expect(points(ordering, [...'abcd'])).toBe(4);
+		expect(points(ordering, [...'abdc'])).toBe(2);
+		expect(points(ordering, [...'dabc'])).toBe(0);
+		expect(points(matching, { a: 'u', b: 'w' })).toBe(2);
+		expect(points(matching, { a: 'u', b: 'v' })).toBe(4);
+		expect(points(fillIn, { a: 'SEA ', b: 'Bleu' })).toBe(4);
+		expect(points(fillIn, { a: 'sea' })).toBe(2);
+	});
+
+	it('without partial credit it is all or nothing', () => {
+		expect(points({ ...multiple, partial: false }, ['a'])).toBe(0);
+		expect(points({ ...ordering, partial: false }, [...'abdc'])).toBe(0);
+		expect(points({ ...matching, partial: false }, { a: 'u', b: 'v' })).toBe(4);
+	});
+
+	it('a short answer may be typed without accents and capitals', () => {
+		for (const typed of ['São Miguel', 'sao miguel', ' SAO-MIGUEL ']) expect(points(short, typed)).toBe(4);
+		expect(points(short, 'São Jorge')).toBe(0);
+	});
+
+	it('an essay waits for a person, and is neither right nor wrong meanwhile', () => {
+		expect(markAnswer(essay, 'Because.', { wrong: 'fixed', points: 1 })).toMatchObject({
+			verdict: 'to_mark',
+			points: 0
+		});
+		expect(markAnswer(essay, '  ', { wrong: 'free' }).verdict).toBe('blank');
+	});
+
+	it('guessing is corrected only where one of several is chosen', () => {
+		const cost = (question: Question, value: AnswerValue) => markAnswer(question, value, { wrong: 'guessing' }).points;
+		expect(cost(multiple, ['c'])).toBe(0);
+		expect(cost(short, 'wrong')).toBe(0);
+		expect(cost(truth, true)).toBe(-2);
+	});
+
+	it('an answer of another shape earns nothing and breaks nothing', () => {
+		const shapes: AnswerValue[] = [true, 'a', ['a'], { a: 'u' }];
+		for (const question of [multiple, ordering, matching, fillIn, short, numeric, truth, single])
+			for (const value of shapes) expect(points(question, value)).toBeLessThanOrEqual(question.points);
+		expect(fitsQuestion({ ...deal(paperOf([multiple]), MIXED, 1).questions[0] }, 'a')).toBe(false);
+	});
+
+	it('the right answer earns full points for every kind, and fits the form that is dealt', () => {
+		const questions = [single, truth, numeric, multiple, ordering, matching, fillIn, short];
+		const form = deal(paperOf(questions), MIXED, 7);
+		for (const question of questions) {
+			expect(points(question, rightAnswer(question))).toBe(question.points);
+			const dealt = form.questions.find((one) => one.id === question.id)!;
+			expect(fitsQuestion(dealt, rightAnswer(question))).toBe(true);
+		}
+		expect(rightAnswer(essay)).toBeNull();
+	});
+
+	it('a form never carries a key: no accepted spelling, no right order, no pair', () => {
+		const sent = JSON.stringify(deal(paperOf([multiple, ordering, matching, fillIn, short, essay]), MIXED, 3));
+		for (const word of ['answer', 'accepted', 'partial', 'bleu', 'Miguel']) expect(sent).not.toContain(word);
+	});
+
+	it('steps to be ordered and matches are mixed even where choices keep the paper’s order', () => {
+		const plain = { questionsInOwnOrder: false, choicesInOwnOrder: false };
+		const orders = new Set<string>();
+		for (let seed = 0; seed < 40; seed++)
+			orders.add(
+				deal(paperOf([ordering]), plain, seed)
+					.questions[0].choices!.map((choice) => choice.id)
+					.join('')
+			);
+		expect(orders.size).toBeGreaterThan(10);
+	});
+
+	const MIXED = { questionsInOwnOrder: true, choicesInOwnOrder: true };
+	const paperOf = (questions: Question[]): Paper => ({ title: 'P', parts: [{ title: 'All', questions, draw: null }] });
+});
+
+describe('stems', () => {
+	it('come apart into words, formulas and gaps', () => {
+		expect(stemPieces('If $x^2 = 4$, then x is [a] or [b].', ['a', 'b'])).toEqual([
+			{ kind: 'words', text: 'If ' },
+			{ kind: 'formula', tex: 'x^2 = 4' },
+			{ kind: 'words', text: ', then x is ' },
+			{ kind: 'gap', id: 'a' },
+			{ kind: 'words', text: ' or ' },
+			{ kind: 'gap', id: 'b' },
+			{ kind: 'words', text: '.' }
+		]);
+	});
+	it('a single dollar sign and other brackets are words', () => {
+		expect(stemPieces('It costs $5 [about].')).toEqual([{ kind: 'words', text: 'It costs $5 [about].' }]);
+	});
+	it('lose nothing of what was written', () => {
+		fc.assert(
+			fc.property(fc.string(), (stem) => {
+				const back = stemPieces(stem, ['a']).map((piece) =>
+					piece.kind === 'words' ? piece.text : piece.kind === 'gap' ? `[${piece.id}]` : `$${piece.tex}$`
+				);
+				expect(back.join('')).toBe(stem);
+			})
+		);
+	});
+	it('words are counted as people count them', () => {
+		expect(wordCount('A half-filled tank, 3 m deep – is it safe?')).toBe(9);
+		expect(wordCount('  ')).toBe(0);
+	});
+	it('blank is blank in every shape', () => {
+		for (const value of [null, '', '  ', [], {}, { a: '' }]) expect(isBlank(value)).toBe(true);
+		for (const value of [false, '0', ['a'], { a: '', b: 'x' }]) expect(isBlank(value)).toBe(false);
 	});
 });

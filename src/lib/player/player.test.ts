@@ -93,8 +93,7 @@ describe('the answer queue', () => {
 		const queue = new AnswerQueue(await LocalStore.open(), place());
 		server.mode = 'ended';
 		await queue.put(given('late'));
-		await until(() => queue.keptNote !== null);
-		expect(queue.waiting).toBe(0);
+		await until(() => queue.keptNote !== null && queue.waiting === 0);
 		const { requests } = server;
 		await queue.flush();
 		expect(server.requests).toBe(requests);

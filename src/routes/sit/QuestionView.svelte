@@ -57,7 +57,7 @@
 	{#if picture}<img
 			src={source}
 			alt={picture.alt}
-			class="border-line mt-5 max-h-72 w-auto max-w-full rounded-xl border"
+			class="border-line mt-5 h-auto w-[min(100%,27em)] rounded-xl border"
 		/>{/if}
 	{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
 		<Choices {question} {given} {textOf} {onchange} />

@@ -1,6 +1,8 @@
 import { nanoid } from 'nanoid';
 import { foldNumber } from '$core/access';
 import type { GrantBody } from '$core/grants';
+import { noteLapses } from '../lockdown';
+import { raiseHand } from '../messages';
 import { rightAnswer } from '$core/marking';
 import type { AnswerValue, FormQuestion, Paper } from '$core/paper';
 import { DEFAULT_RULES } from '$core/session';
@@ -237,7 +239,8 @@ class Day {
 			room: 'chart',
 			opens: at(-42),
 			minutes: 60,
-			proctors: ['ode', 'dunmore']
+			proctors: ['ode', 'dunmore'],
+			watched: true
 		});
 		await this.#plan('tides-quiet', {
 			paper: 'Tides and Currents',
@@ -254,7 +257,8 @@ class Day {
 			opens: at(48),
 			minutes: 60,
 			proctors: ['dunmore'],
-			together: true
+			together: true,
+			watched: true
 		});
 		await this.#plan('coastal', {
 			paper: 'Coastal Navigation I',
@@ -318,7 +322,9 @@ class Day {
 		await this.#letAllIn(id, present, opens);
 		for (const [i, person] of present.entries()) {
 			const done = early.includes(person) ? 24 : 11 + ((i * 5) % 9);
-			await this.#answer(person, 24, opens + MINUTE, 39 * MINUTE, done);
+			// One of them has stopped reading: the last answers came in a second each.
+			const rushed = person.family === 'Weir' ? 4 : 0;
+			await this.#answer(person, 24, opens + MINUTE, 39 * MINUTE, done, rushed);
 		}
 		this.clock.at = this.now - 4 * MINUTE;
 		for (const person of early) await this.#handIn(person);
@@ -332,6 +338,7 @@ class Day {
 				body: { kind: 'hold', reason: 'out of the room', stopsClock: true }
 			}
 		]);
+		await this.#unrest(present);
 		// Missed the ferry: an own window lets her in past last entry, and only her.
 		this.clock.at = this.now - 3 * MINUTE;
 		await giveGrant(this.otium, this.#by('ode'), nanoid(), {
@@ -344,6 +351,22 @@ class Day {
 		});
 		this.clock.at = this.now - MINUTE;
 		await this.#arrive(id, atTheDoor);
+	}
+
+	/** What a room has to tell besides: a hand that is up, somebody who keeps leaving the screen, somebody who rushes. */
+	async #unrest(present: Sitter[]) {
+		const [asking, leaving] = present
+			.filter((person) => !['Oakes', 'Bell', 'Moor', 'Weir'].includes(person.family))
+			.slice(6);
+		for (let i = 1; i <= 4; i++) {
+			const from = this.now - (20 - i * 4) * MINUTE;
+			await noteLapses(this.otium, leaving.sittingId, [
+				{ id: `demo-lapse-${i}`, kind: 'left', from, to: from + i * 6_000 }
+			]);
+		}
+		this.clock.at = this.now - 70_000;
+		await raiseHand(this.otium, asking.sittingId, 'The picture does not load');
+		await this.otium.pace.sweep();
 	}
 
 	async quietRoomRunning() {
@@ -366,6 +389,7 @@ class Day {
 			proctors: string[];
 			kind?: 'live' | 'make_up';
 			together?: boolean;
+			watched?: boolean;
 		}
 	): Promise<string> {
 		const zone = plan.room === 'lamp' ? 'Atlantic/Azores' : ZONE;
@@ -387,7 +411,9 @@ class Day {
 					...DEFAULT_RULES.timing,
 					limitMinutes: plan.minutes,
 					clockStarts: plan.together ? 'room' : 'candidate'
-				}
+				},
+				lockdown: { ...DEFAULT_RULES.lockdown, level: plan.watched ? 'watched' : 'open' },
+				tools: { ...DEFAULT_RULES.tools, calculator: 'scientific' }
 			},
 			parts: null,
 			proctorIds: plan.proctors.map((proctor) => this.#by(proctor).id)
@@ -456,7 +482,7 @@ class Day {
 	}
 
 	/** Answers `done` of the questions, spread over `lasting`; about four in five of them right. */
-	async #answer(person: Sitter, total: number, from: number, lasting: number, done = total) {
+	async #answer(person: Sitter, total: number, from: number, lasting: number, done = total, rushed = 0) {
 		const form = (await formOf(this.otium.db, person.sittingId))!;
 		const key = new Map(
 			[...this.#papers.values()].flatMap(({ paper }) =>
@@ -472,7 +498,7 @@ class Day {
 				value: right ? (key.get(question.id) ?? ESSAY) : somethingElse(question),
 				marked: (skill + i) % 17 === 0,
 				struck: [],
-				inViewMs: 30_000 + ((skill * 31 + i * 17) % 90) * 1_000
+				inViewMs: i >= done - rushed ? 1_100 : 30_000 + ((skill * 31 + i * 17) % 90) * 1_000
 			};
 		});
 		for (const [i, revision] of revisions.entries()) {

@@ -53,7 +53,7 @@
 		<div class="mb-1.5 flex gap-3 text-[14px]">
 			{#each ['degrees', 'radians'] as const as each (each)}
 				<label class="flex items-center gap-1.5"
-					><input type="radio" name="angle" value={each} bind:group={angle} />{each}</label
+					><input type="radio" class="text-tide" name="angle" value={each} bind:group={angle} />{each}</label
 				>
 			{/each}
 		</div>

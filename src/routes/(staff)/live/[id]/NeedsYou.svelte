@@ -1,5 +1,6 @@
 <!-- @component Who needs the proctor, most urgent first, each with the key that settles it. -->
 <script lang="ts">
+	import { ClockOutline } from 'flowbite-svelte-icons';
 	import { onMount, untrack } from 'svelte';
 	import { tallyKeyOf, type Need, type NeedAct } from '$core/room';
 	import Act from '$ui/Act.svelte';
@@ -84,7 +85,7 @@
 					class="text-ink-3 hover:text-ink px-1"
 					title="Later: comes back in five minutes, or when it changes"
 					aria-label="Later: {nameOf(need)}"
-					onclick={() => room.snooze(need)}>⏲</button
+					onclick={() => room.snooze(need)}><ClockOutline class="h-4 w-4" /></button
 				>
 			</div>
 			<p class="text-ink-2 mt-0.5 text-[13.5px] leading-snug">

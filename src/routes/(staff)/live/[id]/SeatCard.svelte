@@ -41,6 +41,15 @@
 		return STATE_NAMES[seat.state];
 	});
 	const endedAt = $derived(key === 'handed_in' || key === 'time_up' ? localTime(seat.since, zone) : null);
+	/** The one thing besides the state that is worth a look. */
+	const mark = $derived.by(() => {
+		if (seat.hand) return { text: 'hand', tone: 'bg-slate-ground text-slate-sea' };
+		if (key !== 'working') return null;
+		if (seat.lapses?.awaySince) return { text: 'away', tone: 'bg-brick-ground text-brick' };
+		if (seat.pace === 'spoiled') return { text: 'spoiled', tone: 'bg-brick-ground text-brick' };
+		if (seat.pace !== 'calm') return { text: 'rushing', tone: 'bg-ochre-ground text-ochre' };
+		return null;
+	});
 	const showsTime = $derived(remaining !== null && ['working', 'line_lost', 'on_hold'].includes(key));
 </script>
 
@@ -61,10 +70,7 @@
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
 			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
 			{#if endedAt}<span class="text-ink-2">{endedAt}</span>{/if}
-			{#if seat.hand}<span title="Hand up" aria-label="hand up">✋</span>{/if}
-			{#if seat.lapses?.awaySince}<span class="text-brick font-bold" title="Away from the screen">⤢</span>{/if}
-			{#if seat.pace === 'spoiled' || seat.pace === 'hold'}<span class="text-brick font-bold" title="Rushing">»</span
-				>{/if}
+			{#if mark}<span class="rounded-full px-1.5 font-semibold whitespace-nowrap {mark.tone}">{mark.text}</span>{/if}
 			{#if isSelected}<span class="text-tide font-bold">✓</span>{/if}
 		</span>
 	</span>
