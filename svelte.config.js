@@ -6,6 +6,8 @@ export default {
 	preprocess: vitePreprocess(),
 	kit: {
 		adapter: adapter(),
+		// The candidate's page asks for it by itself; the staff's pages have none.
+		serviceWorker: { register: false },
 		alias: { $core: 'src/core', $ui: 'src/lib/ui', $player: 'src/lib/player' },
 		csp: {
 			mode: 'nonce',

@@ -41,9 +41,17 @@ export class House {
 	/** As when somebody pulls the plug. */
 	async kill() {
 		const server = this.#server!;
+		if (server.exitCode !== null || server.signalCode !== null) return;
 		const gone = new Promise((resolve) => server.once('exit', resolve));
 		server.kill('SIGKILL');
 		await gone;
+	}
+
+	/** The same day at another time: the server is away meanwhile. */
+	async moveTo(clockTime: string) {
+		await this.kill();
+		setDemoClock(this.#dir, clockTime);
+		await this.start();
 	}
 
 	async close() {
@@ -84,7 +92,7 @@ export class House {
 	}
 
 	/**
-	 * Makes a running session let in by itself, past its last entry too, and takes one candidate off the simulated device
+	 * Makes a running session let in by itself, past its last entry too and without watching, and takes one candidate off the simulated device
 	 * that they sat at, so that a real browser can come in their place.
 	 */
 	async makeWayFor(
@@ -96,9 +104,10 @@ export class House {
 			const { rules: text } = await db('session').where({ id }).first('rules');
 			const rules = JSON.parse(text);
 			const timing = { ...rules.timing, lastEntryMinutes: 600 };
+			const lockdown = { ...rules.lockdown, level: 'open' };
 			await db('session')
 				.where({ id })
-				.update({ rules: JSON.stringify({ ...rules, admission: 'automatic', timing }) });
+				.update({ rules: JSON.stringify({ ...rules, admission: 'automatic', timing, lockdown }) });
 			const person = await db('sitting')
 				.join('candidate', 'candidate.id', 'sitting.candidate_id')
 				.where({ session_id: id, number })

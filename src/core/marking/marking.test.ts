@@ -344,7 +344,9 @@ describe('stems', () => {
 		expect(wordCount('  ')).toBe(0);
 	});
 	it('blank is blank in every shape', () => {
-		for (const value of [null, '', '  ', [], {}, { a: '' }]) expect(isBlank(value)).toBe(true);
-		for (const value of [false, '0', ['a'], { a: '', b: 'x' }]) expect(isBlank(value)).toBe(false);
+		const blanks: AnswerValue[] = [null, '', '  ', [], {}, { a: '' }];
+		for (const value of blanks) expect(isBlank(value)).toBe(true);
+		const given: AnswerValue[] = [false, '0', ['a'], { a: '', b: 'x' }];
+		for (const value of given) expect(isBlank(value)).toBe(false);
 	});
 });

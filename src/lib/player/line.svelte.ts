@@ -1,5 +1,6 @@
 import type { SittingPicture } from '$core/room';
 import { send } from '$ui/post';
+import { noteClock } from './kept';
 import type { ServerClock } from '$ui/server-clock.svelte';
 
 const BEAT_MS = 5_000;
@@ -76,6 +77,7 @@ export class Line {
 
 	#heard(now: number) {
 		this.clock.set(now);
+		noteClock(now);
 		this.downSince = null;
 	}
 

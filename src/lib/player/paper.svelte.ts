@@ -1,18 +1,23 @@
 import { SvelteMap } from 'svelte/reactivity';
 import { isBlank, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
 import { send, type Problem } from '$ui/post';
+import type { SittingPicture } from '$core/room';
 import { AnswerQueue } from './answer-queue.svelte';
+import { forgetTab, keyOf, rememberTab } from './kept';
 import { LocalStore, type Place } from './local-store';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
-type Sent = {
+/** What the paper is made of, apart from the answers. */
+type Content = {
 	questions: FormQuestion[];
 	pictures: Record<string, Picture>;
 	formulaSheet: string[];
 	language: string;
-	answers: (Given & { questionId: string })[];
-	lastSeq: number;
 };
+type Answer = Given & { questionId: string };
+type Sent = Content & { key: string; answers: Answer[]; lastSeq: number };
+type Kept = Content & { picture: SittingPicture };
+type Loaded = { ok: true; paper: Paper } | { ok: false; problem: Problem; status: number };
 
 const NOTHING: Given = { value: null, marked: false, struck: [], inViewMs: 0 };
 
@@ -29,35 +34,77 @@ export class Paper {
 	#resting = new Map<string, ReturnType<typeof setTimeout>>();
 
 	private constructor(
-		readonly questions: FormQuestion[],
-		readonly pictures: Record<string, Picture>,
-		readonly formulaSheet: string[],
-		readonly language: string,
-		readonly queue: AnswerQueue,
-		readonly isDurable: boolean
+		private readonly content: Content,
+		private readonly place: Place,
+		private readonly store: LocalStore,
+		readonly queue: AnswerQueue
 	) {}
 
-	/** Loads the paper; what this device had kept and not sent lies over what the server has. */
-	static async load(
-		place: Place
-	): Promise<{ ok: true; paper: Paper } | { ok: false; problem: Problem; status: number }> {
+	get questions() {
+		return this.content.questions;
+	}
+	get pictures() {
+		return this.content.pictures;
+	}
+	get formulaSheet() {
+		return this.content.formulaSheet;
+	}
+	get language() {
+		return this.content.language;
+	}
+	get isDurable() {
+		return this.store.isDurable;
+	}
+
+	/**
+	 * Loads the paper; what this device had kept and not sent lies over what the server has. Without a line it is the paper
+	 * that this tab had before.
+	 */
+	static async load(place: Place, picture: SittingPicture): Promise<Loaded> {
 		const answer = await send<Sent>('GET', '/sit/api/paper');
-		if (!answer.ok) return answer;
-		const store = await LocalStore.open();
-		await store.startAfter(place, answer.data.lastSeq);
-		const { questions, pictures, formulaSheet, language } = answer.data;
-		const queue = new AnswerQueue(store, place);
-		const paper = new Paper(questions, pictures, formulaSheet, language, queue, store.isDurable);
-		for (const { questionId, value, marked, struck, inViewMs } of answer.data.answers) {
-			paper.given.set(questionId, { value, marked, struck, inViewMs });
+		if (!answer.ok) {
+			const isOutOfReach = answer.status === 0 || answer.status >= 500;
+			return (isOutOfReach && (await Paper.#loadKept(place))) || answer;
 		}
-		for (const { questionId, value, marked, struck, inViewMs } of await store.waiting(place)) {
+		const { key, answers, lastSeq, ...content } = answer.data;
+		rememberTab(place, key);
+		const store = await LocalStore.open(key);
+		await store.startAfter(place, lastSeq);
+		const paper = await Paper.#begin(content, answers, place, store);
+		await paper.keep(picture);
+		return { ok: true, paper };
+	}
+
+	static async #loadKept(place: Place): Promise<Loaded | null> {
+		const key = keyOf(place);
+		if (key === null) return null;
+		const store = await LocalStore.open(key);
+		const kept = await store.keptPaper<Kept>(place);
+		if (!kept) return null;
+		const { picture: _picture, ...content } = kept.paper;
+		return { ok: true, paper: await Paper.#begin(content, kept.given, place, store) };
+	}
+
+	static async #begin(content: Content, answers: Answer[], place: Place, store: LocalStore): Promise<Paper> {
+		const paper = new Paper(content, place, store, new AnswerQueue(store, place));
+		for (const { questionId, value, marked, struck, inViewMs } of [...answers, ...(await store.waiting(place))]) {
 			paper.given.set(questionId, { value, marked, struck, inViewMs });
 		}
 		const firstBlank = paper.questions.findIndex((question) => paper.of(question.id).value === null);
 		paper.at = Math.max(0, firstBlank);
 		void paper.queue.flush();
-		return { ok: true, paper };
+		return paper;
+	}
+
+	/** Keeps the paper on the device with what is known of the sitting, for a reload without a line. */
+	async keep(picture: SittingPicture): Promise<void> {
+		await this.store.keepPaper(this.place, { ...this.content, picture });
+	}
+
+	/** The sitting has ended: nothing of the paper stays on the device. */
+	async forget(): Promise<void> {
+		forgetTab();
+		await this.store.forgetPaper(this.place);
 	}
 
 	of(questionId: string): Given {

@@ -1,6 +1,9 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import { clockFromNote, findKept } from '$player/kept';
+	import { keepPage } from '$player/offline';
+	import { send } from '$ui/post';
 	import { ServerClock } from '$ui/server-clock.svelte';
 	import Door from './Door.svelte';
 	import SignedIn from './SignedIn.svelte';
@@ -8,13 +11,35 @@
 	let { data } = $props();
 	const clock = new ServerClock(untrack(() => data.now));
 	$effect(() => clock.start());
+
+	// This page may have come from the device itself, because the server could not be reached: then it is old, and what
+	// the tab has kept is newer.
+	let kept = $state.raw<Awaited<ReturnType<typeof findKept>>>(null);
+	onMount(async () => {
+		void keepPage();
+		const found = await findKept();
+		if (!found) return;
+		const answer = await send('GET', '/sit/api/picture');
+		const isReachable = answer.ok || (answer.status > 0 && answer.status < 500);
+		if (isReachable) {
+			if (!data.device) await invalidateAll();
+			return;
+		}
+		clock.set(clockFromNote() ?? clock.read());
+		kept = found;
+	});
+	const here = $derived(kept ?? (data.device && data.picture ? { device: data.device, picture: data.picture } : null));
+	function leave() {
+		kept = null;
+		void invalidateAll();
+	}
 </script>
 
 <svelte:head><title>Otium: sit a paper</title></svelte:head>
 
-{#if data.device && data.picture}
-	{#key `${data.device.sittingId} ${data.device.epoch}`}
-		<SignedIn {clock} device={data.device} first={data.picture} onleave={() => invalidateAll()} />
+{#if here}
+	{#key `${here.device.sittingId} ${here.device.epoch} ${kept !== null}`}
+		<SignedIn {clock} device={here.device} first={here.picture} onleave={leave} />
 	{/key}
 {:else}
 	<Door {clock} code={data.code} onarrived={() => invalidateAll()} />

@@ -4,6 +4,7 @@
 	import type { SittingPicture } from '$core/room';
 	import { localTime, timeAndDate } from '$core/time';
 	import { Line } from '$player/line.svelte';
+	import { keepPage } from '$player/offline';
 	import { OneTab } from '$player/one-tab.svelte';
 	import { Paper } from '$player/paper.svelte';
 	import { Snapshots } from '$player/snapshots.svelte';
@@ -50,6 +51,22 @@
 		void load();
 	});
 	$effect(() => () => paper?.queue.stop());
+	// What the paper may need later is fetched while the line is up, and kept.
+	$effect(() => {
+		if (!paper) return;
+		const { questions, formulaSheet } = paper;
+		const parts: Promise<unknown>[] = [];
+		if (untrack(() => picture.session.tools.calculator) !== 'none') parts.push(import('./tools/Calculator.svelte'));
+		if (formulaSheet.length > 0 || JSON.stringify(questions).includes('$'))
+			parts.push(import('./question/Formula.svelte'));
+		void Promise.allSettled(parts).then(keepPage);
+	});
+	// What is known of the sitting is kept with the paper, and goes from the device with the hand-in.
+	$effect(() => {
+		if (!paper) return;
+		if (picture.state === 'working' || picture.state === 'on_hold') void paper.keep(picture);
+		else void paper.forget();
+	});
 
 	// Watching begins with the work and ends with it; a pause or a hand-in is no leaving.
 	let watch = $state.raw<Watch | null>(null);
@@ -76,7 +93,7 @@
 	async function load() {
 		if (busy) return;
 		busy = true;
-		const loaded = await Paper.load(device);
+		const loaded = await Paper.load(device, picture);
 		busy = false;
 		if (loaded.ok) paper = loaded.paper;
 		else problem = loaded.problem;

@@ -14,4 +14,5 @@ export {
 export type { ProvenClient, SiteKey } from './sealed';
 export { arrive, deviceByToken, knock, photoByNote } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
+export { paperKey } from './tokens';
 export { rehearse } from './rehearsal';

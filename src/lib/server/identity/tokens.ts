@@ -38,6 +38,13 @@ export async function readNote(db: Query, signed: string, now: number): Promise<
 	return note.expires > now ? note : null;
 }
 
+/** The key with which a device seals what it keeps of one sitting; the same for as long as it is bound. */
+export async function paperKey(db: Query, sittingId: string, epoch: number): Promise<string> {
+	return createHmac('sha256', await serverKey(db))
+		.update(`paper ${sittingId} ${epoch}`)
+		.digest('base64');
+}
+
 async function seal(db: Query, body: string): Promise<string> {
 	return createHmac('sha256', await serverKey(db))
 		.update(body)

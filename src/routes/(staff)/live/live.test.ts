@@ -210,7 +210,7 @@ describe('incidents', () => {
 		expect((await ask(takeBack, { id: 'incident-1' })).body).toMatchObject({ withdrawn: true, incidents: [] });
 		expect((await ask(takeBack, { id: 'incident-1' })).body).toMatchObject({ withdrawn: false });
 		expect((await sitting(0)).reckoning.deadline).toBe(before);
-		expect(await verifyLogbook(house.otium.db)).toMatchObject({ brokenAt: null });
+		expect(await verifyLogbook(house.otium.db)).toMatchObject({ broken: null });
 	});
 
 	it('keeps an attachment and gives it back byte for byte, as a download', async () => {

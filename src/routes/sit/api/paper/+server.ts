@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import type { Paper } from '$core/paper';
 import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
 import { refusal } from '$core/sitting';
-import { clientFor } from '$lib/server/identity';
+import { clientFor, paperKey } from '$lib/server/identity';
 import { standingAnswers } from '$lib/server/answers';
 import { formOf, loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
@@ -29,6 +29,7 @@ export const GET: RequestHandler = async ({ locals: { otium, device, client } })
 	const shown = new Set(form!.questions.map((question) => question.picture));
 	const pictures = Object.fromEntries(Object.entries(paper.pictures ?? {}).filter(([name]) => shown.has(name)));
 	return json({
+		key: await paperKey(otium.db, device.sittingId, device.epoch),
 		questions: form!.questions,
 		pictures,
 		formulaSheet: paper.formulaSheet ?? [],

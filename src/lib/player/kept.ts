@@ -1,0 +1,70 @@
+import type { SittingPicture } from '$core/room';
+import { LocalStore, type Place } from './local-store';
+
+/**
+ * Whose paper this tab has. The key stays with the tab and goes with it: after a reload the tab goes on without a line,
+ * and whoever uses the device next finds only what nobody can read.
+ */
+type Tab = Place & { key: string };
+/** When the server said what time it was, by the device's clock; only of use between two loads of the page. */
+type ClockNote = { server: number; device: number };
+
+const TAB = 'otium paper';
+const CLOCK = 'otium clock';
+
+export function rememberTab(place: Place, key: string) {
+	write(sessionStorage, TAB, { ...place, key });
+}
+
+export function forgetTab() {
+	try {
+		sessionStorage.removeItem(TAB);
+	} catch {
+		// Nothing was kept, then.
+	}
+}
+
+export function keyOf(place: Place): string | null {
+	const tab = read<Tab>('sessionStorage', TAB);
+	return tab?.sittingId === place.sittingId && tab.epoch === place.epoch ? tab.key : null;
+}
+
+export function noteClock(server: number) {
+	write(localStorage, CLOCK, { server, device: Date.now() });
+}
+
+/**
+ * The server's time as far as the device can tell after a reload without a line. A device clock that was set back never
+ * takes it back: the server's last word is the least that it can be.
+ */
+export function clockFromNote(): number | null {
+	const note = read<ClockNote>('localStorage', CLOCK);
+	return note && note.server + Math.max(0, Date.now() - note.device);
+}
+
+/** What this tab may go on with when the server can't be reached; null: nothing. */
+export async function findKept(): Promise<{ device: Place; picture: SittingPicture } | null> {
+	const tab = read<Tab>('sessionStorage', TAB);
+	if (!tab) return null;
+	const store = await LocalStore.open(tab.key);
+	const kept = await store.keptPaper<{ picture: SittingPicture }>(tab);
+	return kept?.paper.picture
+		? { device: { sittingId: tab.sittingId, epoch: tab.epoch }, picture: kept.paper.picture }
+		: null;
+}
+
+function write(storage: Storage, name: string, value: unknown) {
+	try {
+		storage.setItem(name, JSON.stringify(value));
+	} catch {
+		// A browser that keeps nothing works as long as the page is open.
+	}
+}
+
+function read<T>(where: 'sessionStorage' | 'localStorage', name: string): T | null {
+	try {
+		return JSON.parse(globalThis[where].getItem(name) ?? 'null');
+	} catch {
+		return null;
+	}
+}
