@@ -22,5 +22,6 @@ export default defineConfig({
 	// A busy machine may stall a browser for seconds. What passes only then is told by name at the end.
 	retries: 1,
 	reporter: [['list']],
-	use: { launchOptions: LAUNCH, viewport: { width: 1280, height: 800 }, locale: 'en-GB', trace: 'retain-on-failure' }
+	use: {
+		actionTimeout: 20_000, launchOptions: LAUNCH, viewport: { width: 1280, height: 800 }, locale: 'en-GB', trace: 'retain-on-failure' }
 });

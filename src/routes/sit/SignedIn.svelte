@@ -70,9 +70,11 @@
 
 	// Watching begins with the work and ends with it; a pause or a hand-in is no leaving.
 	let watch = $state.raw<Watch | null>(null);
+	// Of its own, so that a new picture of the same state starts nothing anew.
+	const isWorking = $derived(picture.state === 'working');
 	const watched = $derived(picture.session.watch?.level ?? 'open');
 	$effect(() => {
-		if (watched === 'open' || picture.state !== 'working' || !paper) return;
+		if (watched === 'open' || !isWorking || !paper) return;
 		const rules = untrack(() => picture.session.watch!);
 		const started = new Watch(device.sittingId, rules, clock);
 		watch = started;
@@ -85,7 +87,7 @@
 
 	const every = $derived(picture.session.snapshotSeconds);
 	$effect(() => {
-		if (every === null || picture.state !== 'working' || !paper) return;
+		if (every === null || !isWorking || !paper) return;
 		const standIn = async () => (await import('../../../stand-ins/camera')).cameraStandIn();
 		return new Snapshots(standIn).start(every);
 	});

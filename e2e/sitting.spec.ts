@@ -1,0 +1,210 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Page } from '@playwright/test';
+import { arrive, go, house } from './house';
+
+const home = house();
+test.beforeAll(() => home.moveTo('10:22'));
+
+/** A candidate of the watched paper that opens next, let in and begun. */
+async function begun(page: Page, nth: number, change: Record<string, unknown> = {}) {
+	const session = () => home.session('Lights and Shapes · Watch B');
+	// The door opens by itself.
+	await expect.poll(async () => (await session()).code).not.toBe('');
+	const { id, code } = await session();
+	const person = await home.read(async (db) => {
+		const { rules } = await db('session').where({ id }).first('rules');
+		const merged = JSON.parse(rules);
+		for (const [part, values] of Object.entries(change)) merged[part] = { ...merged[part], ...(values as object) };
+		merged.admission = 'automatic';
+		merged.timing.clockStarts = 'candidate';
+		await db('session')
+			.where({ id })
+			.update({ rules: JSON.stringify(merged) });
+		return (
+			await db('sitting')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.where({ session_id: id })
+				.orderBy('number')
+				.select('sitting.id', 'number', 'family', 'given')
+		)[nth];
+	});
+	await arrive(page, code, person.number, person.family);
+	await page.getByTestId('begin').click();
+	await expect(page.locator('[data-question]')).toBeVisible();
+	return { ...person, sessionId: id } as {
+		id: string;
+		number: string;
+		family: string;
+		given: string;
+		sessionId: string;
+	};
+}
+const formOf = (id: string) =>
+	home.read(
+		async (db) => JSON.parse((await db('form').where({ sitting_id: id }).first('form')).form).questions
+	) as Promise<{ id: string; kind: string; picture?: string }[]>;
+const valueOf = (sittingId: string, questionId: string) =>
+	home.read(async (db) => {
+		const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
+		return row ? JSON.parse(row.value).value : undefined;
+	});
+const goTo = (page: Page, index: number) =>
+	page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();
+
+test('every kind of question is answered, by pointer or by keys, and arrives in its own shape', async ({ browser }) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 0);
+	const form = await formOf(me.id);
+	const at = (kind: string, picture?: string) =>
+		form.findIndex((question) => question.kind === kind && (picture === undefined || question.picture === picture));
+	const stands = (index: number, value: unknown) => expect.poll(() => valueOf(me.id, form[index].id)).toEqual(value);
+
+	const multiple = at('multiple');
+	await goTo(page, multiple);
+	await expect(page.getByRole('img', { name: /Two red lights/ })).toBeVisible();
+	await page.getByRole('checkbox', { name: 'A vessel whose engine has failed' }).check();
+	await page.keyboard.press('Tab');
+	await page.getByRole('checkbox', { name: 'A vessel whose rudder has jammed' }).check();
+	await expect.poll(async () => ((await valueOf(me.id, form[multiple].id)) as string[] | undefined)?.length).toBe(2);
+	await page.getByRole('button', { name: 'Strike out: A vessel whose rudder has jammed' }).click();
+	await expect.poll(async () => ((await valueOf(me.id, form[multiple].id)) as string[]).length).toBe(1);
+
+	const single = at('single', 'end-on');
+	await goTo(page, single);
+	await page.keyboard.press('2');
+	await expect(page.getByRole('radio').nth(1)).toBeChecked();
+
+	const matching = at('matching');
+	await goTo(page, matching);
+	await page.getByLabel('One short blast').selectOption({ label: 'I am altering my course to starboard' });
+	await page.getByLabel('Three short blasts').selectOption({ label: 'I am operating astern propulsion' });
+	await expect
+		.poll(async () => Object.keys(((await valueOf(me.id, form[matching].id)) as object) ?? {}))
+		.toEqual(['i1', 'i3']);
+
+	const ordering = at('ordering');
+	await goTo(page, ordering);
+	const steps = () => page.locator('[data-question] ol li span.min-w-0').allInnerTexts();
+	const [first, second] = await steps();
+	await page.getByRole('button', { name: `Move down: ${first}` }).press('Enter');
+	await expect.poll(steps).toEqual(expect.arrayContaining([second, first]));
+	expect((await steps()).slice(0, 2)).toEqual([second, first]);
+	await page.getByTestId('step-3').dragTo(page.getByTestId('step-0'));
+	await expect.poll(async () => ((await valueOf(me.id, form[ordering].id)) as string[]).length).toBe(4);
+
+	const gaps = at('fill_in');
+	await goTo(page, gaps);
+	await page.getByLabel('Gap 1 of 2').fill('112.5');
+	await page.getByLabel('Gap 2 of 2').fill('red');
+	await stands(gaps, { a: '112.5', b: 'red' });
+
+	const short = at('short');
+	await goTo(page, short);
+	await page.locator('[data-question]').getByRole('textbox').fill('trawling');
+	await stands(short, 'trawling');
+
+	await page.getByRole('button', { name: 'In Portuguese' }).click();
+	await expect(page.locator('[data-question] legend')).toContainText('O que está este navio a fazer?');
+	await page.getByRole('button', { name: 'In Portuguese' }).click();
+	await expect(page.locator('[data-question] legend')).toContainText('What is this vessel doing?');
+});
+
+test('calculator, notes and display serve the candidate; notes count for nothing and come back after a reload', async ({
+	browser
+}) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 1, { lockdown: { level: 'open' } });
+	await page.getByRole('button', { name: 'Calculator' }).click();
+	await page.getByLabel('What to work out').fill('2 × sin(30)');
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('calculated')).toHaveText('= 1');
+	await page.getByRole('button', { name: 'Notes' }).click();
+	await page.getByTestId('notes').fill('Check question 4');
+	await expect.poll(() => valueOf(me.id, 'notes')).toBe('Check question 4');
+	await page.getByRole('button', { name: 'Display' }).click();
+	const size = () => page.locator('main').evaluate((element) => parseFloat(getComputedStyle(element).fontSize));
+	const before = await size();
+	await page.getByRole('button', { name: '200 %' }).click();
+	expect(await size()).toBe(before * 2);
+	await page.getByRole('button', { name: 'Black on white' }).click();
+	await page.reload();
+	await expect(page.locator('[data-question]')).toBeVisible();
+	expect(await size()).toBe(before * 2);
+	await page.getByRole('button', { name: 'Notes' }).click();
+	await expect(page.getByTestId('notes')).toHaveValue('Check question 4');
+	await page.getByTestId('hand-in').click();
+	await expect(page.getByTestId('blanks')).toContainText('24 blank');
+});
+
+test('a watched paper prevents copying and the menu, asks back into the full screen, and the proctor sees it at once', async ({
+	browser
+}) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 2, { lockdown: { level: 'watched', leavingsAllowed: 1, onLeaving: 'hold' } });
+	expect(await page.evaluate(() => document.fullscreenElement !== null)).toBe(true);
+	// What the browser does on its own copy key, which a driven browser does not have.
+	const copied = await page.evaluate(() => document.dispatchEvent(new ClipboardEvent('copy', { cancelable: true })));
+	expect(copied).toBe(false);
+	await expect(page.getByText('Copying is switched off')).toBeVisible();
+	await page.locator('[data-question]').click({ button: 'right' });
+	await expect(page.getByText('The menu of the mouse is switched off')).toBeVisible();
+
+	await page.waitForTimeout(1_000);
+	await page.evaluate(() => document.exitFullscreen());
+	await expect(page.getByTestId('full-screen')).toContainText('This paper fills the screen');
+	await page.waitForTimeout(1_000);
+	await page.getByTestId('fill').click();
+	await expect(page.getByTestId('left')).toContainText('The next time your paper is paused');
+	const lapses = await home.read((db) => db('lapse').where({ sitting_id: me.id }).orderBy('from_at'));
+	expect(lapses.map((lapse) => lapse.kind)).toEqual(['copy', 'menu', 'left']);
+	expect(lapses[2].to_at - lapses[2].from_at).toBeGreaterThan(700);
+
+	await page.getByRole('button', { name: 'I understand' }).click();
+	await page.evaluate(() => document.exitFullscreen());
+	await expect(page.getByRole('heading', { name: 'A pause' })).toBeVisible();
+	await page.bringToFront();
+});
+
+test('a hand goes up and the proctor’s words come back within a second, and are seen to be read', async ({
+	browser
+}) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 3, { lockdown: { level: 'open' } });
+	const proctor = await home.staff(browser, 'dunmore');
+	await go(proctor, `/live/${me.sessionId}`);
+	await page.getByTestId('hand').click();
+	await page.getByLabel('What is it about').fill('My pen is empty');
+	await page.getByTestId('raise').click();
+	const need = proctor.getByTestId('needs').locator('li', { hasText: 'My pen is empty' });
+	await expect(need).toContainText(`${me.given} ${me.family}`);
+	await expect(page.getByTestId('hand')).toContainText('Your hand is up');
+	await need.getByRole('button', { name: 'Message' }).click();
+	await proctor.getByRole('button', { name: 'I am coming to you.' }).click();
+	const sent = Date.now();
+	await proctor.getByTestId('confirm').click();
+	await expect(page.getByTestId('message')).toContainText('I am coming to you.');
+	expect(Date.now() - sent).toBeLessThan(1_500);
+	await expect(page.getByTestId('hand')).toHaveText('Raise a hand');
+	await expect(need).toHaveCount(0);
+	await page.getByRole('button', { name: 'I have read it' }).click();
+	await expect(page.getByTestId('message')).toHaveCount(0);
+	await proctor.locator(`[data-seat="${me.id}"]`).first().click();
+	await expect(proctor.getByText(/read \d\d:\d\d/)).toBeVisible();
+});
+
+test('snapshots come from the stand-in where there is no camera, and lie outside the database', async ({ browser }) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 4, { lockdown: { level: 'open', snapshotSeconds: 5 } });
+	const taken = () => home.read((db) => db('snapshot').where({ sitting_id: me.id }));
+	await expect.poll(async () => (await taken()).length, { timeout: 15_000 }).toBeGreaterThan(0);
+	const [one] = await taken();
+	const file = readFileSync(`${home.dir}/snapshots/${one.id}.jpg`);
+	expect([...file.subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
+	expect(file.length).toBeLessThan(20_000);
+	const proctor = await home.staff(browser, 'dunmore');
+	await go(proctor, `/live/${me.sessionId}`);
+	await proctor.locator(`[data-seat="${me.id}"]`).first().click();
+	const picture = proctor.getByTestId('snapshots').getByRole('img').first();
+	await expect(picture).toBeVisible();
+	expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(160);
+});
