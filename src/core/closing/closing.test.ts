@@ -49,6 +49,7 @@ describe('what becomes of each at the end', () => {
 		startWord: 'not_asked',
 		finishWord: 'not_asked',
 		identityConfirmed: true,
+		deviceChecked: true,
 		client: 'not_asked',
 		roomWaits: false,
 		remaining: 0,

@@ -2,6 +2,8 @@ export { remainingNow } from './view';
 export type { DoorRefusal, RoomChange, RoomHead, RoomPicture, SeatView } from './view';
 export { CANNED_MESSAGES } from './canned';
 export type { CoursePoint, GridRow } from './course';
+export { roomReady } from './ready';
+export type { RoomReady } from './ready';
 export { TALLY_ORDER, tallyKeyOf, tallyOf } from './tally';
 export type { TallyKey } from './tally';
 export { needsYou } from './needs';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { SITTING_STATES, type SittingState } from '../sitting';
 import { MINUTE } from '../time';
-import { needsYou, remainingNow, TALLY_ORDER, tallyOf, type SeatView } from '.';
+import { needsYou, remainingNow, roomReady, TALLY_ORDER, tallyOf, type SeatView } from '.';
 
 const NOW = 1_000_000_000;
 let count = 0;
@@ -30,6 +30,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	lastEntry: NOW + 10 * MINUTE,
 	receipt: null,
 	at: null,
+	shows: null,
 	battery: null,
 	hand: null,
 	unread: null,
@@ -134,6 +135,29 @@ describe('the tally', () => {
 				expect(TALLY_ORDER.reduce((sum, key) => sum + tally[key], 0)).toBe(room.length);
 			})
 		);
+	});
+});
+
+describe('how far a room is', () => {
+	const up = { up: true, since: 0 };
+	it('counts who has come, who is missing, and whose screen says that it is ready', () => {
+		const room = [
+			seat('expected', { name: 'Tobias Rook' }),
+			seat('absent'),
+			seat('at_door'),
+			seat('let_in', { shows: 'let_in', line: up }),
+			seat('let_in', { shows: 'at_door', line: up }),
+			seat('let_in', { shows: 'let_in', line: { up: false, since: 0 } }),
+			seat('working', { shows: 'working', line: up })
+		];
+		expect(roomReady(room)).toEqual({
+			meant: 6,
+			come: 5,
+			missing: ['Tobias Rook'],
+			letIn: 3,
+			screens: 2,
+			mayWork: 4
+		});
 	});
 });
 

@@ -22,6 +22,8 @@ export type SittingPicture = {
 		watch:
 			(Pick<LockdownRules, 'level' | 'leavingsAllowed' | 'onLeaving' | 'sites' | 'printing'> & { left: number }) | null;
 		snapshotSeconds: number | null;
+		/** The device is to be looked over before work begins. */
+		checklist: 'none' | 'offered' | 'needed';
 		asksStartWord: boolean;
 		asksFinishWord: boolean;
 		/** The clock starts with the room, which has not been started. */
@@ -44,6 +46,10 @@ export type SittingPicture = {
 	};
 	/** How the paper is to look at first. */
 	display: { magnification: number; contrast: boolean };
+	/** Breaks that were granted; null: none. */
+	breaks: { left: number; minutes: number; until: number | null } | null;
+	/** Something may be seen afterwards, now or later. */
+	mayReview: boolean;
 	/** What the proctor said and the candidate has not yet read. */
 	messages: { id: string; text: string; at: number }[];
 	/** The hand that is up. */

@@ -35,6 +35,8 @@ export type SeatView = {
 	receipt: string | null;
 	/** The question on screen, from 0; null: not known. */
 	at: number | null;
+	/** The state that the device's screen has said it shows; null: not known. */
+	shows: SittingState | null;
 	/** The device's battery from 0 to 1, while it is not charging; null: charging or not known. */
 	battery: number | null;
 	/** A hand that is up. */

@@ -155,6 +155,13 @@ export const SETTINGS: Setting[] = [
 		kind: yesNo('printed', 'none')
 	},
 	{
+		path: 'door.checklist',
+		section: 'Door',
+		name: 'Looking the device over',
+		says: 'A short list at the door: sound, line, screen, and what else this session needs.',
+		kind: choice({ none: 'not asked for', offered: 'offered, may be skipped', needed: 'before anybody begins' })
+	},
+	{
 		path: 'door.networks',
 		section: 'Door',
 		name: 'Networks',
@@ -227,7 +234,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'lockdown.alsoForReview',
 		section: 'Lockdown',
-		notYet: true,
 		name: 'Review',
 		says: 'Whether the lockdown also holds when results are looked at.',
 		kind: yesNo('locked as well', 'open')
@@ -364,7 +370,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'review.shows',
 		section: 'Afterwards',
-		notYet: true,
 		name: 'Candidates see',
 		says: 'After handing in.',
 		kind: choice({ nothing: 'nothing', score: 'their score', own_answers: 'their answers', key: 'the right answers' })
@@ -372,7 +377,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'review.when',
 		section: 'Afterwards',
-		notYet: true,
 		name: 'From when',
 		says: 'Others may still have to sit the paper.',
 		kind: choice({

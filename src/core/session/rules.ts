@@ -11,6 +11,8 @@ export type DoorRules = {
 	slips: boolean;
 	/** What a candidate gives besides the code. */
 	identity: 'number_and_family' | 'names_and_birthday' | 'slip';
+	/** Whether candidates look their device over at the door, before the lock closes. */
+	checklist: 'none' | 'offered' | 'needed';
 	/** Ids of the networks from which the door is passed; none: from anywhere. */
 	networks: string[];
 };
@@ -102,7 +104,14 @@ export const DEFAULT_RULES: SessionRules = {
 		warnAtMinutes: [10, 5, 1],
 		maxLimitMinutes: 450
 	},
-	door: { code: 'fixed', turnsEveryMinutes: 5, slips: false, identity: 'number_and_family', networks: [] },
+	door: {
+		code: 'fixed',
+		turnsEveryMinutes: 5,
+		slips: false,
+		identity: 'number_and_family',
+		checklist: 'offered',
+		networks: []
+	},
 	admission: 'proctor',
 	startWord: null,
 	finishWord: null,

@@ -7,7 +7,8 @@ export type CommandBody =
 	| { kind: 'turn_away'; reason: string }
 	| { kind: 'let_in' }
 	| { kind: 'begin' }
-	| { kind: 'hold'; reason: string; stopsClock: boolean }
+	/** `isBreak`: one that was granted; the clock always stands still in it. */
+	| { kind: 'hold'; reason: string; stopsClock: boolean; isBreak?: true }
 	| { kind: 'resume' }
 	| { kind: 'move_device' }
 	| { kind: 'hand_in'; receipt: string; reason: string | null }
@@ -43,6 +44,8 @@ export type Context = {
 	identityConfirmed: boolean;
 	/** Whether the sealed client has proved itself; `not_asked` where the rules want none. */
 	client: 'not_asked' | 'proven' | 'outdated' | 'missing';
+	/** The device was looked over, where the rules ask for that. */
+	deviceChecked: boolean;
 	/** The clock starts with the room, and nobody has started it yet. */
 	roomWaits: boolean;
 	/** For `hand_in` by the candidate. */

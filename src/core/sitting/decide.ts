@@ -79,6 +79,7 @@ function guardBeginning(sitting: Sitting, context: Context): RefusalCode | null 
 	if (context.sessionOver) return 'session_over';
 	if (!sitting.device) return 'no_device';
 	if (!context.identityConfirmed) return 'identity_unconfirmed';
+	if (!context.deviceChecked && sitting.beganAt === null) return 'device_unchecked';
 	if (context.client === 'outdated') return 'client_outdated';
 	if (context.client === 'missing') return 'client_unproven';
 	if (context.roomWaits) return 'room_waits';
@@ -131,7 +132,14 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'begin':
 			return [{ kind: 'began' }];
 		case 'hold':
-			return [{ kind: 'held', reason: command.reason, stopsClock: command.stopsClock }];
+			return [
+				{
+					kind: 'held',
+					reason: command.reason,
+					stopsClock: command.stopsClock,
+					...(command.isBreak ? { isBreak: true as const } : {})
+				}
+			];
 		case 'resume':
 			return [{ kind: 'resumed' }];
 		case 'move_device':

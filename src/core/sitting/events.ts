@@ -6,7 +6,7 @@ export type SittingEventBody =
 	| { kind: 'turned_away'; reason: string }
 	| { kind: 'let_in' }
 	| { kind: 'began' }
-	| { kind: 'held'; reason: string; stopsClock: boolean }
+	| { kind: 'held'; reason: string; stopsClock: boolean; isBreak?: true }
 	| { kind: 'resumed' }
 	| { kind: 'device_freed' }
 	| { kind: 'other_device_refused'; deviceName: string }

@@ -45,13 +45,15 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			return enter('on_hold', {
 				heldFrom: sitting.state,
 				reason: event.reason,
-				stops: openWhileBegun(sitting, event.at, 'hold', event.stopsClock)
+				stops: event.isBreak
+					? openWhileBegun(sitting, event.at, 'break')
+					: openWhileBegun(sitting, event.at, 'hold', event.stopsClock)
 			});
 		case 'resumed':
 			return enter(sitting.heldFrom ?? 'expected', {
 				heldFrom: null,
 				reason: null,
-				stops: close(sitting.stops, ['hold'], event.at)
+				stops: close(sitting.stops, ['hold', 'break'], event.at)
 			});
 		case 'device_freed':
 			return freeDevice(sitting, event.at);
@@ -138,6 +140,6 @@ function close(stops: Stop[], why: Stop['why'][], at: number): Stop[] {
 /** Work has ended for now: whatever stopped it before is over, and one long stop begins. */
 function rest(sitting: Sitting, at: number, why: Stop['why']): Stop[] {
 	if (sitting.beganAt === null) return sitting.stops;
-	const closed = close(sitting.stops, ['hold', 'lost', 'moved', 'handed_in', 'carried_over'], at);
+	const closed = close(sitting.stops, ['hold', 'break', 'lost', 'moved', 'handed_in', 'carried_over'], at);
 	return open(closed, at, why);
 }

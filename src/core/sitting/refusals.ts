@@ -36,6 +36,14 @@ const SENTENCES = {
 		message: 'This sealed client is too old for this paper.',
 		instead: 'Get the newer one, as told at /sit/client, and come in again; nothing of yours is lost.'
 	},
+	no_break_left: {
+		message: 'No break is left.',
+		instead: 'Raise your hand if you need to leave the room.'
+	},
+	device_unchecked: {
+		message: 'This device has not been looked over yet.',
+		instead: 'Do the short list on this page first.'
+	},
 	time_over: { message: 'The time for this paper is over.', instead: 'A proctor can give minutes back.' },
 	time_not_over: { message: 'Time is not up yet.', instead: 'Hand in for the candidate, or end the session.' },
 	not_begun: { message: 'This sitting has not begun.', instead: 'Mark absent, or turn away at the door.' },

@@ -26,6 +26,7 @@ const WILLING: Context = {
 	startWord: 'not_asked',
 	finishWord: 'not_asked',
 	identityConfirmed: true,
+	deviceChecked: true,
 	client: 'not_asked',
 	roomWaits: false,
 	remaining: 60_000,

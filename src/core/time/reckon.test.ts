@@ -190,7 +190,7 @@ describe('properties', () => {
 			fc.record({
 				from: minutes(300).map((m) => day + m * MINUTE),
 				length: fc.option(minutes(60)),
-				why: fc.constantFrom<Stop['why']>('hold', 'lost', 'moved', 'handed_in', 'carried_over', 'set_aside')
+				why: fc.constantFrom<Stop['why']>('hold', 'break', 'lost', 'moved', 'handed_in', 'carried_over', 'set_aside')
 			}),
 			{ maxLength: 6 }
 		)

@@ -105,11 +105,13 @@ function originOf(rules: TimingRules, session: Window, window: Window, track: Tr
 	return startsWithRoom ? track.roomStartedAt : track.beganAt;
 }
 
+/** A break was granted with the clock standing still, whatever the rule sheet says of holds. */
 function stopCounts(rules: TimingRules, stop: Stop): boolean {
 	switch (stop.why) {
 		case 'handed_in':
 		case 'carried_over':
 		case 'set_aside':
+		case 'break':
 			return true;
 		case 'hold':
 			return rules.clockStops !== 'never' && stop.stopsClock !== false;

@@ -58,7 +58,7 @@ export type Stop = {
 	from: number;
 	/** null: still going on. */
 	to: number | null;
-	why: 'hold' | 'lost' | 'moved' | 'handed_in' | 'carried_over' | 'set_aside';
+	why: 'hold' | 'break' | 'lost' | 'moved' | 'handed_in' | 'carried_over' | 'set_aside';
 	/** On a hold: the proctor said that this one does (true) or doesn't (false) stop the clock. */
 	stopsClock?: boolean;
 };

@@ -65,14 +65,21 @@ export class Line {
 	}
 
 	async #beat() {
-		const answer = await send<{ now: number }>('POST', '/sit/api/beat', { at: this.at, battery: await batteryLeft() });
+		const answer = await send<{ now: number }>('POST', '/sit/api/beat', {
+			at: this.at,
+			shows: this.picture.state,
+			battery: await batteryLeft()
+		});
 		if (answer.ok) this.#heard(answer.data.now);
 		else this.#missed(answer.status);
 	}
 
 	#take(picture: SittingPicture) {
+		const isNews = picture.state !== this.picture.state;
 		this.picture = picture;
 		this.#heard(picture.now);
+		// Said back at once: the proctor sees that it has arrived.
+		if (isNews) void this.#beat();
 	}
 
 	#heard(now: number) {

@@ -13,8 +13,10 @@
 	import { send, type Problem } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
+	import DeviceList from './DeviceList.svelte';
 	import PaperView from './PaperView.svelte';
 	import Press from './Press.svelte';
+	import Review from './Review.svelte';
 
 	type Props = {
 		clock: ServerClock;
@@ -42,6 +44,7 @@
 	let paper = $state.raw<Paper | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let startWord = $state('');
+	let isDeviceReady = $state(false);
 	let busy = $state(false);
 	let beginId = nanoid();
 
@@ -117,6 +120,11 @@
 		await line.refresh();
 	}
 
+	async function takeBreak(on: boolean) {
+		await send('POST', '/sit/api/break', { on });
+		await line.refresh();
+	}
+
 	async function leave() {
 		await send('POST', '/sit/api/leave', {});
 		onleave();
@@ -127,6 +135,14 @@
 			: `You have ${minutesLeft(picture.time.allotted)} minutes`
 	);
 </script>
+
+{#snippet deviceList()}
+	{#if picture.session.checklist !== 'none' && !picture.begun && !isDeviceReady}<DeviceList
+			needed={picture.session.checklist === 'needed'}
+			camera={picture.session.snapshotSeconds !== null}
+			onready={(ready) => (isDeviceReady = ready)}
+		/>{/if}
+{/snippet}
 
 {#snippet trouble()}
 	{#if problem}
@@ -175,6 +191,7 @@
 				? ''
 				: '.'}
 		</p>
+		{@render deviceList()}
 		{#if line.downSince}<p class="text-ochre text-[16px]">
 				The line is down for the moment. It comes back by itself.
 			</p>{/if}
@@ -241,8 +258,14 @@
 					/>
 				</label>
 			{/if}
+			{#if picture.session.checklist === 'needed'}{@render deviceList()}{/if}
 			{@render trouble()}
-			<Press main type="submit" disabled={busy} testid="begin">{picture.begun ? 'Go on' : 'Begin'}</Press>
+			<Press
+				main
+				type="submit"
+				disabled={busy || (picture.session.checklist === 'needed' && !picture.begun && !isDeviceReady)}
+				testid="begin">{picture.begun ? 'Go on' : 'Begin'}</Press
+			>
 		</form>
 	</Calm>
 {:else if picture.state === 'working' && paper}
@@ -254,15 +277,27 @@
 		{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
 	</Calm>
 {:else if picture.state === 'on_hold'}
-	<Calm title="A pause" paper={picture.paper.title} person={picture.candidate.name}>
-		<p>Your proctor has paused your paper. Every answer is safe, and it goes on by itself from here.</p>
-		<p class="text-ink-2">
-			{picture.time.standing
-				? 'The clock stands still.'
-				: picture.time.deadline
-					? `You finish by ${localTime(picture.time.deadline, zone)}.`
-					: ''}
-		</p>
+	<Calm
+		title={picture.breaks?.until ? 'Your break' : 'A pause'}
+		paper={picture.paper.title}
+		person={picture.candidate.name}
+	>
+		{#if picture.breaks?.until}
+			<p>
+				It goes until <strong>{localTime(picture.breaks.until, zone)}</strong>, and the clock stands still. Your paper
+				goes on by itself then.
+			</p>
+			<Press main onclick={() => takeBreak(false)} testid="end-break">Go on now</Press>
+		{:else}
+			<p>Your proctor has paused your paper. Every answer is safe, and it goes on by itself from here.</p>
+			<p class="text-ink-2">
+				{picture.time.standing
+					? 'The clock stands still.'
+					: picture.time.deadline
+						? `You finish by ${localTime(picture.time.deadline, zone)}.`
+						: ''}
+			</p>
+		{/if}
 	</Calm>
 {:else if picture.state === 'handed_in' || picture.state === 'time_up'}
 	<Calm
@@ -287,6 +322,7 @@
 			<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
 			<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
 		</div>
+		{#if picture.mayReview}<Review />{/if}
 		<Press onclick={leave}>Leave this device to the next</Press>
 	</Calm>
 {:else if picture.state === 'carried_over'}

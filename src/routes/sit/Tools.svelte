@@ -67,6 +67,19 @@
 		speechSynthesis.speak(utterance);
 	}
 
+	let asksBreak = $state(false);
+	async function takeBreak() {
+		if (!asksBreak) {
+			asksBreak = true;
+			setTimeout(() => (asksBreak = false), 6_000);
+			return;
+		}
+		asksBreak = false;
+		await paper.settle();
+		await send('POST', '/sit/api/break', { on: true });
+		onchanged();
+	}
+
 	async function hand(up: boolean) {
 		problem = null;
 		const answer = await send('POST', '/sit/api/hand', { up, text: words });
@@ -103,6 +116,13 @@
 			onclick={() => (language = language === each ? null : each)}>In {languageName(each)}</button
 		>
 	{/each}
+	{#if picture.breaks && picture.breaks.left > 0}
+		<button type="button" class={button} onclick={takeBreak} data-testid="break"
+			>{asksBreak
+				? `Really? ${picture.breaks.minutes} minutes, the clock stands still`
+				: `Take a break (${picture.breaks.left} left)`}</button
+		>
+	{/if}
 	<button
 		type="button"
 		class="{button} ml-auto {picture.hand ? 'bg-ochre-ground text-ochre' : ''}"

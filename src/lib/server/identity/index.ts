@@ -15,4 +15,4 @@ export type { ProvenClient, SiteKey } from './sealed';
 export { arrive, deviceByToken, knock, photoByNote } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
 export { paperKey } from './tokens';
-export { rehearse } from './rehearsal';
+export { checkAtDoor, rehearse } from './rehearsal';

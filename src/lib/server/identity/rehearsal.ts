@@ -9,6 +9,7 @@ import {
 	type DeviceNeeds
 } from '$core/access';
 import type { Refusal } from '$core/sitting';
+import { loadSitting } from '../sitting';
 import type { Otium } from '../otium';
 import { findSessions } from '../session';
 import type { ProvenClient } from './sealed';
@@ -46,20 +47,44 @@ export async function rehearse(otium: Otium, asked: Rehearsal): Promise<Rehearse
 	}
 	await otium.limits.succeeded(target);
 	const needs = await needsOf(otium, candidate.id, now);
-	const clientSays = clientResult(asked.client, needs);
+	const { ready, clientSays } = await writeCheck(otium, candidate.id, null, needs, asked);
+	return { ok: true, ready, name: `${candidate.given} ${candidate.family}`, needs, clientSays };
+}
+
+type Found = { deviceName: string; client: ProvenClient | null; results: CheckResult[] };
+
+/** Writes down what the list at the door found, for the sitting that the device is bound to. */
+export async function checkAtDoor(otium: Otium, sittingId: string, found: Found): Promise<{ ready: boolean }> {
+	const one = await loadSitting(otium.db, sittingId, otium.now());
+	if (!one) throw new Error(`There is no sitting ${sittingId}.`);
+	const { level, clientVersion, snapshotSeconds } = one.session.rules.lockdown;
+	const needs = { client: level === 'sealed' ? clientVersion : null, camera: snapshotSeconds !== null };
+	const { ready } = await writeCheck(otium, one.candidate.id, one.session.id, needs, found);
+	return { ready };
+}
+
+async function writeCheck(
+	otium: Otium,
+	candidateId: string,
+	sessionId: string | null,
+	needs: DeviceNeeds,
+	found: Found
+) {
+	const clientSays = clientResult(found.client, needs);
 	// What the client is, the server knows by itself; the device is not asked.
-	const results = [clientSays, ...asked.results.filter((result) => result.key !== 'client')];
+	const results = [clientSays, ...found.results.filter((result) => result.key !== 'client')];
 	const ready = isDeviceReady(results, needs);
 	await otium.db('device_check').insert({
 		id: nanoid(),
-		candidate_id: candidate.id,
-		at: now,
-		device_name: asked.deviceName,
-		client_version: asked.client?.version ?? null,
+		candidate_id: candidateId,
+		session_id: sessionId,
+		at: otium.now(),
+		device_name: found.deviceName,
+		client_version: found.client?.version ?? null,
 		checks: JSON.stringify(results.map(({ key, ok, says }) => ({ name: key, ok, says }))),
 		ready
 	});
-	return { ok: true, ready, name: `${candidate.given} ${candidate.family}`, needs, clientSays };
+	return { ready, clientSays };
 }
 
 async function needsOf(otium: Otium, candidateId: string, now: number): Promise<DeviceNeeds> {

@@ -84,6 +84,33 @@ export class LiveHub {
 		return this.#open(room.channel.watchers, [frameOf('picture', picture, position), ...since]);
 	}
 
+	/**
+	 * One line that tells of several rooms: each event is named after its room, and whoever comes back gets fresh pictures.
+	 * A browser opens only a few lines to one server at a time.
+	 */
+	async watchRooms(sessionIds: string[]): Promise<ReadableStream<Uint8Array>> {
+		const rooms = sessionIds.map((id) => ({ id, channel: this.#roomOf(id).channel }));
+		const pictures: string[] = [];
+		for (const { id } of rooms) {
+			const drawn = await drawRoom(this.otium.db, id, this.otium.now(), undefined, this.otium.presence.told);
+			if (drawn) pictures.push(frameOf(`picture:${id}`, { now: this.otium.now(), ...drawn }));
+		}
+		const wall = new Set<Watcher>();
+		const taps = rooms.map(({ id, channel }) => {
+			const tap: Watcher = {
+				send: (frame) => {
+					for (const watcher of wall) watcher.send(namedAfter(id, frame));
+				},
+				close: () => {
+					for (const watcher of wall) watcher.close();
+				}
+			};
+			channel.watchers.add(tap);
+			return () => channel.watchers.delete(tap);
+		});
+		return this.#open(wall, pictures, () => taps.forEach((leave) => leave()));
+	}
+
 	/** A stream for a candidate's screen: the picture of their sitting whenever it changes. */
 	async watchSitting(sittingId: string, onClose: () => void): Promise<ReadableStream<Uint8Array>> {
 		const picture = await drawSitting(this.otium.db, sittingId, this.otium.now());
@@ -192,4 +219,10 @@ export class LiveHub {
 		for (const room of this.#rooms.values()) for (const watcher of room.channel.watchers) watcher.send(frame);
 		for (const watchers of this.#candidates.values()) for (const watcher of watchers) watcher.send(frame);
 	}
+}
+
+/** The same frame as one of several rooms'; a beat is everybody's. */
+function namedAfter(sessionId: string, frame: string): string {
+	if (frame.startsWith('event: beat')) return frame;
+	return frame.replace(/^id: .*\n/, '').replace(/^event: (.*)$/m, `event: $1:${sessionId}`);
 }

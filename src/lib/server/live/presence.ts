@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import type { Sitting } from '$core/sitting';
+import type { Sitting, SittingState } from '$core/sitting';
 import type { Otium } from '../otium';
 import { act, type Request } from '../sitting';
 
@@ -8,9 +8,9 @@ const SILENCE_MS = 15_000;
 /** A closed stream is a reload or a lost line: a reload is back within this. */
 const RECONNECT_MS = 5_000;
 
-/** The question on screen, from 0, and the battery from 0 to 1 while it is not charging. */
-export type Told = { at: number | null; battery: number | null };
-export const NOTHING_TOLD: Told = { at: null, battery: null };
+/** The question on screen, from 0, the battery from 0 to 1 while it is not charging, and what the screen shows. */
+export type Told = { at: number | null; battery: number | null; shows: SittingState | null };
+export const NOTHING_TOLD: Told = { at: null, battery: null, shows: null };
 
 type Line = { seen: number; up: boolean; closedAt: number | null };
 
@@ -55,7 +55,7 @@ export class Presence {
 	/** The device tells of itself. Returns whether that is news. */
 	tells(sittingId: string, told: Told): boolean {
 		const known = this.#told.get(sittingId);
-		if (known && known.at === told.at && known.battery === told.battery) return false;
+		if (known && known.at === told.at && known.battery === told.battery && known.shows === told.shows) return false;
 		this.#told.set(sittingId, told);
 		return true;
 	}

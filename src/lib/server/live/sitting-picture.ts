@@ -3,7 +3,7 @@ import type { SittingPicture } from '$core/room';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown/lapses';
 import { openMessages } from '../messages';
-import { contextFor, loadSitting } from '../sitting';
+import { breaksOf, contextFor, loadSitting } from '../sitting';
 
 /**
  * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
@@ -34,6 +34,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			tools: session.rules.tools,
 			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, left },
 			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
+			checklist: session.rules.door.checklist,
 			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
 			asksFinishWord: session.rules.finishWord !== null,
 			roomWaits: contextFor(one, now).roomWaits
@@ -51,6 +52,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			atTimeUp: timing.atTimeUp
 		},
 		display: one.merge.display,
+		breaks: breaksOf(one),
+		mayReview: session.rules.review.shows !== 'nothing',
 		messages: open.filter((each) => !each.fromCandidate).map(({ id, text, at }) => ({ id, text, at })),
 		hand: open.find((each) => each.fromCandidate) ?? null,
 		ended: sitting.ended && {

@@ -105,6 +105,7 @@ export function contextFor(one: Loaded, now: number, facts: Partial<Context> = {
 		finishWord: session.rules.finishWord === null ? 'not_asked' : 'wrong',
 		identityConfirmed: false,
 		client: session.rules.lockdown.level === 'sealed' ? 'missing' : 'not_asked',
+		deviceChecked: session.rules.door.checklist !== 'needed',
 		roomWaits: timing.clockStarts === 'room' && session.roomStartedAt === null && !reckoning.ownWindow,
 		remaining: reckoning.remaining,
 		over: reckoning.phase === 'over',

@@ -26,6 +26,8 @@ export async function begin(
 			// The device signed in after "Is this you?" was answered with yes; no other way leads here.
 			identityConfirmed: true,
 			client: clientFor(one.session, client),
+			deviceChecked:
+				one.session.rules.door.checklist !== 'needed' || (await wasChecked(trx, one.candidate.id, one.session.id)),
 			startWord: asked
 				? sameName(wanted, startWord)
 					? ('right' as const)
@@ -39,6 +41,15 @@ export async function begin(
 	});
 	tell(otium, touched);
 	return outcome;
+}
+
+/** The device was looked over at this session's door, and nothing that is needed failed. */
+async function wasChecked(trx: Query, candidateId: string, sessionId: string): Promise<boolean> {
+	const row = await trx('device_check')
+		.where({ candidate_id: candidateId, session_id: sessionId })
+		.orderBy('at', 'desc')
+		.first('ready');
+	return Boolean(row?.ready);
 }
 
 async function dealOnce(trx: Query, sittingId: string, paperId: string, order: Parameters<typeof deal>[1]) {

@@ -4,3 +4,5 @@ export { consequences, refreshConsequences } from './consequences';
 export { loadSitting, loadSittings, loadSittingsOf, regrant } from './load';
 export type { Loaded } from './load';
 export { begin, formOf } from './begin';
+export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';
+export type { Breaks } from './breaks';

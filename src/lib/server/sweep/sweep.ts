@@ -17,7 +17,7 @@ import {
 	tendOwnWindows,
 	type Session
 } from '../session';
-import { act, refreshConsequences } from '../sitting';
+import { act, endDueBreaks, refreshConsequences } from '../sitting';
 
 const SWEEP_MS = 1_000;
 const ALIVE_MS = 5_000;
@@ -71,6 +71,7 @@ async function postman(otium: Otium) {
  */
 export async function sweep(otium: Otium): Promise<void> {
 	await timeUp(otium);
+	await endDueBreaks(otium);
 	await otium.pace.sweep();
 	await openDoors(otium);
 	await turnCodes(otium);

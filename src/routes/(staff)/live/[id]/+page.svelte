@@ -1,7 +1,16 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
+	import { page } from '$app/state';
 	import { showDoorCode } from '$core/access';
-	import { TALLY_ORDER, tallyKeyOf, type Need, type NeedAct, type SeatView, type TallyKey } from '$core/room';
+	import {
+		roomReady,
+		TALLY_ORDER,
+		tallyKeyOf,
+		type Need,
+		type NeedAct,
+		type SeatView,
+		type TallyKey
+	} from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -22,6 +31,7 @@
 	import Keys from './Keys.svelte';
 	import NeedsYou from './NeedsYou.svelte';
 	import OneCandidate from './OneCandidate.svelte';
+	import { readyInWords } from './ready-words';
 	import { LiveRoom } from './room.svelte';
 	import RoomChart from './RoomChart.svelte';
 	import RoomPlan from './RoomPlan.svelte';
@@ -31,6 +41,7 @@
 	const clock = getClock();
 	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates));
 	$effect(() => room.listen());
+	onMount(() => (room.focusId = page.url.searchParams.get('seat') || null));
 
 	const head = $derived(room.head);
 	const now = $derived(clock.now);
@@ -60,6 +71,7 @@
 						? 'Door open'
 						: 'Running'
 	);
+	const ready = $derived(head.endedAt === null ? readyInWords(roomReady(room.all), head.lastEntry, now) : '');
 	const when = $derived.by(() => {
 		if (head.endedAt !== null) return `ended ${timeAndDate(head.endedAt, head.zone, now)}`;
 		if (now < head.doorOpens)
@@ -194,6 +206,7 @@
 					>{/if}
 			</h1>
 			<p class="text-ink-2 text-[14px]">{room.all.length} candidates · {when}</p>
+			{#if ready}<p class="text-tide text-[14px] font-semibold" data-testid="ready">{ready}</p>{/if}
 		</div>
 		<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold">{stage}</span>
 		<div class="ml-auto flex flex-wrap items-center gap-2">

@@ -82,7 +82,7 @@
 				}}
 			>
 				{#if seat}{@render card(seat)}{:else}<span
-						class="border-line text-ink-3/70 grid min-h-11 place-items-center rounded-xl border border-dashed font-mono text-[12px]"
+						class="border-line text-ink-3 grid min-h-11 place-items-center rounded-xl border border-dashed font-mono text-[12px]"
 						>{name}</span
 					>{/if}
 			</div>

@@ -133,19 +133,7 @@ export class LiveRoom {
 		const open = () => {
 			const source = new EventSource(`/live/${this.sessionId}/stream`);
 			this.#source = source;
-			source.addEventListener('picture', (event) => {
-				const picture: RoomPicture = JSON.parse(event.data);
-				this.seats.clear();
-				this.#take(picture);
-				this.#heard(picture.now, true);
-			});
-			source.addEventListener('change', (event) => {
-				const change: RoomChange = JSON.parse(event.data);
-				if (change.head) this.head = change.head;
-				for (const seat of change.seats) this.seats.set(seat.id, seat);
-				this.#heard(change.now, true);
-			});
-			source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));
+			this.attach(source);
 			source.onerror = () => {
 				// The browser reconnects with the last id; only a refusal closes the line for good, and then we ask again.
 				if (source.readyState === EventSource.CLOSED && !stopped) retry = setTimeout(open, 2_000);
@@ -157,6 +145,23 @@ export class LiveRoom {
 			clearTimeout(retry);
 			this.#source?.close();
 		};
+	}
+
+	/** Hears of this room on a line; one that tells of several rooms names each event after its room. */
+	attach(source: EventSource, suffix = '') {
+		source.addEventListener(`picture${suffix}`, (event) => {
+			const picture: RoomPicture = JSON.parse(event.data);
+			this.seats.clear();
+			this.#take(picture);
+			this.#heard(picture.now, true);
+		});
+		source.addEventListener(`change${suffix}`, (event) => {
+			const change: RoomChange = JSON.parse(event.data);
+			if (change.head) this.head = change.head;
+			for (const seat of change.seats) this.seats.set(seat.id, seat);
+			this.#heard(change.now, true);
+		});
+		source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));
 	}
 
 	/** Does one act to some, and tells what became of it. */

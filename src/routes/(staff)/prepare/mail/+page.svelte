@@ -141,7 +141,15 @@
 						{#if letter.state === 'sent'}<span class="text-tide">· sent already</span>{/if}
 					</p>
 					<p class="border-line mt-2 border-b pb-2 font-semibold">{letter.mail.subject}</p>
-					<div class="mt-2 max-h-72 overflow-auto text-[14.5px] whitespace-pre-wrap">{letter.mail.body}</div>
+					<!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so the keyboard must reach it) -->
+					<div
+						class="mt-2 max-h-72 overflow-auto text-[14.5px] whitespace-pre-wrap"
+						role="region"
+						aria-label="The words of the mail"
+						tabindex="0"
+					>
+						{letter.mail.body}
+					</div>
 				{:else}<p class="text-ink-2 mt-2">
 						{data.kind === 'proctor' ? 'No proctor is named yet.' : 'Nobody is expected.'}
 					</p>{/if}

@@ -1,10 +1,12 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { SITTING_STATES } from '$core/sitting';
 import { NOT_AT_THE_DOOR, problem, readJson } from '$lib/server/http';
 import type { RequestHandler } from './$types';
 
 const Beat = z.object({
 	at: z.number().int().min(0).max(2_000).nullable().default(null),
+	shows: z.enum(SITTING_STATES).nullable().default(null),
 	battery: z.number().min(0).max(1).nullable().default(null)
 });
 

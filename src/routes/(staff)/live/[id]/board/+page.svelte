@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
+	import { roomReady } from '$core/room';
 	import { localTime, longDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { clockLength } from '$ui/durations';
@@ -18,6 +19,7 @@
 		{ text: 'in', n: room.tally.let_in + room.tally.working + room.tally.on_hold + room.tally.line_lost },
 		{ text: 'finished', n: room.tally.handed_in + room.tally.time_up }
 	]);
+	const ready = $derived(roomReady(room.all));
 	const waits = $derived(head.opens > now);
 	const mark = $derived(
 		waits
@@ -90,6 +92,10 @@
 		</div>
 	{/if}
 	<div class="flex items-end gap-10 text-[20px]">
+		{#if ready.letIn > 0}<p data-testid="screens">
+				<span class="font-mono text-[34px] font-semibold">{ready.screens} of {ready.mayWork}</span>
+				<span class="text-[#dcebe5]">screens ready</span>
+			</p>{/if}
 		{#each counts as count (count.text)}<p>
 				<span class="font-mono text-[34px] font-semibold">{count.n}</span>
 				<span class="text-[#dcebe5]">{count.text}</span>

@@ -1,0 +1,2 @@
+export { answerInWords, mayReview, reviewOf } from './review';
+export type { Review, ReviewedQuestion } from './review';

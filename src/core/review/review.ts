@@ -1,0 +1,83 @@
+import { markForm, rightAnswer, type MarkingRules, type Verdict } from '../marking';
+import type { AnswerValue, Form, FormQuestion, Paper } from '../paper';
+import type { ResultRules, ReviewRules } from '../session';
+
+/** What a candidate sees afterwards, no more than the rules allow. */
+export type Review = {
+	points: number;
+	outOf: number;
+	/** Questions that somebody still has to mark. */
+	toMark: number;
+	/** null: no pass mark, or it is not known yet. */
+	passed: boolean | null;
+	/** null: only the score is shown. */
+	questions: ReviewedQuestion[] | null;
+};
+
+export type ReviewedQuestion = {
+	question: FormQuestion;
+	given: AnswerValue;
+	/** Only with the right answers, or else a second try could be made of what was told after the first. */
+	verdict: Verdict | null;
+	points: number | null;
+	right: AnswerValue;
+};
+
+/** Whether the time for looking back has come. */
+export function mayReview(
+	rules: ReviewRules,
+	at: { handedIn: boolean; sessionEnded: boolean; allFinished: boolean }
+): boolean {
+	if (rules.shows === 'nothing' || !at.handedIn) return false;
+	return rules.when === 'at_once' || (rules.when === 'session_ended' ? at.sessionEnded : at.allFinished);
+}
+
+/** Marks and shows as much as the rules say. */
+export function reviewOf(
+	paper: Paper,
+	form: Form,
+	answers: Map<string, AnswerValue>,
+	rules: { marking: MarkingRules; review: ReviewRules; result: ResultRules }
+): Review {
+	const score = markForm(paper, form, answers, rules.marking);
+	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
+	const withKey = rules.review.shows === 'key';
+	const pass = rules.result.passPercent;
+	return {
+		points: score.points,
+		outOf: score.outOf,
+		toMark: score.toMark,
+		passed: pass === null || score.toMark > 0 ? null : score.points * 100 >= pass * score.outOf,
+		questions:
+			rules.review.shows === 'score'
+				? null
+				: form.questions.map((question, i) => ({
+						question,
+						given: answers.get(question.id) ?? null,
+						verdict: withKey ? score.marks[i].verdict : null,
+						points: withKey ? score.marks[i].points : null,
+						right: withKey ? rightAnswer(byId.get(question.id)!) : null
+					}))
+	};
+}
+
+/** An answer as words, by the texts of its question. */
+export function answerInWords(question: FormQuestion, value: AnswerValue): string {
+	const texts = new Map(
+		[...(question.choices ?? []), ...(question.items ?? []), ...(question.matches ?? [])].map((one) => [
+			one.id,
+			one.text
+		])
+	);
+	const text = (id: string) => texts.get(id) ?? id;
+	if (value === null) return '';
+	if (typeof value === 'boolean') return value ? 'True' : 'False';
+	if (typeof value === 'string')
+		return question.kind === 'single' ? text(value) : `${value}${question.unit ? ` ${question.unit}` : ''}`;
+	if (Array.isArray(value)) return value.map(text).join(question.kind === 'ordering' ? ', then ' : '; ');
+	if (question.kind === 'matching')
+		return Object.entries(value)
+			.map(([item, match]) => `${text(item)}: ${text(match)}`)
+			.join('; ');
+	return question.gaps!.map((gap) => value[gap] ?? '…').join(', ');
+}

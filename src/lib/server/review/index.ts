@@ -1,0 +1,1 @@
+export { reviewFor } from './review';

@@ -1,0 +1,26 @@
+import { json } from '@sveltejs/kit';
+import { refusal } from '$core/sitting';
+import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
+import { clientFor } from '$lib/server/identity';
+import { reviewFor } from '$lib/server/review';
+import { loadSitting } from '$lib/server/sitting';
+import type { RequestHandler } from './$types';
+
+/** What the rules let a candidate see afterwards. */
+export const GET: RequestHandler = async ({ locals: { otium, device, client } }) => {
+	if (!device) return problem(401, NOT_AT_THE_DOOR);
+	const one = await loadSitting(otium.db, device.sittingId, otium.now());
+	if (!one) return problem(401, NOT_AT_THE_DOOR);
+	if (one.session.rules.lockdown.alsoForReview) {
+		const proven = clientFor(one.session, client);
+		if (proven === 'missing') return refuse(refusal('client_unproven'));
+		if (proven === 'outdated') return refuse(refusal('client_outdated'));
+	}
+	const review = await reviewFor(otium.db, one);
+	if (review) return json(review);
+	return problem(409, {
+		code: 'no_review',
+		message: 'There is nothing to see yet.',
+		instead: 'What may be seen, and when, is in the hands of those who run this examination.'
+	});
+};
