@@ -1,16 +1,35 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
-import { Browser } from '../stand-ins/crowd';
 import { measurePreparing } from './bench-prepare';
-import { CROWD_STAFF, makeCrowdSession, type CrowdSession } from './crowd-session';
-import { Gun, listen, percentile, type Shot } from './load';
+import { everyoneBegins, measureRoom, residentMiB, saveBody, saver, staffCookie } from './bench-room';
+import { makeCrowdSession } from './crowd-session';
+import { Gun, listen, percentile } from './load';
 import { numberOption, readOptions } from './options';
 import { freePort, startServer } from './server-process';
+import { soak } from './soak';
 
-const options = readOptions({ seconds: { type: 'string' }, sittings: { type: 'string' } });
+const options = readOptions({
+	seconds: { type: 'string' },
+	sittings: { type: 'string' },
+	largest: { type: 'string' },
+	soak: { type: 'boolean' },
+	minutes: { type: 'string' },
+	candidates: { type: 'string' }
+});
+if (options.soak) {
+	const minutes = numberOption(options.minutes, 'minutes', 30, 600);
+	const candidates = numberOption(options.candidates, 'candidates', 1_000, 5_000);
+	console.log(`${candidates} candidates for ${minutes} minutes, with kills at random.`);
+	const soaked = await soak({ minutes, candidates, seed: 11, log: console.log });
+	console.log(soaked);
+	const isSound =
+		soaked.lost.length + soaked.twoStates.length === 0 && soaked.ledgerAddsUp && soaked.chainBrokenAt === null;
+	console.log(isSound ? 'Nothing acknowledged was lost; the books are in order.' : 'Something is wrong: see above.');
+	process.exit(isSound ? 0 : 1);
+}
 const seconds = numberOption(options.seconds, 'seconds', 8, 600);
 const sittings = numberOption(options.sittings, 'sittings', 200, 5_000);
 
@@ -28,11 +47,11 @@ console.log(
 	`${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB; Node ${process.versions.node}; ${sittings} sittings live; ${Math.max(4, seconds)} rounds of a second each way, server and load on the same machine.\n`
 );
 
-const restingMiB = await residentMiB();
-const cookies = await everyoneBegins(session);
+const restingMiB = await residentMiB(server.pid!);
+const cookies = await everyoneBegins(port, session);
 const lines = await Promise.all(cookies.map((cookie) => listen(port, '/sit/api/stream', cookie, () => {})));
 await sleep(1_500);
-const memoryKiB = ((await residentMiB()) - restingMiB) * 1_024;
+const memoryKiB = ((await residentMiB(server.pid!)) - restingMiB) * 1_024;
 
 const empty = () => ({ path: '/health', body: saveBody(1, 1) });
 const save = saver(cookies);
@@ -76,6 +95,28 @@ for (const close of lines) close();
 gun.close();
 server.kill('SIGKILL');
 
+const largest = numberOption(options.largest, 'largest', 2_000, 5_000);
+const rooms = [];
+for (const size of [100, 1_000, largest]) rooms.push(await measureRoom(size));
+const [smallest] = rooms;
+for (const room of rooms) {
+	const against = (value: number, of: number) => (room === smallest ? '' : `${(value / of).toFixed(2)} of that of 100`);
+	console.log(`\nA room of ${room.sittings}`);
+	row(
+		'  Durable answer saves',
+		`${Math.round(room.savesASecond)} a second`,
+		against(room.savesASecond, smallest.savesASecond)
+	);
+	row('  Resident memory', `${Math.round(room.kibEach)} KiB a sitting`, against(room.kibEach, smallest.kibEach));
+	row('  Opening the live room', `${Math.round(room.openMs)} ms`, room.sittings === 1_000 ? '(aim: under 1 s)' : '');
+	row(
+		'  Everyone’s line comes back at once',
+		`${room.returnSeconds.toFixed(1)} s`,
+		'each with picture, paper and a kept answer'
+	);
+}
+console.log();
+
 const few = await measurePreparing(1_000);
 const many = await measurePreparing(10_000);
 const times = (a: number, b: number) => `${(b / a).toFixed(1)} times that of 1,000 people`;
@@ -110,41 +151,6 @@ function row(what: string, value: string, beside = '') {
 	console.log(`${what.padEnd(48)} ${value.padEnd(24)} ${beside}`);
 }
 
-/** Brings every candidate to work; returns their cookies. */
-async function everyoneBegins({ code, people }: CrowdSession): Promise<string[]> {
-	const cookies: string[] = [];
-	for (const { number, family } of people) {
-		const browser = new Browser(`http://localhost:${port}`, `bench-${number}`);
-		const met = await browser.post('/sit/api/knock', { code, number, family });
-		await browser.post('/sit/api/arrive', { note: met.body.note, commandId: `arrive-${number}`, deviceName: 'Bench' });
-		const begun = await browser.post('/sit/api/begin', { commandId: `begin-${number}` });
-		if (begun.status !== 200) throw new Error(`${number} could not begin: ${JSON.stringify(begun.body)}`);
-		cookies.push(browser.cookieHeader());
-	}
-	return cookies;
-}
-
-function saveBody(seq: number, question: number): string {
-	return JSON.stringify({
-		revisions: [{ seq, questionId: `tc-${question}`, value: 'a', marked: false, struck: [], inViewMs: 4_000 }]
-	});
-}
-
-/** Candidates in turn, each with a number of their own that goes up, through the questions of the paper. */
-function saver(cookies: string[]): () => Shot {
-	let n = 0;
-	return () => {
-		const turn = Math.floor(n / cookies.length);
-		const shot = {
-			path: '/sit/api/answers',
-			body: saveBody(turn + 1, (turn % 24) + 1),
-			cookie: cookies[n % cookies.length]
-		};
-		n++;
-		return shot;
-	};
-}
-
 /** What this disk does when every row is a commit of its own. */
 function bareCommits(seconds: number): number {
 	const db = new Database(join(dir, 'bare.sqlite'));
@@ -167,19 +173,7 @@ function bareCommits(seconds: number): number {
  * an answer a minute from each.
  */
 async function screenDelays(): Promise<number[]> {
-	const staff = new Browser(`http://localhost:${port}`);
-	const form = new URLSearchParams({ name: CROWD_STAFF.signIn, password: CROWD_STAFF.password, to: '/' });
-	const response = await fetch(`http://localhost:${port}/sign-in`, {
-		method: 'POST',
-		body: form,
-		headers: { origin: `http://localhost:${port}` },
-		redirect: 'manual'
-	});
-	const cookie =
-		response.headers
-			.getSetCookie()
-			.map((line) => line.split(';')[0])
-			.join('; ') || staff.cookieHeader();
+	const cookie = await staffCookie(port);
 	const waiting = new Map<string, number>();
 	const delays: number[] = [];
 	const close = await listen(port, '/live/s/stream', cookie, (event, data) => {
@@ -198,7 +192,7 @@ async function screenDelays(): Promise<number[]> {
 	for (let n = 0; n < count; n++) {
 		const i = n % cookies.length;
 		void gun
-			.fire({ path: '/sit/api/answers', body: saveBody(1_000_000 + n, (n % 24) + 1), cookie: cookies[i] })
+			.fire({ path: '/sit/api/answers', body: saveBody(1_000_000 + n, n), cookie: cookies[i] })
 			.then(() => waiting.set(`t${i}`, performance.now()));
 		await sleep(pause);
 	}
@@ -206,12 +200,6 @@ async function screenDelays(): Promise<number[]> {
 	close();
 	if (waiting.size > 0) throw new Error(`${waiting.size} saves never reached the proctor's screen`);
 	return delays;
-}
-
-async function residentMiB(): Promise<number> {
-	await sleep(500);
-	const status = readFileSync(`/proc/${server.pid}/status`, 'utf8');
-	return Number(/VmRSS:\s+(\d+) kB/.exec(status)![1]) / 1_024;
 }
 
 function median(values: number[]): number {

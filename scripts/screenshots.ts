@@ -52,7 +52,6 @@ await new Promise((resolve) => setTimeout(resolve, 4_000));
 
 const browser = await chromium.launch(playwright.use!.launchOptions);
 const staff = await signedIn(browser);
-const dark = await signedIn(browser, 'dark');
 
 await shot(staff, 'today', '/');
 await shot(staff, 'sessions', '/prepare');
@@ -96,7 +95,12 @@ await shot(staff, 'rehearsal', '/sit/rehearse', async (page) => {
 	await page.waitForTimeout(800);
 });
 await shot(staff, 'live-room', `/live/${chart.id}`, choose('Cecily Moor'));
-await shot(dark, 'live-room-dark', `/live/${chart.id}`, choose('Esi Amankwah'));
+await shot(staff, 'answers-grid', `/live/${chart.id}`, async (page) => {
+	await page.keyboard.press('3');
+	await page.getByTestId('grid').getByText('Sanna Weir').click();
+	await page.waitForTimeout(1_500);
+});
+await shot(staff, 'wall', '/live?all');
 await shot(
 	staff,
 	'door-board',
@@ -119,9 +123,9 @@ server.kill('SIGKILL');
 rmSync(dir, { recursive: true, force: true });
 process.exit(0);
 
-async function signedIn(browser: Browser, colorScheme: 'light' | 'dark' = 'light'): Promise<Page> {
+async function signedIn(browser: Browser): Promise<Page> {
 	const page = await (
-		await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, locale: 'en-GB', colorScheme })
+		await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
 	).newPage();
 	await page.goto('/sign-in');
 	await page.getByLabel('Name').fill('ode');
@@ -190,13 +194,16 @@ async function candidateShots(browser: Browser) {
 	while ((await page.getByRole('radio').count()) < 4) await page.getByTestId('next').click();
 	await page.getByRole('radio').nth(1).check();
 	await page.getByText('strike out').nth(2).click();
+	await page.getByRole('button', { name: 'Calculator' }).click();
+	await page.getByLabel('What to work out').fill('6.4 − 1.6');
+	await page.keyboard.press('Enter');
 	await page.waitForTimeout(800);
 	await keep(page, 'sit-paper');
+	await page.getByRole('button', { name: 'Close Calculator' }).click();
 	await page.getByTestId('hand-in').click();
 	await page.waitForTimeout(400);
 	await keep(page, 'sit-hand-in');
 	await page.getByTestId('confirm-hand-in').click();
 	await page.getByTestId('confirm-hand-in').click();
 	await page.getByTestId('receipt').waitFor();
-	await keep(page, 'sit-receipt');
 }

@@ -20,6 +20,8 @@ export type Ears = {
 	acknowledged: (answer: Acknowledged) => void;
 	refused: (reply: Reply) => void;
 	log: (line: string) => void;
+	/** Goes on changing answers instead of handing in, until told to stop. */
+	keepsWorking: boolean;
 	/** Told to stop: finish the step and go. */
 	stopping: () => boolean;
 };
@@ -92,7 +94,7 @@ export class Candidate {
 				if (!paper.questions) continue;
 				const done = new Set((paper.answers ?? []).map((answer) => answer.questionId));
 				this.#seq = paper.lastSeq ?? 0;
-				return paper.questions.filter((question) => !done.has(question.id));
+				return this.ears.keepsWorking ? paper.questions : paper.questions.filter((question) => !done.has(question.id));
 			} else if (['expected', 'handed_in', 'time_up', 'set_aside', 'absent'].includes(picture.state)) return null;
 			await sleep(Math.max(250, 1_500 * this.tempo));
 		}
@@ -100,7 +102,7 @@ export class Candidate {
 
 	async #work(questions: Question[]): Promise<boolean> {
 		const count = Math.ceil(questions.length * this.behaviour.finish);
-		for (const question of questions.slice(0, count)) {
+		for (const question of this.#rounds(questions.slice(0, count))) {
 			const thought = this.#between(this.behaviour.think);
 			if (this.random() < this.behaviour.drop.chance) void this.#dropLine(this.#between(this.behaviour.drop.seconds));
 			await this.#wait(thought);
@@ -120,6 +122,12 @@ export class Candidate {
 			await sleep(RETRY_MS * this.tempo + 20);
 		}
 		return this.#handIn();
+	}
+
+	/** The questions once, or over and over. */
+	*#rounds(questions: Question[]): Generator<Question> {
+		do yield* questions;
+		while (this.ears.keepsWorking && questions.length > 0);
 	}
 
 	/** Sends what is kept. What the server does not acknowledge stays. */

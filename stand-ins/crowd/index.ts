@@ -17,6 +17,8 @@ export type CrowdOptions = {
 	tempo: number;
 	/** The mixture, dealt round; a common room's without it. */
 	kinds?: Kind[];
+	/** They go on changing their answers instead of handing in, until the signal comes. */
+	keepWorking?: boolean;
 	/** Nobody dawdles on the way: they were there before. */
 	promptly?: boolean;
 	acknowledged?: (answer: Acknowledged) => void;
@@ -41,6 +43,7 @@ export async function runCrowd(options: CrowdOptions): Promise<CrowdReport> {
 			report.refused++;
 			report.refusals.set(code, (report.refusals.get(code) ?? 0) + 1);
 		},
+		keepsWorking: options.keepWorking ?? false,
 		log: options.log ?? (() => {}),
 		stopping: () => options.signal?.aborted ?? false
 	};

@@ -24,3 +24,31 @@ export type SittingEventBody =
 
 export type SittingEvent = SittingEventBody & { at: number; by: Role; commandId: string };
 export type SittingEventKind = SittingEventBody['kind'];
+
+/** Every kind, for whoever reads events among other entries of the logbook. */
+const KINDS: Record<SittingEventKind, true> = {
+	arrived: true,
+	turned_away: true,
+	let_in: true,
+	began: true,
+	held: true,
+	resumed: true,
+	device_freed: true,
+	other_device_refused: true,
+	handed_in: true,
+	time_ran_out: true,
+	carried_over: true,
+	marked_absent: true,
+	reopened: true,
+	set_aside: true,
+	restored: true,
+	expected_again: true,
+	assigned: true,
+	line_lost: true,
+	line_back: true
+};
+
+/** Whether an entry of that kind is an event of the sitting, which `evolve` understands. */
+export function isSittingEvent(kind: string): kind is SittingEventKind {
+	return Object.hasOwn(KINDS, kind);
+}

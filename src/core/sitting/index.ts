@@ -4,6 +4,7 @@ export { evolve } from './evolve';
 export { isUnfinished, newSitting, SITTING_STATES, STATE_NAMES } from './sitting';
 export type { Actor, Device, Role, Sitting, SittingState } from './sitting';
 export type { Command, CommandBody, CommandKind, Context, Word } from './commands';
+export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';
 export { refusal, REFUSAL_CODES } from './refusals';
 export type { Refusal, RefusalCode } from './refusals';

@@ -2,4 +2,5 @@ export { appendAnswers } from './answer-rows';
 export type { AnswerRow, StandingRow } from './answer-rows';
 export { backupDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
 export type { Db, Query } from './open';
+export { insertMany } from './insert-many';
 export { whereEveryWord } from './words';

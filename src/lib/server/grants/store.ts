@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { Grant, GrantBody, GrantScope } from '$core/grants';
-import type { Query } from '../db';
+import { insertMany, type Query } from '../db';
 
 type Row = {
 	id: string;
@@ -72,5 +72,5 @@ export async function insertGrants(trx: Query, grants: Grant[]): Promise<void> {
 		given_at: grant.givenAt,
 		withdrawn_at: grant.withdrawnAt
 	}));
-	for (let i = 0; i < rows.length; i += 500) await trx('grant_given').insert(rows.slice(i, i + 500));
+	await insertMany(trx, 'grant_given', rows);
 }

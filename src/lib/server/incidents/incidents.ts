@@ -2,7 +2,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Incident, IncidentKind } from '$core/incident';
 import type { Actor } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import { giveGrant, withdrawGrant } from '../grants';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
@@ -64,7 +64,7 @@ export async function tellIncident(otium: Otium, by: Actor, sessionId: string, t
 			told_at: now
 		});
 		const rows = people.map((person) => ({ incident_id: told.id, sitting_id: person.id }));
-		for (let i = 0; i < rows.length; i += 500) await trx('incident_person').insert(rows.slice(i, i + 500));
+		await insertMany(trx, 'incident_person', rows);
 		await appendToLogbook(trx, [
 			{
 				at: now,

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Actor } from '$core/sitting';
-import type { Query } from '../db';
+import { insertMany, type Query } from '../db';
 
 /** What goes into the logbook. `body` is whatever is worth keeping of it. */
 export type NewEntry = {
@@ -53,8 +53,7 @@ export async function appendToLogbook(trx: Query, entries: NewEntry[]): Promise<
 		before = hashOf(row);
 		return { ...row, hash: before };
 	});
-	// SQLite takes 32,766 values a statement at the most.
-	for (let i = 0; i < rows.length; i += 1_000) await trx('logbook').insert(rows.slice(i, i + 1_000));
+	await insertMany(trx, 'logbook', rows);
 	return rows;
 }
 

@@ -3,7 +3,7 @@ import { writeCalendar } from '$core/formats';
 import { fillIn, TEMPLATES, type MailFacts, type MailKind, type Template } from '$core/mail';
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, localTime, longDate, zoneName } from '$core/time';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
 import { doorOpensAt, type Session } from '../session';
@@ -183,7 +183,7 @@ export async function postLetters(
 				calendar,
 				state: 'waiting'
 			}));
-		for (let i = 0; i < rows.length; i += 500) await trx('mail').insert(rows.slice(i, i + 500));
+		await insertMany(trx, 'mail', rows);
 		if (rows.length > 0)
 			await appendToLogbook(trx, [
 				{ at: now, by, kind: 'mail_posted', sessionId: session.id, body: { to: kind, mails: rows.length } }

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Actor } from '$core/sitting';
 import type { Query } from '../db';
-import { transact } from '../db';
+import { insertMany, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
 
@@ -62,7 +62,7 @@ export async function sendMessage(
 				.pluck('id')
 		);
 		const fresh = rows.filter((row) => !known.has(row.id));
-		for (let i = 0; i < fresh.length; i += 500) await trx('message').insert(fresh.slice(i, i + 500));
+		await insertMany(trx, 'message', fresh);
 		await settleHandsIn(trx, sittingIds, now);
 		await appendToLogbook(
 			trx,

@@ -3,7 +3,7 @@ import { readCalendar, type Busy } from '$core/formats';
 import { grantInWords } from '$core/grants';
 import { foldNumber } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
@@ -176,7 +176,7 @@ export async function importTimetable(
 				title: busy.title.slice(0, 120)
 			}))
 		);
-		for (let i = 0; i < rows.length; i += 1_000) await trx('commitment').insert(rows.slice(i, i + 1_000));
+		await insertMany(trx, 'commitment', rows);
 		const body = { candidates: candidateIds.length, entries: read.busy.length };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'timetable_imported', body }]);
 	});

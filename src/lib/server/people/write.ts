@@ -3,7 +3,7 @@ import { foldNumber } from '$core/access';
 import type { Grant, GrantBody } from '$core/grants';
 import type { ImportPlan, KnownPerson, PersonEntry } from '$core/people';
 import type { Actor } from '$core/sitting';
-import type { Query } from '../db';
+import { insertMany, type Query } from '../db';
 import { insertGrants } from '../grants';
 import { refreshConsequences } from '../sitting';
 import { NO_GROUP } from './known';
@@ -42,7 +42,7 @@ export async function writePeople(
 		const others = rows.flatMap(({ id, entry }) =>
 			(entry.groups ?? []).slice(1).map((name) => ({ candidate_id: id, group_id: groups.get(name)! }))
 		);
-		for (const more of chunks(others)) await trx('group_member').insert(more);
+		await insertMany(trx, 'group_member', others);
 		times.push(...rows.map(({ id, entry }) => ({ candidateId: id, entry, before: null })));
 		await told((done += part.length), total);
 	}

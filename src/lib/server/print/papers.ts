@@ -5,7 +5,7 @@ import { grantInWords } from '$core/grants';
 import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import type { Otium } from '../otium';
 import { doorOpensAt, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
@@ -75,7 +75,7 @@ async function slipCodes(otium: Otium, rows: Row[]): Promise<Map<string, string>
 		const fresh = rows
 			.filter((row) => !codes.has(row.sittingId))
 			.map((row) => ({ sitting_id: row.sittingId, code: slipCodeFrom(randomBytes(80)) }));
-		for (let i = 0; i < fresh.length; i += 500) await trx('slip').insert(fresh.slice(i, i + 500));
+		await insertMany(trx, 'slip', fresh);
 		for (const { sitting_id, code } of fresh) codes.set(sitting_id, code);
 		return codes;
 	});

@@ -5,7 +5,7 @@ import { assignSeats, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
 import { newSitting, type Actor } from '$core/sitting';
 import type { Otium } from '../otium';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { actIn, loadSittings, refreshConsequences, tell, type Touched } from '../sitting';
 import type { FieldErrors, SessionInput } from './input';
@@ -155,12 +155,8 @@ async function writeRoster(
 		} else if (!known.has(sittingId)) joining.push(sittingId);
 		roster.push({ session_id: sessionId, sitting_id: sittingId, seat: seats[i] });
 	}
-	for (let i = 0; i < fresh.length; i += 1_000) await trx('sitting').insert(fresh.slice(i, i + 1_000));
-	for (let i = 0; i < roster.length; i += 1_000)
-		await trx('roster')
-			.insert(roster.slice(i, i + 1_000))
-			.onConflict(['session_id', 'sitting_id'])
-			.merge(['seat']);
+	await insertMany(trx, 'sitting', fresh);
+	await insertMany(trx, 'roster', roster, (insert) => insert.onConflict(['session_id', 'sitting_id']).merge(['seat']));
 	await assign(trx, joining, sessionId, by, now, touched);
 	await refreshConsequences(
 		trx,

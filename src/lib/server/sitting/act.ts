@@ -10,7 +10,7 @@ import {
 	type Refusal
 } from '$core/sitting';
 import { sameLocalDay } from '$core/time';
-import { transact, type Query } from '../db';
+import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import type { Otium } from '../otium';
 import { consequences } from './consequences';
@@ -146,9 +146,5 @@ async function rememberAnswers(trx: Query, requests: Request[], outcomes: Outcom
 		if (request.by.role === 'system' || known.has(request.id)) return [];
 		return [{ command_id: request.id, asked: askedOf(request), answer: JSON.stringify(outcomes[i]) }];
 	});
-	for (let i = 0; i < rows.length; i += 1_000)
-		await trx('command_answer')
-			.insert(rows.slice(i, i + 1_000))
-			.onConflict('command_id')
-			.ignore();
+	await insertMany(trx, 'command_answer', rows, (insert) => insert.onConflict('command_id').ignore());
 }

@@ -222,7 +222,7 @@
 		{
 			value: 'watched',
 			name: 'Watched',
-			text: 'full screen, leaving logged, copy and print stopped where a page can; kept, but not done yet'
+			text: 'full screen, leaving logged, copy and print stopped where a page can'
 		},
 		{ value: 'sealed', name: 'Sealed', text: 'only a client that proves itself' }
 	];

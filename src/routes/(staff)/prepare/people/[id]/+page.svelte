@@ -93,11 +93,40 @@
 			await invalidateAll();
 		}
 	}
+
+	/** Raised with every new photo, so that the browser does not show the one before. */
+	let photoTurn = $state(0);
+	async function photo(method: 'PUT' | 'DELETE', body?: File) {
+		if (busy) return;
+		busy = true;
+		trouble = told = null;
+		const response = await fetch(`${path}/photo`, { method, body }).catch(() => null);
+		busy = false;
+		if (!response?.ok) {
+			const answer = await response?.json().catch(() => null);
+			trouble = answer
+				? [answer.message, answer.instead].filter(Boolean).join(' ')
+				: 'The server can’t be reached. Try again in a moment.';
+			return;
+		}
+		told = method === 'PUT' ? 'The photo is kept.' : 'The photo is taken away.';
+		photoTurn++;
+		await invalidateAll();
+	}
+	function putPhoto(event: Event) {
+		const [file] = (event.currentTarget as HTMLInputElement).files ?? [];
+		if (file) void photo('PUT', file);
+	}
 </script>
 
 <svelte:head><title>{person.given} {person.family} · Otium</title></svelte:head>
 <main class="mx-auto max-w-6xl px-6 py-6">
-	<div class="flex flex-wrap items-baseline gap-3">
+	<div class="flex flex-wrap items-center gap-3">
+		{#if person.photo}<img
+				src="{path}/photo?{photoTurn}"
+				alt="{person.given} {person.family}"
+				class="border-line h-16 w-14 rounded-xl border object-cover"
+			/>{/if}
 		<h1 class="text-[28px]">{person.given} {person.family}</h1>
 		<span class="font-mono text-[17px]">{person.number}</span>
 		<span class="text-ink-2">{person.site.name}</span>
@@ -134,6 +163,12 @@
 								: [...form.groupIds, group.id])}>{group.name}</Checkbox
 					>
 				{/each}
+			</div>
+			<div class="mt-3 flex flex-wrap items-end gap-3">
+				<Field id="photo" label="Photo, shown at the door and to proctors" hint="JPEG or PNG, at most 400 kB"
+					><Fileupload id="photo" size="sm" accept="image/jpeg,image/png" onchange={putPhoto} /></Field
+				>
+				{#if person.photo}<Act size="xs" {busy} onclick={() => photo('DELETE')}>Take the photo away</Act>{/if}
 			</div>
 			<Checkbox class="mt-3 text-[14px]" bind:checked={form.left}
 				>no longer listed: offered nowhere, kept for what they sat</Checkbox
@@ -191,9 +226,6 @@
 				<Field id="reason" label="Why" class="min-w-40 flex-1"><Input id="reason" bind:value={reason} /></Field>
 				<Act tone="grant" {busy} disabled={reason.trim() === ''} onclick={give} testid="give-standing">Give</Act>
 			</div>
-			{#if kind === 'breaks' || kind === 'display'}<p class="text-ochre mt-1 text-[13px] font-semibold">
-					Kept and told to proctors; the candidate’s screen does not act on it yet.
-				</p>{/if}
 		</section>
 
 		<section class="bg-sheet border-line rounded-2xl border p-5">

@@ -1,0 +1,68 @@
+import { accountFor } from '$lib/server/closing';
+import type { Db } from '$lib/server/db';
+import { verifyLogbook } from '$lib/server/logbook';
+import { findSession } from '$lib/server/session';
+import { evolve, isSittingEvent, newSitting, type Sitting, type SittingEvent } from '$core/sitting';
+import type { Acknowledged } from '../stand-ins/crowd';
+
+/** What is left after a run in which servers and candidates were killed. */
+export type AccountOfRun = {
+	/** Answers that were acknowledged and are not on the disk as they were given. */
+	lost: Acknowledged[];
+	/** Sittings whose stored state is not the one that their events make. */
+	twoStates: string[];
+	ledgerAddsUp: boolean;
+	handedIn: number;
+	chainBrokenAt: number | null;
+};
+
+/** Reads a run's database and holds it against what the crowd was told. */
+export async function accountOfRun(db: Db, sessionId: string, acknowledged: Acknowledged[]): Promise<AccountOfRun> {
+	const rows: { number: string; seq: number; question_id: string; value: string }[] = await db('answer')
+		.join('sitting', 'sitting.id', 'answer.sitting_id')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.select('number', 'seq', 'question_id', 'value');
+	const stored = new Map(rows.map((row) => [`${row.number} ${row.seq}`, row]));
+	const lost = acknowledged.filter((one) => {
+		const row = stored.get(`${one.number} ${one.seq}`);
+		const value = row && JSON.parse(row.value).value;
+		return !row || row.question_id !== one.questionId || JSON.stringify(value) !== JSON.stringify(one.value);
+	});
+	const { ledger } = await accountFor(db, (await findSession(db, sessionId))!);
+	const { broken } = await verifyLogbook(db);
+	return {
+		lost,
+		twoStates: await statesThatDiffer(db, sessionId),
+		ledgerAddsUp: ledger.addsUp,
+		handedIn: ledger.columns.handed_in.length,
+		chainBrokenAt: broken?.seq ?? null
+	};
+}
+
+/** Tells every sitting again from the logbook and compares it with what its row says. */
+async function statesThatDiffer(db: Db, sessionId: string): Promise<string[]> {
+	const sittings: { id: string; state: string }[] = await db('sitting')
+		.where({ session_id: sessionId })
+		.select('id', 'state');
+	const entries: { sitting_id: string; kind: string; at: number; actor_role: string; body: string }[] = await db(
+		'logbook'
+	)
+		.where({ session_id: sessionId })
+		.whereNotNull('sitting_id')
+		.orderBy('seq')
+		.select('sitting_id', 'kind', 'at', 'actor_role', 'body');
+	const told = new Map<string, Sitting>(sittings.map(({ id }) => [id, newSitting(id, sessionId, 0)]));
+	for (const [i, entry] of entries.entries()) {
+		const sitting = told.get(entry.sitting_id);
+		if (!sitting || !isSittingEvent(entry.kind)) continue;
+		const event = {
+			...JSON.parse(entry.body),
+			kind: entry.kind,
+			at: entry.at,
+			by: entry.actor_role,
+			commandId: String(i)
+		} as SittingEvent;
+		told.set(entry.sitting_id, evolve(sitting, event));
+	}
+	return sittings.filter(({ id, state }) => told.get(id)!.state !== state).map(({ id }) => id);
+}

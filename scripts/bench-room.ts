@@ -1,0 +1,143 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { DEMO_PAPERS } from '$lib/server/demo';
+import { rightAnswer } from '$core/marking';
+import { Browser } from '../stand-ins/crowd';
+import { CROWD_STAFF, makeCrowdSession, type CrowdSession } from './crowd-session';
+import { Gun, listen, type Shot } from './load';
+import { freePort, startServer } from './server-process';
+
+/** What a room of so many costs. */
+export type RoomFigures = {
+	sittings: number;
+	savesASecond: number;
+	/** Of the server's process, beside what it takes at rest. */
+	kibEach: number;
+	/** Until the live room's page and its first picture are there. */
+	openMs: number;
+	/** Everyone's line comes back at once: until each has its picture, its paper and its kept answer on the disk. */
+	returnSeconds: number;
+};
+
+const QUESTIONS = DEMO_PAPERS[0].paper.parts.flatMap((part) => part.questions);
+
+/** An answer to the nth question that fits it. */
+export function saveBody(seq: number, n: number): string {
+	const question = QUESTIONS[n % QUESTIONS.length];
+	const value = rightAnswer(question);
+	return JSON.stringify({
+		revisions: [{ seq, questionId: question.id, value, marked: false, struck: [], inViewMs: 4_000 }]
+	});
+}
+
+/** Candidates in turn, each with a number of their own that goes up, through the questions of the paper. */
+export function saver(cookies: string[]): () => Shot {
+	let n = 0;
+	return () => {
+		const turn = Math.floor(n / cookies.length);
+		const shot = { path: '/sit/api/answers', body: saveBody(turn + 1, turn), cookie: cookies[n % cookies.length] };
+		n++;
+		return shot;
+	};
+}
+
+/** Brings every candidate to work, some at a time; returns their cookies. */
+export async function everyoneBegins(port: number, { code, people }: CrowdSession): Promise<string[]> {
+	const cookies: string[] = Array.from({ length: people.length }, () => '');
+	const waiting = people.map((person, i) => ({ ...person, i }));
+	const worker = async () => {
+		for (let next = waiting.pop(); next; next = waiting.pop()) {
+			const { number, family, i } = next;
+			const browser = new Browser(`http://localhost:${port}`, `bench-${number}`);
+			const met = await browser.post('/sit/api/knock', { code, number, family });
+			await browser.post('/sit/api/arrive', {
+				note: met.body.note,
+				commandId: `arrive-${number}`,
+				deviceName: 'Bench'
+			});
+			const begun = await browser.post('/sit/api/begin', { commandId: `begin-${number}` });
+			if (begun.status !== 200) throw new Error(`${number} could not begin: ${JSON.stringify(begun.body)}`);
+			cookies[i] = browser.cookieHeader();
+		}
+	};
+	await Promise.all(Array.from({ length: 8 }, worker));
+	return cookies;
+}
+
+/** The cookie of somebody who may look on. */
+export async function staffCookie(port: number): Promise<string> {
+	const form = new URLSearchParams({ name: CROWD_STAFF.signIn, password: CROWD_STAFF.password, to: '/' });
+	const response = await fetch(`http://localhost:${port}/sign-in`, {
+		method: 'POST',
+		body: form,
+		headers: { origin: `http://localhost:${port}` },
+		redirect: 'manual'
+	});
+	return response.headers
+		.getSetCookie()
+		.map((line) => line.split(';')[0])
+		.join('; ');
+}
+
+/** Resident memory of a process, MiB. */
+export async function residentMiB(pid: number): Promise<number> {
+	await sleep(500);
+	const status = readFileSync(`/proc/${pid}/status`, 'utf8');
+	return Number(/VmRSS:\s+(\d+) kB/.exec(status)![1]) / 1_024;
+}
+
+/** Measures a room of its own, on a server of its own. */
+export async function measureRoom(sittings: number): Promise<RoomFigures> {
+	const dir = mkdtempSync(join(tmpdir(), 'otium-bench-room-'));
+	const session = await makeCrowdSession(dir, sittings);
+	const port = await freePort();
+	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' });
+	const gun = new Gun(port, 64);
+	try {
+		const resting = await residentMiB(server.pid!);
+		const cookies = await everyoneBegins(port, session);
+		const open = () => Promise.all(cookies.map((cookie) => listen(port, '/sit/api/stream', cookie, () => {})));
+		const lines = await open();
+		await sleep(1_500);
+		const kibEach = (((await residentMiB(server.pid!)) - resting) * 1_024) / sittings;
+		const save = saver(cookies);
+		await gun.rate(1, save);
+		const savesASecond = await gun.rate(3, save);
+		const openMs = await opening(port);
+		for (const close of lines) close();
+		await sleep(500);
+		const started = performance.now();
+		const back = await open();
+		await Promise.all(
+			cookies.map(async (cookie, i) => {
+				const headers = { cookie };
+				await (await fetch(`http://localhost:${port}/sit/api/picture`, { headers })).text();
+				await (await fetch(`http://localhost:${port}/sit/api/paper`, { headers })).text();
+				const status = await gun.fire({ path: '/sit/api/answers', body: saveBody(5_000_000, i), cookie });
+				if (status !== 200) throw new Error(`a kept answer was answered with ${status}`);
+			})
+		);
+		const returnSeconds = (performance.now() - started) / 1_000;
+		for (const close of back) close();
+		return { sittings, savesASecond, kibEach, openMs, returnSeconds };
+	} finally {
+		gun.close();
+		server.kill('SIGKILL');
+		rmSync(dir, { recursive: true, force: true });
+	}
+}
+
+/** The page with the first picture in it, the middle one of five. */
+async function opening(port: number): Promise<number> {
+	const cookie = await staffCookie(port);
+	const times: number[] = [];
+	for (let i = 0; i < 5; i++) {
+		const started = performance.now();
+		const page = await (await fetch(`http://localhost:${port}/live/s`, { headers: { cookie } })).text();
+		if (!page.includes('Trial') && !page.includes('Sail Loft')) throw new Error('the live room did not open');
+		times.push(performance.now() - started);
+	}
+	return times.sort((a, b) => a - b)[2];
+}
