@@ -1,0 +1,48 @@
+import { expect, test } from '@playwright/test';
+import { arrive, go, house } from './house';
+
+const home = house();
+
+test('a wall shows every open room with only what needs somebody, and one press settles it', async ({ browser }) => {
+	const { id } = await home.session('Tides and Currents · Ac');
+	const door = await home.read(async (db) => {
+		const { door_code } = await db('session').where({ id }).first('door_code');
+		const person = await db('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.where({ session_id: id })
+			.first('sitting.id', 'number', 'given', 'family', 'fold');
+		const fold = { ...JSON.parse(person.fold), state: 'expected', device: null, line: null };
+		await db('sitting')
+			.where({ id: person.id })
+			.update({ state: 'expected', device_epoch: null, fold: JSON.stringify(fold) });
+		// Everybody else there has their line: the one at the door is the one who needs somebody.
+		for (const other of await db('sitting').where({ session_id: id }).whereNot({ id: person.id })) {
+			const line = { up: true, since: 0 };
+			await db('sitting')
+				.where({ id: other.id })
+				.update({ fold: JSON.stringify({ ...JSON.parse(other.fold), line }) });
+		}
+		return { code: door_code as string, ...(person as { number: string; given: string; family: string }) };
+	});
+	const page = await home.staff(browser, 'ode');
+	await go(page, '/live?all');
+	const wall = page.getByTestId('wall');
+	await expect(page.getByTestId('wall-sum')).toContainText(/2\s+rooms, \d+ candidates\.\s+\d+ need you\./);
+	const chart = wall.locator('> li', { hasText: 'Chart Room' });
+	await expect(chart).toContainText(/line lost/);
+
+	// Somebody comes to the door of the other room: it is told here without anything being loaded anew.
+	const candidate = await home.browser(browser);
+	await arrive(candidate, door.code, door.number, door.family);
+	const quiet = wall.locator('> li', { hasText: 'Quiet Room' });
+	const need = quiet.locator('li', { hasText: `${door.given} ${door.family}` });
+	await expect(need).toContainText('At the door');
+	await need.getByRole('button', { name: 'Let in' }).click();
+	await expect(page.getByTestId('notices')).toContainText(`Let in: ${door.given} ${door.family}`);
+	await expect(candidate.getByTestId('begin')).toBeVisible();
+	await expect(need).toHaveCount(0);
+
+	await chart.getByRole('link', { name: 'Open' }).first().click();
+	await page.waitForURL(/\/live\/.*seat=/);
+	await expect(page.getByRole('region', { name: 'One candidate' })).toBeVisible();
+});
