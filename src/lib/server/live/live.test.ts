@@ -110,6 +110,27 @@ describe('the live room', () => {
 	});
 });
 
+describe('a wall of rooms', () => {
+	it('tells of several rooms on one line, each event named after its room, and leaves no tap open', async () => {
+		const code = await openDoor(house);
+		await house.otium.db('session').insert({
+			...(await house.otium.db('session').where({ id: 's1' }).first()),
+			id: 's2',
+			door_code: null
+		});
+		const line = listen(await house.otium.hub.watchRooms(['s1', 's2', 'nowhere']));
+		expect((await line.next('picture:s1')).data.seats).toHaveLength(3);
+		expect((await line.next('picture:s2')).data.seats).toHaveLength(0);
+		await arriveAt(house, 0, code);
+		const change = await line.next('change:s1');
+		expect(change.data.seats[0]).toMatchObject({ id: 'sit0', state: 'at_door' });
+		expect(change.id).toBeUndefined();
+		await line.close();
+		// Nobody listens any more: a change is drawn for nobody and nothing fails.
+		await arriveAt(house, 1, code);
+	});
+});
+
 describe('a channel', () => {
 	it('knows gaps that are too long to tell', () => {
 		const channel = new Channel('boot');

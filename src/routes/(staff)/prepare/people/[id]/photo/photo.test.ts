@@ -1,0 +1,96 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { StaffMember, StaffRole } from '$core/access';
+import { knock } from '$lib/server/identity';
+import { buildHouse, openDoor, type House } from '$lib/server/testing/house';
+import { GET as atDoor } from '../../../../../sit/api/photo/+server';
+import { GET as atRoom } from '../../../../live/[id]/sitting/[sitting]/photo/+server';
+import { DELETE as remove, GET as show, PUT as put } from './+server';
+
+let house: House;
+beforeEach(async () => {
+	house = await buildHouse();
+});
+afterEach(() => house.close());
+
+const somebody = (id: string, role: StaffRole, siteId: string | null = null): StaffMember => ({
+	id,
+	name: id,
+	roles: [{ role, siteId }]
+});
+const ODE = somebody('ode', 'coordinator');
+const JPEG = [0xff, 0xd8, 0xff, 0xe0, 1, 2, 3];
+const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 9];
+
+async function ask(
+	handler: unknown,
+	more: { bytes?: number[]; staff?: StaffMember | null; params?: object; query?: string } = {}
+) {
+	const url = new URL(`http://localhost/${more.query ?? ''}`);
+	const response = await (handler as (event: unknown) => Promise<Response>)({
+		request: new Request(url, { method: 'PUT', body: Uint8Array.from(more.bytes ?? []) }),
+		url,
+		params: more.params ?? { id: 'can0' },
+		locals: { otium: house.otium, staff: more.staff === undefined ? ODE : more.staff, device: null }
+	});
+	return {
+		status: response.status,
+		type: response.headers.get('content-type'),
+		bytes: [...new Uint8Array(await response.arrayBuffer())]
+	};
+}
+const recognised = async () => {
+	const code = await openDoor(house);
+	const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: '127.0.0.1' });
+	if (!met.ok) throw new Error(met.refusal.code);
+	return met.person;
+};
+
+describe('photos', () => {
+	it.each([
+		['JPEG', JPEG, 'image/jpeg'],
+		['PNG', PNG, 'image/png']
+	])('a %s is kept, shown as what it is, and taken away again', async (_, bytes, type) => {
+		expect((await ask(show)).status).toBe(404);
+		expect((await ask(put, { bytes })).status).toBe(200);
+		expect(await ask(show)).toEqual({ status: 200, type, bytes });
+		expect((await ask(remove)).status).toBe(200);
+		expect((await ask(show)).status).toBe(404);
+	});
+
+	it.each([
+		['a page that calls itself a picture', [...new TextEncoder().encode('<svg onload=alert(1)>')]],
+		['nothing', []],
+		['one that is too large', [...JPEG, ...Array.from({ length: 400_001 }, () => 0)]]
+	])('%s is refused, and what was kept stays', async (_, bytes) => {
+		await ask(put, { bytes: JPEG });
+		expect([413, 422]).toContain((await ask(put, { bytes })).status);
+		expect((await ask(show)).bytes).toEqual(JPEG);
+	});
+
+	it('only whoever prepares at the candidate’s site keeps one', async () => {
+		expect((await ask(put, { bytes: JPEG, staff: null })).status).toBe(401);
+		expect((await ask(put, { bytes: JPEG, staff: somebody('dunmore', 'proctor') })).status).toBe(403);
+		expect((await ask(put, { bytes: JPEG, staff: somebody('x', 'coordinator', 'elsewhere') })).status).toBe(403);
+		expect((await ask(put, { bytes: JPEG, params: { id: '../../x' } })).status).toBe(404);
+	});
+
+	it('is shown at the door to whom the door recognised, and to nobody with a note that is not ours', async () => {
+		expect((await recognised()).photo).toBe(false);
+		await ask(put, { bytes: JPEG });
+		const { note, photo } = await recognised();
+		expect(photo).toBe(true);
+		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(note)}` })).bytes).toEqual(JPEG);
+		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(`${note}x`)}` })).status).toBe(404);
+		house.clock.at += 11 * 60_000;
+		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(note)}` })).status).toBe(404);
+	});
+
+	it('is shown in the room to its proctor, for the candidates of that room alone', async () => {
+		await ask(put, { bytes: JPEG });
+		const proctor = somebody('dunmore', 'proctor', 'quayside');
+		const params = { id: 's1', sitting: 'sit0' };
+		expect((await ask(atRoom, { staff: proctor, params })).bytes).toEqual(JPEG);
+		expect((await ask(atRoom, { staff: proctor, params: { ...params, sitting: 'elsewhere' } })).status).toBe(404);
+		expect((await ask(atRoom, { staff: somebody('x', 'proctor', 'elsewhere'), params })).status).toBe(403);
+	});
+});
