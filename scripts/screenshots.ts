@@ -97,7 +97,7 @@ await shot(staff, 'rehearsal', '/sit/rehearse', async (page) => {
 await shot(staff, 'live-room', `/live/${chart.id}`, choose('Cecily Moor'));
 await shot(staff, 'answers-grid', `/live/${chart.id}`, async (page) => {
 	await page.keyboard.press('3');
-	await page.getByTestId('grid').getByText('Sanna Weir').click();
+	await page.getByTestId('grid').getByText('Bo Castell').click();
 	await page.waitForTimeout(1_500);
 });
 await shot(staff, 'wall', '/live?all');

@@ -57,6 +57,7 @@
 			})
 			.join(' ')
 	);
+	let isBeside = $state(false);
 	let handingIn = $state(false);
 	let warned = $state<number[]>([]);
 	let warning = $state<number | null>(null);
@@ -177,7 +178,16 @@
 			</p>
 		{/if}
 	</header>
-	<Tools {paper} {picture} {display} {watch} {spoken} bind:language onchanged={() => line.refresh()} />
+	<Tools
+		{paper}
+		{picture}
+		{display}
+		{watch}
+		{spoken}
+		bind:language
+		bind:isOpen={isBeside}
+		onchanged={() => line.refresh()}
+	/>
 	<Messages {picture} onread={() => line.refresh()} />
 	{#if watch && picture.session.watch}<WatchGuard {watch} rules={picture.session.watch} />{/if}
 	{#if picture.session.kind === 'rehearsal'}<p
@@ -211,7 +221,7 @@
 		</p>{/if}
 
 	<main
-		class="mx-auto w-full flex-1 px-5 py-8"
+		class="mx-auto w-full flex-1 px-5 py-8 {isBeside ? 'lg:mr-[380px]' : ''}"
 		style="max-width:{780 + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
 			100}px;line-height:{display.spacing}"
 	>

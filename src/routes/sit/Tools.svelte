@@ -20,11 +20,25 @@
 		/** What is read aloud. */
 		spoken: string;
 		onchanged: () => void;
+		/** Something lies open beside the paper, which makes room for it. */
+		isOpen: boolean;
 	};
-	let { paper, picture, display, watch, language = $bindable(), spoken, onchanged }: Props = $props();
+	let {
+		paper,
+		picture,
+		display,
+		watch,
+		language = $bindable(),
+		spoken,
+		onchanged,
+		isOpen = $bindable()
+	}: Props = $props();
 
 	type Panel = 'calculator' | 'formulas' | 'notes' | 'looks' | 'hand' | 'sites';
 	let open = $state<Panel | null>(null);
+	$effect(() => {
+		isOpen = open !== null;
+	});
 	let words = $state('');
 	let problem = $state<string | null>(null);
 	const tools = $derived(picture.session.tools);

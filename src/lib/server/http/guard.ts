@@ -1,10 +1,10 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import { may, mayAnywhere, type Act, type StaffMember } from '$core/access';
-import type { Actor } from '$core/sitting';
+import { refusal, type Actor } from '$core/sitting';
 import { actorAt } from '../identity';
 import type { Otium } from '../otium';
 import { findSession, placeOf, type Session } from '../session';
-import { NO_SUCH_THING, NOT_YOURS, problem, SIGNED_OUT } from './answer';
+import { NO_SUCH_THING, NOT_AT_THE_DOOR, NOT_YOURS, problem, refuse, SIGNED_OUT } from './answer';
 
 /** For pages: whoever is signed in and may do this somewhere; sends others to sign in, or says no. */
 export function requireStaff(event: Pick<RequestEvent, 'locals' | 'url'>, act?: Act): StaffMember {
@@ -38,6 +38,17 @@ export async function allowSession(event: Pick<RequestEvent, 'locals'>, id: stri
 	if (!session) return { ok: false, response: problem(404, NO_SUCH_THING) };
 	if (!may(staff, act, placeOf(session))) return { ok: false, response: problem(403, NOT_YOURS) };
 	return { ok: true, otium, staff, session, by: actorAt(staff, session.site.id) };
+}
+
+type Bound =
+	{ ok: true; otium: Otium; device: { sittingId: string; epoch: number } } | { ok: false; response: Response };
+
+/** For the candidate's JSON routes: the device, if it is the one that its sitting is bound to. A freed one does nothing more. */
+export async function allowDevice({ locals: { otium, device } }: Pick<RequestEvent, 'locals'>): Promise<Bound> {
+	if (!device) return { ok: false, response: problem(401, NOT_AT_THE_DOOR) };
+	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
+	if (row?.device_epoch !== device.epoch) return { ok: false, response: refuse(refusal('second_device')) };
+	return { ok: true, otium, device };
 }
 
 /** The response of an open server-sent-events line. */

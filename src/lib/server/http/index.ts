@@ -10,6 +10,6 @@ export {
 	SIGNED_OUT
 } from './answer';
 export type { Problem } from './answer';
-export { allowSession, eventStream, requireSession, requireStaff } from './guard';
+export { allowDevice, allowSession, eventStream, requireSession, requireStaff } from './guard';
 export { orNotSavedYet, orTryAgain } from './unavailable';
 export { download } from './download';

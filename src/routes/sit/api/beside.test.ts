@@ -22,6 +22,9 @@ import {
 import { POST as beat } from './beat/+server';
 import { POST as pause } from './break/+server';
 import { POST as ready } from './ready/+server';
+import { POST as hand } from './hand/+server';
+import { POST as lapses } from './lapses/+server';
+import { POST as seen } from './messages/+server';
 import { GET as review } from './review/+server';
 import { POST as snapshot } from './snapshot/+server';
 
@@ -161,6 +164,25 @@ describe('looking back', () => {
 			rules: JSON.stringify({ ...rules, lockdown: { ...DEFAULT_RULES.lockdown, level: 'sealed', alsoForReview: true } })
 		});
 		expect((await look()).body.code).toBe('client_unproven');
+	});
+});
+
+describe('a device that was freed', () => {
+	it('raises no hand, takes no break, reads nothing, and reports nothing any more', async () => {
+		const code = await open({ review: { shows: 'key', when: 'at_once' } });
+		await bringToWork(house, 0, code);
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'move_device' } }]);
+		const now = house.otium.now();
+		const asks: [unknown, unknown][] = [
+			[hand, { up: true, text: '' }],
+			[pause, { on: true }],
+			[lapses, { lapses: [{ id: 'lapse-of-old', kind: 'left', from: now, to: now }] }],
+			[seen, { seen: ['x'] }],
+			[ready, { deviceName: 'Old', results: [] }],
+			[review, {}]
+		];
+		for (const [handler, body] of asks) expect((await from(handler, body)).body.code).toBe('second_device');
+		for (const table of ['message', 'lapse', 'device_check']) expect(await house.otium.db(table)).toEqual([]);
 	});
 });
 

@@ -1,14 +1,17 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson, refuse } from '$lib/server/http';
+import { allowDevice, orNotSavedYet, readJson, refuse } from '$lib/server/http';
 import { endBreak, takeBreak } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ on: z.boolean() });
 
 /** A granted break begins, or ends before its time. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const POST: RequestHandler = async (event) => {
+	const allowed = await allowDevice(event);
+	if (!allowed.ok) return allowed.response;
+	const { otium, device } = allowed;
+	const { request } = event;
 	const body = await readJson(request, Asked);
 	if (!body.ok) return body.response;
 	return orNotSavedYet(async () => {

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { LAPSE_KINDS } from '$core/lockdown';
 import { noteLapses } from '$lib/server/lockdown';
-import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson } from '$lib/server/http';
+import { allowDevice, orNotSavedYet, readJson } from '$lib/server/http';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({
@@ -20,8 +20,11 @@ const Asked = z.object({
 });
 
 /** What the watched device did. Its instants are by the server's clock; none can lie ahead of it. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const POST: RequestHandler = async (event) => {
+	const allowed = await allowDevice(event);
+	if (!allowed.ok) return allowed.response;
+	const { otium, device } = allowed;
+	const { request } = event;
 	const body = await readJson(request, Asked);
 	if (!body.ok) return body.response;
 	const now = otium.now();

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { DEVICE_CHECKS, type DeviceCheck } from '$core/access';
-import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson } from '$lib/server/http';
+import { allowDevice, orNotSavedYet, readJson } from '$lib/server/http';
 import { checkAtDoor } from '$lib/server/identity';
 import type { RequestHandler } from './$types';
 
@@ -15,8 +15,12 @@ const Asked = z.object({
 });
 
 /** What the list at the door found out about the bound device. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device, client } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const POST: RequestHandler = async (event) => {
+	const allowed = await allowDevice(event);
+	if (!allowed.ok) return allowed.response;
+	const { otium, device } = allowed;
+	const { client } = event.locals;
+	const { request } = event;
 	const body = await readJson(request, Asked);
 	if (!body.ok) return body.response;
 	return orNotSavedYet(async () => json(await checkAtDoor(otium, device.sittingId, { ...body.data, client })));

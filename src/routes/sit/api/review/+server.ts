@@ -1,16 +1,19 @@
 import { json } from '@sveltejs/kit';
 import { refusal } from '$core/sitting';
-import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
+import { allowDevice, problem, refuse } from '$lib/server/http';
 import { clientFor } from '$lib/server/identity';
 import { reviewFor } from '$lib/server/review';
 import { loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 /** What the rules let a candidate see afterwards. */
-export const GET: RequestHandler = async ({ locals: { otium, device, client } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const GET: RequestHandler = async (event) => {
+	const allowed = await allowDevice(event);
+	if (!allowed.ok) return allowed.response;
+	const { otium, device } = allowed;
+	const { client } = event.locals;
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
-	if (!one) return problem(401, NOT_AT_THE_DOOR);
+	if (!one) return refuse(refusal('gone'));
 	if (one.session.rules.lockdown.alsoForReview) {
 		const proven = clientFor(one.session, client);
 		if (proven === 'missing') return refuse(refusal('client_unproven'));

@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { NOT_AT_THE_DOOR, orNotSavedYet, problem } from '$lib/server/http';
+import { allowDevice, orNotSavedYet, problem } from '$lib/server/http';
 import { keepSnapshot, MOST_SNAPSHOT_BYTES } from '$lib/server/pictures';
 import { loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
@@ -7,8 +7,11 @@ import type { RequestHandler } from './$types';
 const NOT_TAKEN = { code: 'snapshot', message: 'This picture was not taken over.' };
 
 /** A small picture from the camera, where the rules ask for them. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const POST: RequestHandler = async (event) => {
+	const allowed = await allowDevice(event);
+	if (!allowed.ok) return allowed.response;
+	const { otium, device } = allowed;
+	const { request } = event;
 	if (Number(request.headers.get('content-length') ?? 0) > MOST_SNAPSHOT_BYTES) return problem(413, NOT_TAKEN);
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	const { snapshotSeconds, snapshotDays } = one!.session.rules.lockdown;
