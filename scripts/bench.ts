@@ -112,7 +112,7 @@ for (const room of rooms) {
 	row(
 		'  Everyone’s line comes back at once',
 		`${room.returnSeconds.toFixed(1)} s`,
-		'each with picture, paper and a kept answer'
+		'each with its picture and a kept answer'
 	);
 }
 console.log();

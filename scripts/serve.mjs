@@ -23,7 +23,8 @@ try {
 		console.error(code === 'EADDRINUSE' ? `Port ${port} is in use. Choose another with --port.` : String(error));
 		process.exit(1);
 	});
-	server.listen(port, host, () => process.send?.('listening'));
+	// A whole school's lines may come back in the same second; those that wait must not be turned away.
+	server.listen({ port, host, backlog: 4_096 }, () => process.send?.('listening'));
 } catch (error) {
 	console.error(error instanceof Error && error.name !== 'Error' ? error.stack : String(error));
 	process.exit(1);

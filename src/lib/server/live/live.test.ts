@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { RoomChange, RoomPicture } from '$core/room';
 import { MINUTE } from '$core/time';
 import { giveGrant, withdrawGrant } from '../grants';
@@ -147,7 +147,7 @@ describe('a channel', () => {
 
 describe('presence', () => {
 	const line = async () => (await loadSitting(house.otium.db, 'sit0', house.otium.now()))!.sitting.line;
-	const settle = () => new Promise((resolve) => setTimeout(resolve, 50));
+	const settle = () => new Promise((resolve) => setTimeout(resolve, 150));
 
 	it('counts a line as lost since it was last heard, and back when it is heard again', async () => {
 		await bringToWork(house, 0, await openDoor(house));
@@ -163,6 +163,26 @@ describe('presence', () => {
 		house.otium.presence.seen('sit0');
 		await settle();
 		expect(await line()).toEqual({ up: true, since: house.clock.at });
+	});
+
+	it('takes no line for lost because the server itself was held up', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		await settle();
+		const running = vi.spyOn(performance, 'now');
+		running.mockReturnValue(1_000_000);
+		await house.otium.presence.sweep();
+		house.clock.at += 20_000;
+		running.mockReturnValue(1_020_000);
+		await house.otium.presence.sweep();
+		expect(await line()).toMatchObject({ up: true });
+		// Given two beats' time to be heard, and silent still: now it is lost.
+		for (let second = 1; second <= 12; second++) {
+			house.clock.at += 1_000;
+			running.mockReturnValue(1_020_000 + second * 1_000);
+			await house.otium.presence.sweep();
+		}
+		running.mockRestore();
+		expect(await line()).toMatchObject({ up: false });
 	});
 
 	it('after a power cut knows since when the server was not there', async () => {

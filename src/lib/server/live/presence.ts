@@ -7,6 +7,12 @@ import { act, type Request } from '../sitting';
 const SILENCE_MS = 15_000;
 /** A closed stream is a reload or a lost line: a reload is back within this. */
 const RECONNECT_MS = 5_000;
+/** Looked for once a second; a pause longer than this is the server's own. */
+const STALL_MS = 2_500;
+/** Two beats and something. */
+const EXCUSE_MS = 11_000;
+/** Lines that come back within this are written together. */
+const GATHER_MS = 40;
 
 /** The question on screen, from 0, the battery from 0 to 1 while it is not charging, and what the screen shows. */
 export type Told = { at: number | null; battery: number | null; shows: SittingState | null };
@@ -17,6 +23,11 @@ type Line = { seen: number; up: boolean; closedAt: number | null };
 /** Knows whose line is up. What changes goes through the sitting like everything else, so that time can count it. */
 export class Presence {
 	#lines = new Map<string, Line>();
+	/** Lines that are back and have not been written yet: when a whole room comes back, they go together. */
+	#regained = new Set<string>();
+	#timer: NodeJS.Timeout | null = null;
+	#sweptAt = Infinity;
+	#excusedUntil = 0;
 	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
 	#told = new Map<string, Told>();
 
@@ -49,7 +60,8 @@ export class Presence {
 			return;
 		}
 		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null });
-		void this.#tell([this.#request(sittingId, { kind: 'regain_line' })]);
+		this.#regained.add(sittingId);
+		this.#timer ??= setTimeout(() => this.#tellRegained(), GATHER_MS);
 	}
 
 	/** The device tells of itself. Returns whether that is news. */
@@ -62,6 +74,13 @@ export class Presence {
 
 	told = (sittingId: string): Told => this.#told.get(sittingId) ?? NOTHING_TOLD;
 
+	#tellRegained() {
+		this.#timer = null;
+		const requests = [...this.#regained].map((id) => this.#request(id, { kind: 'regain_line' }));
+		this.#regained.clear();
+		void this.#tell(requests);
+	}
+
 	streamClosed(sittingId: string) {
 		const line = this.#lines.get(sittingId);
 		if (line) line.closedAt = this.otium.now();
@@ -70,11 +89,18 @@ export class Presence {
 	/** Finds the lines that have gone silent. */
 	async sweep() {
 		const now = this.otium.now();
+		// When this server was held up itself, what it did not hear says nothing about the lines: they are given time to be
+		// heard again. Otherwise a moment's load would take a whole room for lost, and writing that would be the next load.
+		const running = performance.now();
+		if (running - this.#sweptAt > STALL_MS) this.#excusedUntil = running + EXCUSE_MS;
+		this.#sweptAt = running;
+		if (running < this.#excusedUntil) return;
 		const requests: Request[] = [];
 		for (const [sittingId, line] of this.#lines) {
 			const silent = now - line.seen > SILENCE_MS || (line.closedAt !== null && now - line.closedAt > RECONNECT_MS);
 			if (!line.up || !silent) continue;
 			this.#lines.delete(sittingId);
+			this.#regained.delete(sittingId);
 			requests.push(this.#request(sittingId, { kind: 'lose_line', since: line.seen }));
 		}
 		await this.#tell(requests);

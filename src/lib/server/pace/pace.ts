@@ -19,6 +19,7 @@ type Thresholds = { at: number; byQuestion: Map<string, number> };
 export class PaceWatch {
 	#dirty = new Set<string>();
 	#thresholds = new Map<string, Thresholds>();
+	#questions = new Map<string, number>();
 	/** How many answers there were when a sitting was last held for its pace. */
 	#heldAt = new Map<string, number>();
 
@@ -41,17 +42,12 @@ export class PaceWatch {
 	async #judge(one: Loaded, responses: Response[]) {
 		const { db, hub } = this.otium;
 		const { sitting, session } = one;
-		const { questions } = (await db('form')
-			.where({ sitting_id: sitting.id })
-			.first(db.raw("json_array_length(form, '$.questions') as questions"))) as {
-			questions: number;
-		};
+		const questions = await this.#questionsOf(sitting.id);
 		const pace = paceOf(responses, questions);
-		const changed = await db('progress')
-			.where({ sitting_id: sitting.id })
-			.where((other) => other.whereNot({ pace: pace.level }).orWhereNot({ rapid: pace.rapid }))
-			.update({ pace: pace.level, rapid: pace.rapid });
-		if (changed) hub.answered([{ sessionId: session.id, sittingId: sitting.id }]);
+		if (pace.level !== one.pace || pace.rapid !== one.rapid) {
+			await db('progress').where({ sitting_id: sitting.id }).update({ pace: pace.level, rapid: pace.rapid });
+			hub.answered([{ sessionId: session.id, sittingId: sitting.id }]);
+		}
 		if (!session.rules.pace.holds || sitting.state !== 'working') return;
 		const inARow = responses.length - 1 - responses.findLastIndex((response) => !isRapid(response));
 		// Dealt with once: whoever was resumed is held again only after five more.
@@ -66,6 +62,18 @@ export class PaceWatch {
 				body: { kind: 'hold', reason: 'Five answers in a row came faster than reading takes', stopsClock: true }
 			}
 		]);
+	}
+
+	/** How many questions a form has; it never changes once dealt. */
+	async #questionsOf(sittingId: string): Promise<number> {
+		const known = this.#questions.get(sittingId);
+		if (known !== undefined) return known;
+		const count = this.otium.db.raw("json_array_length(form, '$.questions') as count");
+		const row = (await this.otium.db('form').where({ sitting_id: sittingId }).first(count)) as unknown as {
+			count: number;
+		};
+		this.#questions.set(sittingId, row.count);
+		return row.count;
 	}
 
 	/** The answers of some sittings with their thresholds, in the order in which they came. */
