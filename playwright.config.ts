@@ -23,5 +23,10 @@ export default defineConfig({
 	retries: 1,
 	reporter: [['list']],
 	use: {
-		actionTimeout: 20_000, launchOptions: LAUNCH, viewport: { width: 1280, height: 800 }, locale: 'en-GB', trace: 'retain-on-failure' }
+		actionTimeout: 20_000,
+		launchOptions: LAUNCH,
+		viewport: { width: 1280, height: 800 },
+		locale: 'en-GB',
+		trace: 'retain-on-failure'
+	}
 });

@@ -61,7 +61,7 @@ export class Presence {
 		}
 		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null });
 		this.#regained.add(sittingId);
-		this.#timer ??= setTimeout(() => this.#tellRegained(), GATHER_MS);
+		if (this.#timer === null) this.#timer = setTimeout(() => this.#tellRegained(), GATHER_MS);
 	}
 
 	/** The device tells of itself. Returns whether that is news. */
