@@ -14,9 +14,7 @@
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';
-	import PaperView from './PaperView.svelte';
 	import Press from './Press.svelte';
-	import Review from './Review.svelte';
 
 	type Props = {
 		clock: ServerClock;
@@ -41,6 +39,8 @@
 		picture.epoch !== device.epoch &&
 			!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state)
 	);
+	// The door loads fast because the paper's own screen comes behind it, while the candidate still waits.
+	let paperView = $state.raw(import('./PaperView.svelte'));
 	let paper = $state.raw<Paper | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let startWord = $state('');
@@ -58,7 +58,7 @@
 	$effect(() => {
 		if (!paper) return;
 		const { questions, formulaSheet } = paper;
-		const parts: Promise<unknown>[] = [];
+		const parts: Promise<unknown>[] = [untrack(() => paperView)];
 		if (untrack(() => picture.session.tools.calculator) !== 'none') parts.push(import('./tools/Calculator.svelte'));
 		if (formulaSheet.length > 0 || JSON.stringify(questions).includes('$'))
 			parts.push(import('./question/Formula.svelte'));
@@ -269,7 +269,14 @@
 		</form>
 	</Calm>
 {:else if picture.state === 'working' && paper}
-	<PaperView {paper} {line} {clock} {watch} />
+	{#await paperView then { default: PaperView }}
+		<PaperView {paper} {line} {clock} {watch} />
+	{:catch}
+		<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
+			<p>The line went just now, before your paper was here. Nothing is lost.</p>
+			<Press main onclick={() => (paperView = import('./PaperView.svelte'))}>Try again</Press>
+		</Calm>
+	{/await}
 {:else if picture.state === 'working'}
 	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>Your paper is coming.</p>
@@ -322,7 +329,7 @@
 			<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
 			<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
 		</div>
-		{#if picture.mayReview}<Review />{/if}
+		{#if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
 		<Press onclick={leave}>Leave this device to the next</Press>
 	</Calm>
 {:else if picture.state === 'carried_over'}
