@@ -9,5 +9,9 @@ export default defineConfig({
 		// Fonts stay files of their own: the content policy takes them from here, not out of the style sheet.
 		assetsInlineLimit: (path) => (path.endsWith('.woff2') ? false : undefined)
 	},
-	test: { include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 20_000 }
+	test: {
+		include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
+		testTimeout: 20_000,
+		hookTimeout: 30_000
+	}
 });
