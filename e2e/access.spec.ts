@@ -72,6 +72,9 @@ for (const scheme of ['light', 'dark'] as const) {
 		expect.soft(await serious(page), 'person').toEqual([]);
 		for (const path of ['/sit/rehearse', '/sit/client']) {
 			await page.goto(path);
+			// Its checks run first; a button that is just being enabled has two colours for a moment.
+			await page.waitForLoadState('networkidle');
+			await page.waitForTimeout(400);
 			expect.soft(await serious(page), path).toEqual([]);
 		}
 		await page.goto(`/live/${live.id}/board`);

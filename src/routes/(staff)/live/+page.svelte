@@ -83,8 +83,9 @@
 			>
 				<div class="flex items-baseline gap-2">
 					<h2 class="min-w-0 text-[18px] leading-tight">
-						<a class="hover:underline" href="/live/{head.id}">{head.room}</a>
-						<span class="text-ink-2 font-sans text-[14px]">{head.paper}</span>
+						<a class="hover:underline" href="/live/{head.id}"
+							>{head.room} <span class="text-ink-2 font-sans text-[14px]">{head.name}</span></a
+						>
 						{#if head.kind !== 'live'}<span
 								class="bg-plum-ground text-plum rounded-full px-2 font-sans text-[12.5px] font-semibold"
 								>{head.kind === 'make_up' ? 'make-up' : 'rehearsal'}</span
