@@ -6,6 +6,7 @@ import { insertMany, type Query, transact } from '../db';
 import { giveGrant, withdrawGrant } from '../grants';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
+import { sittingsHere } from '../sitting';
 
 /** What is told of an incident. `id` is the teller's own: told twice, it is kept once. */
 export type NewIncident = {
@@ -42,11 +43,7 @@ export async function tellIncident(otium: Otium, by: Actor, sessionId: string, t
 		await mkdir(join(otium.dataDir, 'attachments'), { recursive: true });
 		await writeFile(attachmentPath(otium, told.id), told.attachment.bytes);
 	}
-	const people: { id: string; candidate_id: string }[] = await otium
-		.db('sitting')
-		.where({ session_id: sessionId })
-		.whereIn('id', told.sittingIds)
-		.select('id', 'candidate_id');
+	const people = await sittingsHere(otium.db, sessionId, told.sittingIds);
 	const now = otium.now();
 	await transact(otium.db, async (trx) => {
 		await trx('incident').insert({

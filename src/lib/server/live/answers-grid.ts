@@ -1,9 +1,11 @@
 import { isBlank, type AnswerValue, type Form } from '$core/paper';
 import type { GridRow } from '$core/room';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 
 type Standing = { sitting_id: string; question_id: string; value: string };
 type Revisions = { sitting_id: string; question_id: string; times: number };
+
+const sittingOf = (row: { sitting_id: string }) => row.sitting_id;
 
 /** Who has answered what, in the order in which each sees the questions; no answer itself is told. */
 export async function drawGrid(db: Query, sessionId: string, only?: string[]): Promise<GridRow[]> {
@@ -15,8 +17,8 @@ export async function drawGrid(db: Query, sessionId: string, only?: string[]): P
 		})
 		.select('form.sitting_id', 'form.form');
 	const ids = forms.map((row) => row.sitting_id);
-	const standing = grouped((await db('answer_standing').whereIn('sitting_id', ids)) as Standing[]);
-	const revisions = grouped(
+	const standing = groupBy((await db('answer_standing').whereIn('sitting_id', ids)) as Standing[], sittingOf);
+	const revisions = groupBy(
 		(await db('answer')
 			.whereIn('sitting_id', ids)
 			.whereNull('kept_because')
@@ -25,7 +27,8 @@ export async function drawGrid(db: Query, sessionId: string, only?: string[]): P
 				'sitting_id',
 				'question_id',
 				db.raw('count(DISTINCT json_extract(value, ?)) as times', ['$.value'])
-			)) as Revisions[]
+			)) as Revisions[],
+		sittingOf
 	);
 	return forms.map(({ sitting_id, form }) => {
 		const answers = new Map(
@@ -48,14 +51,4 @@ export async function drawGrid(db: Query, sessionId: string, only?: string[]): P
 			})
 		};
 	});
-}
-
-function grouped<T extends { sitting_id: string }>(rows: T[]): Map<string, T[]> {
-	const groups = new Map<string, T[]>();
-	for (const row of rows) {
-		const list = groups.get(row.sitting_id);
-		if (list) list.push(row);
-		else groups.set(row.sitting_id, [row]);
-	}
-	return groups;
 }

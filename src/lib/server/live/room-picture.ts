@@ -2,7 +2,7 @@ import { turningCode, turnsAt } from '$core/access';
 import { dealtCount, type Paper } from '$core/paper';
 import type { RoomHead, SeatView } from '$core/room';
 import type { SittingState } from '$core/sitting';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown/lapses';
 import { openMessages, type Message } from '../messages';
@@ -31,7 +31,11 @@ export async function drawRoom(
 	const places = new Map(roster.map((row) => [row.sitting_id, row]));
 	const ids = [...places.keys()];
 	const sittings = await loadSittings(db, ids, now);
-	const beside = { lapses: await lapseCounts(db, ids), messages: await openMessages(db, ids), told };
+	const beside = {
+		lapses: await lapseCounts(db, ids),
+		messages: groupBy(await openMessages(db, ids), (message) => message.sittingId),
+		told
+	};
 	const [{ expected }] = (await db('roster').where({ session_id: sessionId }).count('* as expected')) as {
 		expected: number;
 	}[];
@@ -65,7 +69,7 @@ async function questionsOf(db: Query, paperId: string): Promise<number> {
 
 type Beside = {
 	lapses: Map<string, LapseCount>;
-	messages: Message[];
+	messages: Map<string, Message[]>;
 	told: (sittingId: string) => Told;
 };
 
@@ -121,7 +125,7 @@ function headOf(
 }
 
 function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, beside: Beside): SeatView {
-	const messages = beside.messages.filter((message) => message.sittingId === one.sitting.id);
+	const messages = beside.messages.get(one.sitting.id) ?? [];
 	const unread = messages.filter((message) => !message.fromCandidate);
 	const hand = messages.find((message) => message.fromCandidate);
 	const { sitting, candidate, reckoning } = one;

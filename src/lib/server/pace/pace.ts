@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import type { Paper } from '$core/paper';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 import type { Otium } from '../otium';
 import { act, loadSittings, type Loaded } from '../sitting';
 
@@ -86,8 +86,7 @@ export class PaceWatch {
 			.where({ blank: 0 })
 			.orderBy(['sitting_id', 'epoch', 'seq'])
 			.select('sitting_id', 'question_id', 'in_view_ms');
-		const bySitting = new Map<string, typeof rows>();
-		for (const row of rows) bySitting.set(row.sitting_id, [...(bySitting.get(row.sitting_id) ?? []), row]);
+		const bySitting = groupBy(rows, (row) => row.sitting_id);
 		const result = new Map<string, Response[]>();
 		for (const one of loaded) {
 			const own = bySitting.get(one.sitting.id) ?? [];

@@ -53,7 +53,12 @@ export async function endBreak(otium: Otium, sittingId: string): Promise<Answer>
 /** Ends the breaks that have lasted their time. */
 export async function endDueBreaks(otium: Otium): Promise<void> {
 	const now = otium.now();
-	const held: string[] = await otium.db('sitting').where({ state: 'on_hold' }).pluck('id');
+	// A whole room may be on hold without a single break: only a fold that has one is worth loading once a second.
+	const held: string[] = await otium
+		.db('sitting')
+		.where({ state: 'on_hold' })
+		.where('fold', 'like', '%"why":"break"%')
+		.pluck('id');
 	for (const one of await loadSittings(otium.db, held, now)) {
 		const until = breaksOf(one)?.until;
 		if (until && now >= until) await change(otium, nanoid(), one.sitting.id, { kind: 'resume' });

@@ -90,6 +90,15 @@ export async function loadSittingsOf(db: Query, sessionIds: string[], now: numbe
 	return loadSittings(db, ids, now);
 }
 
+/** Of these sittings the ones that now belong to a session; what a request names and is not here is left out. */
+export function sittingsHere(
+	db: Query,
+	sessionId: string,
+	ids: string[]
+): Promise<{ id: string; candidate_id: string }[]> {
+	return db('sitting').where({ session_id: sessionId }).whereIn('id', ids).select('id', 'candidate_id');
+}
+
 export async function loadSitting(db: Query, id: string, now: number): Promise<Loaded | null> {
 	const [loaded] = await loadSittings(db, [id], now);
 	return loaded ?? null;

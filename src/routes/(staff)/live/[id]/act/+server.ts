@@ -3,7 +3,7 @@ import { z } from 'zod';
 import type { CommandBody } from '$core/sitting';
 import { allowSession, orTryAgain, readJson } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
-import { act } from '$lib/server/sitting';
+import { act, sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const STAFF_ACTS = [
@@ -40,11 +40,7 @@ export const POST: RequestHandler = async (event) => {
 	const { commandId, kind, reason, stopsClock } = body.data;
 
 	const asked = [...new Set(body.data.sittingIds)];
-	const here: { id: string }[] = await otium
-		.db('sitting')
-		.where({ session_id: session.id })
-		.whereIn('id', asked)
-		.select('id');
+	const here = await sittingsHere(otium.db, session.id, asked);
 	return orTryAgain(async () => {
 		const outcomes = await act(
 			otium,

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { allowSession, orTryAgain, readJson } from '$lib/server/http';
 import { lowerHand } from '$lib/server/messages';
+import { sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ sittingIds: z.array(z.string().max(64)).min(1).max(2_000) });
@@ -13,11 +14,7 @@ export const POST: RequestHandler = async (event) => {
 	const body = await readJson(event.request, Asked);
 	if (!body.ok) return body.response;
 	const { otium, session } = allowed;
-	const here: string[] = await otium
-		.db('sitting')
-		.where({ session_id: session.id })
-		.whereIn('id', body.data.sittingIds)
-		.pluck('id');
+	const here = (await sittingsHere(otium.db, session.id, body.data.sittingIds)).map(({ id }) => id);
 	return orTryAgain(async () => {
 		await lowerHand(otium, here);
 		return json({ lowered: here.length });

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { allowSession, orTryAgain, readJson } from '$lib/server/http';
 import { sendMessage } from '$lib/server/messages';
+import { sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({
@@ -18,11 +19,7 @@ export const POST: RequestHandler = async (event) => {
 	if (!body.ok) return body.response;
 	const { otium, by, session } = allowed;
 	const { commandId, sittingIds, text } = body.data;
-	const here: string[] = await otium
-		.db('sitting')
-		.where({ session_id: session.id })
-		.whereIn('id', [...new Set(sittingIds)])
-		.pluck('id');
+	const here = (await sittingsHere(otium.db, session.id, sittingIds)).map(({ id }) => id);
 	return orTryAgain(async () => {
 		await sendMessage(otium, by, session.id, commandId, here, text);
 		return json({ sent: here.length });

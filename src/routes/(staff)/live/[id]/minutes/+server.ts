@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { allowSession, orTryAgain, problem, readJson } from '$lib/server/http';
 import { giveGrant, withdrawGrant } from '$lib/server/grants';
+import { sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({
@@ -45,11 +46,7 @@ export const POST: RequestHandler = async (event) => {
 			const { effects } = await give(null, id);
 			return json({ grantIds: [id], effects });
 		}
-		const rows: { id: string; candidate_id: string }[] = await otium
-			.db('sitting')
-			.where({ session_id: session.id })
-			.whereIn('id', sittingIds)
-			.select('id', 'candidate_id');
+		const rows = await sittingsHere(otium.db, session.id, sittingIds);
 		const given = [];
 		for (const row of rows) given.push(await give(row.candidate_id, `${id}:${row.id}`));
 		return json({ grantIds: given.map((one) => one.id), effects: given.flatMap((one) => one.effects) });
