@@ -28,6 +28,7 @@ export type Ears = {
 
 /** What is waited for when the server is not to be reached. */
 const RETRY_MS = 700;
+/** Until the server has said how often. */
 const BEAT_MS = 5_000;
 
 /** One simulated candidate, from the door to the hand-in. It keeps what it has answered until the server has it. */
@@ -55,12 +56,12 @@ export class Candidate {
 	async sit(code: string): Promise<boolean> {
 		await this.#wait(this.#between(this.behaviour.comes));
 		if (!(await this.#enter(code))) return false;
-		const beat = setInterval(() => void this.#beat(), BEAT_MS);
+		const stopBeats = this.#beats();
 		try {
 			const questions = await this.#begin();
 			return questions !== null && (await this.#work(questions));
 		} finally {
-			clearInterval(beat);
+			stopBeats();
 		}
 	}
 
@@ -195,10 +196,29 @@ export class Candidate {
 		await this.#send();
 	}
 
-	async #beat() {
-		if (!this.#isOnline) return;
-		await this.#browser.post('/sit/api/beat', {}).catch(() => {});
+	/** Says that it is there as often as the server asks, until the returned function is called. */
+	#beats(): () => void {
+		let timer: NodeJS.Timeout;
+		let beatMs = BEAT_MS;
+		const wait = () => {
+			timer = setTimeout(async () => {
+				beatMs = (await this.#beat()) ?? beatMs;
+				if (!stopped) wait();
+			}, beatMs);
+		};
+		let stopped = false;
+		wait();
+		return () => {
+			stopped = true;
+			clearTimeout(timer);
+		};
+	}
+
+	async #beat(): Promise<number | null> {
+		if (!this.#isOnline) return null;
+		const reply = await this.#browser.post('/sit/api/beat', {}).catch(() => null);
 		await this.#send();
+		return (reply?.body.next as number | undefined) ?? null;
 	}
 
 	/** Asks until there is an answer that is not the server's own trouble. */

@@ -3,6 +3,7 @@ import { send } from '$ui/post';
 import { noteClock } from './kept';
 import type { ServerClock } from '$ui/server-clock.svelte';
 
+/** Until the server has said how often. */
 const BEAT_MS = 5_000;
 const TRY_AGAIN_MS = 2_000;
 
@@ -25,6 +26,7 @@ export class Line {
 	/** The question on screen, told with every beat; null: none. */
 	at: number | null = null;
 	#source: EventSource | null = null;
+	#beatMs = BEAT_MS;
 
 	constructor(
 		picture: SittingPicture,
@@ -48,10 +50,17 @@ export class Line {
 			};
 		};
 		listen();
-		const beat = setInterval(() => void this.#beat(), BEAT_MS);
+		let beat: ReturnType<typeof setTimeout> | undefined;
+		const wait = () => {
+			beat = setTimeout(() => {
+				wait();
+				void this.#beat();
+			}, this.#beatMs);
+		};
+		wait();
 		return () => {
 			stopped = true;
-			clearInterval(beat);
+			clearTimeout(beat);
 			clearTimeout(retry);
 			this.#source?.close();
 		};
@@ -65,13 +74,15 @@ export class Line {
 	}
 
 	async #beat() {
-		const answer = await send<{ now: number }>('POST', '/sit/api/beat', {
+		const answer = await send<{ now: number; next: number }>('POST', '/sit/api/beat', {
 			at: this.at,
 			shows: this.picture.state,
 			battery: await batteryLeft()
 		});
-		if (answer.ok) this.#heard(answer.data.now);
-		else this.#missed(answer.status);
+		if (answer.ok) {
+			this.#beatMs = answer.data.next;
+			this.#heard(answer.data.now);
+		} else this.#missed(answer.status);
 	}
 
 	#take(picture: SittingPicture) {

@@ -185,6 +185,22 @@ describe('presence', () => {
 		expect(await line()).toMatchObject({ up: false });
 	});
 
+	it('lets a full house beat more slowly, never more than 200 beats a second, and waits for three of them', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		const { presence } = house.otium;
+		expect(presence.beatMs).toBe(5_000);
+		for (let i = 0; i < 1_999; i++) presence.seen(`elsewhere-${i}`);
+		expect(presence.beatMs).toBe(10_000);
+		expect(2_000 / (presence.beatMs / 1_000)).toBe(200);
+		await settle();
+		house.clock.at += 29_000;
+		await presence.sweep();
+		expect(await line()).toMatchObject({ up: true });
+		house.clock.at += 2_000;
+		await presence.sweep();
+		expect(await line()).toMatchObject({ up: false });
+	});
+
 	it('after a power cut knows since when the server was not there', async () => {
 		await bringToWork(house, 0, await openDoor(house));
 		await settle();

@@ -3,14 +3,18 @@ import type { Sitting, SittingState } from '$core/sitting';
 import type { Otium } from '../otium';
 import { act, type Request } from '../sitting';
 
-/** Devices beat every five seconds; three missed beats are a lost line. */
-const SILENCE_MS = 15_000;
+/** A device says that it is there so often, in a house that is not full. */
+const BEAT_MS = 5_000;
+/** A full house beats more slowly, so that all beats together are never more than so many a second. */
+const BEATS_A_SECOND = 200;
+/** So many missed beats are a lost line. */
+const MISSED_BEATS = 3;
 /** A closed stream is a reload or a lost line: a reload is back within this. */
 const RECONNECT_MS = 5_000;
 /** Looked for once a second; a pause longer than this is the server's own. */
 const STALL_MS = 2_500;
-/** Two beats and something. */
-const EXCUSE_MS = 11_000;
+/** Time for every device to be heard again: two beats and something. */
+const EXCUSE_BEATS = 2.2;
 /** Lines that come back within this are written together. */
 const GATHER_MS = 40;
 
@@ -27,7 +31,7 @@ export class Presence {
 	#regained = new Set<string>();
 	#timer: NodeJS.Timeout | null = null;
 	#sweptAt = Infinity;
-	#excusedUntil = 0;
+	#stalledAt = -Infinity;
 	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
 	#told = new Map<string, Told>();
 
@@ -48,6 +52,11 @@ export class Presence {
 				this.#request(sitting.id, { kind: 'lose_line', since: Math.max(since, sitting.line!.since) })
 			)
 		);
+	}
+
+	/** When a device that has just been heard should say again that it is there, ms from now. */
+	get beatMs(): number {
+		return Math.max(BEAT_MS, Math.ceil((this.#lines.size / BEATS_A_SECOND) * 1_000));
 	}
 
 	/** Something was heard from this sitting's device. */
@@ -92,12 +101,13 @@ export class Presence {
 		// When this server was held up itself, what it did not hear says nothing about the lines: they are given time to be
 		// heard again. Otherwise a moment's load would take a whole room for lost, and writing that would be the next load.
 		const running = performance.now();
-		if (running - this.#sweptAt > STALL_MS) this.#excusedUntil = running + EXCUSE_MS;
+		if (running - this.#sweptAt > STALL_MS) this.#stalledAt = running;
 		this.#sweptAt = running;
-		if (running < this.#excusedUntil) return;
+		if (running - this.#stalledAt < EXCUSE_BEATS * this.beatMs) return;
+		const silence = MISSED_BEATS * this.beatMs;
 		const requests: Request[] = [];
 		for (const [sittingId, line] of this.#lines) {
-			const silent = now - line.seen > SILENCE_MS || (line.closedAt !== null && now - line.closedAt > RECONNECT_MS);
+			const silent = now - line.seen > silence || (line.closedAt !== null && now - line.closedAt > RECONNECT_MS);
 			if (!line.up || !silent) continue;
 			this.#lines.delete(sittingId);
 			this.#regained.delete(sittingId);

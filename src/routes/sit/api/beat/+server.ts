@@ -10,7 +10,7 @@ const Beat = z.object({
 	battery: z.number().min(0).max(1).nullable().default(null)
 });
 
-/** The bound device says that it is there and which question it shows, and learns the time. */
+/** The bound device says that it is there and which question it shows, and learns the time and when to say it again, `{ now, next }`. */
 export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
 	if (!device) return problem(401, NOT_AT_THE_DOOR);
 	const body = await readJson(request, Beat);
@@ -21,5 +21,5 @@ export const POST: RequestHandler = async ({ request, locals: { otium, device } 
 		if (otium.presence.tells(device.sittingId, body.data))
 			otium.hub.answered([{ sittingId: device.sittingId, sessionId: row.session_id }]);
 	}
-	return json({ now: otium.now() });
+	return json({ now: otium.now(), next: otium.presence.beatMs });
 };
