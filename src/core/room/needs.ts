@@ -27,7 +27,11 @@ export type NeedAct =
 	| 'set_aside'
 	| 'admit'
 	| 'add'
+	| 'forgive'
 	| 'seen';
+
+/** Acts that settle a need by themselves, with nothing to be asked first. */
+export const SETTLED_AT_ONCE: readonly NeedAct[] = ['seen', 'lower_hand', 'admit', 'add', 'forgive'];
 
 export type Need = {
 	/** The same need keeps its key. */
@@ -81,11 +85,11 @@ export type RoomRules = { questions: number; leavingsAllowed: number };
 export function needsYou(seats: SeatView[], refusals: DoorRefusal[], rules: RoomRules, now: number): Need[] {
 	return [
 		...seats.flatMap((seat) => needOf(seat, rules, now) ?? []),
-		...refusals.flatMap((one) => refusedNeed(one) ?? [])
+		...refusals.flatMap((one) => refusedNeed(one, now) ?? [])
 	].sort((a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key));
 }
 
-function refusedNeed(refusal: DoorRefusal): Need | null {
+function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 	if (refusal.code === 'identity_unknown' && refusal.tries < TRIES_THAT_MATTER) return null;
 	const acts: NeedAct[] =
 		refusal.code === 'past_last_entry' || refusal.code === 'window_over'
@@ -94,7 +98,9 @@ function refusedNeed(refusal: DoorRefusal): Need | null {
 				? ['add', 'seen']
 				: refusal.code === 'barred'
 					? ['resume', 'seen']
-					: ['seen'];
+					: refusal.waitsUntil !== null && refusal.waitsUntil > now
+						? ['forgive', 'seen']
+						: ['seen'];
 	return {
 		key: `door ${refusal.id}`,
 		kind: 'refused',

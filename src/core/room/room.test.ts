@@ -1,8 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { SITTING_STATES, type SittingState } from '../sitting';
+import {
+	decide,
+	newSitting,
+	SITTING_STATES,
+	type CommandBody,
+	type Context,
+	type Sitting,
+	type SittingState
+} from '../sitting';
 import { MINUTE } from '../time';
-import { needsYou, remainingNow, roomReady, TALLY_ORDER, tallyOf, type SeatView } from '.';
+import { needsYou, reach, remainingNow, roomReady, TALLY_ORDER, tallyOf, type SeatView } from '.';
 
 const NOW = 1_000_000_000;
 let count = 0;
@@ -100,6 +108,7 @@ describe('who needs the proctor', () => {
 			device: 'Tablet',
 			tries,
 			at: NOW,
+			waitsUntil: null,
 			sittingId: null,
 			candidate: null
 		});
@@ -107,6 +116,10 @@ describe('who needs the proctor', () => {
 			needsYou([], [refusal(code, tries)], RULES, NOW).map((need) => need.acts[0]);
 		expect(acts('identity_unknown')).toEqual([]);
 		expect(acts('identity_unknown', 2)).toEqual(['seen']);
+		const waiting = (waitsUntil: number) =>
+			needsYou([], [{ ...refusal('identity_unknown', 7), waitsUntil }], RULES, NOW)[0].acts[0];
+		expect(waiting(NOW + 4_000)).toBe('forgive');
+		expect(waiting(NOW - 1)).toBe('seen');
 		expect(acts('past_last_entry')).toEqual(['admit']);
 		expect(acts('not_on_list')).toEqual(['add']);
 	});
@@ -168,5 +181,76 @@ describe('time left on screen', () => {
 		expect(remainingNow(seat('on_hold', { standing: true }), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
 		expect(remainingNow(seat('let_in'), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
 		expect(remainingNow(seat('working', { remaining: null }), NOW)).toBeNull();
+	});
+});
+
+describe('whom an act reaches', () => {
+	const ACTS = {
+		let_in: { kind: 'let_in' },
+		turn_away: { kind: 'turn_away', reason: 'Wrong room' },
+		hold: { kind: 'hold', reason: 'Fire alarm', stopsClock: true },
+		resume: { kind: 'resume' },
+		move_device: { kind: 'move_device' },
+		hand_in: { kind: 'hand_in', receipt: 'R', reason: 'Asked to stop' },
+		carry_over: { kind: 'carry_over', reason: 'Unwell' },
+		mark_absent: { kind: 'mark_absent' },
+		reopen: { kind: 'reopen', reason: 'By mistake' },
+		set_aside: { kind: 'set_aside', reason: 'Incident' },
+		restore: { kind: 'restore' },
+		expect_again: { kind: 'expect_again' }
+	} satisfies Record<string, CommandBody>;
+	const WILLING: Context = {
+		now: NOW,
+		sessionOver: false,
+		entry: { ok: true },
+		admission: 'proctor',
+		startWord: 'not_asked',
+		finishWord: 'not_asked',
+		identityConfirmed: true,
+		deviceChecked: true,
+		client: 'not_asked',
+		roomWaits: false,
+		remaining: 60_000,
+		over: false,
+		atTimeUp: 'hand_in',
+		endedToday: true,
+		reopenGranted: false
+	};
+
+	it('is what the server will do, for every act, state, device and beginning', () => {
+		for (const body of Object.values(ACTS)) {
+			for (const state of SITTING_STATES) {
+				for (const [hasDevice, begun] of [
+					[true, true],
+					[true, false],
+					[false, true],
+					[false, false]
+				]) {
+					const one = seat(state, { device: hasDevice ? 'Laptop' : null, begun });
+					const sitting: Sitting = {
+						...newSitting(one.id, 's1', NOW),
+						state,
+						heldFrom: 'working',
+						setAsideFrom: 'working',
+						device: hasDevice ? { id: 'd', name: 'Laptop', epoch: 1 } : null,
+						beganAt: begun ? NOW - MINUTE : null
+					};
+					const command = { ...body, id: 'c', by: { role: 'coordinator' as const, id: 'ode' } };
+					const expected = decide(sitting, command, WILLING).ok ? [one] : [];
+					expect({ act: body.kind, state, hasDevice, begun, touched: reach(body.kind, [one]).touched }).toEqual({
+						act: body.kind,
+						state,
+						hasDevice,
+						begun,
+						touched: expected
+					});
+				}
+			}
+		}
+	});
+
+	it('leaves out who goes on in another session, and names whom it leaves', () => {
+		const [here, gone, done] = [seat('working'), seat('working', { movedOn: true }), seat('handed_in')];
+		expect(reach('hold', [here, gone, done])).toEqual({ touched: [here], left: [gone, done] });
 	});
 });

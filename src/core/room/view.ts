@@ -98,6 +98,8 @@ export type DoorRefusal = {
 	device: string;
 	tries: number;
 	at: number;
+	/** After wrong tries the door makes them wait until then; null: they may try again. */
+	waitsUntil: number | null;
 	sittingId: string | null;
 	candidate: { id: string; name: string; number: string } | null;
 };

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
+import { term } from './migration-term';
 import { testDay } from './migration-test-day';
 
 export type Migration = { name: string; up: (db: Knex) => Promise<void> };
@@ -210,7 +211,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare, testDay];
+const ALL = [first, prepare, testDay, term];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

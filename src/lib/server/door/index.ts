@@ -1,2 +1,2 @@
-export { noteRefusal, openRefusals, settleRefusals } from './refusals';
+export { forgive, noteRefusal, openRefusals, settleRefusals } from './refusals';
 export type { Refused } from './refusals';

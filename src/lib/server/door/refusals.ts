@@ -10,26 +10,46 @@ export type Refused = {
 	deviceName: string;
 	candidateId?: string | null;
 	sittingId?: string | null;
+	/** Until when the door makes them wait after wrong tries, and the limits that say so. */
+	waitsUntil?: number | null;
+	limited?: string[];
 };
+
+/** So many rows of misses one line remembers. */
+const MOST_FORGIVEN = 200;
 
 /**
  * Notes that somebody stands before a session's door and was refused, for the proctor to see. The same person or device
  * refused again for the same reason is one line that counts.
  */
 export async function noteRefusal(otium: Otium, refused: Refused): Promise<void> {
-	const { sessionId, code, deviceName, candidateId = null, sittingId = null } = refused;
+	const {
+		sessionId,
+		code,
+		deviceName,
+		candidateId = null,
+		sittingId = null,
+		waitsUntil = null,
+		limited = []
+	} = refused;
 	const who = candidateId === null ? { device_name: deviceName } : { candidate_id: candidateId };
 	const same = await otium
 		.db('door_refusal')
 		.where({ session_id: sessionId, code, settled_at: null, ...who })
-		.first('id', 'tries');
+		.first('id', 'tries', 'limited');
 	const at = otium.now();
-	if (same)
+	if (same) {
+		const all = new Set([...(JSON.parse(same.limited) as string[]), ...limited]);
 		await otium
 			.db('door_refusal')
 			.where({ id: same.id })
-			.update({ tries: same.tries + 1, at });
-	else {
+			.update({
+				tries: same.tries + 1,
+				at,
+				waits_until: waitsUntil,
+				limited: JSON.stringify([...all].slice(0, MOST_FORGIVEN))
+			});
+	} else {
 		await otium.db('door_refusal').insert({
 			id: nanoid(),
 			session_id: sessionId,
@@ -37,6 +57,8 @@ export async function noteRefusal(otium: Otium, refused: Refused): Promise<void>
 			sitting_id: sittingId,
 			code,
 			device_name: deviceName,
+			waits_until: waitsUntil,
+			limited: JSON.stringify(limited),
 			at
 		});
 	}
@@ -56,6 +78,12 @@ export async function settleRefusals(
 	if (settled > 0) otium.hub.changed(sessionId);
 }
 
+/** Vouches for whoever mistyped: what made them wait is forgiven, and they may try again at once. */
+export async function forgive(otium: Otium, refusalId: string): Promise<void> {
+	const row = await otium.db('door_refusal').where({ id: refusalId }).first('limited');
+	for (const target of JSON.parse(row.limited) as string[]) await otium.limits.succeeded(target);
+}
+
 /** After so long without another try whoever it was has gone. */
 const FORGOTTEN_MS = 30 * 60_000;
 
@@ -72,6 +100,7 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 		device_name: string;
 		tries: number;
 		at: number;
+		waits_until: number | null;
 		sitting_id: string | null;
 		candidate_id: string | null;
 		number: string | null;
@@ -84,6 +113,7 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 		device: row.device_name,
 		tries: row.tries,
 		at: row.at,
+		waitsUntil: row.waits_until,
 		sittingId: row.sitting_id,
 		candidate:
 			row.candidate_id === null

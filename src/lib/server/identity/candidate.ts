@@ -14,7 +14,7 @@ import {
 import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { readPhoto } from '../pictures';
-import { noteRefusal, settleRefusals } from '../door';
+import { noteRefusal, settleRefusals, type Refused } from '../door';
 import type { Otium } from '../otium';
 import type { Query } from '../db';
 import { findSession, findSessions, type Session } from '../session';
@@ -51,6 +51,8 @@ export type Recognised = {
 };
 export type Answer<T> = ({ ok: true } & T) | { ok: false; refusal: Refusal; waitSeconds?: number };
 
+/** One address at one door: a class behind one address mistypes so often without waiting. */
+const FREE_AT_A_DOOR = 20;
 const NOTE_LASTS_MS = 10 * 60_000;
 
 /** Finds the sitting behind a code and an identity. A miss never says which part of it was wrong. */
@@ -71,12 +73,16 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 	if (session.codeDiesAt !== null && now >= session.codeDiesAt)
 		return miss(otium, target, typed.address, 'code_expired');
 	const deviceName = typed.deviceName ?? 'A device';
-	const tellProctor = (code: string, who: { candidateId?: string; sittingId?: string } = {}) =>
+	const tellProctor = (code: string, who: Partial<Refused> = {}) =>
 		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
 	if (!(await isOnNetwork(otium.db, session, typed.address))) {
 		await tellProctor('off_network');
 		return offNetwork();
 	}
+
+	const door = `session:${session.id}:${typed.address}`;
+	const doorWait = await otium.limits.waitFor(door, typed.address, now);
+	if (doorWait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: doorWait };
 
 	const { identity } = session.rules.door;
 	if (!slip && identity === 'slip') return refuse('slip_needed');
@@ -91,8 +97,13 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 			await tellProctor(stranger.code, { candidateId: stranger.candidateId });
 			return { ok: false, refusal: stranger.refusal };
 		}
-		await tellProctor('identity_unknown');
-		return miss(otium, target, typed.address, 'identity_unknown');
+		const waits = [
+			await otium.limits.missed(target, typed.address, now),
+			await otium.limits.missedToo(door, now, FREE_AT_A_DOOR)
+		];
+		const waitsUntil = Math.max(...waits.map((until) => until ?? 0)) || null;
+		await tellProctor('identity_unknown', { waitsUntil, limited: [target, door] });
+		return refuse('identity_unknown');
 	}
 	await otium.limits.succeeded(target);
 	// Told here, at the door, and not when everyone else begins.

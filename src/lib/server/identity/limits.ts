@@ -27,16 +27,27 @@ export class TryLimits {
 		return Math.max(0, Math.ceil((until - now) / 1_000));
 	}
 
-	/** A miss: after a few, each doubles the wait. */
-	async missed(target: string, address: string, now: number) {
-		const misses = await this.#targets.penalty(target, 1);
+	/**
+	 * A miss: after the free ones, each doubles the wait.
+	 * @returns until when the target waits, epoch ms; null: it need not
+	 */
+	async missed(target: string, address: string, now: number, free = FREE): Promise<number | null> {
 		await this.#addresses.penalty(address, 1);
-		const over = misses.consumedPoints - FREE;
-		if (over > 0) this.#waits.set(target, now + Math.min(2 ** over, LONGEST_WAIT_S) * 1_000);
-		if (this.#waits.size > 10_000) for (const [key, until] of this.#waits) if (until < now) this.#waits.delete(key);
+		return this.missedToo(target, now, free);
 	}
 
-	/** A right try ends the row of misses. */
+	/** The same miss, counted for something else as well: a whole door, beside the name that was typed at it. */
+	async missedToo(target: string, now: number, free: number): Promise<number | null> {
+		const misses = await this.#targets.penalty(target, 1);
+		const over = misses.consumedPoints - free;
+		if (over <= 0) return null;
+		if (this.#waits.size > 10_000) for (const [key, until] of this.#waits) if (until < now) this.#waits.delete(key);
+		const until = now + Math.min(2 ** over, LONGEST_WAIT_S) * 1_000;
+		this.#waits.set(target, until);
+		return until;
+	}
+
+	/** A right try, or somebody who vouches, ends the row of misses. */
 	async succeeded(target: string) {
 		await this.#targets.delete(target);
 		this.#waits.delete(target);

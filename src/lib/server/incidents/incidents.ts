@@ -38,12 +38,14 @@ type Row = {
 
 /** Keeps it, and gives the lost time back to everyone in it. */
 export async function tellIncident(otium: Otium, by: Actor, sessionId: string, told: NewIncident): Promise<void> {
-	if (await otium.db('incident').where({ id: told.id }).first('id')) return;
+	const people = await sittingsHere(otium.db, sessionId, told.sittingIds);
+	const known = await otium.db('incident').where({ id: told.id }).first('withdrawn_at');
+	if (known?.withdrawn_at === null) await giveBack(otium, by, sessionId, told, people);
+	if (known) return;
 	if (told.attachment) {
 		await mkdir(join(otium.dataDir, 'attachments'), { recursive: true });
 		await writeFile(attachmentPath(otium, told.id), told.attachment.bytes);
 	}
-	const people = await sittingsHere(otium.db, sessionId, told.sittingIds);
 	const now = otium.now();
 	await transact(otium.db, async (trx) => {
 		await trx('incident').insert({
@@ -115,10 +117,15 @@ export async function withdrawIncident(otium: Otium, by: Actor, sessionId: strin
 }
 
 /** The incidents of a session, the latest first; those taken back are left out. */
-export async function incidentsOf(db: Query, sessionId: string): Promise<Incident[]> {
+/** The incidents of a session, latest first; with a sitting, those in which that candidate was. */
+export async function incidentsOf(db: Query, sessionId: string, sittingId?: string): Promise<Incident[]> {
 	const rows: Row[] = await db('incident')
 		.leftJoin('staff', 'staff.id', 'incident.told_by')
 		.where({ session_id: sessionId, withdrawn_at: null })
+		.modify((query) => {
+			if (sittingId === undefined) return;
+			query.whereIn('incident.id', db('incident_person').where({ sitting_id: sittingId }).select('incident_id'));
+		})
 		.orderBy('happened_at', 'desc')
 		.select('incident.*', 'staff.name as teller');
 	const people: { incident_id: string; sitting_id: string; given: string; family: string }[] = await db(

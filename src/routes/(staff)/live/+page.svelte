@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { roomReady, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
+	import { roomReady, SETTLED_AT_ONCE, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -46,7 +46,7 @@
 	const notices = $derived(rooms.flatMap((room) => room.notices.map((notice) => ({ room, notice }))));
 
 	/** What one press settles is done from here; what asks for words or a choice is done in the room. */
-	const AT_ONCE: NeedAct[] = ['let_in', 'resume', 'seen', 'lower_hand', 'admit', 'add'];
+	const AT_ONCE: NeedAct[] = ['let_in', 'resume', ...SETTLED_AT_ONCE];
 	const atOnce = (need: Need) => need.acts.find((act) => AT_ONCE.includes(act));
 	function settle(room: LiveRoom, need: Need, act: NeedAct) {
 		if (need.seat && (act === 'let_in' || act === 'resume')) void room.act(act, [need.seat]);

@@ -260,6 +260,28 @@ describe('who is refused at the door', () => {
 		expect(await lines()).toMatchObject([{ code: 'identity_unknown', tries: 2, candidate: null, device: 'Tablet' }]);
 	});
 
+	it('shows how long wrong tries have to wait, and one act of the proctor lets them try again at once', async () => {
+		for (let i = 0; i < 6; i++) await knockAs('DO-1001', 'Wrong');
+		const [line] = await lines();
+		// The sixth miss is the first that waits: two seconds, then four, then eight.
+		expect(line).toMatchObject({ tries: 6, waitsUntil: house.clock.at + 2_000 });
+		expect((await knockAs('DO-1001', 'Family0')).status).toBe(429);
+		expect((await ask(door, { refusalId: line.id, act: 'forgive' })).status).toBe(200);
+		expect((await knockAs('DO-1001', 'Family0')).body).toMatchObject({ name: 'Given0 Family0' });
+		expect(await lines()).toEqual([]);
+	});
+
+	it('a device that tries one name after another waits as well, and nobody at another address does', async () => {
+		for (let i = 0; i < 21; i++) expect((await knockAs(`DO-9${i}`, 'Guess')).body.code).toBe('identity_unknown');
+		expect((await knockAs('DO-1001', 'Family0')).status).toBe(429);
+		const [line] = await lines();
+		expect(line).toMatchObject({ tries: 21, waitsUntil: house.clock.at + 2_000 });
+		const elsewhere = { otium: house.otium, body: { code, number: 'DO-1001', family: 'Family0' }, address: '10.0.0.9' };
+		expect((await call(knock, elsewhere)).status).toBe(200);
+		expect((await ask(door, { refusalId: line.id, act: 'forgive' })).status).toBe(200);
+		expect((await knockAs('DO-1001', 'Family0')).status).toBe(200);
+	});
+
 	it('somebody who is known and not on the list is named to the proctor, and a coordinator adds them by one act', async () => {
 		await stranger();
 		expect((await knockAs('DO-9', 'stray')).body).toMatchObject({ code: 'not_on_list' });

@@ -3,7 +3,9 @@
 	import { page } from '$app/state';
 	import { showDoorCode } from '$core/access';
 	import {
+		reach,
 		roomReady,
+		SETTLED_AT_ONCE,
 		TALLY_ORDER,
 		tallyKeyOf,
 		type Need,
@@ -46,6 +48,7 @@
 	const head = $derived(room.head);
 	const now = $derived(clock.now);
 	let view = $state<'seats' | 'list' | 'answers' | 'chart' | 'incidents'>('seats');
+	let listed = $state.raw<SeatView[]>([]);
 	let isMasked = $state(false);
 	let keysOpen = $state(false);
 	let ask = $state.raw<{ kind: AskKind; seats: SeatView[] } | null>(null);
@@ -89,11 +92,10 @@
 		ask = { kind, seats };
 	}
 	function letIn(seats: SeatView[]) {
-		const waiting = seats.filter((seat) => seat.state === 'at_door');
+		const waiting = reach('let_in', seats).touched;
 		if (waiting.length === 1) void room.act('let_in', waiting);
 		else if (waiting.length > 1) ask = { kind: 'let_in_all', seats: waiting };
 	}
-	const SETTLED_AT_ONCE: NeedAct[] = ['seen', 'lower_hand', 'admit', 'add'];
 	function settle(act: NeedAct, need: Need) {
 		if (SETTLED_AT_ONCE.includes(act) || !need.seat) return void room.settle(act as 'seen', need);
 		room.selected.clear();
@@ -113,7 +115,7 @@
 		else room.selected.add(seat.id);
 	}
 	function move(step: number) {
-		const list = room.shown;
+		const list = view === 'list' ? listed : room.shown;
 		if (list.length === 0) return;
 		const at = list.findIndex((seat) => seat.id === room.focusId);
 		const next = list[Math.min(list.length - 1, Math.max(0, at < 0 ? 0 : at + step))];
@@ -129,6 +131,15 @@
 			.flatMap((need) => need.seat ?? []);
 	}
 
+	/** A field has its keys for itself; a box that was just ticked keeps only those that move or tick it. */
+	function isTyped(target: HTMLElement, key: string): boolean {
+		const input = target.closest('input');
+		if (!input) return false;
+		return (
+			!['checkbox', 'radio'].includes(input.type) || key === ' ' || (input.type === 'radio' && key.startsWith('Arrow'))
+		);
+	}
+
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (
@@ -137,7 +148,8 @@
 			event.ctrlKey ||
 			event.metaKey ||
 			event.altKey ||
-			target.closest('input, textarea, select, dialog')
+			target.closest('textarea, select, dialog') ||
+			isTyped(target, event.key)
 		)
 			return;
 		const onSeat = target.closest('[data-seat]') !== null;
@@ -154,11 +166,7 @@
 			},
 			Enter: () => letIn(targetsFor('let_in')),
 			l: () => letIn(atDoor),
-			r: () =>
-				void room.act(
-					'resume',
-					targetsFor('resume').filter((seat) => seat.state === 'on_hold')
-				),
+			r: () => void room.act('resume', reach('resume', targetsFor('resume')).touched),
 			h: () => open('hold', targetsFor('hold')),
 			u: () => open('turn_away', targetsFor('turn_away')),
 			m: () => open('minutes', targetsFor('minutes')),
@@ -304,7 +312,7 @@
 			{:else if view === 'incidents'}
 				<Incidents {room} {now} onnew={() => open('incident', [])} />
 			{:else}
-				<SeatList {room} {now} {isMasked} />
+				<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} />
 			{/if}
 		</main>
 
@@ -316,7 +324,9 @@
 					{now}
 					{isMasked}
 					coordinates={data.coordinates}
-					onask={(kind) => open(kind, room.selected.size > 0 ? room.targets : [room.focus!])}
+					onask={(kind) => open(kind)}
+					ondo={(kind) =>
+						kind === 'let_in' ? letIn(room.targets) : void room.act(kind, reach(kind, room.targets).touched)}
 				/>
 			{:else}
 				<Beside {head} contacts={data.contacts} onhandover={() => open('hand_over', [])} />

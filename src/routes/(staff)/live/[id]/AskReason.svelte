@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import type { SeatView } from '$core/room';
+	import { reach, type SeatView } from '$core/room';
+	import { STATE_NAMES } from '$core/sitting';
 	import Ask from '$ui/Ask.svelte';
 	import { ASKS, named } from './asks';
 	import type { LiveRoom } from './room.svelte';
@@ -9,6 +10,7 @@
 	let { room, kind, seats, onclose }: Props = $props();
 
 	const ask = $derived(ASKS[kind]);
+	const { touched, left } = $derived(reach(kind, seats));
 	let open = $state(true);
 	let reason = $state('');
 	// svelte-ignore state_referenced_locally
@@ -19,20 +21,26 @@
 
 	async function confirm() {
 		if (ask.needsReason && reason.trim() === '') return;
-		if (await room.act(kind, seats, { reason, stopsClock })) open = false;
+		if (touched.length === 0) return;
+		if (await room.act(kind, touched, { reason, stopsClock })) open = false;
 	}
 </script>
 
 <Ask
 	bind:open
-	title="{ask.title}: {seats.length === 1 ? seats[0].name : `${seats.length} candidates`}"
-	verb={seats.length === 1 ? ask.verb : `${ask.verb} ${seats.length}`}
+	title="{ask.title}: {touched.length === 1 ? touched[0].name : `${touched.length} candidates`}"
+	verb={touched.length === 1 ? ask.verb : `${ask.verb} ${touched.length}`}
 	tone={ask.tone}
 	busy={room.busy}
-	disabled={ask.needsReason && reason.trim() === ''}
+	disabled={touched.length === 0 || (ask.needsReason && reason.trim() === '')}
 	onconfirm={confirm}
 >
-	{#if seats.length > 1}<p class="mb-2 font-semibold">{named(seats)}</p>{/if}
+	{#if touched.length > 1}<p class="mb-2 font-semibold">{named(touched)}</p>{/if}
+	{#if left.length > 0}<p class="text-ink-2 mb-2" data-testid="left-out">
+			Not touched: {left.length <= 4
+				? left.map((seat) => `${seat.name} (${STATE_NAMES[seat.state].toLowerCase()})`).join(', ')
+				: `${left.length} who stand elsewhere`}.
+		</p>{/if}
 	<p class="text-ink-2">{ask.then}</p>
 	{#if ask.needsReason}
 		<form
@@ -62,7 +70,7 @@
 			</div>
 		</form>
 	{/if}
-	{#if kind === 'hold' && room.head.clockStops !== 'never' && seats.some((seat) => seat.begun)}
+	{#if kind === 'hold' && room.head.clockStops !== 'never' && touched.some((seat) => seat.begun)}
 		<label class="mt-3 flex items-center gap-2"
 			><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={stopsClock} />The clock stands
 			still meanwhile</label

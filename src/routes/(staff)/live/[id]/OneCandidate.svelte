@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { INCIDENT_KINDS, type Incident } from '$core/incident';
 	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
 	import { STATE_NAMES } from '$core/sitting';
@@ -23,6 +24,7 @@
 		};
 		history: LogEntryView[];
 		messages: { id: string; fromCandidate: boolean; text: string; at: number; seenAt: number | null }[];
+		incidents: Pick<Incident, 'id' | 'kind' | 'happenedAt' | 'note' | 'done' | 'minutes'>[];
 		snapshots: { id: string; at: number }[];
 		photo: boolean;
 		questions: { number: number; answered: boolean; marked: boolean; inViewMs: number; thresholdMs: number }[];
@@ -34,8 +36,10 @@
 		isMasked: boolean;
 		coordinates: boolean;
 		onask: (kind: AskKind) => void;
+		/** Acts that ask nothing unless they concern several. */
+		ondo: (kind: 'let_in' | 'resume' | 'restore' | 'expect_again') => void;
 	};
-	let { room, seat, now, isMasked, coordinates, onask }: Props = $props();
+	let { room, seat, now, isMasked, coordinates, onask, ondo }: Props = $props();
 
 	const PACE_WORDS = { calm: 'calm', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
 	const isRapid = (question: Details['questions'][number]) =>
@@ -53,9 +57,11 @@
 	);
 	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
 
+	const incidentsTold = $derived(room.head.incidents);
 	$effect(() => {
-		// Read anew for another candidate, and whenever this one changes.
+		// Read anew for another candidate, and whenever this one changes or an incident is told.
 		const { id } = seat;
+		void incidentsTold;
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
 			const answer = await send<Details>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, abort.signal);
@@ -115,18 +121,18 @@
 	{:else}
 		<div class="grid grid-cols-2 gap-2">
 			{#if seat.state === 'at_door'}
-				<Act tone="main" key="Enter" disabled={room.busy} onclick={() => room.act('let_in', [seat])}>Let in</Act>
+				<Act tone="main" key="Enter" disabled={room.busy} onclick={() => ondo('let_in')}>Let in</Act>
 				<Act key="U" disabled={room.busy} onclick={() => onask('turn_away')}>Turn away</Act>
 			{:else if seat.state === 'on_hold'}
-				<Act tone="main" key="R" disabled={room.busy} onclick={() => room.act('resume', [seat])}>Resume</Act>
+				<Act tone="main" key="R" disabled={room.busy} onclick={() => ondo('resume')}>Resume</Act>
 			{:else if seat.state === 'handed_in' || seat.state === 'time_up'}
 				{#if coordinates}<Act key="O" onclick={() => onask('reopen')}>Reopen…</Act>{/if}
 			{:else if seat.state === 'expected'}
 				<Act key="A" onclick={() => onask('mark_absent')}>Absent</Act>
 			{:else if seat.state === 'absent' && coordinates}
-				<Act onclick={() => room.act('expect_again', [seat])}>Expect again</Act>
+				<Act onclick={() => ondo('expect_again')}>Expect again</Act>
 			{:else if seat.state === 'set_aside' && coordinates}
-				<Act onclick={() => room.act('restore', [seat])}>Restore</Act>
+				<Act onclick={() => ondo('restore')}>Restore</Act>
 			{/if}
 			{#if ['expected', 'at_door', 'let_in', 'working'].includes(seat.state)}<Act key="H" onclick={() => onask('hold')}
 					>Hold…</Act
@@ -256,6 +262,22 @@
 						</figure>
 					{/each}
 				</div>
+			</div>
+		{/if}
+		{#if details.incidents.length > 0}
+			<div>
+				<h3 class="text-[16px]">Incidents</h3>
+				<ul class="mt-1 space-y-1 text-[14px]" data-testid="own-incidents">
+					{#each details.incidents as incident (incident.id)}
+						<li>
+							<span class="text-ink-2 mr-1 font-mono text-[13px]">{localTime(incident.happenedAt, zone)}</span><strong
+								>{INCIDENT_KINDS[incident.kind]}</strong
+							>: {incident.note}{incident.done ? ` Done: ${incident.done}` : ''}
+							{#if incident.minutes > 0}<span class="text-plum font-semibold">{incident.minutes} min given back</span
+								>{/if}
+						</li>
+					{/each}
+				</ul>
 			</div>
 		{/if}
 		{#if details.messages.length > 0}

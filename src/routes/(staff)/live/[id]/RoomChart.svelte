@@ -1,21 +1,27 @@
 <!-- @component The room over time: who worked, who had finished, how many answers came each minute. -->
 <script lang="ts">
 	import type { Chart } from 'chart.js';
+	import type { ResponseTimes } from '$core/pace';
 	import type { CoursePoint } from '$core/room';
 	import { localTime } from '$core/time';
 	import { send } from '$ui/post';
+	import ResponseTimesChart from './ResponseTimesChart.svelte';
 	import type { LiveRoom } from './room.svelte';
 
 	let { room }: { room: LiveRoom } = $props();
 	let canvas = $state<HTMLCanvasElement>();
 	let points = $state.raw<CoursePoint[] | null>(null);
+	let times = $state.raw<ResponseTimes[]>([]);
 	let trouble = $state<string | null>(null);
 	const AGAIN_MS = 15_000;
 
 	$effect(() => {
 		const load = async () => {
-			const answer = await send<{ points: CoursePoint[] }>('GET', `/live/${room.sessionId}/chart`);
-			if (answer.ok) points = answer.data.points;
+			const answer = await send<{ points: CoursePoint[]; times: ResponseTimes[] }>(
+				'GET',
+				`/live/${room.sessionId}/chart`
+			);
+			if (answer.ok) ({ points, times } = answer.data);
 			trouble = answer.ok ? null : answer.problem.message;
 		};
 		void load();
@@ -99,4 +105,5 @@
 		Now {now?.working} working and {now?.done} finished; {points.reduce((sum, point) => sum + point.answers, 0)} answers since
 		{localTime(points[0].at, room.head.zone)}.
 	</p>
+	<ResponseTimesChart {times} />
 {/if}

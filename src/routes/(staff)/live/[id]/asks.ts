@@ -24,6 +24,7 @@ export const NEED_VERBS: Record<NeedAct, string> = {
 	set_aside: 'Set aside',
 	admit: 'Let in late',
 	add: 'Add to this session',
+	forgive: 'Let them try again',
 	seen: 'Seen'
 };
 export const NEED_KEYS: Record<NeedAct, string> = {
@@ -38,6 +39,7 @@ export const NEED_KEYS: Record<NeedAct, string> = {
 	set_aside: '',
 	admit: 'K',
 	add: 'K',
+	forgive: 'K',
 	seen: 'K'
 };
 

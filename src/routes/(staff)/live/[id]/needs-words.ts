@@ -4,7 +4,7 @@ import { clockLength } from '$ui/durations';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, questions: number, zone: string): string {
-	return need.seat ? seatInWords(need, need.seat, now, questions, zone) : refusalInWords(need.refusal!);
+	return need.seat ? seatInWords(need, need.seat, now, questions, zone) : refusalInWords(need.refusal!, now);
 }
 
 function seatInWords(need: Need, seat: SeatView, now: number, questions: number, zone: string): string {
@@ -50,10 +50,13 @@ const REFUSED: Record<string, string> = {
 	already_ended: 'has handed in and tried to come in again'
 };
 
-function refusalInWords({ code, device, tries, candidate }: DoorRefusal): string {
+function refusalInWords({ code, device, tries, candidate, waitsUntil }: DoorRefusal, now: number): string {
 	const what = REFUSED[code] ?? 'was refused';
 	const often = tries > 1 ? `, ${tries} times` : '';
-	return candidate ? `${capital(what)}${often}. Device: ${device}.` : `Somebody ${what}${often}. Device: ${device}.`;
+	const waits =
+		waitsUntil !== null && waitsUntil > now ? ` Must wait ${clockLength(waitsUntil - now)} before the next try.` : '';
+	const who = candidate ? capital(what) : `Somebody ${what}`;
+	return `${who}${often}.${waits} Device: ${device}.`;
 }
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -240,16 +240,17 @@ export class LiveRoom {
 	}
 
 	/** Settles a need that wants no more than having been dealt with. */
-	async settle(act: 'seen' | 'lower_hand' | 'admit' | 'add' | 'resume', need: Need) {
+	async settle(act: 'seen' | 'lower_hand' | 'admit' | 'add' | 'resume' | 'forgive', need: Need) {
 		if (this.busy) return;
 		if (need.refusal) {
-			const who = need.refusal.candidate?.name ?? 'The line';
+			const who = need.refusal.candidate?.name ?? need.refusal.device;
 			const done = {
 				seen: '',
 				lower_hand: '',
 				admit: ' may come in now',
 				add: ' is on the list now',
-				resume: ' is resumed'
+				resume: ' is resumed',
+				forgive: ' may try again'
 			};
 			this.busy = true;
 			const answer = await send('POST', `/live/${this.sessionId}/door`, { refusalId: need.refusal.id, act });

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { may } from '$core/access';
 import { localMidnightAfter } from '$core/time';
-import { openRefusals, settleRefusals } from '$lib/server/door';
+import { forgive, openRefusals, settleRefusals } from '$lib/server/door';
 import { giveGrant } from '$lib/server/grants';
 import { allowSession, NO_SUCH_THING, NOT_YOURS, orTryAgain, problem, readJson } from '$lib/server/http';
 import { addToSession, placeOf } from '$lib/server/session';
@@ -12,7 +12,7 @@ import type { RequestHandler } from './$types';
 
 const Asked = z.object({
 	refusalId: z.string().max(64),
-	act: z.enum(['seen', 'admit', 'add', 'resume'])
+	act: z.enum(['seen', 'admit', 'add', 'resume', 'forgive'])
 });
 
 /** Settles a line about somebody who was refused at the door. */
@@ -54,6 +54,9 @@ export const POST: RequestHandler = async (event) => {
 				if (!added.ok) return problem(409, added.problem);
 				break;
 			}
+			case 'forgive':
+				await forgive(otium, refused.id);
+				break;
 			case 'resume': {
 				if (!refused.sittingId) return problem(404, NO_SUCH_THING);
 				const [outcome] = await act(otium, [

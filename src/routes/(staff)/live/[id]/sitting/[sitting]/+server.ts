@@ -3,6 +3,7 @@ import { effectInWords } from '$core/grants';
 import { isBlank } from '$core/paper';
 import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
 import { standingAnswers } from '$lib/server/answers';
+import { incidentsOf } from '$lib/server/incidents';
 import { messagesOf } from '$lib/server/messages';
 import { snapshotsOf } from '$lib/server/pictures';
 import { searchLogbook } from '$lib/server/logbook';
@@ -38,6 +39,16 @@ export const GET: RequestHandler = async (event) => {
 		},
 		history: (await searchLogbook(otium.db, { sittingId: one.sitting.id, limit: 60 })).reverse(),
 		messages: await messagesOf(otium.db, one.sitting.id),
+		incidents: (await incidentsOf(otium.db, session.id, one.sitting.id)).map(
+			({ id, kind, happenedAt, note, done, minutes }) => ({
+				id,
+				kind,
+				happenedAt,
+				note,
+				done,
+				minutes
+			})
+		),
 		snapshots: await snapshotsOf(otium.db, one.sitting.id),
 		photo: (await otium.db('candidate').where({ id: one.candidate.id }).first('photo_at')).photo_at !== null,
 		questions: (form?.questions ?? []).map((question, i) => {

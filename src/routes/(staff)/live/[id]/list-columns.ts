@@ -1,0 +1,136 @@
+import { remainingNow, tallyKeyOf, type RoomHead, type SeatView } from '$core/room';
+import { STATE_NAMES } from '$core/sitting';
+import { localTime } from '$core/time';
+import { clockLength } from '$ui/durations';
+
+/** A column of the room's list. Names and states are always there; the others are chosen. */
+export type Column = {
+	key: string;
+	name: string;
+	/** Shown unless somebody has chosen otherwise. */
+	byDefault: boolean;
+	/** What it is sorted by. */
+	value: (seat: SeatView, now: number) => string | number;
+	text: (seat: SeatView, now: number, head: RoomHead) => string;
+	/** How it is set, beside the rest of the row. */
+	look?: string;
+};
+
+const isAtWork = (seat: SeatView) => ['working', 'line_lost', 'on_hold'].includes(tallyKeyOf(seat));
+const PACE_WORDS = { calm: '', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
+/** A2 before A10, and whoever has no seat last. */
+const seatOrder = (seat: SeatView) => (seat.seat ? `${seat.seat[0]}${seat.seat.slice(1).padStart(3, '0')}` : 'zz');
+
+/** Every column that the list can show, in its order. */
+export const COLUMNS: Column[] = [
+	{
+		key: 'seat',
+		name: 'Seat',
+		byDefault: true,
+		value: seatOrder,
+		text: (seat) => seat.seat ?? '–',
+		look: 'text-ink-2 font-mono'
+	},
+	{ key: 'name', name: 'Candidate', byDefault: true, value: (seat) => seat.name, text: (seat) => seat.name },
+	{
+		key: 'state',
+		name: 'State',
+		byDefault: true,
+		value: (seat) => tallyKeyOf(seat),
+		text: (seat) => (tallyKeyOf(seat) === 'line_lost' ? 'Line lost' : STATE_NAMES[seat.state])
+	},
+	{
+		key: 'answered',
+		name: 'Answered',
+		byDefault: true,
+		value: (seat) => seat.answered,
+		text: (seat, _, head) => `${seat.answered} of ${head.questions}${seat.marked > 0 ? `, ${seat.marked} marked` : ''}`,
+		look: 'tabular-nums'
+	},
+	{
+		key: 'question',
+		name: 'On question',
+		byDefault: false,
+		value: (seat) => seat.at ?? -1,
+		text: (seat) => (seat.at !== null && seat.state === 'working' ? String(seat.at + 1) : ''),
+		look: 'tabular-nums'
+	},
+	{
+		key: 'remaining',
+		name: 'Left',
+		byDefault: true,
+		value: (seat, now) => remainingNow(seat, now) ?? Infinity,
+		text: (seat, now) => (isAtWork(seat) && seat.remaining !== null ? clockLength(remainingNow(seat, now)!) : ''),
+		look: 'font-mono'
+	},
+	{
+		key: 'ends',
+		name: 'Ends',
+		byDefault: false,
+		value: (seat) => seat.deadline ?? Infinity,
+		text: (seat, _, head) => (isAtWork(seat) && seat.deadline !== null ? localTime(seat.deadline, head.zone) : ''),
+		look: 'font-mono'
+	},
+	{
+		key: 'given',
+		name: 'Given',
+		byDefault: true,
+		value: (seat) => `${seat.extra ?? ''}${seat.ownWindow ? ' w' : ''}` || '~',
+		text: (seat) => [seat.extra, seat.ownWindow ? 'own window' : null].filter(Boolean).join(', '),
+		look: 'text-plum font-semibold'
+	},
+	{
+		key: 'pace',
+		name: 'Pace',
+		byDefault: false,
+		value: (seat) => -seat.rapid,
+		text: (seat) => (seat.rapid > 0 ? `${PACE_WORDS[seat.pace]} ${seat.rapid} fast`.trim() : '')
+	},
+	{
+		key: 'left_screen',
+		name: 'Left screen',
+		byDefault: false,
+		value: (seat) => -(seat.lapses?.left ?? 0),
+		text: (seat) => (seat.lapses && seat.lapses.left > 0 ? `${seat.lapses.left} times` : '')
+	},
+	{
+		key: 'device',
+		name: 'Device',
+		byDefault: false,
+		value: (seat) => seat.device ?? '~',
+		text: (seat) => seat.device ?? ''
+	},
+	{
+		key: 'battery',
+		name: 'Battery',
+		byDefault: false,
+		value: (seat) => seat.battery ?? 2,
+		text: (seat) => (seat.battery === null ? '' : `${Math.round(100 * seat.battery)} %`),
+		look: 'tabular-nums'
+	},
+	{
+		key: 'unread',
+		name: 'Not read yet',
+		byDefault: false,
+		value: (seat) => -(seat.unread?.count ?? 0),
+		text: (seat) => (seat.unread ? String(seat.unread.count) : '')
+	},
+	{
+		key: 'receipt',
+		name: 'Receipt',
+		byDefault: false,
+		value: (seat) => seat.receipt ?? '~',
+		text: (seat) => seat.receipt ?? '',
+		look: 'font-mono'
+	}
+];
+export const ALWAYS = ['name', 'state'];
+
+/** The room's seats by one column; among equals by candidate number, so that nothing jumps about. */
+export function sorted(seats: SeatView[], by: Column, down: boolean, now: number): SeatView[] {
+	return [...seats].sort((a, b) => {
+		const [x, y] = [by.value(a, now), by.value(b, now)];
+		const order = typeof x === 'number' ? x - (y as number) || 0 : x.localeCompare(y as string);
+		return (down ? -order : order) || a.number.localeCompare(b.number);
+	});
+}
