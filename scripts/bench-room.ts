@@ -13,6 +13,9 @@ import { freePort, startServer } from './server-process';
 export type RoomFigures = {
 	sittings: number;
 	savesASecond: number;
+	/** Processor time of the server for a save and for a beat, ms: what one more candidate costs, whoever else is there. */
+	cpuMsASave: number;
+	cpuMsABeat: number;
 	/** Of the server's process, beside what it takes at rest. */
 	kibEach: number;
 	/** Until the live room's page and its first picture are there. */
@@ -98,13 +101,17 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 	try {
 		const resting = await residentMiB(server.pid!);
 		const cookies = await everyoneBegins(port, session);
-		const stopBeats = beats(gun, cookies);
 		const open = () => Promise.all(cookies.map((cookie) => listen(port, '/sit/api/stream', cookie, () => {})));
 		const lines = await open();
 		await sleep(1_500);
 		const kibEach = (((await residentMiB(server.pid!)) - resting) * 1_024) / sittings;
 		const save = saver(cookies);
+		let n = 0;
+		const beat = () => ({ path: '/sit/api/beat', body: '{}', cookie: cookies[n++ % cookies.length] });
 		await gun.rate(1, save);
+		const cpuMsASave = await cpuOf(server.pid!, () => gun.rate(3, save));
+		const cpuMsABeat = await cpuOf(server.pid!, () => gun.rate(3, beat));
+		const stopBeats = beats(gun, cookies);
 		const savesASecond = await gun.rate(3, save);
 		const openMs = await opening(port);
 		for (const close of lines) close();
@@ -121,7 +128,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		const returnSeconds = (performance.now() - started) / 1_000;
 		for (const close of back) close();
 		stopBeats();
-		return { sittings, savesASecond, kibEach, openMs, returnSeconds };
+		return { sittings, savesASecond, cpuMsASave, cpuMsABeat, kibEach, openMs, returnSeconds };
 	} finally {
 		gun.close();
 		server.kill('SIGKILL');
@@ -129,12 +136,26 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 	}
 }
 
-/** Every device says every five seconds that it is there, spread evenly, as in a room. */
+/** Linux counts a process's time in hundredths of a second. */
+const TICK_CPU_MS = 10;
+
+/** Processor time that a process took for each of the requests that were answered in these three seconds, ms. */
+async function cpuOf(pid: number, work: () => Promise<number>): Promise<number> {
+	const spent = () => {
+		const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1].split(' ');
+		return (Number(fields[11]) + Number(fields[12])) * TICK_CPU_MS;
+	};
+	const before = spent();
+	const rate = await work();
+	return (spent() - before) / (rate * 3);
+}
+
+/** Every device says that it is there as often as the server asks: every five seconds, together at most 200 a second. */
 function beats(gun: Gun, cookies: string[]): () => void {
 	const TICK_MS = 100;
 	let next = 0;
 	const timer = setInterval(() => {
-		for (let n = 0; n < (cookies.length * TICK_MS) / 5_000; n++) {
+		for (let n = 0; n < (Math.min(200, cookies.length / 5) * TICK_MS) / 1_000; n++) {
 			const cookie = cookies[next++ % cookies.length];
 			void gun.fire({ path: '/sit/api/beat', body: '{}', cookie }).catch(() => {});
 		}

@@ -95,7 +95,7 @@ for (const close of lines) close();
 gun.close();
 server.kill('SIGKILL');
 
-const largest = numberOption(options.largest, 'largest', 2_000, 5_000);
+const largest = numberOption(options.largest, 'largest', 5_000, 5_000);
 const rooms = [];
 for (const size of [100, 1_000, largest]) rooms.push(await measureRoom(size));
 const [smallest] = rooms;
@@ -106,6 +106,16 @@ for (const room of rooms) {
 		'  Durable answer saves',
 		`${Math.round(room.savesASecond)} a second`,
 		against(room.savesASecond, smallest.savesASecond)
+	);
+	row(
+		'  Processor time of the server for a save',
+		`${room.cpuMsASave.toFixed(2)} ms`,
+		against(room.cpuMsASave, smallest.cpuMsASave)
+	);
+	row(
+		'  Processor time of the server for a beat',
+		`${room.cpuMsABeat.toFixed(2)} ms`,
+		against(room.cpuMsABeat, smallest.cpuMsABeat)
 	);
 	row('  Resident memory', `${Math.round(room.kibEach)} KiB a sitting`, against(room.kibEach, smallest.kibEach));
 	row('  Opening the live room', `${Math.round(room.openMs)} ms`, room.sittings === 1_000 ? '(aim: under 1 s)' : '');
