@@ -293,13 +293,14 @@
 					names</label
 				>
 				{#if room.selected.size > 0}
-					<span class="text-[14px] font-semibold">{room.selected.size} selected</span>
-					<Act size="xs" onclick={() => room.selected.clear()} key="Esc">Clear</Act>
-				{/if}
-				<button class="text-ink-3 ml-auto text-[13px]" onclick={() => (keysOpen = true)}
-					>arrows move · <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">Space</kbd> select
-					· <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
-				>
+					<span class="ml-auto flex items-center gap-2 text-[14px] font-semibold">
+						{room.selected.size} selected
+						<Act size="xs" onclick={() => room.selected.clear()} key="Esc">Clear</Act>
+					</span>
+				{:else}<button class="text-ink-3 ml-auto text-[13px]" onclick={() => (keysOpen = true)}
+						>arrows move · <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">Space</kbd>
+						select · <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
+					>{/if}
 			</div>
 			{#if room.all.length === 0}
 				<p class="text-ink-3">Nobody is expected here. Add a group under Prepare.</p>

@@ -80,7 +80,7 @@
 {:else}
 	<div
 		class="bg-sheet border-line overflow-auto rounded-xl border"
-		style="max-height:calc(100vh - 300px)"
+		style="max-height:calc(100vh - 365px)"
 		bind:this={scroller}
 		data-testid="grid"
 		role="table"

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { ClockOutline } from 'flowbite-svelte-icons';
 	import { onMount, untrack } from 'svelte';
-	import { tallyKeyOf, type Need, type NeedAct } from '$core/room';
+	import { tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_KEYS, NEED_VERBS } from './asks';
@@ -42,6 +42,34 @@
 		localStorage.setItem(QUIET, on ? 'loud' : 'quiet');
 		if (on) void ring();
 	}
+	/** So many are read one by one; more than that are told by kind first. */
+	const MANY = 6;
+	const AT_ONCE = 40;
+	const KIND_NAMES: Record<NeedKind, string> = {
+		line_lost: 'Line lost',
+		hand: 'Hands up',
+		refused: 'Refused',
+		second_device: 'Second device',
+		at_door: 'At the door',
+		spoiled: 'Spoiled',
+		rushing: 'Rushing',
+		left: 'Left the screen',
+		on_hold: 'On hold',
+		time_short: 'Time short',
+		battery: 'Battery'
+	};
+	const kinds = $derived.by(() => {
+		const counts = new Map<NeedKind, number>();
+		for (const need of room.needs) counts.set(need.kind, (counts.get(need.kind) ?? 0) + 1);
+		return [...counts];
+	});
+	let chosen = $state<NeedKind | null>(null);
+	const only = $derived(kinds.some(([kind]) => kind === chosen) && kinds.length > 1 ? chosen : null);
+	const listed = $derived(only === null ? room.needs : room.needs.filter((need) => need.kind === only));
+	function select(needs: Need[]) {
+		room.selected.clear();
+		for (const need of needs) if (need.seat) room.selected.add(need.seat.id);
+	}
 	const nameOf = (need: Need) =>
 		need.seat
 			? isMasked
@@ -68,8 +96,24 @@
 		/>sound</label
 	>
 </div>
+{#if room.needs.length > MANY}
+	<div class="mb-2.5 flex flex-wrap gap-1.5 text-[13px]" role="group" aria-label="Needs by kind" data-testid="kinds">
+		{#each kinds as [kind, count] (kind)}
+			<button
+				class="rounded-full border px-2.5 py-0.5 {only === kind
+					? 'bg-mist border-tide text-tide font-semibold'
+					: 'border-line-strong text-ink-2'}"
+				aria-pressed={only === kind}
+				onclick={() => (chosen = only === kind ? null : kind)}>{KIND_NAMES[kind]} {count}</button
+			>
+		{/each}
+	</div>
+	{#if only !== null && listed.some((need) => need.seat)}<p class="mb-2.5">
+			<Act size="xs" onclick={() => select(listed)}>Select these {listed.filter((need) => need.seat).length}</Act>
+		</p>{/if}
+{/if}
 <ul class="space-y-2.5" data-testid="needs">
-	{#each room.needs as need (need.key)}
+	{#each listed.slice(0, AT_ONCE) as need (need.key)}
 		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}">
 			<div class="flex items-center gap-2">
 				<button
@@ -109,6 +153,9 @@
 		</li>
 	{/each}
 </ul>
+{#if listed.length > AT_ONCE}<p class="text-ink-3 mt-3 text-[13px]">
+		and {listed.length - AT_ONCE} more, less urgent
+	</p>{/if}
 {#if room.snoozedCount > 0}
 	<button class="text-ink-3 mt-3 text-[13px] underline" onclick={() => room.wake()}
 		>{room.snoozedCount} put off: show</button

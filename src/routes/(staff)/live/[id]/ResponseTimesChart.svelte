@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Chart } from 'chart.js';
 	import type { ResponseTimes } from '$core/pace';
+	import { loadChart } from '$ui/chart';
 	import { clockLength } from '$ui/durations';
 
 	let { times }: { times: ResponseTimes[] } = $props();
@@ -16,9 +17,8 @@
 	$effect(() => {
 		const shown = times;
 		if (!canvas || shown.length === 0) return;
-		const colour = (name: string) => getComputedStyle(canvas!).getPropertyValue(name).trim();
 		let stopped = false;
-		void import('chart.js/auto').then(({ Chart }) => {
+		void loadChart(canvas).then(({ Chart, colour }) => {
 			if (stopped || !canvas) return;
 			const labels = shown.map((_, i) => String(i + 1));
 			const series = [
@@ -44,28 +44,30 @@
 							showLine: false,
 							pointStyle: 'rectRot',
 							pointRadius: 5,
-							backgroundColor: colour('--plum'),
-							borderColor: colour('--plum')
+							backgroundColor: colour('--sheet'),
+							borderColor: colour('--plum'),
+							borderWidth: 2
 						},
 						{
 							type: 'line',
 							label: 'What reading takes',
 							data: series[1] as number[],
 							pointRadius: 0,
+							pointStyle: 'line',
 							stepped: 'middle',
 							borderWidth: 2,
 							borderDash: [5, 4],
 							borderColor: colour('--brick')
 						},
-						{ label: 'Middle half of the room', data: series[2], backgroundColor: colour('--tide') }
+						{ label: 'Middle half of the room', pointStyle: 'rect', data: series[2], backgroundColor: colour('--tide') }
 					]
 				},
 				options: {
 					animation: false,
 					maintainAspectRatio: false,
 					interaction: { mode: 'index', intersect: false },
-					color: colour('--ink-2'),
 					plugins: {
+						legend: { labels: { usePointStyle: true } },
 						tooltip: {
 							callbacks: {
 								afterBody: ([item]) => {

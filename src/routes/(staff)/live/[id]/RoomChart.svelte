@@ -4,6 +4,7 @@
 	import type { ResponseTimes } from '$core/pace';
 	import type { CoursePoint } from '$core/room';
 	import { localTime } from '$core/time';
+	import { loadChart } from '$ui/chart';
 	import { send } from '$ui/post';
 	import ResponseTimesChart from './ResponseTimesChart.svelte';
 	import type { LiveRoom } from './room.svelte';
@@ -33,9 +34,8 @@
 	$effect(() => {
 		const shown = points;
 		if (!canvas || !shown || shown.length === 0) return;
-		const colour = (name: string) => getComputedStyle(canvas!).getPropertyValue(name).trim();
 		let stopped = false;
-		void import('chart.js/auto').then(({ Chart }) => {
+		void loadChart(canvas).then(({ Chart, colour }) => {
 			if (stopped || !canvas) return;
 			const labels = shown.map((point) => localTime(point.at, room.head.zone));
 			const series = [shown.map((p) => p.working), shown.map((p) => p.done), shown.map((p) => p.answers)];
@@ -66,9 +66,8 @@
 					animation: false,
 					maintainAspectRatio: false,
 					interaction: { mode: 'index', intersect: false },
-					color: colour('--ink-2'),
 					scales: {
-						x: { ticks: { maxTicksLimit: 12, color: colour('--ink-2') }, grid: { display: false } },
+						x: { ticks: { maxTicksLimit: 12 }, grid: { display: false } },
 						people: {
 							beginAtZero: true,
 							title: { display: true, text: 'candidates' },

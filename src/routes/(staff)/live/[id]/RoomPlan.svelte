@@ -4,15 +4,16 @@
 	import type { SeatView } from '$core/room';
 	import type { LiveRoom } from './room.svelte';
 	import SeatCard from './SeatCard.svelte';
+	import SeatDot from './SeatDot.svelte';
 
 	type Props = { room: LiveRoom; now: number; isMasked: boolean; onselect: (seat: SeatView) => void };
 	let { room, now, isMasked, onselect }: Props = $props();
 
 	const head = $derived(room.head);
-	/** Wider rooms than a screen can show seat by seat, and filtered ones, flow. */
-	const isPlan = $derived(
-		room.filter === null && head.seatsPerRow <= 10 && room.all.every((seat) => seat.seat !== null)
-	);
+	/** Filtered rooms flow, and those where somebody has no seat. */
+	const isPlan = $derived(room.filter === null && room.all.every((seat) => seat.seat !== null));
+	/** More seats a row than cards have room beside each other: a shape for each, so that the whole room is seen. */
+	const isDense = $derived(isPlan && head.seatsPerRow > 10);
 	const bySeat = $derived(new Map(room.all.map((seat) => [seat.seat, seat])));
 	/** The rows up to the last one that anybody sits in, and one more to move into. */
 	const plan = $derived.by(() => {
@@ -41,23 +42,28 @@
 
 <svelte:window {onkeydown} />
 {#snippet card(seat: SeatView)}
-	<SeatCard
-		{seat}
-		questions={head.questions}
-		zone={head.zone}
-		{now}
-		{isMasked}
-		isTight={head.seatsPerRow > 6}
-		isFocus={room.focusId === seat.id}
-		isSelected={room.selected.has(seat.id)}
-		onfocus={() => (room.focusId = seat.id)}
-		onselect={() => onselect(seat)}
-	/>
+	{@const shared = {
+		seat,
+		questions: head.questions,
+		isMasked,
+		isFocus: room.focusId === seat.id,
+		isSelected: room.selected.has(seat.id),
+		onfocus: () => (room.focusId = seat.id),
+		onselect: () => onselect(seat)
+	}}
+	{#if isDense}<SeatDot {...shared} />{:else}<SeatCard
+			{...shared}
+			zone={head.zone}
+			{now}
+			isTight={head.seatsPerRow > 6}
+		/>{/if}
 {/snippet}
 
 <div
-	class="grid gap-2"
-	style="grid-template-columns: repeat({isPlan ? head.seatsPerRow : Math.min(head.seatsPerRow, 8)}, minmax(0, 1fr))"
+	class="grid {isDense ? 'gap-1 overflow-x-auto p-1' : 'gap-2'}"
+	style="grid-template-columns: repeat({isPlan ? head.seatsPerRow : Math.min(head.seatsPerRow, 8)}, minmax({isDense
+		? '30px'
+		: 0}, 1fr))"
 	data-testid="seats"
 >
 	{#if isPlan}
@@ -82,8 +88,9 @@
 				}}
 			>
 				{#if seat}{@render card(seat)}{:else}<span
-						class="border-line text-ink-3 grid min-h-11 place-items-center rounded-xl border border-dashed font-mono text-[12px]"
-						>{name}</span
+						class="border-line text-ink-3 grid min-h-11 place-items-center rounded-xl border border-dashed font-mono {isDense
+							? 'text-[10.5px]'
+							: 'text-[12px]'}">{name}</span
 					>{/if}
 			</div>
 		{/each}

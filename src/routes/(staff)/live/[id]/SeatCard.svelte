@@ -4,6 +4,7 @@
 	import { localTime } from '$core/time';
 	import { minutesLeft } from '$ui/durations';
 	import StateGlyph from '$ui/StateGlyph.svelte';
+	import { seatMark, seatTone } from './seat-look';
 
 	type Props = {
 		seat: SeatView;
@@ -22,17 +23,7 @@
 
 	const key = $derived(tallyKeyOf(seat));
 	const remaining = $derived(remainingNow(seat, now));
-	const tone = $derived(
-		key === 'line_lost' || seat.otherDevice || (key === 'working' && seat.pace === 'spoiled')
-			? 'bg-brick-ground border-brick/50'
-			: key === 'on_hold'
-				? 'bg-ochre-ground border-ochre-mark/60'
-				: key === 'at_door'
-					? 'bg-slate-ground border-slate-sea/40'
-					: key === 'expected' || key === 'absent'
-						? 'bg-paper border-dashed border-line-strong'
-						: 'bg-sheet border-line'
-	);
+	const mark = $derived(seatMark(seat));
 	const line = $derived.by(() => {
 		if (key === 'working') return isTight ? `${seat.answered}/${questions}` : `${seat.answered} of ${questions}`;
 		if (isTight && key === 'handed_in') return 'Done';
@@ -41,21 +32,12 @@
 		return STATE_NAMES[seat.state];
 	});
 	const endedAt = $derived(key === 'handed_in' || key === 'time_up' ? localTime(seat.since, zone) : null);
-	/** The one thing besides the state that is worth a look. */
-	const mark = $derived.by(() => {
-		if (seat.hand) return { text: 'hand', tone: 'bg-slate-ground text-slate-sea' };
-		if (key !== 'working') return null;
-		if (seat.lapses?.awaySince) return { text: 'away', tone: 'bg-brick-ground text-brick' };
-		if (seat.pace === 'spoiled') return { text: 'spoiled', tone: 'bg-brick-ground text-brick' };
-		if (seat.pace !== 'calm') return { text: 'rushing', tone: 'bg-ochre-ground text-ochre' };
-		return null;
-	});
 	const showsTime = $derived(remaining !== null && ['working', 'line_lost', 'on_hold'].includes(key));
 </script>
 
 <button
 	type="button"
-	class="seat relative flex flex-col justify-start rounded-xl border px-2.5 py-2 text-left {tone} {isFocus
+	class="seat relative flex flex-col justify-start rounded-xl border px-2.5 py-2 text-left {seatTone(seat)} {isFocus
 		? 'outline-tide outline-[2.5px]'
 		: ''} {isSelected ? 'ring-tide ring-2 ring-inset' : ''}"
 	aria-pressed={isSelected}
@@ -70,7 +52,9 @@
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
 			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
 			{#if endedAt}<span class="text-ink-2">{endedAt}</span>{/if}
-			{#if mark}<span class="rounded-full px-1.5 font-semibold whitespace-nowrap {mark.tone}">{mark.text}</span>{/if}
+			{#if mark && !isTight}<span class="rounded-full px-1.5 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
+					>{mark.text}</span
+				>{/if}
 			{#if isSelected}<span class="text-tide font-bold">✓</span>{/if}
 		</span>
 	</span>
@@ -82,7 +66,9 @@
 		style="--done:{questions === 0 ? 0 : (100 * seat.answered) / questions}%;--step:{100 / Math.max(1, questions)}%"
 	></span>
 	<span class="text-ink-2 flex items-baseline gap-1 text-[12.5px] leading-tight">
-		<span class="truncate">{line}</span>
+		{#if mark && isTight}<span class="truncate font-semibold {mark.ink}">{mark.text}</span>{:else}<span class="truncate"
+				>{line}</span
+			>{/if}
 		{#if showsTime}<span class="ml-auto">{minutesLeft(remaining!)}′<span class="sr-only"> left</span></span>{/if}
 	</span>
 </button>

@@ -48,7 +48,7 @@
 		count: 0,
 		getScrollElement: () => scroller ?? null,
 		estimateSize: () => ROW_PX,
-		overscan: 12
+		overscan: 20
 	});
 	$effect(() => {
 		const count = rows.length;
@@ -67,7 +67,7 @@
 
 <div
 	class="bg-sheet border-line overflow-auto rounded-xl border"
-	style="max-height:calc(100vh - 250px)"
+	style="max-height:calc(100vh - 310px)"
 	bind:this={scroller}
 >
 	<table class="text-ink w-full text-left text-[14px] whitespace-nowrap" aria-rowcount={rows.length + 1}>
@@ -119,9 +119,10 @@
 									>
 								{:else if column.key === 'state'}
 									<span class="flex items-center gap-2"
-										><StateGlyph state={key} />{column.text(seat, now, room.head)}<span class="text-ink-3"
-											>{localTime(key === 'line_lost' ? seat.line!.since : seat.since, room.head.zone)}</span
-										></span
+										><StateGlyph state={key} />{column.text(seat, now, room.head)}{#if key !== 'expected'}<span
+												class="text-ink-3"
+												>{localTime(key === 'line_lost' ? seat.line!.since : seat.since, room.head.zone)}</span
+											>{/if}</span
 									>
 								{:else}{column.text(seat, now, room.head)}{/if}
 							</td>
