@@ -165,6 +165,36 @@ test('a watched paper prevents copying and the menu, asks back into the full scr
 	await page.bringToFront();
 });
 
+test('pasting and printing are prevented, told and kept; a second screen is told as well', async ({ browser }) => {
+	const page = await home.browser(browser, { permissions: ['clipboard-read', 'clipboard-write'] });
+	await page.addInitScript(() => Object.defineProperty(Screen.prototype, 'isExtended', { get: () => true }));
+	const me = await begun(page, 5, {
+		lockdown: { level: 'watched', leavingsAllowed: 9, onLeaving: 'warn', printing: false }
+	});
+	const form = await formOf(me.id);
+	await goTo(
+		page,
+		form.findIndex((question) => question.kind === 'short')
+	);
+	const field = page.locator('[data-question] input').first();
+	await field.fill('written by hand');
+	await page.evaluate(() => navigator.clipboard.writeText('brought along'));
+	await field.press('End');
+	await field.press('Control+v');
+	await expect(page.getByText('Pasting is switched off')).toBeVisible();
+	await expect(field).toHaveValue('written by hand');
+	await page.waitForTimeout(300);
+	await field.press('Control+p');
+	await expect(page.getByText('Printing is switched off')).toBeVisible();
+	// What the browser's own menu prints has nothing of the paper on it.
+	await page.emulateMedia({ media: 'print' });
+	await expect(page.locator('[data-question]')).toBeHidden();
+	await page.emulateMedia({ media: 'screen' });
+	await expect(page.locator('[data-question]')).toBeVisible();
+	const kinds = () => home.read((db) => db('lapse').where({ sitting_id: me.id }).orderBy('from_at').pluck('kind'));
+	await expect.poll(kinds).toEqual(['second_screen', 'paste', 'print']);
+});
+
 test('a hand goes up and the proctor’s words come back within a second, and are seen to be read', async ({
 	browser
 }) => {
