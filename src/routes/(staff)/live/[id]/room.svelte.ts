@@ -71,7 +71,8 @@ const STALE_MS = 12_000;
 /** The live room in the browser: the picture, what changed since, and whether it still can be trusted. */
 export class LiveRoom {
 	head = $state.raw<RoomHead>()!;
-	seats = new SvelteMap<string, SeatView>();
+	/** By sitting. Replaced as a whole with every change: what a thousand seats each told of themselves would cost seconds. */
+	seats = $state.raw<ReadonlyMap<string, SeatView>>(new Map());
 	selected = new SvelteSet<string>();
 	focusId = $state<string | null>(null);
 	filter = $state<TallyKey | null>(null);
@@ -151,14 +152,14 @@ export class LiveRoom {
 	attach(source: EventSource, suffix = '') {
 		source.addEventListener(`picture${suffix}`, (event) => {
 			const picture: RoomPicture = JSON.parse(event.data);
-			this.seats.clear();
 			this.#take(picture);
 			this.#heard(picture.now, true);
 		});
 		source.addEventListener(`change${suffix}`, (event) => {
 			const change: RoomChange = JSON.parse(event.data);
 			if (change.head) this.head = change.head;
-			for (const seat of change.seats) this.seats.set(seat.id, seat);
+			if (change.seats.length > 0)
+				this.seats = new Map([...this.seats, ...change.seats.map((seat) => [seat.id, seat] as const)]);
 			this.#heard(change.now, true);
 		});
 		source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));
@@ -328,7 +329,7 @@ export class LiveRoom {
 
 	#take(picture: RoomPicture) {
 		this.head = picture.head;
-		for (const seat of picture.seats) this.seats.set(seat.id, seat);
+		this.seats = new Map(picture.seats.map((seat) => [seat.id, seat]));
 	}
 
 	#heard(now: number, changed: boolean) {
