@@ -58,6 +58,8 @@ test('files make people at two sites, and people make sessions that are ready', 
 			sourceId: null,
 			extraTime: { factor: 1, minutes: 0 },
 			separateRoom: false,
+			unlimited: false,
+			display: null,
 			left: false
 		}));
 		const folder = writeOneRoster({ id: 'lp', name: 'Lighthouse Point' }, [{ id: 'harbour', name: 'Harbour' }], people);

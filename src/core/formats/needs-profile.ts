@@ -51,13 +51,16 @@ export function readNeedsProfile(xml: string): ReadProfile {
 		return { ok: false, message: `A multiplier of ${factor} is not between 1 and 10.` };
 	if (!(minutes >= 0 && minutes <= 1_440))
 		return { ok: false, message: `${minutes} minutes are not between 0 and 1440.` };
+	const magnification = numberIn(child(root, 'magnification'), 'zoom-amount');
+	if (magnification !== null && !(magnification >= 1 && magnification <= 10))
+		return { ok: false, message: `A magnification of ${magnification} is not between 1 and 10.` };
 	return {
 		ok: true,
 		profile: {
 			factor,
 			minutes,
 			unlimited: time !== null && 'unlimited' in time,
-			magnification: numberIn(child(root, 'magnification'), 'zoom-amount'),
+			magnification,
 			contrast: 'invert-display-polarity' in root,
 			language: textIn(root, 'language-of-interface')
 		}

@@ -24,6 +24,8 @@ const known = (change: Partial<KnownPerson> = {}): KnownPerson => ({
 	sourceId: null,
 	extraTime: { factor: 1, minutes: 0 },
 	separateRoom: false,
+	unlimited: false,
+	display: null,
 	left: false,
 	...change
 });

@@ -22,9 +22,16 @@ export type PersonEntry = {
 	/** Standing extra time; factor 1 with 0 minutes: none. */
 	extraTime?: { factor: number; minutes: number };
 	separateRoom?: boolean;
+	/** No limit of time at all. */
+	unlimited?: boolean;
+	/** How papers are to look for them; null: as for everybody. */
+	display?: Display | null;
 	/** The other system says that they have left. */
 	leaves?: boolean;
 };
+
+/** 2: everything twice as large. */
+export type Display = { magnification: number; contrast: boolean };
 
 /** What a file brings: people, and the rows that could not be read. */
 export type People = { entries: PersonEntry[]; problems: RowProblem[] };
@@ -42,6 +49,8 @@ export type KnownPerson = {
 	sourceId: string | null;
 	extraTime: { factor: number; minutes: number };
 	separateRoom: boolean;
+	unlimited: boolean;
+	display: Display | null;
 	/** No longer listed: kept for what they sat, offered nowhere. */
 	left: boolean;
 };

@@ -1,6 +1,6 @@
 import { foldName, foldNumber } from '../access';
 import type { RowProblem } from '../formats';
-import type { KnownPerson, People, PersonEntry } from './person';
+import type { Display, KnownPerson, People, PersonEntry } from './person';
 
 export type ImportOptions = {
 	/** Groups that the file names and nobody knows are made; otherwise their rows are problems. */
@@ -119,6 +119,12 @@ function differencesOf(person: KnownPerson, entry: PersonEntry): string[] {
 		yesNo(person.separateRoom),
 		entry.separateRoom === undefined ? undefined : yesNo(entry.separateRoom)
 	);
+	compare('no time limit', yesNo(person.unlimited), entry.unlimited === undefined ? undefined : yesNo(entry.unlimited));
+	compare(
+		'display',
+		displayInWords(person.display),
+		entry.display === undefined ? undefined : displayInWords(entry.display)
+	);
 	compare('listed', yesNo(!person.left), yesNo(!entry.leaves));
 	return differences;
 }
@@ -129,6 +135,12 @@ function named(groups: string[]): string {
 
 function timeInWords({ factor, minutes }: { factor: number; minutes: number }): string {
 	return [factor > 1 ? `× ${factor}` : '', minutes > 0 ? `+ ${minutes} min` : ''].filter(Boolean).join(' ');
+}
+
+function displayInWords(display: Display | null): string {
+	if (!display) return '';
+	const size = display.magnification > 1 ? `× ${display.magnification}` : '';
+	return [size, display.contrast ? 'strong contrast' : ''].filter(Boolean).join(', ');
 }
 
 function yesNo(value: boolean): string {

@@ -48,15 +48,16 @@ export function peopleOneRoster(
 export function peopleNeeds(people: KnownPerson[]): Uint8Array {
 	const files = people
 		.filter(
-			(person) => !person.left && (person.extraTime.factor > 1 || person.extraTime.minutes > 0 || person.language)
+			({ left, extraTime, language, unlimited, display }) =>
+				!left && (extraTime.factor > 1 || extraTime.minutes > 0 || language || unlimited || display)
 		)
 		.map((person): [string, string] => [
 			`${person.number}.xml`,
 			writeNeedsProfile({
 				...person.extraTime,
-				unlimited: false,
-				magnification: null,
-				contrast: false,
+				unlimited: person.unlimited,
+				magnification: person.display && person.display.magnification > 1 ? person.display.magnification : null,
+				contrast: person.display?.contrast ?? false,
 				language: person.language
 			})
 		]);

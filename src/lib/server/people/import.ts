@@ -186,6 +186,11 @@ function entryOf(person: KnownPerson, profile: NeedsProfile, line: number) {
 		given,
 		family,
 		extraTime: { factor: profile.factor, minutes: profile.minutes },
+		unlimited: profile.unlimited,
+		display:
+			(profile.magnification ?? 1) > 1 || profile.contrast
+				? { magnification: profile.magnification ?? 1, contrast: profile.contrast }
+				: null,
 		...(profile.language === null ? {} : { language: profile.language })
 	};
 }

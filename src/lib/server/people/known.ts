@@ -22,23 +22,36 @@ export async function knownPeople(db: Query, siteId: string): Promise<KnownPerso
 	}
 	const grants: { candidate_id: string; body: string }[] = await db('grant_given')
 		.where({ scope_kind: 'standing' })
-		.whereIn('kind', ['extra_time', 'separate_room'])
+		.whereIn('kind', ['extra_time', 'separate_room', 'unlimited_time', 'display'])
 		.whereNull('withdrawn_at')
 		.whereNotNull('candidate_id')
 		.select('candidate_id', 'body');
-	const needs = new Map<string, { factor: number; minutes: number; apart: boolean }>();
+	type Needs = Pick<KnownPerson, 'extraTime' | 'separateRoom' | 'unlimited' | 'display'>;
+	const none = (): Needs => ({
+		extraTime: { factor: 1, minutes: 0 },
+		separateRoom: false,
+		unlimited: false,
+		display: null
+	});
+	const needs = new Map<string, Needs>();
 	for (const row of grants) {
-		const need = needs.get(row.candidate_id) ?? { factor: 1, minutes: 0, apart: false };
+		const need = needs.get(row.candidate_id) ?? none();
 		const body: GrantBody = JSON.parse(row.body);
-		if (body.kind === 'separate_room') need.apart = true;
+		if (body.kind === 'separate_room') need.separateRoom = true;
+		if (body.kind === 'unlimited_time') need.unlimited = true;
 		if (body.kind === 'extra_time') {
-			need.factor = Math.max(need.factor, body.factor);
-			need.minutes += body.minutes;
+			need.extraTime.factor = Math.max(need.extraTime.factor, body.factor);
+			need.extraTime.minutes += body.minutes;
+		}
+		if (body.kind === 'display') {
+			need.display = {
+				magnification: Math.max(need.display?.magnification ?? 1, body.magnification),
+				contrast: body.contrast || (need.display?.contrast ?? false)
+			};
 		}
 		needs.set(row.candidate_id, need);
 	}
 	return rows.map((row) => {
-		const need = needs.get(row.id as string);
 		return {
 			id: row.id as string,
 			number: row.number as string,
@@ -49,8 +62,7 @@ export async function knownPeople(db: Query, siteId: string): Promise<KnownPerso
 			birth: row.birth as string | null,
 			language: row.language as string | null,
 			sourceId: row.source_id as string | null,
-			extraTime: { factor: need?.factor ?? 1, minutes: need?.minutes ?? 0 },
-			separateRoom: need?.apart ?? false,
+			...(needs.get(row.id as string) ?? none()),
 			left: row.left_at !== null
 		};
 	});

@@ -153,6 +153,35 @@ describe('an export', () => {
 		expect([plan.add, differences, plan.missing, plan.problems]).toEqual([[], [], [], []]);
 	});
 
+	it('of needs comes back in without changing anything, and a changed profile withdraws what the old one gave', async () => {
+		const needs = (inside: string) => bytes(`<access-for-all-pnp>${inside}</access-for-all-pnp>`);
+		const large =
+			'<magnification><zoom-amount>1.5</zoom-amount></magnification><invert-display-polarity/><additional-testing-time><unlimited/></additional-testing-time>';
+		await apply(needs(large), asked(), 'DO-1001.xml');
+		const standing = async () => (await findPerson(house.otium.db, 'can0', NINE))!.standing.map((one) => one.what);
+		expect(await standing()).toEqual(
+			expect.arrayContaining([expect.stringMatching(/enlarged 1.5 times/), expect.stringMatching(/no .*limit/i)])
+		);
+		const sitting = await loadSitting(house.otium.db, 'sit0', NINE);
+		expect(sitting!.merge.display).toEqual({ magnification: 1.5, contrast: true });
+		expect(sitting!.reckoning.allotted).toBeNull();
+
+		const files = unzipSync(peopleNeeds(await knownPeople(house.otium.db, 'quayside')));
+		const { plan } = await check(files['DO-1001.xml'], asked(), 'DO-1001.xml');
+		expect([plan.change, plan.problems]).toEqual([[], []]);
+
+		await apply(needs('<magnification><zoom-amount>2</zoom-amount></magnification>'), asked(), 'DO-1001.xml');
+		expect(await standing()).toEqual([expect.stringMatching(/enlarged 2 times/)]);
+		const kept = await house.otium.db('grant_given').where({ candidate_id: 'can0' }).whereNotNull('withdrawn_at');
+		expect(kept.map((grant) => grant.kind).sort()).toEqual(['display', 'unlimited_time']);
+		const wide = await check(
+			needs('<magnification><zoom-amount>40</zoom-amount></magnification>'),
+			asked(),
+			'DO-1001.xml'
+		);
+		expect(wide.plan.problems[0].message).toBe('A magnification of 40 is not between 1 and 10.');
+	});
+
 	it('of needs holds a profile for each who has some', async () => {
 		await apply(bytes('number,given,family,factor\nDO-1001,Given0,Family0,1.5'));
 		const files = unzipSync(peopleNeeds(await knownPeople(house.otium.db, 'quayside')));

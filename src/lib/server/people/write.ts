@@ -118,6 +118,22 @@ async function changeOne(
 	}
 }
 
+const STANDING_KINDS = ['extra_time', 'separate_room', 'unlimited_time', 'display'] as const;
+type Standing = Partial<Record<(typeof STANDING_KINDS)[number], GrantBody | null>>;
+const NO_NEEDS = { extraTime: { factor: 1, minutes: 0 }, separateRoom: false, unlimited: false, display: null };
+
+/** The standing accommodations that an entry tells of, as grants; null: it says that there is none. */
+function standingOf(entry: Pick<PersonEntry, 'extraTime' | 'separateRoom' | 'unlimited' | 'display'>): Standing {
+	const { extraTime, separateRoom, unlimited, display } = entry;
+	const hasTime = extraTime && (extraTime.factor > 1 || extraTime.minutes > 0);
+	return {
+		...(extraTime && { extra_time: hasTime ? { kind: 'extra_time', ...extraTime } : null }),
+		...(separateRoom !== undefined && { separate_room: separateRoom ? { kind: 'separate_room' } : null }),
+		...(unlimited !== undefined && { unlimited_time: unlimited ? { kind: 'unlimited_time' } : null }),
+		...(display !== undefined && { display: display && { kind: 'display', ...display } })
+	};
+}
+
 type TimeChange = { candidateId: string; entry: PersonEntry; before: KnownPerson | null };
 
 /** Standing accommodations that the file tells of and that differ: the old ones are withdrawn, never deleted. */
@@ -136,15 +152,13 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			withdrawnAt: null
 		});
 	for (const { candidateId, entry, before } of changes) {
-		const time = entry.extraTime;
-		const old = before?.extraTime ?? { factor: 1, minutes: 0 };
-		if (time && (time.factor !== old.factor || time.minutes !== old.minutes)) {
-			if (before) withdrawn.push({ candidateId, kind: 'extra_time' });
-			if (time.factor > 1 || time.minutes > 0) give(candidateId, { kind: 'extra_time', ...time });
-		}
-		if (entry.separateRoom !== undefined && entry.separateRoom !== (before?.separateRoom ?? false)) {
-			if (before) withdrawn.push({ candidateId, kind: 'separate_room' });
-			if (entry.separateRoom) give(candidateId, { kind: 'separate_room' });
+		const [was, becomes] = [standingOf(before ?? NO_NEEDS), standingOf(entry)];
+		for (const kind of STANDING_KINDS) {
+			const [old, body] = [was[kind], becomes[kind]];
+			// What the file does not tell of stays as it is.
+			if (body === undefined || JSON.stringify(body) === JSON.stringify(old)) continue;
+			if (old) withdrawn.push({ candidateId, kind });
+			if (body) give(candidateId, body);
 		}
 	}
 	for (const { candidateId, kind } of withdrawn)
