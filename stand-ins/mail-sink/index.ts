@@ -13,8 +13,10 @@ export function mailSink(outbox: string): Transport {
 		version: '1',
 		send(mail, done) {
 			const { to } = mail.message.getEnvelope();
-			if (to.some((address) => address.startsWith('bounce')))
-				return done(new Error(`550 ${to[0]}: no such mailbox`), null as never);
+			if (to.some((address) => address.startsWith('bounce'))) {
+				const refused = Object.assign(new Error(`550 ${to[0]}: no such mailbox`), { responseCode: 550 });
+				return done(refused, null as never);
+			}
 			mail.message.build((error, message) => {
 				if (error) return done(error, null as never);
 				const id = mail.message.messageId();

@@ -20,9 +20,9 @@ export type Mail = {
 	trouble: string | null;
 };
 
-const MOST_TRIES = 3;
-/** So long after a failure the next try waits, doubled each time. */
+/** A mail server that is away or misconfigured is tried again so often, and for so long; then the mail is failed. */
 const RETRY_MS = 30_000;
+const GIVE_UP_MS = 24 * 3_600_000;
 
 /** Whether mail leaves the house: by SMTP when `OTIUM_SMTP` names a server, else into the outbox folder. */
 export function mailLeaves(): boolean {
@@ -53,6 +53,7 @@ export async function sendWaiting(otium: Otium, most = 20): Promise<number> {
 	for (const mail of waiting) {
 		const problem = await sendOne(otium, mail);
 		const tries = mail.tries + 1;
+		const isOver = problem !== null && (problem.isFinal || now - mail.made_at > GIVE_UP_MS);
 		await otium
 			.db('mail')
 			.where({ id: mail.id })
@@ -60,17 +61,22 @@ export async function sendWaiting(otium: Otium, most = 20): Promise<number> {
 				problem === null
 					? { state: 'sent', sent_at: otium.now(), tries, trouble: null }
 					: {
-							state: tries >= MOST_TRIES || isFinal(problem) ? 'failed' : 'waiting',
+							state: isOver ? 'failed' : 'waiting',
 							tries,
-							trouble: problem.slice(0, 300)
+							trouble: problem.words.slice(0, 300)
 						}
 			);
 		if (problem === null) sent++;
+		// What stops one mail here stops all of them: the others wait without each being tried.
+		else if (!problem.isFinal) break;
 	}
 	return sent;
 }
 
-async function sendOne(otium: Otium, mail: Mail): Promise<string | null> {
+/** What went wrong. Final: it lies with this mail, not with the server, and will be so again. */
+type Problem = { words: string; isFinal: boolean };
+
+async function sendOne(otium: Otium, mail: Mail): Promise<Problem | null> {
 	try {
 		await post(otium).sendMail({
 			from: process.env.OTIUM_MAIL_FROM ?? 'Otium <otium@localhost>',
@@ -82,11 +88,9 @@ async function sendOne(otium: Otium, mail: Mail): Promise<string | null> {
 		});
 		return null;
 	} catch (error) {
-		return error instanceof Error ? error.message : String(error);
+		const words = error instanceof Error ? error.message : String(error);
+		const { code, responseCode = 0 } = error as { code?: string; responseCode?: number };
+		// RFC 5321: replies from 500 on are permanent. One about the sign-in is about the house, not about the mailbox.
+		return { words, isFinal: responseCode >= 500 && code !== 'EAUTH' };
 	}
-}
-
-/** A mailbox that does not exist will not exist in half a minute either (RFC 5321: replies from 500 on are permanent). */
-function isFinal(problem: string): boolean {
-	return /(^|\D)5\d\d[ -]/.test(problem);
 }
