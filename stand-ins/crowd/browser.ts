@@ -39,6 +39,11 @@ export class Browser {
 		return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : {} };
 	}
 
+	/** Carries a cookie that was handed to it by other means. */
+	carry(name: string, value: string) {
+		this.#cookies.set(name, value);
+	}
+
 	/** For whoever sends requests by other means. */
 	cookieHeader(): string {
 		return [...this.#cookies].map(([name, value]) => `${name}=${value}`).join('; ');

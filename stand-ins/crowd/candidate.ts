@@ -1,5 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Behaviour } from './behaviour';
+import { cookieName, prove } from '../sealed-client/prove';
 import { Browser, type Reply } from './browser';
 
 export type Person = { number: string; family: string; deviceId: string };
@@ -22,12 +23,16 @@ export type Ears = {
 	log: (line: string) => void;
 	/** Goes on changing answers instead of handing in, until told to stop. */
 	keepsWorking: boolean;
+	/** The site's key, for those who sit with the sealed client. */
+	clientKey: string | null;
 	/** Told to stop: finish the step and go. */
 	stopping: () => boolean;
 };
 
 /** What is waited for when the server is not to be reached. */
 const RETRY_MS = 700;
+/** A proof is renewed well before it runs out. */
+const PROVE_MS = 60_000;
 /** Until the server has said how often. */
 const BEAT_MS = 5_000;
 
@@ -55,14 +60,24 @@ export class Candidate {
 	/** Resolves true when the paper was handed in. */
 	async sit(code: string): Promise<boolean> {
 		await this.#wait(this.#between(this.behaviour.comes));
+		await this.#proveClient();
 		if (!(await this.#enter(code))) return false;
 		const stopBeats = this.#beats();
+		const proving = setInterval(() => void this.#proveClient().catch(() => {}), PROVE_MS);
 		try {
 			const questions = await this.#begin();
 			return questions !== null && (await this.#work(questions));
 		} finally {
 			stopBeats();
+			clearInterval(proving);
 		}
+	}
+
+	async #proveClient() {
+		if (this.ears.clientKey === null) return;
+		const proof = await prove(this.url, this.ears.clientKey);
+		if (proof.ok) this.#browser.carry(cookieName(this.url), proof.cookie);
+		else this.ears.log(`${this.person.number}: ${proof.message}`);
 	}
 
 	async #enter(code: string): Promise<boolean> {

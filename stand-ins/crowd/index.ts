@@ -21,6 +21,8 @@ export type CrowdOptions = {
 	keepWorking?: boolean;
 	/** Nobody dawdles on the way: they were there before. */
 	promptly?: boolean;
+	/** The key of the site whose sealed client they sit with. */
+	clientKey?: string;
 	acknowledged?: (answer: Acknowledged) => void;
 	log?: (line: string) => void;
 	/** Stops the crowd where it is. */
@@ -44,6 +46,7 @@ export async function runCrowd(options: CrowdOptions): Promise<CrowdReport> {
 			report.refusals.set(code, (report.refusals.get(code) ?? 0) + 1);
 		},
 		keepsWorking: options.keepWorking ?? false,
+		clientKey: options.clientKey ?? null,
 		log: options.log ?? (() => {}),
 		stopping: () => options.signal?.aborted ?? false
 	};

@@ -106,6 +106,7 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 		return refuse('identity_unknown');
 	}
 	await otium.limits.succeeded(target);
+	await otium.limits.succeeded(door);
 	// Told here, at the door, and not when everyone else begins.
 	const client = clientFor(session, typed.client ?? null);
 	if (client === 'missing' || client === 'outdated') {

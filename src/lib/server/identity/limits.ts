@@ -8,6 +8,9 @@ const LONGEST_WAIT_S = 300;
 /** In ten minutes. A college of a thousand behind one address mistypes some hundred times; 34 bits are still out of reach. */
 const ADDRESS_MISSES = 600;
 
+/** In ten minutes from one address: a thousand sealed clients that prove themselves anew every minute, twice over. */
+const CHALLENGES = 20_000;
+
 /**
  * Limits on wrong tries. Misses are counted for the target (an account, a candidate at a door) and for the address they
  * come from; right tries are never counted, so that forty candidates behind one address do not shut each other out.
@@ -15,6 +18,7 @@ const ADDRESS_MISSES = 600;
 export class TryLimits {
 	#targets = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: 24 * 3_600 });
 	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
+	#challenges = new RateLimiterMemory({ points: CHALLENGES, duration: 600 });
 	#waits = new Map<string, number>();
 
 	/** Seconds to wait before the next try; 0: go on. */
@@ -45,6 +49,12 @@ export class TryLimits {
 		const until = now + Math.min(2 ** over, LONGEST_WAIT_S) * 1_000;
 		this.#waits.set(target, until);
 		return until;
+	}
+
+	/** Counts a challenge that is asked for. Seconds to wait before the next; 0: there it is. */
+	async challenged(address: string): Promise<number> {
+		const asked = await this.#challenges.penalty(address, 1);
+		return asked.consumedPoints > CHALLENGES ? Math.ceil(asked.msBeforeNext / 1_000) : 0;
 	}
 
 	/** A right try, or somebody who vouches, ends the row of misses. */

@@ -5,7 +5,7 @@ import type { RequestHandler } from './$types';
 
 /** A nonce for a sealed client to answer. Anybody may ask, but not endlessly. */
 export const POST: RequestHandler = async ({ locals: { otium, address } }) => {
-	const wait = await otium.limits.waitFor(`client:${address}`, address, otium.now());
+	const wait = await otium.limits.challenged(address);
 	if (wait > 0)
 		return problem(429, {
 			code: 'too_many_tries',
