@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromium, type BrowserContext } from '@playwright/test';
 import { CLIENT_VERSION, cookieName, prove } from './prove';
 
@@ -22,25 +25,32 @@ export async function openSealedClient(
 	const version = options.version ?? CLIENT_VERSION;
 	const first = await prove(url, key, version);
 	if (!first.ok) throw new Error(`${first.message} ${first.instead}`);
-	const browser = await chromium.launch({
+	// A profile of its own, gone afterwards. Only the window that Chromium opens by itself fills the screen: a context that
+	// is made later gets an ordinary window, with tabs and an address.
+	const profile = mkdtempSync(join(tmpdir(), 'otium-client-'));
+	const context = await chromium.launchPersistentContext(profile, {
 		headless: options.headless ?? false,
 		executablePath: options.executablePath ?? '/usr/bin/chromium',
+		baseURL: url,
+		viewport: null,
+		ignoreDefaultArgs: ['--enable-automation'],
 		args: ['--kiosk', '--no-first-run', '--disable-sync', ...(options.args ?? [])]
 	});
-	const context = await browser.newContext({ baseURL: url, viewport: null });
 	const carry = (cookie: string) =>
 		context.addCookies([{ name: cookieName(url), value: cookie, url, httpOnly: true, sameSite: 'Strict' }]);
 	await carry(first.cookie);
-	const page = await context.newPage();
+	const [page] = context.pages();
 	await page.goto('/sit');
 	const timer = setInterval(async () => {
 		const next = await prove(url, key, version).catch(() => null);
 		if (next?.ok) await carry(next.cookie);
 	}, RENEW_MS);
 	const close = async () => {
-		clearInterval(timer);
-		await browser.close();
+		await context.close();
 	};
-	browser.on('disconnected', () => clearInterval(timer));
+	context.on('close', () => {
+		clearInterval(timer);
+		rmSync(profile, { recursive: true, force: true });
+	});
 	return { context, close };
 }
