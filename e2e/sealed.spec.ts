@@ -16,11 +16,9 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 	const { code, people } = await makeCrowdSession(dir, 40);
 	const otium = await startOtium({ dataDir: dir, sweep: false, logLevel: 'silent' });
 	const clientKey = await makeSiteKey(otium, { role: 'coordinator', id: 'trial' }, 'q');
-	await otium
-		.db('session')
-		.update({
-			rules: otium.db.raw("json_set(rules, '$.lockdown.level', 'sealed', '$.lockdown.clientVersion', '2.0')")
-		});
+	await otium.db('session').update({
+		rules: otium.db.raw("json_set(rules, '$.lockdown.level', 'sealed', '$.lockdown.clientVersion', '2.0')")
+	});
 	await otium.stop();
 	const port = await freePort();
 	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' });

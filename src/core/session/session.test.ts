@@ -241,6 +241,24 @@ describe('what would go wrong on the day', () => {
 		]);
 	});
 
+	it('outside the hours or the dates: moved as little as that takes, and as long as it was', () => {
+		const fixOf = (from: string, to: string | null, change: Change = {}) =>
+			found(facts({ window: { opens: at(from), closes: to && at(to) }, ...change }), at('00:00'))
+				.filter((finding) => ['hours', 'days'].includes(finding.code))
+				.flatMap((finding) => finding.fixes.map((fix) => fix.set));
+		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30' }]);
+		expect(fixOf('17:30', '19:00')).toEqual([{ time: '16:30', until: '18:00' }]);
+		expect(fixOf('07:00', null)).toEqual([{ time: '08:00' }]);
+		expect(fixOf('07:00', '19:00')).toEqual([]);
+		expect(fixOf('09:00', '10:15')).toEqual([]);
+		expect(fixOf('09:00', '10:15', { days: { first: '2026-12-09', last: '2026-12-20' } })).toEqual([
+			{ date: '2026-12-09' }
+		]);
+		expect(fixOf('09:00', '10:15', { days: { first: '2026-11-01', last: '2026-12-07' } })).toEqual([
+			{ date: '2026-12-07' }
+		]);
+	});
+
 	it('what stops planning comes first', () => {
 		const levels = found(facts({ candidates: 0, paper: { keepPlace: 1 }, proctors: 0 })).map(
 			(finding) => finding.level

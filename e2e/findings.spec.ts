@@ -1,0 +1,136 @@
+import { expect, test, type Page } from '@playwright/test';
+import { DEFAULT_RULES } from '../src/core/session';
+import { go, house } from './house';
+
+const home = house();
+const TOMORROW = new Date(Date.now() + 24 * 3_600_000).toISOString().slice(0, 10);
+
+type Rules = { [K in keyof typeof DEFAULT_RULES]?: object | string };
+/** What is entered beside a session in which nothing is wrong. */
+type Entered = { rules?: Rules; until?: string; time?: string; groups?: string[]; room?: string; noProctor?: true };
+
+/**
+ * Each code with what brings it about in the form. What each code means stands in docs/findings.md; the codes that follow
+ * from other people's data (clashes, allotments, pools, allowed papers) are brought about in the unit tests.
+ */
+const ENTERED: Record<string, Entered> = {
+	K1: { rules: { timing: { atTimeUp: 'flag' } } },
+	K2: { rules: { timing: { limitMinutes: null }, lockdown: { level: 'watched' } } },
+	K3: { rules: { timing: { atClose: 'cut', limitMinutes: 90 } } },
+	K4: { rules: { timing: { atClose: 'cut', lastEntryMinutes: 30 } } },
+	K6: { rules: { lockdown: { level: 'watched', onLeaving: 'hand_in' } } },
+	K9: { rules: { order: { questionsInOwnOrder: false } } },
+	K13: { rules: { movement: { goingBack: false } } },
+	K14: { rules: { movement: { goingBack: false, answerToGoOn: true } } },
+	K15: { rules: { review: { shows: 'key', when: 'at_once' } } },
+	K16: { rules: { attempts: { most: 2 }, timing: { lastEntryMinutes: null }, lockdown: { level: 'watched' } } },
+	K17: { rules: { attempts: { most: 2 }, review: { shows: 'key' } } },
+	K19: { rules: { lockdown: { level: 'sealed', tablets: false, alsoForReview: false }, review: { shows: 'score' } } },
+	K20: { rules: { lockdown: { level: 'sealed', sites: ['https://tables.example'] } } },
+	K21: { rules: { lockdown: { level: 'sealed' } } },
+	K28: { rules: { timing: { clockStarts: 'room' } } },
+	K31: { rules: { admission: 'automatic', timing: { doorOpensMinutes: 120 } } },
+	K36: { rules: { attempts: { most: 2, counts: 'last' } } },
+	K39: { rules: { review: { shows: 'score', when: 'at_once' }, lockdown: { level: 'sealed' } } },
+	K43: { rules: { tools: { hints: true }, lockdown: { level: 'watched' } } },
+	zero: { rules: { timing: { atTimeUp: 'zero' } } },
+	entry_after_close: { rules: { timing: { lastEntryMinutes: 200 } } },
+	seats: { groups: ['Watch B', 'Second Years'], room: 'Signal Loft' },
+	upside_down: { time: '11:00', until: '10:00' },
+	hours: { time: '05:00', until: '06:30' }
+};
+/** Told so that it is known; there is nothing to mend. */
+const ONLY_TOLD: Record<string, Entered> = {
+	K7: { rules: { timing: { clockStops: 'never' }, lockdown: { level: 'watched' } } },
+	K23: { rules: { admission: 'automatic', startWord: 'halyard' } },
+	K25: { rules: { lockdown: { snapshotSeconds: 60 } } },
+	K40: { rules: { lockdown: { level: 'sealed', tablets: false } } },
+	K41: { rules: { admission: 'automatic' } },
+	length: { rules: { timing: { limitMinutes: 300 } } },
+	proctor: { noProctor: true }
+};
+
+let named: { papers: Map<string, string>; groups: Map<string, string>; rooms: Map<string, string>; finch: string };
+test.beforeAll(async () => {
+	named = await home.read(async (db) => {
+		const map = async (table: string, column: string) =>
+			new Map(
+				((await db(table).select('id', `${column} as name`)) as { id: string; name: string }[]).map((row) => [
+					row.name,
+					row.id
+				])
+			);
+		return {
+			papers: await map('paper', 'title'),
+			groups: await map('candidate_group', 'name'),
+			rooms: await map('room', 'name'),
+			finch: (await db('staff').where({ name: 'Alba Finch' }).first('id')).id
+		};
+	});
+});
+
+function input({ rules = {}, until = '10:15', time = '09:00', groups = ['Watch A'], room, noProctor }: Entered) {
+	const merged: Record<string, unknown> = { ...DEFAULT_RULES };
+	for (const [part, value] of Object.entries(rules))
+		merged[part] = typeof value === 'object' ? { ...(merged[part] as object), ...value } : value;
+	return {
+		kind: 'live',
+		name: '',
+		paperId: named.papers.get('Tides and Currents'),
+		groupIds: groups.map((name) => named.groups.get(name)),
+		roomId: named.rooms.get(room ?? 'Chart Room'),
+		date: TOMORROW,
+		time,
+		until,
+		only: null,
+		alsoIds: [],
+		ruleSheetId: null,
+		rules: merged,
+		proctorIds: noProctor ? [] : [named.finch],
+		parts: null
+	};
+}
+
+async function enter(page: Page, entered: Entered) {
+	const kept = await page.request.post('/prepare/draft', {
+		data: { id: null, revision: 0, title: 'A trial', input: input(entered), added: [] },
+		headers: { origin: home.url }
+	});
+	const { id } = await kept.json();
+	await go(page, `/prepare/new?draft=${id}`);
+	await expect(page.getByTestId('sentence').first()).toBeVisible();
+}
+const finding = (page: Page, code: string) => page.locator(`[data-testid=findings] [data-code="${code}"]`);
+
+test.describe.configure({ mode: 'default' });
+const codes = Object.keys(ENTERED);
+for (const [name, part] of [
+	['time and door', codes.slice(0, 8)],
+	['paper and afterwards', codes.slice(8, 16)],
+	['lockdown, room and hours', codes.slice(16)]
+] as const) {
+	test(`${name}: each finding is told, and each of its buttons ends it`, async ({ browser }) => {
+		test.setTimeout(120_000);
+		const page = await home.staff(browser);
+		for (const code of part) {
+			await enter(page, ENTERED[code]);
+			const told = finding(page, code).first();
+			await expect(told, code).toBeVisible();
+			const fixes = await told.getByRole('button').allInnerTexts();
+			expect(fixes.length, code).toBeGreaterThan(0);
+			for (const [i, text] of fixes.entries()) {
+				if (i > 0) await enter(page, ENTERED[code]);
+				await finding(page, code).first().getByRole('button', { name: text, exact: true }).click();
+				await expect(finding(page, code), `${code}: ${text}`).toHaveCount(0);
+			}
+		}
+	});
+}
+
+test('what can only be known is told', async ({ browser }) => {
+	const page = await home.staff(browser);
+	for (const [code, entered] of Object.entries(ONLY_TOLD)) {
+		await enter(page, entered);
+		await expect(finding(page, code).first(), code).toBeVisible();
+	}
+});
