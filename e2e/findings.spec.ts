@@ -69,14 +69,14 @@ test.beforeAll(async () => {
 	});
 });
 
-function input({ rules = {}, until = '10:15', time = '09:00', groups = ['Watch A'], room, noProctor }: Entered) {
+function input({ rules = {}, until = '10:15', time = '09:00', groups = ['Watch B'], room, noProctor }: Entered) {
 	const merged: Record<string, unknown> = { ...DEFAULT_RULES };
 	for (const [part, value] of Object.entries(rules))
 		merged[part] = typeof value === 'object' ? { ...(merged[part] as object), ...value } : value;
 	return {
 		kind: 'live',
 		name: '',
-		paperId: named.papers.get('Tides and Currents'),
+		paperId: named.papers.get('Coastal Navigation I'),
 		groupIds: groups.map((name) => named.groups.get(name)),
 		roomId: named.rooms.get(room ?? 'Chart Room'),
 		date: TOMORROW,

@@ -259,6 +259,14 @@ describe('what would go wrong on the day', () => {
 		]);
 	});
 
+	it('one press makes room for the limit and for everybody’s extra time', () => {
+		const window = { opens: at('09:00'), closes: at('10:15') };
+		const one = facts({ rules: { timing: { atClose: 'cut', limitMinutes: 90 } }, window, extraTime: needs(135) });
+		const [finding] = found(one);
+		expect(finding.message).toBe('The window is 75 minutes, the limit 90; with extra time the last need until 11:15.');
+		expect(finding.fixes[1]).toEqual({ text: 'end at 11:15', set: { until: '11:15' } });
+	});
+
 	it('what stops planning comes first', () => {
 		const levels = found(facts({ candidates: 0, paper: { keepPlace: 1 }, proctors: 0 })).map(
 			(finding) => finding.level

@@ -80,14 +80,16 @@ function checkFit(facts: SessionFacts): Finding[] {
 	});
 
 	const short = extraTime.needs.filter((need) => need.minutes !== null && need.minutes > room);
+	const longest = Math.max(limit, ...short.map((need) => need.minutes!));
+	const needed = window.opens + longest * MINUTE;
 	if (atClose === 'cut' && room < limit)
 		found.push({
 			code: 'K3',
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window is ${room} minutes, the limit ${limit}.`,
-			fixes: [finish, endAt(window.opens + limit * MINUTE)]
+			message: `The window is ${room} minutes, the limit ${limit}${longest > limit ? `; with extra time the last need until ${localTime(needed, zone)}` : ''}.`,
+			fixes: [finish, endAt(needed)]
 		});
 	else if (atClose === 'cut' && short.length > 0)
 		found.push({
@@ -95,8 +97,8 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window ends ${localTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${localTime(window.opens + Math.max(...short.map((need) => need.minutes!)) * MINUTE, zone)}.`,
-			fixes: [finish, endAt(window.opens + Math.max(...short.map((need) => need.minutes!)) * MINUTE)]
+			message: `The window ends ${localTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${localTime(needed, zone)}.`,
+			fixes: [finish, endAt(needed)]
 		});
 	const lastFull = window.closes - limit * MINUTE;
 	const lastEntry = lastEntryMinutes === null ? window.closes : window.opens + lastEntryMinutes * MINUTE;
