@@ -50,6 +50,9 @@ export type SittingPicture = {
 	breaks: { left: number; minutes: number; until: number | null } | null;
 	/** Something may be seen afterwards, now or later. */
 	mayReview: boolean;
+	/** A further attempt that the rules give, and from when, epoch ms; `from` null: at once. null: there is none. */
+	again: { attempt: number; most: number; from: number | null } | null;
+	attempt: number;
 	/** What the proctor said and the candidate has not yet read. */
 	messages: { id: string; text: string; at: number }[];
 	/** The hand that is up. */

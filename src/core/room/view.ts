@@ -108,7 +108,13 @@ export type DoorRefusal = {
 export type RoomPicture = { now: number; head: RoomHead; seats: SeatView[] };
 
 /** What changed since. A new head only when it differs. */
-export type RoomChange = { now: number; head?: RoomHead; seats: SeatView[] };
+export type RoomChange = {
+	now: number;
+	head?: RoomHead;
+	seats: SeatView[];
+	/** Sittings that no longer have a place here. */
+	gone: string[];
+};
 
 /** Working time left by the clock of `now`. */
 export function remainingNow(

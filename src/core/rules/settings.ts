@@ -21,8 +21,6 @@ export type Setting = {
 	name: string;
 	says: string;
 	kind: SettingKind;
-	/** It is kept with the session, but nothing acts on it yet: screens say so, and no summary counts on it. */
-	notYet?: true;
 };
 
 const minutes = (min: number, max: number, empty?: string): SettingKind => ({
@@ -346,7 +344,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'attempts.most',
 		section: 'Afterwards',
-		notYet: true,
 		name: 'Attempts',
 		says: 'How often the paper may be sat.',
 		kind: { type: 'number', unit: 'at most', min: 1, max: 20 }
@@ -354,7 +351,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'attempts.counts',
 		section: 'Afterwards',
-		notYet: true,
 		name: 'Which counts',
 		says: 'All attempts are kept, whichever counts.',
 		kind: choice({ highest: 'the highest', mean: 'the mean', first: 'the first', last: 'the last' })
@@ -362,7 +358,6 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'attempts.waitMinutes',
 		section: 'Afterwards',
-		notYet: true,
 		name: 'Wait between',
 		says: 'Against series of guesses.',
 		kind: minutes(0, 43_200)

@@ -243,7 +243,7 @@ describe('what would go wrong on the day', () => {
 
 	it('outside the hours or the dates: moved as little as that takes, and as long as it was', () => {
 		const fixOf = (from: string, to: string | null, change: Change = {}) =>
-			found(facts({ window: { opens: at(from), closes: to && at(to) }, ...change }), at('00:00'))
+			found(facts({ window: { opens: at(from), closes: to === null ? null : at(to) }, ...change }), at('00:00'))
 				.filter((finding) => ['hours', 'days'].includes(finding.code))
 				.flatMap((finding) => finding.fixes.map((fix) => fix.set));
 		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30' }]);

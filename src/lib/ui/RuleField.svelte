@@ -132,7 +132,6 @@ whether it was changed.
 	{/if}
 	{#if error}<p class="text-brick mt-1 text-[13px]" role="alert">{error}</p>{/if}
 	{#if explain}<p class="text-ink-3 mt-1 text-[13px]">{setting.says}</p>{/if}
-	{#if setting.notYet}<p class="text-ochre mt-0.5 text-[12.5px] font-semibold">kept, but not enforced yet</p>{/if}
 	{#if isChanged}<p class="text-plum mt-0.5 text-[12.5px] font-semibold">
 			changed from {valueInWords(setting, base, names)}
 		</p>{/if}

@@ -87,6 +87,7 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	incident_told: ({ body, who }) =>
 		`Incident told by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${body.people} candidates${Number(body.minutes) > 0 ? `, ${body.minutes} minutes given back` : ''}: ${body.note}`,
 	incident_withdrawn: ({ body, who }) => `Incident taken back by ${who}: ${body.note}`,
+	another_attempt: ({ body }) => `Attempt ${body.attempt} begun`,
 	added_late: ({ body, who }) => `Added to this session by ${who}${body.seat ? `, seat ${body.seat}` : ''}`,
 	reseated: ({ body, who }) => `Seated at ${body.to}${body.from ? ` instead of ${body.from}` : ''} by ${who}`,
 	handed_over: ({ body, who }) =>

@@ -3,6 +3,7 @@
 	import { untrack } from 'svelte';
 	import type { SittingPicture } from '$core/room';
 	import { localTime, timeAndDate } from '$core/time';
+	import { deviceName } from '$player/device-name';
 	import { Line } from '$player/line.svelte';
 	import { keepPage } from '$player/offline';
 	import { OneTab } from '$player/one-tab.svelte';
@@ -122,6 +123,18 @@
 
 	async function takeBreak(on: boolean) {
 		await send('POST', '/sit/api/break', { on });
+		await line.refresh();
+	}
+
+	const againId = nanoid();
+	async function again() {
+		if (busy) return;
+		busy = true;
+		problem = null;
+		const answer = await send('POST', '/sit/api/again', { commandId: againId, deviceName: deviceName() });
+		busy = false;
+		if (answer.ok) return onleave();
+		problem = answer.problem;
 		await line.refresh();
 	}
 
@@ -329,6 +342,18 @@
 			<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
 			<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
 		</div>
+		{#if picture.again}
+			{@const { attempt, most, from } = picture.again}
+			{#if from === null || now >= from}
+				<p>You may sit this paper again. What you have handed in stays as it is.</p>
+				<Press main onclick={again} disabled={busy} testid="again">Begin attempt {attempt} of {most}</Press>
+			{:else}
+				<p data-testid="again-from">
+					Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}, in {clockLength(from - now)}.
+				</p>
+			{/if}
+			{#if problem}<p class="text-brick" role="alert">{problem.message} {problem.instead ?? ''}</p>{/if}
+		{/if}
 		{#if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
 		<Press onclick={leave}>Leave this device to the next</Press>
 	</Calm>

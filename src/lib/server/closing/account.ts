@@ -1,9 +1,10 @@
 import { addUp, type Ledger } from '$core/closing';
+import { countingScore, type Reached } from '$core/attempts';
 import { markForm, type Score } from '$core/marking';
 import type { Form, Paper } from '$core/paper';
 import type { SittingState } from '$core/sitting';
 import { standingAnswers } from '../answers/read';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 import type { Session } from '../session';
 
 /** A candidate's line in the account of a session. */
@@ -17,6 +18,10 @@ export type Line = {
 	questions: number;
 	/** null: nothing to mark, or it counts nothing. */
 	score: Score | null;
+	/** From 1. */
+	attempt: number;
+	/** What counts of all attempts, by the rule; null: no attempt has a score. */
+	counted: Reached | null;
 	receipt: string | null;
 	endedAt: number | null;
 	reason: string | null;
@@ -36,6 +41,8 @@ type Row = {
 	given: string;
 	family: string;
 	form: string | null;
+	attempt: number;
+	candidate_id: string;
 };
 
 /** Everyone who was expected in a session, where they stand in it, and what they reached. */
@@ -59,22 +66,32 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			'candidate.number',
 			'candidate.given',
 			'candidate.family',
-			'form.form'
+			'form.form',
+			'sitting.attempt',
+			'sitting.candidate_id'
 		);
 	const { content } = (await db('paper').where({ id: session.paper.id }).first('content')) as { content: string };
 	const paper: Paper = JSON.parse(content);
+	const earlier = await earlierAttempts(db, session, rows);
 	const answers = await standingAnswers(
 		db,
-		rows.map((row) => row.sitting_id)
+		[...rows, ...earlier].map((row) => row.sitting_id)
 	);
+	const scoreOf = (row: { sitting_id: string; form: string | null }): Score | null => {
+		if (row.form === null) return null;
+		const given = new Map((answers.get(row.sitting_id) ?? []).map((answer) => [answer.questionId, answer.value]));
+		return markForm(paper, JSON.parse(row.form) as Form, given, session.rules.marking);
+	};
+	const reachedBefore = groupBy(earlier, (row) => row.candidate_id);
 
 	const lines = rows.map((row): Line => {
 		const fold = JSON.parse(row.fold);
 		const movedOn = row.session_id !== session.id;
 		const state = movedOn ? (row.outcome ?? 'carried_over') : row.state;
 		const form: Form | null = row.form ? JSON.parse(row.form) : null;
-		const given = new Map((answers.get(row.sitting_id) ?? []).map((answer) => [answer.questionId, answer.value]));
 		const isScored = !movedOn && (state === 'handed_in' || state === 'time_up');
+		const score = isScored ? scoreOf(row) : null;
+		const reached = [...(reachedBefore.get(row.candidate_id) ?? []).map(scoreOf), score].filter((one) => one !== null);
 		return {
 			sittingId: row.sitting_id,
 			number: row.number,
@@ -83,7 +100,9 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			state,
 			answered: row.answered ?? 0,
 			questions: form?.questions.length ?? 0,
-			score: form && isScored ? markForm(paper, form, given, session.rules.marking) : null,
+			score,
+			attempt: row.attempt,
+			counted: movedOn ? null : countingScore(session.rules.attempts.counts, reached),
 			receipt: movedOn ? null : (fold.ended?.receipt ?? null),
 			endedAt: movedOn ? null : (fold.ended?.at ?? null),
 			reason: fold.reason
@@ -94,4 +113,28 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 		lines.map((line) => ({ id: line.sittingId, state: line.state }))
 	);
 	return { ledger, lines };
+}
+
+type Earlier = { sitting_id: string; candidate_id: string; form: string | null };
+
+/** The attempts at the paper that these candidates have ended before, in their order. */
+async function earlierAttempts(db: Query, session: Session, rows: Row[]): Promise<Earlier[]> {
+	const again = rows.filter((row) => row.attempt > 1);
+	if (again.length === 0) return [];
+	const before: (Earlier & { attempt: number })[] = await db('sitting')
+		.leftJoin('form', 'form.sitting_id', 'sitting.id')
+		.whereIn(
+			'candidate_id',
+			again.map((row) => row.candidate_id)
+		)
+		.where({
+			paper_id: session.paper.id,
+			administration_id: session.administrationId,
+			counts: session.kind === 'rehearsal' ? 0 : 1
+		})
+		.whereIn('state', ['handed_in', 'time_up'])
+		.orderBy('attempt')
+		.select('sitting.id as sitting_id', 'sitting.candidate_id', 'sitting.attempt', 'form.form');
+	const latest = new Map(again.map((row) => [row.candidate_id, row.attempt]));
+	return before.filter((row) => row.attempt < latest.get(row.candidate_id)!);
 }

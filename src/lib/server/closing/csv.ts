@@ -15,11 +15,26 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		line.questions,
 		line.score?.points ?? '',
 		line.score?.outOf ?? '',
+		line.attempt,
+		line.counted === null ? '' : Math.round(line.counted.points * 1e6) / 1e6,
 		line.endedAt === null
 			? ''
 			: DateTime.fromMillis(line.endedAt, { zone: session.site.zone }).toISO({ suppressMilliseconds: true }),
 		line.receipt ?? ''
 	]);
-	const header = ['Number', 'Name', 'Seat', 'State', 'Answered', 'Questions', 'Points', 'Out of', 'Ended', 'Receipt'];
+	const header = [
+		'Number',
+		'Name',
+		'Seat',
+		'State',
+		'Answered',
+		'Questions',
+		'Points',
+		'Out of',
+		'Attempt',
+		'Counting points',
+		'Ended',
+		'Receipt'
+	];
 	return toCsv(header, rows);
 }

@@ -10,5 +10,9 @@ export const term: Migration = {
 			t.bigInteger('waits_until');
 			t.text('limited').notNullable().defaultTo('[]');
 		});
+		await db.schema.alterTable('sitting', (t) => {
+			// The attempt that took this one's place on the roster; null: this is the latest.
+			t.string('next_attempt_id').references('sitting.id');
+		});
 	}
 };

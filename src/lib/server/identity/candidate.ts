@@ -17,7 +17,7 @@ import { readPhoto } from '../pictures';
 import { noteRefusal, settleRefusals, type Refused } from '../door';
 import type { Otium } from '../otium';
 import type { Query } from '../db';
-import { findSession, findSessions, type Session } from '../session';
+import { findSession, findSessions, offerAgain, sitAgain, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
 import { clientFor, type ProvenClient } from './sealed';
 import { hashToken, newToken, readNote, signNote } from './tokens';
@@ -306,6 +306,12 @@ export async function arrive(
 
 	if (!(await isOnNetwork(otium.db, before.session, asked.address))) return offNetwork();
 
+	// Whoever has handed in and comes to the door again means the next attempt, where the rules give one.
+	const offer = offerAgain(before, now);
+	if (offer) {
+		const next = await sitAgain(otium, sittingId, asked);
+		return next.ok ? { ok: true, device: await signInDevice(otium, next.sittingId) } : next;
+	}
 	const bound = before.sitting.device;
 	const isBack =
 		bound?.id === asked.deviceId && ['at_door', 'let_in', 'working', 'on_hold'].includes(before.sitting.state);
@@ -337,15 +343,20 @@ export async function arrive(
 			return { ok: false, refusal: outcome.refusal };
 		}
 	}
-	const after = (await loadSitting(otium.db, sittingId, now))!.sitting;
+	const device = await signInDevice(otium, sittingId);
+	await settleRefusals(otium, note.sessionId as string, { candidate_id: before.candidate.id });
+	return { ok: true, device };
+}
+
+/** A token for the device that a sitting has just been bound to. */
+export async function signInDevice(otium: Otium, sittingId: string): Promise<SignedIn> {
+	const now = otium.now();
+	const { epoch } = (await loadSitting(otium.db, sittingId, now))!.sitting;
 	const token = newToken();
 	const expires = now + 24 * 3_600_000;
-	await otium
-		.db('device')
-		.insert({ token_hash: hashToken(token), sitting_id: sittingId, epoch: after.epoch, expires_at: expires });
+	await otium.db('device').insert({ token_hash: hashToken(token), sitting_id: sittingId, epoch, expires_at: expires });
 	otium.presence.seen(sittingId);
-	await settleRefusals(otium, note.sessionId as string, { candidate_id: before.candidate.id });
-	return { ok: true, device: { token, expires, sittingId, epoch: after.epoch } };
+	return { token, expires, sittingId, epoch };
 }
 
 /** What a proctor can do something about; too early, for one, settles itself. */

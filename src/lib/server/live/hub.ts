@@ -190,7 +190,9 @@ export class LiveHub {
 			const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), ids, this.otium.presence.told);
 			if (drawn) {
 				const head = JSON.stringify(drawn.head);
-				const change: RoomChange = { now: this.otium.now(), seats: drawn.seats };
+				const here = new Set(drawn.seats.map((seat) => seat.id));
+				const gone = [...ids].filter((id) => !here.has(id));
+				const change: RoomChange = { now: this.otium.now(), seats: drawn.seats, gone };
 				if (head !== room.lastHead) change.head = drawn.head;
 				room.lastHead = head;
 				room.channel.publish('change', change);

@@ -3,6 +3,7 @@ import type { SittingPicture } from '$core/room';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown/lapses';
 import { openMessages } from '../messages';
+import { offerAgain } from '../session/again';
 import { breaksOf, contextFor, loadSitting } from '../sitting';
 
 /**
@@ -54,6 +55,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		display: one.merge.display,
 		breaks: breaksOf(one),
 		mayReview: session.rules.review.shows !== 'nothing',
+		again: offerAgain(one, now),
+		attempt: one.attempt,
 		messages: open.filter((each) => !each.fromCandidate).map(({ id, text, at }) => ({ id, text, at })),
 		hand: open.find((each) => each.fromCandidate) ?? null,
 		ended: sitting.ended && {

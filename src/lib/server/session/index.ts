@@ -1,3 +1,5 @@
+export { offerAgain, sitAgain } from './again';
+export type { Again, AttemptOffer } from './again';
 export { doorOpensAt, findSession, findSessions, placeOf } from './session';
 export type { Session } from './session';
 export { killDoorCode, makeDoorCode, newReceipt } from './door-code';

@@ -32,7 +32,9 @@ export async function addToSession(
 			kind: session.kind === 'make_up' ? 'live' : session.kind,
 			groupIds: [],
 			only: null,
-			alsoIds: [candidateId]
+			alsoIds: [candidateId],
+			attempts: session.rules.attempts,
+			opens: now
 		});
 		const [person] = people;
 		if (!person) return refuse(leftOut[0] ?? 'This candidate is not known.', 'Take them off the other session first.');
@@ -45,7 +47,7 @@ export async function addToSession(
 				paper_id: session.paper.id,
 				session_id: session.id,
 				counts: session.kind !== 'rehearsal',
-				attempt: 1,
+				attempt: person.attempt,
 				fold: JSON.stringify(newSitting(sittingId, session.id, now)),
 				state: 'expected'
 			});

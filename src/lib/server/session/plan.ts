@@ -59,7 +59,13 @@ export async function planSession(
 	if (opens === null || Object.keys(errors).length > 0) return { ok: false, errors };
 
 	const window: Window = { opens, closes };
-	const roster = await rosterFor(db, { ...input, administrationId, sessionId: editing });
+	const roster = await rosterFor(db, {
+		...input,
+		administrationId,
+		sessionId: editing,
+		attempts: input.rules.attempts,
+		opens
+	});
 	const { rules } = input;
 	const place = { administrationId, input, rules, window, room, paper, roster, editing };
 	const facts = await gatherFacts(db, place, now);

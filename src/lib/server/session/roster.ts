@@ -1,5 +1,6 @@
-import { isUnfinished, type SittingState } from '$core/sitting';
-import type { SessionKind } from '$core/session';
+import { isUnfinished, type Sitting, type SittingState } from '$core/sitting';
+import { nextAttempt, type NextAttempt } from '$core/attempts';
+import type { AttemptRules, SessionKind } from '$core/session';
 import type { Query } from '../db';
 
 /** Somebody whom a session would expect. */
@@ -7,6 +8,8 @@ export type Expected = {
 	candidateId: string;
 	/** Their existing sitting, when it goes on here. */
 	sittingId: string | null;
+	/** Which attempt a new sitting would be, from 1. */
+	attempt: number;
 	name: string;
 	language: string | null;
 	birth: string | null;
@@ -30,6 +33,9 @@ export type RosterQuestion = {
 	only: string[] | null;
 	alsoIds: string[];
 	sessionId?: string;
+	/** How often the paper may be sat, and when the session would begin. */
+	attempts: Pick<AttemptRules, 'most' | 'waitMinutes'>;
+	opens: number;
 };
 
 type Row = {
@@ -44,6 +50,8 @@ type Row = {
 	state: SittingState | null;
 	session_id: string | null;
 	session_name: string | null;
+	attempt: number | null;
+	fold: string | null;
 };
 
 /**
@@ -57,10 +65,16 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 
 	const here = new Set(rows.filter((row) => row.session_id === of.sessionId && of.sessionId !== undefined));
 	const others = rows.filter((row) => !here.has(row));
+	/** What the rules say to somebody who has sat this paper already; null: they have not. */
+	const further = (row: Row): NextAttempt | null => {
+		if (row.state !== 'handed_in' && row.state !== 'time_up') return null;
+		const { ended }: Sitting = JSON.parse(row.fold!);
+		return ended && nextAttempt(of.attempts, { attempt: row.attempt!, endedAt: ended.at }, of.opens);
+	};
 	const canJoin = (row: Row) =>
 		!counts || row.state === null
 			? of.kind !== 'make_up' || row.state !== null
-			: row.state === 'absent' || row.state === 'carried_over';
+			: row.state === 'absent' || row.state === 'carried_over' || further(row)?.ok === true;
 	const joining = new Set(others.filter(canJoin));
 	const staying = others.filter((row) => !canJoin(row));
 
@@ -73,7 +87,9 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 		groups,
 		people: people.map((row) => ({
 			candidateId: row.id,
-			sittingId: counts || here.has(row) ? row.sitting_id : null,
+			// A further attempt is a sitting of its own.
+			sittingId: here.has(row) || (counts && !further(row)?.ok) ? row.sitting_id : null,
+			attempt: (row.attempt ?? 0) + 1,
 			name: `${row.given} ${row.family}`,
 			language: row.language,
 			birth: row.birth,
@@ -86,7 +102,14 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 			),
 			...leftOut(
 				staying.filter((row) => row.state !== null && !isUnfinished(row.state)),
-				() => 'have sat this paper already'
+				(row) => {
+					const next = further(row);
+					if (next === null || next.ok || (next.why === 'none_left' && of.attempts.most === 1))
+						return 'have sat this paper already';
+					return next.why === 'wait'
+						? `must wait ${of.attempts.waitMinutes} minutes between attempts`
+						: `have used all ${of.attempts.most} attempts`;
+				}
 			)
 		]
 	};
@@ -114,7 +137,13 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 					added.whereIn('candidate.id', of.alsoIds).andWhere('group_member.group_id', db.ref('candidate.group_id'))
 				)
 		)
-		.orderBy(['candidate.family', 'candidate.given', 'candidate.number', 'candidate_group.name'])
+		.orderBy([
+			'candidate.family',
+			'candidate.given',
+			'candidate.number',
+			{ column: 'sitting.attempt', order: 'desc' },
+			'candidate_group.name'
+		])
 		.select(
 			'candidate.id',
 			'candidate.given',
@@ -126,7 +155,9 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 			'sitting.id as sitting_id',
 			'sitting.state',
 			'sitting.session_id',
-			'session.name as session_name'
+			'session.name as session_name',
+			'sitting.attempt',
+			'sitting.fold'
 		);
 	const once = new Map<string, Row>();
 	for (const row of rows) {

@@ -134,7 +134,6 @@ async function writeRoster(
 
 	const known = new Set(before.map((row) => row.sitting_id));
 	const seats = await seatsFor(trx, plan);
-	const attempts = await nextAttempts(trx, plan, administrationId);
 	const fresh: Record<string, unknown>[] = [];
 	const roster: Record<string, unknown>[] = [];
 	const joining: string[] = [];
@@ -148,7 +147,7 @@ async function writeRoster(
 				paper_id: input.paperId,
 				session_id: sessionId,
 				counts: input.kind !== 'rehearsal',
-				attempt: attempts.get(person.candidateId) ?? 1,
+				attempt: person.attempt,
 				fold: JSON.stringify(newSitting(sittingId, sessionId, now)),
 				state: 'expected'
 			});
@@ -178,25 +177,6 @@ async function seatsFor(trx: Query, { roster, input }: Plan): Promise<(string | 
 		.pluck('candidate_id');
 	const people = roster.people.map((person) => ({ apart: apart.includes(person.candidateId) }));
 	return assignSeats(people, room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan);
-}
-
-/** Rehearsals may be repeated; what counts has one sitting unless an attempt is granted. */
-async function nextAttempts(
-	trx: Query,
-	{ roster, input }: Plan,
-	administrationId: string
-): Promise<Map<string, number>> {
-	if (input.kind !== 'rehearsal') return new Map();
-	const rows: { candidate_id: string; last: number }[] = await trx('sitting')
-		.where({ paper_id: input.paperId, administration_id: administrationId, counts: false })
-		.whereIn(
-			'candidate_id',
-			roster.people.map((person) => person.candidateId)
-		)
-		.groupBy('candidate_id')
-		.select('candidate_id')
-		.max('attempt as last');
-	return new Map(rows.map((row) => [row.candidate_id, row.last + 1]));
 }
 
 /** Sittings that only this plan made, and in which nothing has happened, go with it. */

@@ -12,6 +12,8 @@ export type Loaded = {
 	candidate: { id: string; number: string; given: string; family: string };
 	session: Session;
 	paperId: string;
+	/** From 1. */
+	attempt: number;
 	grants: Grant[];
 	merge: Merge;
 	reckoning: Reckoning;
@@ -27,6 +29,7 @@ type Row = {
 	candidate_id: string;
 	paper_id: string;
 	session_id: string;
+	attempt: number;
 	fold: string;
 	answered: number | null;
 	marked: number | null;
@@ -52,6 +55,7 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 					'sitting.candidate_id',
 					'sitting.paper_id',
 					'sitting.session_id',
+					'sitting.attempt',
 					'sitting.fold',
 					'progress.answered',
 					'progress.marked',
@@ -84,9 +88,9 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 	});
 }
 
-/** Loads all sittings that now belong to these sessions. */
+/** Loads all sittings that now belong to these sessions: of several attempts the latest. */
 export async function loadSittingsOf(db: Query, sessionIds: string[], now: number): Promise<Loaded[]> {
-	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).pluck('id');
+	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).whereNull('next_attempt_id').pluck('id');
 	return loadSittings(db, ids, now);
 }
 
@@ -118,6 +122,7 @@ function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loa
 		candidate: { id: row.candidate_id, number: row.number, given: row.given, family: row.family },
 		session,
 		paperId: row.paper_id,
+		attempt: row.attempt,
 		grants,
 		merge,
 		reckoning: reckonFor(sitting, session, merge, now),

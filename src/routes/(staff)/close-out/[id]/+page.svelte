@@ -76,7 +76,14 @@
 							>{line.questions > 0 ? `${line.answered} of ${line.questions}` : ''}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-semibold"
-							>{line.points === null ? '' : `${Math.round(line.points * 100) / 100} of ${line.outOf}`}</TableBodyCell
+							>{line.points === null
+								? ''
+								: `${Math.round(line.points * 100) / 100} of ${line.outOf}`}{#if line.attempt > 1}<span
+									class="text-ink-2 block text-[13px] font-normal"
+									>attempt {line.attempt}{line.counted
+										? `; ${Math.round(line.counted.points * 100) / 100} of ${line.counted.outOf} counts`
+										: ''}</span
+								>{/if}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-mono"
 							>{line.endedAt ? localTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell

@@ -158,8 +158,12 @@ export class LiveRoom {
 		source.addEventListener(`change${suffix}`, (event) => {
 			const change: RoomChange = JSON.parse(event.data);
 			if (change.head) this.head = change.head;
-			if (change.seats.length > 0)
-				this.seats = new Map([...this.seats, ...change.seats.map((seat) => [seat.id, seat] as const)]);
+			if (change.seats.length + change.gone.length > 0) {
+				const seats = new Map(this.seats);
+				for (const seat of change.seats) seats.set(seat.id, seat);
+				for (const id of change.gone) seats.delete(id);
+				this.seats = seats;
+			}
 			this.#heard(change.now, true);
 		});
 		source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));

@@ -1,0 +1,51 @@
+import type { AttemptRules } from '../session';
+import { MINUTE } from '../time';
+
+/** Whether somebody may sit a paper once more, and if not, why. */
+export type NextAttempt =
+	| { ok: true; attempt: number }
+	/** `from`: not before then, epoch ms. */
+	| { ok: false; why: 'none_left' }
+	| { ok: false; why: 'wait'; attempt: number; from: number };
+
+/**
+ * The attempt after the last one.
+ * @param last its number, from 1, and when it ended, epoch ms
+ * @param at when the next would begin
+ */
+export function nextAttempt(
+	{ most, waitMinutes }: Pick<AttemptRules, 'most' | 'waitMinutes'>,
+	last: { attempt: number; endedAt: number },
+	at: number
+): NextAttempt {
+	const attempt = last.attempt + 1;
+	if (attempt > most) return { ok: false, why: 'none_left' };
+	const from = last.endedAt + waitMinutes * MINUTE;
+	return at < from ? { ok: false, why: 'wait', attempt, from } : { ok: true, attempt };
+}
+
+/** A score that was reached: points, and how many there were to reach. */
+export type Reached = { points: number; outOf: number };
+
+/**
+ * What several attempts come to, by the rule; null: none has a score. The mean is of the shares that were reached, given
+ * in the points of the last attempt, since forms may differ in what there was to reach.
+ * @param reached in the order in which they were sat
+ */
+export function countingScore(counts: AttemptRules['counts'], reached: Reached[]): Reached | null {
+	if (reached.length === 0) return null;
+	const share = ({ points, outOf }: Reached) => (outOf === 0 ? 0 : points / outOf);
+	const last = reached[reached.length - 1];
+	switch (counts) {
+		case 'first':
+			return reached[0];
+		case 'last':
+			return last;
+		case 'highest':
+			return reached.reduce((best, one) => (share(one) > share(best) ? one : best));
+		case 'mean': {
+			const mean = reached.reduce((sum, one) => sum + share(one), 0) / reached.length;
+			return { points: mean * last.outOf, outOf: last.outOf };
+		}
+	}
+}

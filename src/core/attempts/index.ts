@@ -1,0 +1,2 @@
+export { countingScore, nextAttempt } from './attempts';
+export type { NextAttempt, Reached } from './attempts';

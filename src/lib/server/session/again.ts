@@ -1,0 +1,114 @@
+import { nanoid } from 'nanoid';
+import { nextAttempt } from '$core/attempts';
+import { newSitting, type Refusal } from '$core/sitting';
+import { timeAndDate } from '$core/time';
+import { transact, type Query } from '../db';
+import { appendToLogbook } from '../logbook';
+import type { Otium } from '../otium';
+import { actIn, loadSitting, refreshConsequences, tell, type Loaded, type Touched } from '../sitting';
+
+export type Again = { ok: true; sittingId: string } | { ok: false; refusal: Refusal };
+
+/** What the candidate of an ended sitting may know of a further attempt; null: the rules give none. */
+export type AttemptOffer = { attempt: number; most: number; from: number | null };
+
+export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
+	const { sitting, session } = one;
+	const { most } = session.rules.attempts;
+	const isDone = sitting.state === 'handed_in' || sitting.state === 'time_up';
+	if (!isDone || session.endedAt !== null || one.reckoning.phase === 'over' || sitting.ended === null) return null;
+	const next = nextAttempt(session.rules.attempts, { attempt: one.attempt, endedAt: sitting.ended.at }, now);
+	if (!next.ok && next.why === 'none_left') return null;
+	return { attempt: next.attempt, most, from: next.ok ? null : next.from };
+}
+
+/**
+ * A further attempt in the same session, on the same device: a sitting of its own, with a form of its own, that takes the
+ * place on the roster. The one before stays as it was handed in. Pressed twice, it is one attempt.
+ */
+export async function sitAgain(
+	otium: Otium,
+	sittingId: string,
+	asked: { commandId: string; deviceId: string; deviceName: string }
+): Promise<Again> {
+	const now = otium.now();
+	const touched: Touched = new Map();
+	const result = await transact(otium.db, (trx) => again(trx, now, sittingId, asked, touched)).catch((error) => {
+		if (error instanceof Refused) return { ok: false, refusal: error.refusal } as const;
+		throw error;
+	});
+	if (result.ok) {
+		tell(otium, touched);
+		const { session_id } = await otium.db('sitting').where({ id: result.sittingId }).first('session_id');
+		otium.hub.changed(session_id, [sittingId, result.sittingId]);
+	}
+	return result;
+}
+
+/** Undoes what was written when the door refuses after all. */
+class Refused extends Error {
+	constructor(readonly refusal: Refusal) {
+		super(refusal.message);
+	}
+}
+
+async function again(
+	trx: Query,
+	now: number,
+	sittingId: string,
+	asked: { commandId: string; deviceId: string; deviceName: string },
+	touched: Touched
+): Promise<Again> {
+	const one = await loadSitting(trx, sittingId, now);
+	const row = await trx('sitting').where({ id: sittingId }).first();
+	if (row?.next_attempt_id) return { ok: true, sittingId: row.next_attempt_id };
+	const offer = one && offerAgain(one, now);
+	if (!one || !offer)
+		throw new Refused({
+			code: 'gone',
+			message: 'There is no further attempt.',
+			instead: 'Ask your proctor if you think there should be.'
+		});
+	if (offer.from !== null)
+		throw new Refused({
+			code: 'gone',
+			message: `The next attempt can begin from ${timeAndDate(offer.from, one.session.site.zone, now)}.`,
+			instead: 'This page tells when it is time.'
+		});
+	const { session } = one;
+	const id = nanoid();
+	await trx('sitting').insert({
+		id,
+		candidate_id: row.candidate_id,
+		administration_id: row.administration_id,
+		paper_id: row.paper_id,
+		session_id: session.id,
+		counts: row.counts,
+		attempt: offer.attempt,
+		fold: JSON.stringify(newSitting(id, session.id, now)),
+		state: 'expected'
+	});
+	await trx('sitting').where({ id: sittingId }).update({ next_attempt_id: id });
+	await trx('roster').where({ session_id: session.id, sitting_id: sittingId }).update({ sitting_id: id });
+	await trx('slip').where({ sitting_id: sittingId }).update({ sitting_id: id });
+	await refreshConsequences(trx, [id], now);
+	const by = { role: 'candidate' as const, id: row.candidate_id };
+	await appendToLogbook(trx, [
+		{ at: now, by, kind: 'another_attempt', sessionId: session.id, sittingId: id, body: { attempt: offer.attempt } }
+	]);
+	const [outcome] = await actIn(
+		trx,
+		now,
+		[
+			{
+				id: asked.commandId,
+				sittingId: id,
+				by,
+				body: { kind: 'arrive', sessionId: session.id, deviceId: asked.deviceId, deviceName: asked.deviceName }
+			}
+		],
+		touched
+	);
+	if (!outcome.ok) throw new Refused(outcome.refusal);
+	return { ok: true, sittingId: id };
+}
