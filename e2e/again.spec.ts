@@ -21,7 +21,7 @@ test('whoever has handed in sits the paper again on the same device, and the led
 		await page.getByTestId('begin').click();
 		await expect(page.locator('[data-question]')).toBeVisible();
 		await page.getByRole('button', { name: 'Hand in' }).click();
-		await page.getByTestId('confirm-hand-in').click();
+		await page.getByTestId('confirm-hand-in').dblclick();
 		await expect(page.getByTestId('receipt')).toBeVisible();
 		return page.getByTestId('receipt').innerText();
 	};
