@@ -87,6 +87,7 @@ function input({ rules = {}, until = '10:15', time = '09:00', groups = ['Watch B
 		ruleSheetId: null,
 		rules: merged,
 		proctorIds: noProctor ? [] : [named.finch],
+		administrationId: null,
 		parts: null
 	};
 }

@@ -89,6 +89,13 @@ export function needsYou(seats: SeatView[], refusals: DoorRefusal[], rules: Room
 	].sort((a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key));
 }
 
+/** How many need the proctor for the same reason, in the order of urgency. */
+export function needCounts(needs: Need[]): [NeedKind, number][] {
+	const counts = new Map<NeedKind, number>();
+	for (const need of needs) counts.set(need.kind, (counts.get(need.kind) ?? 0) + 1);
+	return [...counts];
+}
+
 function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 	if (refusal.code === 'identity_unknown' && refusal.tries < TRIES_THAT_MATTER) return null;
 	const acts: NeedAct[] =

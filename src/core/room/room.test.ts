@@ -10,7 +10,18 @@ import {
 	type SittingState
 } from '../sitting';
 import { MINUTE } from '../time';
-import { needsYou, reach, remainingNow, roomReady, TALLY_ORDER, tallyOf, type SeatView } from '.';
+import {
+	changedSeats,
+	needCounts,
+	needsYou,
+	reach,
+	seatsOf,
+	remainingNow,
+	roomReady,
+	TALLY_ORDER,
+	tallyOf,
+	type SeatView
+} from '.';
 
 const NOW = 1_000_000_000;
 let count = 0;
@@ -181,6 +192,29 @@ describe('time left on screen', () => {
 		expect(remainingNow(seat('on_hold', { standing: true }), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
 		expect(remainingNow(seat('let_in'), NOW + 10 * MINUTE)).toBe(30 * MINUTE);
 		expect(remainingNow(seat('working', { remaining: null }), NOW)).toBeNull();
+	});
+});
+
+describe('seats', () => {
+	it('change, come and go, and are the same map when nothing changes', () => {
+		const [a, b, c] = [seat('working'), seat('at_door'), seat('expected')];
+		const seats = seatsOf([a, b]);
+		const moved = { ...b, state: 'let_in' as const };
+		const next = changedSeats(seats, { seats: [moved, c], gone: [a.id] });
+		expect([...next.values()]).toEqual([moved, c]);
+		expect([...seats.values()]).toEqual([a, b]);
+		expect(changedSeats(next, { seats: [], gone: [] })).toBe(next);
+	});
+});
+
+describe('needs by kind', () => {
+	it('are counted in the order of urgency', () => {
+		const lost = () => seat('working', { line: { up: false, since: NOW - MINUTE } });
+		const needs = needsYou([seat('at_door'), lost(), seat('at_door'), lost(), lost()], [], RULES, NOW);
+		expect(needCounts(needs)).toEqual([
+			['line_lost', 3],
+			['at_door', 2]
+		]);
 	});
 });
 

@@ -415,6 +415,7 @@ class Day {
 				lockdown: { ...DEFAULT_RULES.lockdown, level: plan.watched ? 'watched' : 'open' },
 				tools: { ...DEFAULT_RULES.tools, calculator: 'scientific' }
 			},
+			administrationId: null,
 			parts: null,
 			proctorIds: plan.proctors.map((proctor) => this.#by(proctor).id)
 		};

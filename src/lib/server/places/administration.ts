@@ -26,8 +26,31 @@ export type Administration = {
 	groups: { id: string; name: string; siteId: string }[];
 };
 
-export async function findAdministration(db: Query): Promise<Administration | null> {
-	const row = await db('administration').first();
+/** An administration as lists and choices name it. */
+export type AdministrationName = { id: string; name: string; opensOn: string | null; closesOn: string | null };
+
+/** All of them, the latest first; those without days at the end, as they were made. */
+export async function listAdministrations(db: Query): Promise<AdministrationName[]> {
+	const rows: { id: string; name: string; opens_on: string | null; closes_on: string | null }[] = await db(
+		'administration'
+	).orderByRaw('opens_on IS NULL, opens_on DESC, rowid');
+	return rows.map((row) => ({ id: row.id, name: row.name, opensOn: row.opens_on, closesOn: row.closes_on }));
+}
+
+/**
+ * The administration that a day belongs to: of those whose days hold it the one that began last, else one that has no
+ * days, else the nearest that is there. null: there is none at all.
+ * @param day local, `2026-12-08`
+ */
+export async function administrationOn(db: Query, day: string): Promise<AdministrationName | null> {
+	const all = await listAdministrations(db);
+	const holds = ({ opensOn, closesOn }: AdministrationName) =>
+		(opensOn !== null || closesOn !== null) && (opensOn ?? day) <= day && day <= (closesOn ?? day);
+	return all.find(holds) ?? all.find((one) => one.opensOn === null && one.closesOn === null) ?? all[0] ?? null;
+}
+
+export async function findAdministration(db: Query, id: string): Promise<Administration | null> {
+	const row = await db('administration').where({ id }).first();
 	if (!row) return null;
 	const stock: { site_id: string | null; count: number }[] = await db('entitlement').where({
 		administration_id: row.id
@@ -100,7 +123,10 @@ export async function saveAdministration(
 			message: `${allotted} sittings are allotted, but ${change.bought} were bought: ${allotted - change.bought} too many.`
 		};
 	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
-		const now = (await findAdministration(trx))!;
+		const now = await findAdministration(trx, id);
+		if (!now) return { ok: false, message: 'There is no such administration any more.' };
+		if (await trx('administration').where({ name: change.name }).whereNot({ id }).first('id'))
+			return { ok: false, message: `There is an administration named “${change.name}” already.` };
 		for (const site of change.sites) {
 			const known = now.sites.find((one) => one.id === site.id);
 			if (known && site.allotted !== null && site.allotted < known.used)
@@ -139,14 +165,26 @@ export async function saveAdministration(
 	});
 }
 
-/** The first administration of an empty house. There is one; a second is refused. */
-export async function makeAdministration(otium: Otium, by: Actor, name: string): Promise<AdministrationResult> {
-	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
-		const known = await trx('administration').first('name');
-		if (known) return { ok: false, message: `There is an administration already: ${known.name}.` };
-		await trx('administration').insert({ id: nanoid(), name });
+/** A new one, in which may be sat what the latest allows; its days and its stock are its own. */
+export async function makeAdministration(
+	otium: Otium,
+	by: Actor,
+	name: string
+): Promise<{ ok: true; id: string } | { ok: false; message: string }> {
+	return transact(otium.db, async (trx): Promise<{ ok: true; id: string } | { ok: false; message: string }> => {
+		if (await trx('administration').where({ name }).first('id'))
+			return { ok: false, message: `There is an administration named “${name}” already.` };
+		const [latest] = await listAdministrations(trx);
+		const id = nanoid();
+		await trx('administration').insert({ id, name });
+		if (latest) {
+			const allowed: object[] = await trx('paper_allowed')
+				.where({ administration_id: latest.id })
+				.select('paper_id', 'site_id', 'group_id');
+			for (const row of allowed) await trx('paper_allowed').insert({ ...row, administration_id: id });
+		}
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'administration_made', body: { name } }]);
-		return { ok: true };
+		return { ok: true, id };
 	});
 }
 

@@ -3,12 +3,14 @@ import { DEFAULT_RULES } from '$core/session';
 import { SHIPPED_SHEETS } from '$core/rules';
 import { knock, listStaff, saveStaff, staffByToken } from '../identity';
 import { copySheet, findSheet, foreseeApplication, saveSheet, withdrawSheet } from '../rules';
-import { blankInput, findDraft, planSession, saveDraft, saveSession } from '../session';
+import { administrationOf, blankInput, findDraft, planSession, saveDraft, saveSession } from '../session';
 import { readinessOf } from '../readiness';
 import { findSession } from '../session';
 import { hashToken } from '../identity/tokens';
 import { buildHouse, COORDINATOR, NINE, openDoor, type House } from '../testing/house';
 import {
+	administrationOn,
+	makeAdministration,
 	findAdministration,
 	listNetworks,
 	listRooms,
@@ -174,18 +176,61 @@ describe('the door’s other ways', () => {
 
 describe('the administration', () => {
 	it('allots no more than was bought and no less than is used', async () => {
-		const now = (await findAdministration(db()))!;
+		const now = (await findAdministration(db(), 'winter'))!;
 		const sites = (allotted: number) => [{ id: 'quayside', opens: null, closes: null, allotted }];
 		const save = (bought: number, allotted: number) =>
 			saveAdministration(house.otium, COORDINATOR, 'winter', { ...now, bought, sites: sites(allotted) });
 		expect(await save(10, 11)).toMatchObject({ ok: false, message: expect.stringMatching(/1 too many/) });
 		expect(await save(10, 2)).toMatchObject({ ok: false, message: expect.stringMatching(/uses 3 sittings already/) });
 		expect(await save(10, 5)).toEqual({ ok: true });
-		expect((await findAdministration(db()))!.sites[0]).toMatchObject({ allotted: 5, used: 3 });
+		expect((await findAdministration(db(), 'winter'))!.sites[0]).toMatchObject({ allotted: 5, used: 3 });
+	});
+
+	it('a second one starts with what the first allows, has its own days and stock, and a day finds its own', async () => {
+		const made = await makeAdministration(house.otium, COORDINATOR, 'Spring');
+		if (!made.ok) throw new Error(made.message);
+		const spring = (await findAdministration(db(), made.id))!;
+		expect(spring.papers.find((paper) => paper.id === 'numbers')!.everywhere).toBe(true);
+		expect([spring.bought, spring.sites.map((site) => site.used)]).toEqual([null, [0]]);
+		const winter = (await findAdministration(db(), 'winter'))!;
+		const dated = (id: string, opensOn: string | null, closesOn: string | null) =>
+			saveAdministration(house.otium, COORDINATOR, id, {
+				...(id === 'winter' ? winter : spring),
+				opensOn,
+				closesOn,
+				bought: id === 'winter' ? 3 : 100
+			});
+		// Without days the first that was made takes every day, as in a house with one.
+		expect((await administrationOn(db(), '2027-04-20'))!.id).toBe('winter');
+		expect(await dated('winter', '2026-11-01', '2026-12-20')).toEqual({ ok: true });
+		expect(await dated(made.id, '2027-04-01', '2027-05-31')).toEqual({ ok: true });
+		expect((await administrationOn(db(), '2026-12-20'))!.id).toBe('winter');
+		expect((await administrationOn(db(), '2027-04-01'))!.id).toBe(made.id);
+		// A day between belongs to neither; the latest is offered, and its dates then say that it does not fit.
+		expect((await administrationOn(db(), '2027-02-01'))!.id).toBe(made.id);
+
+		const input = {
+			...blankInput('Europe/London', NINE),
+			paperId: 'numbers',
+			groupIds: ['watch'],
+			roomId: 'chart',
+			date: '2027-04-20',
+			time: '09:00',
+			until: '10:15'
+		};
+		const belongs = await administrationOf(db(), input, null);
+		expect(belongs!.id).toBe(made.id);
+		// They sit it in Winter; in Spring they are expected anew, and nothing of Winter's stock is used.
+		const planned = await planSession(db(), made.id, input, NINE);
+		expect(planned.ok && planned.plan.facts.candidates).toBe(3);
+		expect(planned.ok && planned.plan.findings.map((finding) => finding.code)).not.toContain('days');
+		expect((await administrationOf(db(), { ...input, administrationId: 'winter' }, null))!.id).toBe('winter');
+		// A planned session stays where it is, whatever its form says.
+		expect((await administrationOf(db(), { ...input, administrationId: made.id }, 's1'))!.id).toBe('winter');
 	});
 
 	it('a paper that is allowed nowhere can’t be planned', async () => {
-		const now = (await findAdministration(db()))!;
+		const now = (await findAdministration(db(), 'winter'))!;
 		await saveAdministration(house.otium, COORDINATOR, 'winter', {
 			...now,
 			papers: [{ id: 'numbers', everywhere: false, siteIds: [], groupIds: [] }]

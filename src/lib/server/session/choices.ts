@@ -3,6 +3,7 @@ import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { localDate, localTime, MINUTE } from '$core/time';
 import type { Query } from '../db';
+import { listAdministrations, type AdministrationName } from '../places';
 import { seatCount, type RoomRow } from './facts';
 import type { SessionInput } from './input';
 import type { Session } from './session';
@@ -24,6 +25,7 @@ export type Choices = {
 	proctors: { id: string; name: string }[];
 	networks: { id: string; name: string; siteId: string }[];
 	sheets: { id: string; name: string; note: string; rules: SessionRules; shipped: boolean }[];
+	administrations: AdministrationName[];
 };
 
 /** Only what the sites of this coordinator offer. */
@@ -59,7 +61,8 @@ export async function choicesFor(db: Query, staff: StaffMember, sheets: Choices[
 			.modify(bySite)
 			.orderBy('network.name')
 			.select('network.id', 'network.name', 'site.id as siteId'),
-		sheets
+		sheets,
+		administrations: await listAdministrations(db)
 	};
 }
 
@@ -140,6 +143,7 @@ export function blankInput(zone: string, now: number): SessionInput {
 		ruleSheetId: null,
 		rules: DEFAULT_RULES,
 		proctorIds: [],
+		administrationId: null,
 		parts: null
 	};
 }
@@ -168,6 +172,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 		ruleSheetId: session.ruleSheetId,
 		rules: session.rules,
 		proctorIds: session.proctorIds,
+		administrationId: session.administrationId,
 		parts: null
 	};
 }
@@ -176,7 +181,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 export async function inputFrom(db: Query, session: Session, now: number): Promise<SessionInput> {
 	const input = await inputOf(db, session);
 	const { date } = blankInput(session.site.zone, now);
-	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date };
+	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date, administrationId: null };
 }
 
 /** The sites that somebody coordinates, by name. */

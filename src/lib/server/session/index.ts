@@ -1,3 +1,4 @@
+export { administrationOf } from './administration-of';
 export { offerAgain, sitAgain } from './again';
 export type { Again, AttemptOffer } from './again';
 export { doorOpensAt, findSession, findSessions, placeOf } from './session';

@@ -35,6 +35,8 @@ export const SessionInput = z.object({
 	ruleSheetId: z.string().max(64).nullable().default(null),
 	rules: z.custom<SessionRules>((given) => typeof given === 'object' && given !== null, 'The rules can’t be read.'),
 	proctorIds: ids(20),
+	/** null: the one whose days hold the date. */
+	administrationId: z.string().max(64).nullable().default(null),
 	/** Several sessions from this one setup; null: one. */
 	parts: z.array(Part).min(2, 'Several sessions are at least two.').max(40).nullable().default(null)
 });

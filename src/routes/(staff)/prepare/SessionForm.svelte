@@ -40,6 +40,8 @@
 	const clock = getClock();
 	let input = $state.raw<Setup>(untrack(() => initial));
 	let plans = $state.raw<Told[]>([]);
+	/** The name of the one that this session would belong to. */
+	let administration = $state<string | null>(null);
 	let errors = $state.raw<Record<string, string>>({});
 	let trouble = $state<string | null>(null);
 	let busy = $state(false);
@@ -91,10 +93,14 @@
 		const sent = input;
 		const mine = ++asked;
 		const timer = setTimeout(async () => {
-			const answer = await send<{ errors: Record<string, string>; plans?: Told[] }>('POST', '/prepare/plan', {
-				input: sent,
-				editing: edit?.id ?? null
-			});
+			const answer = await send<{ errors: Record<string, string>; plans?: Told[]; administration?: string }>(
+				'POST',
+				'/prepare/plan',
+				{
+					input: sent,
+					editing: edit?.id ?? null
+				}
+			);
 			if (mine !== asked) return;
 			if (!answer.ok) {
 				trouble = inWords(answer.problem);
@@ -102,6 +108,7 @@
 			}
 			errors = answer.data.errors;
 			plans = answer.data.plans ?? [];
+			administration = answer.data.administration ?? administration;
 			trouble = null;
 		}, 200);
 		return () => clearTimeout(timer);
@@ -336,6 +343,21 @@
 								]}
 							/>
 						</Field>
+						{#if choices.administrations.length > 1}
+							<Field id="administrationId" label="Administration" class="w-56">
+								<Select
+									id="administrationId"
+									placeholder=""
+									disabled={edit !== null}
+									value={input.administrationId ?? ''}
+									onchange={(event) => set({ administrationId: typed(event) || null })}
+									items={[
+										{ value: '', name: `by its day${administration ? `: ${administration}` : ''}` },
+										...choices.administrations.map((one) => ({ value: one.id, name: one.name }))
+									]}
+								/>
+							</Field>
+						{/if}
 						<div>
 							<p class="text-ink-2 mb-1 text-[13px] font-semibold">For</p>
 							<Choose

@@ -90,7 +90,7 @@ describe('what is a site’s', () => {
 	);
 
 	it('the administration takes somebody who coordinates them all', async () => {
-		const body = { name: 'Winter', opensOn: null, closesOn: null, bought: null, sites: [], papers: [] };
+		const body = { id: 'winter', name: 'Winter', opensOn: null, closesOn: null, bought: null, sites: [], papers: [] };
 		expect((await ask(administration, { body, staff: QUAY })).status).toBe(403);
 		expect((await ask(administration, { body, staff: ODE })).status).toBe(200);
 		expect((await ask(make, { body: { make: 'site', name: 'New', zone: 'Europe/Oslo' }, staff: QUAY })).status).toBe(
@@ -102,9 +102,14 @@ describe('what is a site’s', () => {
 		expect((await ask(make, { body: { make: 'site', name: 'New', zone: 'Europe/Oslo' }, staff: ODE })).status).toBe(
 			200
 		);
-		expect((await ask(make, { body: { make: 'administration', name: 'Second' }, staff: ODE })).body.message).toMatch(
-			/There is an administration already/
+		expect((await ask(make, { body: { make: 'administration', name: 'Winter' }, staff: ODE })).body.message).toMatch(
+			/named “Winter” already/
 		);
+		const second = await ask(make, { body: { make: 'administration', name: 'Spring' }, staff: ODE });
+		expect(second).toMatchObject({ status: 200, body: { ok: true, id: expect.any(String) } });
+		const renamed = { ...body, id: second.body.id, name: 'Winter' };
+		expect((await ask(administration, { body: renamed, staff: ODE })).body.message).toMatch(/named “Winter” already/);
+		expect((await ask(administration, { body: { ...body, id: 'gone' }, staff: ODE })).status).toBe(409);
 	});
 
 	it('a room can’t be moved to a site that is one’s own by claiming it', async () => {

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { ClockOutline } from 'flowbite-svelte-icons';
 	import { onMount, untrack } from 'svelte';
-	import { tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
+	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_KEYS, NEED_VERBS } from './asks';
@@ -58,11 +58,7 @@
 		time_short: 'Time short',
 		battery: 'Battery'
 	};
-	const kinds = $derived.by(() => {
-		const counts = new Map<NeedKind, number>();
-		for (const need of room.needs) counts.set(need.kind, (counts.get(need.kind) ?? 0) + 1);
-		return [...counts];
-	});
+	const kinds = $derived(needCounts(room.needs));
 	let chosen = $state<NeedKind | null>(null);
 	const only = $derived(kinds.some(([kind]) => kind === chosen) && kinds.length > 1 ? chosen : null);
 	const listed = $derived(only === null ? room.needs : room.needs.filter((need) => need.kind === only));

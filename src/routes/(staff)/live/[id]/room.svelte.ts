@@ -1,7 +1,10 @@
 import { nanoid } from 'nanoid';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import {
+	changedSeats,
 	needsYou,
+	seatsOf,
+	type Seats,
 	type Need,
 	tallyKeyOf,
 	tallyOf,
@@ -72,7 +75,7 @@ const STALE_MS = 12_000;
 export class LiveRoom {
 	head = $state.raw<RoomHead>()!;
 	/** By sitting. Replaced as a whole with every change: what a thousand seats each told of themselves would cost seconds. */
-	seats = $state.raw<ReadonlyMap<string, SeatView>>(new Map());
+	seats = $state.raw<Seats>(seatsOf([]));
 	selected = new SvelteSet<string>();
 	focusId = $state<string | null>(null);
 	filter = $state<TallyKey | null>(null);
@@ -158,12 +161,7 @@ export class LiveRoom {
 		source.addEventListener(`change${suffix}`, (event) => {
 			const change: RoomChange = JSON.parse(event.data);
 			if (change.head) this.head = change.head;
-			if (change.seats.length + change.gone.length > 0) {
-				const seats = new Map(this.seats);
-				for (const seat of change.seats) seats.set(seat.id, seat);
-				for (const id of change.gone) seats.delete(id);
-				this.seats = seats;
-			}
+			this.seats = changedSeats(this.seats, change);
 			this.#heard(change.now, true);
 		});
 		source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));
@@ -333,7 +331,7 @@ export class LiveRoom {
 
 	#take(picture: RoomPicture) {
 		this.head = picture.head;
-		this.seats = new Map(picture.seats.map((seat) => [seat.id, seat]));
+		this.seats = seatsOf(picture.seats);
 	}
 
 	#heard(now: number, changed: boolean) {

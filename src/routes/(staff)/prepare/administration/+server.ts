@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { mayAnywhere } from '$core/access';
-import { NOTHING_TO_PLAN, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
 import { makeAdministration, makeSite, saveAdministration } from '$lib/server/places';
 import { coordinatedSites } from '$lib/server/session';
 import type { RequestHandler } from './$types';
@@ -19,6 +19,7 @@ const stock = z
 	.nullable();
 const ids = z.array(z.string().max(64)).max(500);
 const Asked = z.object({
+	id: z.string().max(64),
 	name: z.string().trim().min(1, 'A name is needed.').max(120),
 	opensOn: day,
 	closesOn: day,
@@ -36,7 +37,7 @@ const Made = z.discriminatedUnion('make', [
 	})
 ]);
 
-/** Makes what an empty house has not got yet. */
+/** Makes an administration or a site. */
 export const PUT: RequestHandler = async ({ request, locals: { otium, staff } }) => {
 	if (!staff) return problem(401, SIGNED_OUT);
 	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
@@ -48,7 +49,8 @@ export const PUT: RequestHandler = async ({ request, locals: { otium, staff } })
 			body.data.make === 'site'
 				? await makeSite(otium, by, body.data.name, body.data.zone)
 				: await makeAdministration(otium, by, body.data.name);
-		return result.ok ? json({ ok: true }) : problem(409, { code: 'refused', message: result.message });
+		if (!result.ok) return problem(409, { code: 'refused', message: result.message });
+		return json({ ok: true, id: 'id' in result ? result.id : null });
 	});
 };
 
@@ -58,10 +60,9 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
 	const body = await readJson(request, Asked);
 	if (!body.ok) return body.response;
-	const administration = await otium.db('administration').first('id');
-	if (!administration) return problem(409, NOTHING_TO_PLAN);
+	const { id, ...change } = body.data;
 	return orTryAgain(async () => {
-		const result = await saveAdministration(otium, { role: 'coordinator', id: staff.id }, administration.id, body.data);
+		const result = await saveAdministration(otium, { role: 'coordinator', id: staff.id }, id, change);
 		return result.ok
 			? json({ ok: true, savedAt: otium.now() })
 			: problem(409, { code: 'refused', message: result.message });

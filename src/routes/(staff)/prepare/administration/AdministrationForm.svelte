@@ -33,6 +33,7 @@
 		if (busy) return;
 		busy = true;
 		const answer = await send('POST', '/prepare/administration', {
+			id: form.id,
 			name: form.name,
 			opensOn: form.opensOn,
 			closesOn: form.closesOn,

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { mayAnywhere } from '$core/access';
 import { NOTHING_TO_PLAN, NOT_YOURS, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { planAll, readInput } from '$lib/server/session';
+import { administrationOf, planAll, readInput } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ input: z.unknown(), editing: z.string().max(64).nullable() });
@@ -15,7 +15,7 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 	if (!body.ok) return body.response;
 	const read = readInput(body.data.input);
 	if (!read.ok) return json({ errors: read.errors });
-	const administration = await otium.db('administration').first('id');
+	const administration = await administrationOf(otium.db, read.input, body.data.editing);
 	if (!administration) return problem(409, NOTHING_TO_PLAN);
 	const planned = await planAll(otium.db, administration.id, read.input, otium.now(), body.data.editing ?? undefined);
 	if (!planned.ok) return json({ errors: planned.errors });
@@ -27,5 +27,5 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 		candidates: facts.candidates,
 		seats: facts.room.seats
 	}));
-	return json({ errors: {}, plans });
+	return json({ errors: {}, plans, administration: administration.name });
 };

@@ -3,7 +3,15 @@ import { z } from 'zod';
 import { may } from '$core/access';
 import { NOTHING_TO_PLAN, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
-import { coordinatesSite, dropDraft, findSession, placeOf, readInput, saveSession } from '$lib/server/session';
+import {
+	administrationOf,
+	coordinatesSite,
+	dropDraft,
+	findSession,
+	placeOf,
+	readInput,
+	saveSession
+} from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({
@@ -28,7 +36,7 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 	const old = edit ? await findSession(otium.db, edit.id) : null;
 	if (old && !may(staff, 'prepare', placeOf(old))) return problem(403, NOT_YOURS);
 
-	const administration = await otium.db('administration').first('id');
+	const administration = await administrationOf(otium.db, input, edit?.id ?? null);
 	if (!administration) return problem(409, NOTHING_TO_PLAN);
 	return orTryAgain(async () => {
 		const result = await saveSession(otium, actorAt(staff, sites[0]), administration.id, input, edit ?? undefined);
