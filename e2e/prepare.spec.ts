@@ -269,3 +269,40 @@ test('mail goes once to those who have an address, and its words can be changed'
 	await go(page, `/prepare/mail?session=${id}`);
 	await expect(page.getByTestId('send-mail')).toHaveText('All sent');
 });
+
+test('a second administration has its own days, and a session belongs to the one of its day', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, '/prepare/administration');
+	await page.getByLabel('New administration').fill('Spring examinations');
+	await page.getByTestId('make-administration').click();
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText('Spring examinations');
+	await page.getByLabel('First day').fill('2099-04-01');
+	await page.getByLabel('Last day').fill('2099-05-31');
+	await page.getByTestId('save-administration').click();
+	await expect(page.getByRole('status').filter({ hasText: 'saved' })).toBeVisible();
+	const names = page.getByRole('navigation', { name: 'Administrations' }).getByRole('link');
+	await expect(names).toHaveCount(2);
+
+	await go(page, '/prepare/new');
+	await choose(page, 'paperId', 'Tides and Currents');
+	await page.locator('label', { hasText: 'Watch A' }).click();
+	await choose(page, 'roomId', 'Chart Room');
+	await page.locator('#date').fill('2099-04-20');
+	const belongs = page.locator('#administrationId option:checked');
+	await expect(belongs).toHaveText('by its day: Spring examinations');
+	// Whoever has sat the paper in another administration is expected in this one.
+	await expect(page.getByTestId('sentence')).toContainText('29 candidates of Watch A');
+	await page.locator('#administrationId').selectOption({ index: 2 });
+	await expect(finding(page, 'days')).toBeVisible();
+	await page.locator('#administrationId').selectOption({ index: 0 });
+	await expect(finding(page, 'days')).toHaveCount(0);
+	await page.getByTestId('plan').click();
+	await page.waitForURL('**/prepare?planned=1');
+	const planned = await home.read((db) =>
+		db('session')
+			.join('administration', 'administration.id', 'administration_id')
+			.where('opens', '>', Date.UTC(2099, 0, 1))
+			.pluck('administration.name')
+	);
+	expect(planned).toEqual(['Spring examinations']);
+});
