@@ -7,7 +7,15 @@ const TOMORROW = new Date(Date.now() + 24 * 3_600_000).toISOString().slice(0, 10
 
 type Rules = { [K in keyof typeof DEFAULT_RULES]?: object | string };
 /** What is entered beside a session in which nothing is wrong. */
-type Entered = { rules?: Rules; until?: string; time?: string; groups?: string[]; room?: string; noProctor?: true };
+type Entered = {
+	rules?: Rules;
+	until?: string;
+	time?: string;
+	groups?: string[];
+	room?: string;
+	noProctor?: true;
+	networks?: 'first' | 'gone';
+};
 
 /**
  * Each code with what brings it about in the form. What each code means stands in docs/findings.md; the codes that follow
@@ -50,7 +58,81 @@ const ONLY_TOLD: Record<string, Entered> = {
 	proctor: { noProctor: true }
 };
 
-let named: { papers: Map<string, string>; groups: Map<string, string>; rooms: Map<string, string>; finch: string };
+/** What other people's data bring about: prepared in the house first. */
+const PREPARED: [string, (db: Db) => Promise<unknown>, Entered, mends: boolean][] = [
+	[
+		'K5',
+		async (db) =>
+			db('commitment').insert({
+				id: 'next-lesson',
+				candidate_id: await someone(db),
+				from_at: Date.parse(`${TOMORROW}T10:30Z`),
+				to_at: Date.parse(`${TOMORROW}T11:30Z`),
+				title: 'Next lesson'
+			}),
+		{ time: '10:00', until: '11:15' },
+		true
+	],
+	['K24', async () => {}, { rules: { admission: 'automatic' }, networks: 'first' }, true],
+	['lost_network', async () => {}, { networks: 'gone' }, true],
+	[
+		'identity',
+		async (db) =>
+			db('candidate')
+				.where({ id: await someone(db) })
+				.update({ birth: null }),
+		{ rules: { door: { identity: 'names_and_birthday' } } },
+		true
+	],
+	['no_slips', async () => {}, { rules: { door: { identity: 'slip' } } }, true],
+	[
+		'room_clash',
+		async (db) => {
+			const like = await db('session').where('name', 'like', 'Tides%').first();
+			const [opens, closes] = ['09:00', '10:00'].map((time) => Date.parse(`${TOMORROW}T${time}Z`));
+			await db('session').insert({
+				...like,
+				id: 'other',
+				name: 'Other',
+				opens,
+				closes,
+				ended_at: null,
+				door_code: null
+			});
+			await db('session_proctor').insert({ session_id: 'other', staff_id: named.finch });
+		},
+		{},
+		true
+	],
+	['proctor_clash', async () => {}, {}, false],
+	['K30', (db) => db('entitlement').whereNotNull('site_id').update({ count: 0 }), {}, false],
+	[
+		'not_allowed',
+		(db) =>
+			db('paper_allowed')
+				.where({ paper_id: named.papers.get('Coastal Navigation I') })
+				.delete(),
+		{},
+		false
+	]
+];
+type Db = Parameters<Parameters<typeof home.read>[0]>[0];
+const someone = async (db: Db): Promise<string> =>
+	(
+		await db('candidate')
+			.join('group_member', 'group_member.candidate_id', 'candidate.id')
+			.where({ 'group_member.group_id': named.groups.get('Watch B') })
+			.orderBy('number')
+			.first('candidate.id')
+	).id;
+
+let named: {
+	papers: Map<string, string>;
+	groups: Map<string, string>;
+	rooms: Map<string, string>;
+	finch: string;
+	network: string;
+};
 test.beforeAll(async () => {
 	named = await home.read(async (db) => {
 		const map = async (table: string, column: string) =>
@@ -64,15 +146,25 @@ test.beforeAll(async () => {
 			papers: await map('paper', 'title'),
 			groups: await map('candidate_group', 'name'),
 			rooms: await map('room', 'name'),
+			network: (await db('network').first('id')).id,
 			finch: (await db('staff').where({ name: 'Alba Finch' }).first('id')).id
 		};
 	});
 });
 
-function input({ rules = {}, until = '10:15', time = '09:00', groups = ['Watch B'], room, noProctor }: Entered) {
+function input({
+	rules = {},
+	until = '10:15',
+	time = '09:00',
+	groups = ['Watch B'],
+	room,
+	noProctor,
+	networks
+}: Entered) {
 	const merged: Record<string, unknown> = { ...DEFAULT_RULES };
 	for (const [part, value] of Object.entries(rules))
 		merged[part] = typeof value === 'object' ? { ...(merged[part] as object), ...value } : value;
+	if (networks) merged.door = { ...(merged.door as object), networks: [networks === 'gone' ? 'gone' : named.network] };
 	return {
 		kind: 'live',
 		name: '',
@@ -133,5 +225,23 @@ test('what can only be known is told', async ({ browser }) => {
 	for (const [code, entered] of Object.entries(ONLY_TOLD)) {
 		await enter(page, entered);
 		await expect(finding(page, code).first(), code).toBeVisible();
+	}
+});
+
+test('what others’ data bring about is told, and what can be mended is', async ({ browser }) => {
+	test.setTimeout(120_000);
+	const page = await home.staff(browser);
+	for (const [code, prepare, entered, mends] of PREPARED) {
+		await home.read(prepare);
+		await enter(page, entered);
+		const told = finding(page, code).first();
+		await expect(told, code).toBeVisible();
+		const fixes = await told.getByRole('button').allInnerTexts();
+		expect(fixes.length > 0, code).toBe(mends);
+		for (const [i, text] of fixes.entries()) {
+			if (i > 0) await enter(page, entered);
+			await finding(page, code).first().getByRole('button', { name: text, exact: true }).click();
+			await expect(finding(page, code), `${code}: ${text}`).toHaveCount(0);
+		}
 	}
 });

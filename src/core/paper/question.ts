@@ -61,6 +61,8 @@ export type Paper = {
 	language?: string;
 	/** Formulas beside the paper, each with a name; TeX between dollar signs. */
 	formulaSheet?: string[];
+	/** What the proctor reads aloud before the start; a general text where the author has written none. */
+	script?: string;
 };
 
 /** A question as a candidate sees it: no key, choices in their own order. */

@@ -36,7 +36,7 @@ const look = (shows: 'score' | 'own_answers' | 'key', passPercent: number | null
 	reviewOf(paper, form, answers, {
 		marking: { wrong: 'free' },
 		review: { shows, when: 'at_once' },
-		result: { passPercent }
+		result: { passPercent, bands: [{ fromPercent: 25, name: 'Sound', message: 'Go on like this.' }] }
 	});
 
 describe('looking back', () => {
@@ -55,7 +55,14 @@ describe('looking back', () => {
 	);
 
 	it('shows a score alone, or answers without saying which were right, or everything', () => {
-		expect(look('score')).toEqual({ points: 1, outOf: 4, toMark: 0, passed: null, questions: null });
+		expect(look('score')).toEqual({
+			points: 1,
+			outOf: 4,
+			toMark: 0,
+			passed: null,
+			band: { name: 'Sound', message: 'Go on like this.' },
+			questions: null
+		});
 		const own = look('own_answers').questions!;
 		expect(own.map((one) => one.given)).toEqual([true, 'x']);
 		expect(JSON.stringify(own)).not.toMatch(/"right":(true|"y")|"verdict":"/);

@@ -1,4 +1,4 @@
-import { markForm, rightAnswer, type MarkingRules, type Verdict } from '../marking';
+import { bandOf, markForm, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
 import type { AnswerValue, Form, FormQuestion, Paper } from '../paper';
 import type { ResultRules, ReviewRules } from '../session';
 
@@ -10,6 +10,8 @@ export type Review = {
 	toMark: number;
 	/** null: no pass mark, or it is not known yet. */
 	passed: boolean | null;
+	/** What the result is called, by the rules; null: it reaches no band, or is not known yet. */
+	band: Pick<Band, 'name' | 'message'> | null;
 	/** null: only the score is shown. */
 	questions: ReviewedQuestion[] | null;
 };
@@ -43,10 +45,12 @@ export function reviewOf(
 	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
 	const withKey = rules.review.shows === 'key';
 	const pass = rules.result.passPercent;
+	const band = score.toMark > 0 ? null : bandOf(rules.result.bands, score);
 	return {
 		points: score.points,
 		outOf: score.outOf,
 		toMark: score.toMark,
+		band: band && { name: band.name, message: band.message },
 		passed: pass === null || score.toMark > 0 ? null : score.points * 100 >= pass * score.outOf,
 		questions:
 			rules.review.shows === 'score'

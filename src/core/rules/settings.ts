@@ -1,3 +1,4 @@
+import type { Band } from '../marking';
 import type { SessionRules } from '../session';
 
 /** What a setting can be, and so how it is entered and read. */
@@ -10,7 +11,8 @@ export type SettingKind =
 	| { type: 'word'; most: number }
 	| { type: 'words'; most: number }
 	| { type: 'version' }
-	| { type: 'networks' };
+	| { type: 'networks' }
+	| { type: 'bands'; most: number };
 
 export type Section = 'Time' | 'Door' | 'Lockdown' | 'Paper' | 'Afterwards';
 
@@ -386,6 +388,13 @@ export const SETTINGS: Setting[] = [
 		name: 'Pass mark',
 		says: 'In per cent of the points.',
 		kind: { type: 'number', unit: '%', min: 0, max: 100, empty: 'none' }
+	},
+	{
+		path: 'result.bands',
+		section: 'Afterwards',
+		name: 'Bands',
+		says: 'A line each, from how many per cent on: 80 Merit: Well done. Candidates who see their score see its band.',
+		kind: { type: 'bands', most: 12 }
 	}
 ];
 
@@ -419,6 +428,8 @@ export function valueInWords(setting: Setting, value: unknown, networkNames: Map
 			return (value as number[]).length === 0 ? 'none' : `${(value as number[]).join(', ')} ${kind.unit}`;
 		case 'words':
 			return (value as string[]).join(', ') || 'none';
+		case 'bands':
+			return (value as Band[]).map((band) => `${band.name} from ${band.fromPercent} %`).join(', ') || 'none';
 		case 'networks':
 			return (value as string[]).map((id) => networkNames.get(id) ?? 'a network that is gone').join(', ') || 'anywhere';
 		default:
@@ -453,6 +464,15 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			return typeof value === 'string' && /^\d{1,4}(\.\d{1,4}){0,2}$/.test(value)
 				? null
 				: `${name}: a version like 2.1.`;
+		case 'bands': {
+			const list = Array.isArray(value) ? value : [];
+			if (!Array.isArray(value) || list.length > kind.most) return `${name}: at most ${kind.most}.`;
+			const wrong = list.find((band) => !isBand(band));
+			if (wrong !== undefined)
+				return `${name}: ${typeof wrong === 'string' ? `“${wrong}”` : 'one'} can’t be read. Write a line like 80 Merit: Well done.`;
+			const marks = new Set(list.map((band: Band) => band.fromPercent));
+			return marks.size === list.length ? null : `${name}: two begin at the same mark.`;
+		}
 		case 'words':
 		case 'networks': {
 			const most = kind.type === 'words' ? kind.most : 50;
@@ -463,6 +483,20 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			return right ? null : `${name}: at most ${most} entries.`;
 		}
 	}
+}
+
+function isBand(value: unknown): value is Band {
+	if (typeof value !== 'object' || value === null) return false;
+	const { fromPercent, name, message } = value as Record<string, unknown>;
+	const isText = (text: unknown, most: number) => typeof text === 'string' && text.length <= most;
+	return (
+		Number.isInteger(fromPercent) &&
+		(fromPercent as number) >= 0 &&
+		(fromPercent as number) <= 100 &&
+		isText(name, 40) &&
+		name !== '' &&
+		isText(message, 200)
+	);
 }
 
 export type RuleFaults = Record<string, string>;

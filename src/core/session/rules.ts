@@ -1,4 +1,4 @@
-import type { MarkingRules } from '../marking';
+import type { Band, MarkingRules } from '../marking';
 import type { OrderRules } from '../paper';
 import type { TimingRules } from '../time';
 
@@ -64,7 +64,8 @@ export type ReviewRules = {
 /** What comes of answers that are faster than reading takes. */
 export type PaceRules = { watched: boolean; holds: boolean };
 
-export type ResultRules = { passPercent: number | null };
+/** `bands` tell more finely than the pass mark what a result is. */
+export type ResultRules = { passPercent: number | null; bands: Band[] };
 
 /** A session's own copy of its rule sheet. */
 export type SessionRules = {
@@ -133,7 +134,7 @@ export const DEFAULT_RULES: SessionRules = {
 	attempts: { most: 1, counts: 'highest', waitMinutes: 0 },
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },
-	result: { passPercent: null },
+	result: { passPercent: null, bands: [] },
 	marking: { wrong: 'free' }
 };
 

@@ -3,7 +3,8 @@
 whether it was changed.
 -->
 <script lang="ts">
-	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
+	import { bandsAsText, readBands, type Band } from '$core/marking';
 	import { valueInWords, type Setting } from '$core/rules';
 	import Choose from './Choose.svelte';
 
@@ -109,6 +110,16 @@ whether it was changed.
 					onchange={(event) => onchange(list(text(event)).map(number))}
 				/>
 			</div>
+		{:else if kind.type === 'bands'}
+			<Textarea
+				{id}
+				{disabled}
+				rows={4}
+				class="w-full font-mono text-[13.5px]"
+				value={bandsAsText(value as (Band | string)[])}
+				placeholder={'80 Merit: Well done.\n50 Pass'}
+				onchange={(event) => onchange(readBands(text(event)))}
+			/>
 		{:else if kind.type === 'words'}
 			<Input
 				{id}

@@ -38,6 +38,10 @@
 					? ': passed'
 					: ': not passed'}
 		</p>
+		{#if review.band}<p class="text-[17px]" data-testid="band">
+				<strong>{review.band.name}.</strong>
+				{review.band.message}
+			</p>{/if}
 		{#if review.toMark > 0}<p class="text-ink-2">
 				{review.toMark === 1 ? 'One answer is' : `${review.toMark} answers are`} still to be marked by a person.
 			</p>{/if}

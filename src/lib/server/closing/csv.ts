@@ -1,8 +1,15 @@
+import { bandOf } from '$core/marking';
 import { STATE_NAMES } from '$core/sitting';
 import { DateTime } from 'luxon';
 import { toCsv } from '../people';
 import type { Session } from '../session';
 import type { Account } from './account';
+
+function passedOf({ rules }: Session, { counted }: Account['lines'][number]): string {
+	const pass = rules.result.passPercent;
+	if (pass === null || counted === null) return '';
+	return counted.points * 100 >= pass * counted.outOf ? 'yes' : 'no';
+}
 
 /** The session's results by RFC 4180, with a byte-order mark so that spreadsheets read names right. */
 export function resultsCsv(session: Session, { lines }: Account): string {
@@ -17,6 +24,8 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		line.score?.outOf ?? '',
 		line.attempt,
 		line.counted === null ? '' : Math.round(line.counted.points * 1e6) / 1e6,
+		passedOf(session, line),
+		(line.counted && bandOf(session.rules.result.bands, line.counted)?.name) ?? '',
 		line.endedAt === null
 			? ''
 			: DateTime.fromMillis(line.endedAt, { zone: session.site.zone }).toISO({ suppressMilliseconds: true }),
@@ -33,6 +42,8 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		'Out of',
 		'Attempt',
 		'Counting points',
+		'Passed',
+		'Band',
 		'Ended',
 		'Receipt'
 	];

@@ -363,11 +363,15 @@ function paperOf(title: keyof typeof CODES, ...parts: { title: string; drafts: D
 
 export const DEMO_PAPERS: { paper: Paper; version: number }[] = [
 	{
-		paper: paperOf(
-			'Tides and Currents',
-			{ title: 'Tides', drafts: TIDES.slice(0, 12) },
-			{ title: 'Streams and levels', drafts: TIDES.slice(12) }
-		),
+		paper: {
+			...paperOf(
+				'Tides and Currents',
+				{ title: 'Tides', drafts: TIDES.slice(0, 12) },
+				{ title: 'Streams and levels', drafts: TIDES.slice(12) }
+			),
+			script:
+				'This is Tides and Currents. Put tide tables, almanacs and telephones into your bags, and the bags under the window. Enter the code on the board and your details, and check that the name on the screen is yours. Heights are in metres above chart datum and times in local time unless a question says otherwise. Your answers are saved as you go; if your line is lost, just go on working. Raise your hand if you need anything. I let you in now, and each of you begins when you press Begin.'
+		},
 		version: 3
 	},
 	{

@@ -2,6 +2,7 @@ import { randomBytes } from 'node:crypto';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { showSlip, slipCodeFrom } from '$core/access';
 import { grantInWords } from '$core/grants';
+import type { Paper } from '$core/paper';
 import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
@@ -200,7 +201,7 @@ function register(session: Session, rows: Row[]): Content[] {
 /** What the paper's author wants read aloud; a general text where they have written none. */
 async function scriptOf(db: Query, paperId: string): Promise<string | null> {
 	const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
-	return (JSON.parse(content) as { script?: string }).script ?? null;
+	return (JSON.parse(content) as Paper).script ?? null;
 }
 
 function script(session: Session, rows: Row[], own: string | null): Content[] {

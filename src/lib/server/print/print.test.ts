@@ -64,4 +64,16 @@ describe('prints, read back by pdf.js', () => {
 		expect(text).toContain('halyard');
 		expect(text).toContain('You have 60 minutes, from when you begin.');
 	});
+
+	it('a paper’s own script is read aloud in the place of the general one', async () => {
+		const { content } = await house.otium.db('paper').where({ id: 'numbers' }).first('content');
+		const own = { ...JSON.parse(content), script: 'Put your sextants under the chair.' };
+		await house.otium
+			.db('paper')
+			.where({ id: 'numbers' })
+			.update({ content: JSON.stringify(own) });
+		const text = (await pagesOf('script')).join(' ').replace(/\s+/g, ' ');
+		expect(text).toContain('Put your sextants under the chair.');
+		expect(text).not.toContain('You may begin.');
+	});
 });

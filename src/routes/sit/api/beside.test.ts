@@ -137,8 +137,18 @@ describe('looking back', () => {
 	});
 
 	it('the score at once, where the rules say so', async () => {
-		await finish({ review: { shows: 'score', when: 'at_once' }, result: { passPercent: 10 } });
-		expect((await look()).body).toEqual({ points: 1, outOf: 6, toMark: 0, passed: true, questions: null });
+		await finish({
+			review: { shows: 'score', when: 'at_once' },
+			result: { passPercent: 10, bands: [{ fromPercent: 10, name: 'Begun', message: 'Go on.' }] }
+		});
+		expect((await look()).body).toEqual({
+			points: 1,
+			outOf: 6,
+			toMark: 0,
+			passed: true,
+			band: { name: 'Begun', message: 'Go on.' },
+			questions: null
+		});
 	});
 
 	it('the right answers when everybody has finished, and not a word of them before', async () => {
