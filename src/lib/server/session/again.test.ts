@@ -125,7 +125,8 @@ describe('another attempt in the same session', () => {
 			rules: house.otium.db.raw("json_set(rules, '$.attempts.most', 2, '$.timing.lastEntryMinutes', 5)")
 		});
 		house.clock.at = NINE + 30 * MINUTE;
-		expect(await sitAgain(house.otium, 'sit0', asked())).toMatchObject({ refusal: { code: 'past_last_entry' } });
+		expect((await drawSitting(house.otium.db, 'sit0', house.clock.at)).again).toBeNull();
+		expect(await sitAgain(house.otium, 'sit0', asked())).toMatchObject({ refusal: { code: 'gone' } });
 		expect(await house.otium.db('sitting')).toHaveLength(3);
 		expect(await house.otium.db('roster').where({ sitting_id: 'sit0' })).toHaveLength(1);
 	});

@@ -19,6 +19,9 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
 	if (!isDone || session.endedAt !== null || one.reckoning.phase === 'over' || sitting.ended === null) return null;
 	const next = nextAttempt(session.rules.attempts, { attempt: one.attempt, endedAt: sitting.ended.at }, now);
 	if (!next.ok && next.why === 'none_left') return null;
+	// The door must still be open then: what it would refuse is not offered.
+	const { lastEntry } = one.reckoning;
+	if (lastEntry !== null && (next.ok ? now : next.from) > lastEntry) return null;
 	return { attempt: next.attempt, most, from: next.ok ? null : next.from };
 }
 
