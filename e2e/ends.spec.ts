@@ -81,8 +81,10 @@ test('a proctor whose browser was closed opens it again and finds the room as it
 	// Meanwhile a coordinator goes on.
 	const other = await room(browser);
 	await one(other, 'Tobias Rook');
-	if ((await standing()).absent)
+	if ((await standing()).absent) {
 		await other.locator('aside').last().getByRole('button', { name: 'Expect again' }).click();
+		await expect(other.getByRole('row', { name: /Tobias Rook/ })).toContainText('Expected');
+	}
 	await other.keyboard.press('h');
 	await other.getByLabel('Why').fill('Not here');
 	await other.getByTestId('confirm').click();

@@ -22,6 +22,7 @@ whether it was changed.
 	};
 	let { setting, value, base, networks = [], error, disabled = false, explain = false, onchange }: Props = $props();
 
+	const BANDS_EXAMPLE = '80 Merit: Well done.\n50 Pass';
 	const id = $derived(`rule-${setting.path.replace('.', '-')}`);
 	const kind = $derived(setting.kind);
 	const isChanged = $derived(base !== undefined && JSON.stringify(base) !== JSON.stringify(value));
@@ -117,7 +118,7 @@ whether it was changed.
 				rows={4}
 				class="w-full font-mono text-[13.5px]"
 				value={bandsAsText(value as (Band | string)[])}
-				placeholder={'80 Merit: Well done.\n50 Pass'}
+				placeholder={BANDS_EXAMPLE}
 				onchange={(event) => onchange(readBands(text(event)))}
 			/>
 		{:else if kind.type === 'words'}

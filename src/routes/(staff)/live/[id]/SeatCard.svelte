@@ -55,6 +55,10 @@
 			{#if mark && !isTight}<span class="rounded-full px-1.5 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
 					>{mark.text}</span
 				>{/if}
+			{#if mark && isTight}<span
+					class="inline-block h-2.5 w-2.5 shrink-0 rounded-full bg-current {mark.ink}"
+					title={mark.text}><span class="sr-only">{mark.text}</span></span
+				>{/if}
 			{#if isSelected}<span class="text-tide font-bold">✓</span>{/if}
 		</span>
 	</span>
@@ -66,9 +70,7 @@
 		style="--done:{questions === 0 ? 0 : (100 * seat.answered) / questions}%;--step:{100 / Math.max(1, questions)}%"
 	></span>
 	<span class="text-ink-2 flex items-baseline gap-1 text-[12.5px] leading-tight">
-		{#if mark && isTight}<span class="truncate font-semibold {mark.ink}">{mark.text}</span>{:else}<span class="truncate"
-				>{line}</span
-			>{/if}
+		<span class="truncate">{line}</span>
 		{#if showsTime}<span class="ml-auto">{minutesLeft(remaining!)}′<span class="sr-only"> left</span></span>{/if}
 	</span>
 </button>
