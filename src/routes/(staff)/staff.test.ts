@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { StaffMember, StaffRole } from '$core/access';
+import type { StaffMember } from '$core/access';
 import { MINUTE } from '$core/time';
 import { blankInput } from '$lib/server/session';
 import { loadSitting } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
 import { arriveAt, bringToWork, buildHouse, NINE, openDoor, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
 import { GET as csv } from './close-out/[id]/results.csv/+server';
 import { GET as find } from './grants/find/+server';
 import { POST as foresee } from './grants/foresee/+server';
@@ -29,13 +30,8 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
-const somebody = (id: string, role: StaffRole, siteId: string | null = 'quayside'): StaffMember => ({
-	id,
-	name: id,
-	roles: [{ role, siteId }]
-});
-const ODE = somebody('ode', 'coordinator');
-const DUNMORE = somebody('dunmore', 'proctor');
+const ODE = somebody('ode', 'coordinator', 'quayside');
+const DUNMORE = somebody('dunmore', 'proctor', 'quayside');
 const ask = (
 	handler: unknown,
 	body: unknown,
@@ -91,7 +87,7 @@ describe('who may', () => {
 	const PEOPLE = [
 		ODE,
 		DUNMORE,
-		somebody('finch', 'proctor'),
+		somebody('finch', 'proctor', 'quayside'),
 		somebody('lorne', 'closing_officer', null),
 		somebody('elsewhere', 'coordinator', 'lighthouse')
 	];

@@ -90,6 +90,25 @@
 	});
 </script>
 
+{#snippet detail(label: string, name: string, value: string, set: (text: string) => void)}
+	<label class="block">
+		<span class="mb-1 block text-[16px] font-semibold">{label}</span>
+		<input
+			{value}
+			oninput={(event) => set(event.currentTarget.value)}
+			{name}
+			required
+			maxlength={name === 'number' ? 60 : 120}
+			autocomplete="off"
+			spellcheck="false"
+			class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px] {name === 'number'
+				? 'font-mono'
+				: ''}"
+			placeholder={name === 'number' ? 'DO-1234' : undefined}
+		/>
+	</label>
+{/snippet}
+
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
@@ -150,43 +169,11 @@
 					placeholder="K7PX-3MQ"
 				/>
 			</label>
-			{#if asks === 'number' && !isSlip}<label class="block">
-					<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
-					<input
-						bind:value={number}
-						name="number"
-						required
-						maxlength="60"
-						autocomplete="off"
-						spellcheck="false"
-						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
-						placeholder="DO-1234"
-					/>
-				</label>{/if}
-			{#if asks === 'names' && !isSlip}<label class="block">
-					<span class="mb-1 block text-[16px] font-semibold">Given name</span>
-					<input
-						bind:value={given}
-						name="given"
-						required
-						maxlength="120"
-						autocomplete="off"
-						spellcheck="false"
-						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
-					/>
-				</label>{/if}
-			{#if !isSlip}<label class="block">
-					<span class="mb-1 block text-[16px] font-semibold">Family name</span>
-					<input
-						bind:value={family}
-						name="family"
-						required
-						maxlength="120"
-						autocomplete="off"
-						spellcheck="false"
-						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
-					/>
-				</label>{/if}
+			{#if !isSlip}
+				{#if asks === 'number'}{@render detail('Candidate number', 'number', number, (text) => (number = text))}{/if}
+				{#if asks === 'names'}{@render detail('Given name', 'given', given, (text) => (given = text))}{/if}
+				{@render detail('Family name', 'family', family, (text) => (family = text))}
+			{/if}
 			{#if asks === 'names' && !isSlip}
 				<fieldset>
 					<legend class="mb-1 block text-[16px] font-semibold">Birthday: day and month</legend>

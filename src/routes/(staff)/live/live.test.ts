@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { StaffMember, StaffRole } from '$core/access';
+import type { StaffMember } from '$core/access';
 import type { Incident } from '$core/incident';
 import type { CoursePoint, GridRow } from '$core/room';
 import { DEFAULT_RULES } from '$core/session';
@@ -11,6 +11,7 @@ import { verifyLogbook } from '$lib/server/logbook';
 import { act, loadSitting } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
 import { arriveAt, bringToWork, buildHouse, NINE, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
 import { POST as hand } from '../../sit/api/hand/+server';
 import { POST as knock } from '../../sit/api/knock/+server';
 import { POST as lapses } from '../../sit/api/lapses/+server';
@@ -29,13 +30,8 @@ let house: House;
 let code: string;
 afterEach(() => house.close());
 
-const somebody = (id: string, role: StaffRole, siteId: string | null = 'quayside'): StaffMember => ({
-	id,
-	name: id,
-	roles: [{ role, siteId }]
-});
-const ODE = somebody('ode', 'coordinator');
-const DUNMORE = somebody('dunmore', 'proctor');
+const ODE = somebody('ode', 'coordinator', 'quayside');
+const DUNMORE = somebody('dunmore', 'proctor', 'quayside');
 const ask = (
 	handler: unknown,
 	body: unknown = {},
@@ -72,7 +68,7 @@ describe('who may, in the live room', () => {
 		house = await buildHouse();
 		expect((await ask(handler, body, null, params)).status).toBe(401);
 		expect((await ask(handler, body, somebody('x', 'proctor', 'elsewhere'), params)).status).toBe(403);
-		expect((await ask(handler, body, somebody('x', 'grants_officer'), params)).status).toBe(403);
+		expect((await ask(handler, body, somebody('x', 'grants_officer', 'quayside'), params)).status).toBe(403);
 		expect((await ask(handler, body, DUNMORE, { ...params, id: 'nowhere' })).status).toBe(404);
 	});
 });

@@ -1,12 +1,13 @@
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { StaffMember, StaffRole } from '$core/access';
+import type { StaffMember } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
 import { listStaff } from '$lib/server/identity';
 import { blankInput, findSession } from '$lib/server/session';
 import { call } from '$lib/server/testing/call';
 import { buildHouse, NINE, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
 import { GET as calendar } from './[id]/calendar.ics/+server';
 import { GET as print } from './[id]/print/[what]/+server';
 import { GET as supervision } from './[id]/supervision.csv/+server';
@@ -34,11 +35,6 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
-const somebody = (id: string, role: StaffRole, siteId: string | null): StaffMember => ({
-	id,
-	name: id,
-	roles: [{ role, siteId }]
-});
 const ODE = somebody('ode', 'coordinator', null);
 const QUAY = somebody('quay', 'coordinator', 'quayside');
 const ELSEWHERE = somebody('far', 'coordinator', 'lighthouse');

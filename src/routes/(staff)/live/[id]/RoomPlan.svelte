@@ -72,7 +72,9 @@
 			<div
 				role="group"
 				aria-label="Seat {name}"
-				class="grid rounded-xl {over === name ? 'outline-plum outline-[2.5px] outline-dashed' : ''}"
+				class="grid grid-cols-[minmax(0,1fr)] rounded-xl {over === name
+					? 'outline-plum outline-[2.5px] outline-dashed'
+					: ''}"
 				draggable={seat !== undefined && !seat.movedOn}
 				ondragstart={() => (dragged = seat ?? null)}
 				ondragend={() => (dragged = over = null)}

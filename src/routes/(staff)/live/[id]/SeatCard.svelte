@@ -52,7 +52,7 @@
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
 			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
 			{#if endedAt}<span class="text-ink-2">{endedAt}</span>{/if}
-			{#if mark && !isTight}<span class="rounded-full px-1.5 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
+			{#if mark && !isTight}<span class="rounded-full px-1 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
 					>{mark.text}</span
 				>{/if}
 			{#if mark && isTight}<span

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { StaffMember, StaffRole } from '$core/access';
+import type { StaffMember } from '$core/access';
 import { knock } from '$lib/server/identity';
 import { buildHouse, openDoor, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
 import { GET as atDoor } from '../../../../../sit/api/photo/+server';
 import { GET as atRoom } from '../../../../live/[id]/sitting/[sitting]/photo/+server';
 import { DELETE as remove, GET as show, PUT as put } from './+server';
@@ -12,12 +13,7 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
-const somebody = (id: string, role: StaffRole, siteId: string | null = null): StaffMember => ({
-	id,
-	name: id,
-	roles: [{ role, siteId }]
-});
-const ODE = somebody('ode', 'coordinator');
+const ODE = somebody('ode', 'coordinator', null);
 const JPEG = [0xff, 0xd8, 0xff, 0xe0, 1, 2, 3];
 const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 9];
 
@@ -69,7 +65,7 @@ describe('photos', () => {
 
 	it('only whoever prepares at the candidate’s site keeps one', async () => {
 		expect((await ask(put, { bytes: JPEG, staff: null })).status).toBe(401);
-		expect((await ask(put, { bytes: JPEG, staff: somebody('dunmore', 'proctor') })).status).toBe(403);
+		expect((await ask(put, { bytes: JPEG, staff: somebody('dunmore', 'proctor', null) })).status).toBe(403);
 		expect((await ask(put, { bytes: JPEG, staff: somebody('x', 'coordinator', 'elsewhere') })).status).toBe(403);
 		expect((await ask(put, { bytes: JPEG, params: { id: '../../x' } })).status).toBe(404);
 	});
