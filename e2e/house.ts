@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { openDb } from '../src/lib/server/db';
-import { DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
+import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
 import { startOtium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
 import { freePort, startServer } from '../scripts/server-process';
@@ -45,6 +45,11 @@ export class House {
 		const gone = new Promise((resolve) => server.once('exit', resolve));
 		server.kill('SIGKILL');
 		await gone;
+	}
+
+	/** The clock of the demo day. */
+	async now(): Promise<number> {
+		return (await demoClock(this.#dir))();
 	}
 
 	/** The same day at another time: the server is away meanwhile. */

@@ -6,8 +6,8 @@ import { MINUTE } from '$core/time';
 import { accountFor, resultsCsv } from '../closing';
 import { drawRoom, drawSitting } from '../live';
 import { act, begin, loadSitting } from '../sitting';
-import { arriveAt, bringToWork, buildHouse, NINE, openDoor, PROCTOR, type House } from '../testing/house';
-import { findSession, offerAgain, sitAgain } from '.';
+import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
+import { endSession, findSession, offerAgain, sitAgain } from '.';
 import { rosterFor } from './roster';
 
 let house: House;
@@ -139,6 +139,20 @@ describe('another attempt in the same session', () => {
 		expect(back).toMatchObject({ ok: true });
 		if (back.ok) expect(back.device.sittingId).not.toBe('sit0');
 		expect((await loadSitting(house.otium.db, 'sit0', house.clock.at))!.sitting.state).toBe('handed_in');
+	});
+});
+
+describe('a session that ends', () => {
+	it('carries over who waits for a further attempt; what they have reached before still counts', async () => {
+		const code = await build({ most: 2 });
+		await answer('sit0', await bringToWork(house, 0, code), 2);
+		await handIn('sit0');
+		expect((await sitAgain(house.otium, 'sit0', asked())).ok).toBe(true);
+		expect((await endSession(house.otium, 's1', COORDINATOR)).ok).toBe(true);
+		const account = await accountFor(house.otium.db, (await findSession(house.otium.db, 's1'))!);
+		expect(account.ledger).toMatchObject({ addsUp: true, expected: 3 });
+		expect(account.lines[0]).toMatchObject({ state: 'carried_over', attempt: 2, score: null });
+		expect(account.lines[0].counted!.points).toBeGreaterThan(0);
 	});
 });
 

@@ -76,7 +76,9 @@ export async function foreseeEnding(db: Query, sessionId: string, now: number): 
 }
 
 function fateOf(one: Loaded, now: number): EndingFate {
-	const fate = fateAtEnd(one.sitting, one.reckoning.phase === 'over');
+	const planned = fateAtEnd(one.sitting, one.reckoning.phase === 'over');
+	// Whoever waits at the door for a further attempt was here before: they are owed this attempt, not a make-up.
+	const fate = planned === 'absent' && one.attempt > 1 && one.sitting.state === 'at_door' ? 'carried_over' : planned;
 	return isWindowToCome(one, now) && fate !== 'stays' ? 'own_window' : fate;
 }
 
