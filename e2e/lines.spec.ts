@@ -13,7 +13,8 @@ async function atWork(page: Page, number: string): Promise<string> {
 }
 const choose = async (page: Page, index: number) => {
 	await page.getByRole('button', { name: new RegExp(`^Question ${index}, `) }).click();
-	const radio = page.getByRole('radio').first();
+	// One that is not chosen yet: the demo's people have answered some of their questions already.
+	const radio = page.getByRole('radio', { checked: false }).first();
 	if (await radio.count()) await radio.check();
 	else await page.getByRole('textbox').fill(String(index));
 };
