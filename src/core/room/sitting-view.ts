@@ -57,7 +57,7 @@ export type SittingPicture = {
 	messages: { id: string; text: string; at: number }[];
 	/** The hand that is up. */
 	hand: { text: string; at: number } | null;
-	ended: { at: number; receipt: string; byCandidate: boolean } | null;
+	ended: { at: number; receipt: string; byCandidate: boolean; countsNothing: boolean } | null;
 	/** Why they were sent back from the door; shown to them. */
 	turnedAway: string | null;
 };

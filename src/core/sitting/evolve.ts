@@ -65,7 +65,12 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				heldFrom: null,
 				reason: event.kind === 'handed_in' ? event.reason : null,
 				stops: rest(sitting, event.at, 'handed_in'),
-				ended: { by: event.by, at: event.at, receipt: event.receipt }
+				ended: {
+					by: event.by,
+					at: event.at,
+					receipt: event.receipt,
+					...(event.kind === 'time_ran_out' && event.outcome === 'counts_nothing' && { countsNothing: true as const })
+				}
 			});
 		case 'carried_over':
 			return enter('carried_over', {

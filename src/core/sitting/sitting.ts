@@ -57,7 +57,8 @@ export type Sitting = {
 	since: number;
 	/** Why it was turned away, held, handed in by staff or set aside. */
 	reason: string | null;
-	ended: { by: Role; at: number; receipt: string } | null;
+	/** `countsNothing`: it ran out under a rule sheet by which what is not handed in counts nothing. */
+	ended: { by: Role; at: number; receipt: string; countsNothing?: true } | null;
 	/** Commands already carried out: a repeated one has no second effect. */
 	commandIds: string[];
 };

@@ -327,12 +327,18 @@
 	>
 		<p>
 			{picture.state === 'time_up'
-				? 'Your work was handed in for you'
+				? picture.ended?.countsNothing
+					? 'Your work ended'
+					: 'Your work was handed in for you'
 				: picture.ended?.byCandidate
 					? 'You handed in'
 					: 'Your proctor handed in for you'} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that
 			you gave is with us.
 		</p>
+		{#if picture.ended?.countsNothing}<p class="font-semibold">
+				It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor
+				if your line or your device was the reason.
+			</p>{/if}
 		{#if paper?.queue.keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
 				{paper.queue.keptNote.message}
 				{paper.queue.keptNote.instead}

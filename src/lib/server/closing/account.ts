@@ -2,7 +2,7 @@ import { addUp, type Ledger } from '$core/closing';
 import { countingScore, type Reached } from '$core/attempts';
 import { markForm, type Score } from '$core/marking';
 import type { Form, Paper } from '$core/paper';
-import type { SittingState } from '$core/sitting';
+import type { Sitting, SittingState } from '$core/sitting';
 import { standingAnswers } from '../answers/read';
 import { groupBy, type Query } from '../db';
 import type { Session } from '../session';
@@ -25,6 +25,8 @@ export type Line = {
 	receipt: string | null;
 	endedAt: number | null;
 	reason: string | null;
+	/** It was not handed in, and the rules say that it counts nothing then. */
+	countsNothing: boolean;
 };
 
 export type Account = { ledger: Ledger; lines: Line[] };
@@ -85,11 +87,11 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 	const reachedBefore = groupBy(earlier, (row) => row.candidate_id);
 
 	const lines = rows.map((row): Line => {
-		const fold = JSON.parse(row.fold);
+		const fold: Sitting = JSON.parse(row.fold);
 		const movedOn = row.session_id !== session.id;
 		const state = movedOn ? (row.outcome ?? 'carried_over') : row.state;
 		const form: Form | null = row.form ? JSON.parse(row.form) : null;
-		const isScored = !movedOn && (state === 'handed_in' || state === 'time_up');
+		const isScored = !movedOn && (state === 'handed_in' || state === 'time_up') && !fold.ended?.countsNothing;
 		const score = isScored ? scoreOf(row) : null;
 		const reached = [...(reachedBefore.get(row.candidate_id) ?? []).map(scoreOf), score].filter((one) => one !== null);
 		return {
@@ -105,7 +107,8 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			counted: movedOn ? null : countingScore(session.rules.attempts.counts, reached),
 			receipt: movedOn ? null : (fold.ended?.receipt ?? null),
 			endedAt: movedOn ? null : (fold.ended?.at ?? null),
-			reason: fold.reason
+			reason: fold.reason,
+			countsNothing: fold.ended?.countsNothing ?? false
 		};
 	});
 	const ledger = addUp(
@@ -121,7 +124,7 @@ type Earlier = { sitting_id: string; candidate_id: string; form: string | null }
 async function earlierAttempts(db: Query, session: Session, rows: Row[]): Promise<Earlier[]> {
 	const again = rows.filter((row) => row.attempt > 1);
 	if (again.length === 0) return [];
-	const before: (Earlier & { attempt: number })[] = await db('sitting')
+	const before: (Earlier & { attempt: number; fold: string })[] = await db('sitting')
 		.leftJoin('form', 'form.sitting_id', 'sitting.id')
 		.whereIn(
 			'candidate_id',
@@ -134,7 +137,9 @@ async function earlierAttempts(db: Query, session: Session, rows: Row[]): Promis
 		})
 		.whereIn('state', ['handed_in', 'time_up'])
 		.orderBy('attempt')
-		.select('sitting.id as sitting_id', 'sitting.candidate_id', 'sitting.attempt', 'form.form');
+		.select('sitting.id as sitting_id', 'sitting.candidate_id', 'sitting.attempt', 'sitting.fold', 'form.form');
 	const latest = new Map(again.map((row) => [row.candidate_id, row.attempt]));
-	return before.filter((row) => row.attempt < latest.get(row.candidate_id)!);
+	return before.filter(
+		(row) => row.attempt < latest.get(row.candidate_id)! && !(JSON.parse(row.fold) as Sitting).ended?.countsNothing
+	);
 }

@@ -62,7 +62,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		ended: sitting.ended && {
 			at: sitting.ended.at,
 			receipt: sitting.ended.receipt,
-			byCandidate: sitting.ended.by === 'candidate'
+			byCandidate: sitting.ended.by === 'candidate',
+			countsNothing: sitting.ended.countsNothing ?? false
 		},
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};

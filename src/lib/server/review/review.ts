@@ -13,7 +13,8 @@ export async function reviewFor(db: Query, one: Loaded): Promise<Review | null> 
 		sessionEnded: session.endedAt !== null,
 		allFinished: rules.review.when === 'all_finished' && (await allFinished(db, one))
 	};
-	if (!mayReview(rules.review, at)) return null;
+	// What counts nothing has no score to be told.
+	if (!mayReview(rules.review, at) || sitting.ended?.countsNothing) return null;
 	const form = await formOf(db, sitting.id);
 	if (!form) return null;
 	const { content } = (await db('paper').where({ id: one.paperId }).first('content')) as { content: string };

@@ -77,7 +77,9 @@
 						>
 						<TableBodyCell class="px-3.5 py-2 font-semibold"
 							>{line.points === null
-								? ''
+								? line.countsNothing
+									? 'counts nothing'
+									: ''
 								: `${Math.round(line.points * 100) / 100} of ${line.outOf}`}{#if line.attempt > 1}<span
 									class="text-ink-2 block text-[13px] font-normal"
 									>attempt {line.attempt}{line.counted
