@@ -22,6 +22,10 @@ export const ENTRY_REFUSALS = {
 		message: 'This paper can only be sat from the networks of its site.',
 		instead: 'Join the room’s network, or ask the proctor.'
 	},
+	no_tablets: {
+		message: 'This paper can’t be sat on a tablet.',
+		instead: 'Use a computer, or ask the proctor for one.'
+	},
 	not_on_list: {
 		message: 'You are not on the list of this session.',
 		instead: 'Your proctor has been told and can add you. Stay here and try once more in a moment.'

@@ -1,3 +1,4 @@
+export { isTablet } from './tablet';
 export {
 	DOOR_CODE_ALPHABET,
 	DOOR_CODE_BITS,

@@ -34,7 +34,6 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 	if (lockdown.level !== 'open') {
 		if (lockdown.sites.length > 0) gaps.push(`${lockdown.sites.join(', ')} may be opened`);
 		if (lockdown.printing) gaps.push('printing is allowed');
-		if (lockdown.tablets && lockdown.level === 'sealed') gaps.push('tablets, which have no client, are allowed');
 		if (!lockdown.alsoForReview && review.shows !== 'nothing') gaps.push('the review is open');
 	}
 

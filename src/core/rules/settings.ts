@@ -228,7 +228,7 @@ export const SETTINGS: Setting[] = [
 		path: 'lockdown.tablets',
 		section: 'Lockdown',
 		name: 'Tablets',
-		says: 'A tablet has no sealed client.',
+		says: 'Whether a watched or sealed paper may be sat on one. No sealed client runs on tablets.',
 		kind: yesNo('allowed', 'not allowed')
 	},
 	{

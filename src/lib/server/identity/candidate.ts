@@ -3,6 +3,7 @@ import {
 	ENTRY_REFUSALS,
 	foldNumber,
 	isInside,
+	isTablet,
 	isTurningCode,
 	readDoorCode,
 	readRanges,
@@ -107,6 +108,11 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 	}
 	await otium.limits.succeeded(target);
 	await otium.limits.succeeded(door);
+	const { level, tablets } = session.rules.lockdown;
+	if (level !== 'open' && !tablets && isTablet(deviceName)) {
+		await tellProctor('no_tablets', { candidateId: found.candidate_id, sittingId: found.sitting_id });
+		return refuse('no_tablets');
+	}
 	// Told here, at the door, and not when everyone else begins.
 	const client = clientFor(session, typed.client ?? null);
 	if (client === 'missing' || client === 'outdated') {

@@ -292,6 +292,29 @@ describe('who is refused at the door', () => {
 		expect(await lines()).toEqual([]);
 	});
 
+	it('a tablet is refused where the rules allow none, told to the proctor, and a computer is not', async () => {
+		const knockWith = (deviceName: string) =>
+			call(knock, {
+				otium: house.otium,
+				body: { code, number: 'DO-1001', family: 'Family0', deviceName }
+			});
+		const set = (level: string, tablets: boolean) =>
+			house.otium.db('session').update({
+				rules: house.otium.db.raw("json_set(rules, '$.lockdown.level', ?, '$.lockdown.tablets', json(?))", [
+					level,
+					String(tablets)
+				])
+			});
+		await set('watched', false);
+		expect((await knockWith('iPad, Safari')).body).toMatchObject({ code: 'no_tablets' });
+		expect(await lines()).toMatchObject([{ code: 'no_tablets', sittingId: 'sit0', device: 'iPad, Safari' }]);
+		expect((await knockWith('Mac, Safari')).status).toBe(200);
+		await set('watched', true);
+		expect((await knockWith('iPad, Safari')).status).toBe(200);
+		await set('open', false);
+		expect((await knockWith('Android, Chrome')).status).toBe(200);
+	});
+
 	it('somebody who is expected elsewhere is told where', async () => {
 		await stranger();
 		await house.otium.db('session').insert({

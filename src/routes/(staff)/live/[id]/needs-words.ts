@@ -46,6 +46,7 @@ const REFUSED: Record<string, string> = {
 	off_network: 'is not on a network of this site',
 	client_unproven: 'came without the sealed client',
 	client_outdated: 'came with a sealed client that is too old',
+	no_tablets: 'came with a tablet, which the rules do not allow',
 	barred: 'is being held and tried to come in',
 	already_ended: 'has handed in and tried to come in again'
 };
