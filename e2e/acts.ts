@@ -61,6 +61,8 @@ export function actsIn(home: House) {
 		await expect(dialog).toHaveCount(0);
 	};
 	const one = async (page: Page, name: string) => {
+		// As long as a person takes: the act before has been answered by then.
+		await page.waitForTimeout(500);
 		await page.keyboard.press('Escape');
 		await list(page).getByRole('button', { name }).click();
 	};

@@ -183,9 +183,14 @@ export class LiveRoom {
 			this.tell('refused', inWords(answer.problem));
 			return false;
 		}
-		this.selected.clear();
+		this.#deselect(seats);
 		this.#report(kind, seats, answer.data.outcomes, more, undoable);
 		return true;
+	}
+
+	/** Those who were acted on are no longer chosen; whoever was chosen while it was on its way stays so. */
+	#deselect(seats: SeatView[]) {
+		for (const seat of seats) this.selected.delete(seat.id);
 	}
 
 	#report(kind: StaffAct, seats: SeatView[], outcomes: Outcome[], more: { reason?: string }, undoable: boolean) {
@@ -224,7 +229,7 @@ export class LiveRoom {
 					? seats[0].name
 					: `${seats.length} candidates`;
 		const { grantIds } = answer.data;
-		this.selected.clear();
+		this.#deselect(seats ?? []);
 		this.tell('done', `${minutes} minutes more for ${who}.`, async () => {
 			const undone = await send('DELETE', `/live/${this.sessionId}/minutes`, { grantIds });
 			this.tell(undone.ok ? 'done' : 'refused', undone.ok ? 'The minutes are taken back.' : inWords(undone.problem));
@@ -237,7 +242,7 @@ export class LiveRoom {
 		const sittingIds = seats.map((seat) => seat.id);
 		const answer = await send('POST', `/live/${this.sessionId}/message`, { commandId, sittingIds, text });
 		if (!answer.ok) return inWords(answer.problem);
-		this.selected.clear();
+		this.#deselect(seats);
 		this.tell('done', `Sent to ${seats.length === 1 ? seats[0].name : `${seats.length} candidates`}.`);
 		return null;
 	}
