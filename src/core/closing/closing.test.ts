@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { decide, evolve, newSitting, SITTING_STATES, type Context, type Sitting, type SittingState } from '../sitting';
+import { WILLING } from '../sitting/willing';
 import { addUp, commandsForFate, fateAtEnd, LEDGER_COLUMNS } from '.';
 
 const sittingIn = (id: string, state: SittingState, change: Partial<Sitting> = {}): Sitting => ({
@@ -41,23 +42,7 @@ describe('the ledger', () => {
 });
 
 describe('what becomes of each at the end', () => {
-	const context: Context = {
-		now: 10,
-		sessionOver: false,
-		entry: { ok: true },
-		admission: 'proctor',
-		startWord: 'not_asked',
-		finishWord: 'not_asked',
-		identityConfirmed: true,
-		deviceChecked: true,
-		client: 'not_asked',
-		roomWaits: false,
-		remaining: 0,
-		over: true,
-		atTimeUp: 'hand_in',
-		endedToday: true,
-		reopenGranted: false
-	};
+	const context: Context = { ...WILLING, now: 10, remaining: 0, over: true };
 
 	it.each<[SittingState, boolean, Partial<Sitting>, string]>([
 		['expected', false, {}, 'absent'],

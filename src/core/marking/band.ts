@@ -1,12 +1,17 @@
 /** From so many per cent of the points on: what the result is called, and what the candidate is told with it. */
 export type Band = { fromPercent: number; name: string; message: string };
 
+/** Whether a score reaches so many per cent: at the mark itself as well, and without rounding. */
+export function reachesPercent({ points, outOf }: { points: number; outOf: number }, percent: number): boolean {
+	return points * 100 >= percent * outOf;
+}
+
 /**
  * The band that a score is in: the highest whose mark it reaches, at the mark itself as well. null: it reaches none.
  * @param bands in any order
  */
-export function bandOf(bands: Band[], { points, outOf }: { points: number; outOf: number }): Band | null {
-	const reached = bands.filter((band) => points * 100 >= band.fromPercent * outOf);
+export function bandOf(bands: Band[], score: { points: number; outOf: number }): Band | null {
+	const reached = bands.filter((band) => reachesPercent(score, band.fromPercent));
 	return reached.reduce<Band | null>((best, one) => (best && best.fromPercent >= one.fromPercent ? best : one), null);
 }
 

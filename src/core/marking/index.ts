@@ -1,6 +1,6 @@
 export { readNumber } from './number';
 export { rightAnswer } from './key';
-export { bandOf, bandsAsText, readBands } from './band';
+export { bandOf, bandsAsText, reachesPercent, readBands } from './band';
 export type { Band } from './band';
 export { markAnswer, markForm } from './mark';
 export type { Mark, MarkingRules, Score, Verdict } from './mark';

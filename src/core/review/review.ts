@@ -1,4 +1,4 @@
-import { bandOf, markForm, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
+import { bandOf, markForm, reachesPercent, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
 import type { AnswerValue, Form, FormQuestion, Paper } from '../paper';
 import type { ResultRules, ReviewRules } from '../session';
 
@@ -51,7 +51,7 @@ export function reviewOf(
 		outOf: score.outOf,
 		toMark: score.toMark,
 		band: band && { name: band.name, message: band.message },
-		passed: pass === null || score.toMark > 0 ? null : score.points * 100 >= pass * score.outOf,
+		passed: pass === null || score.toMark > 0 ? null : reachesPercent(score, pass),
 		questions:
 			rules.review.shows === 'score'
 				? null

@@ -1,14 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-	decide,
-	newSitting,
-	SITTING_STATES,
-	type CommandBody,
-	type Context,
-	type Sitting,
-	type SittingState
-} from '../sitting';
+import { decide, newSitting, SITTING_STATES, type CommandBody, type Sitting, type SittingState } from '../sitting';
+import { WILLING } from '../sitting/willing';
 import { MINUTE } from '../time';
 import {
 	changedSeats,
@@ -233,24 +226,6 @@ describe('whom an act reaches', () => {
 		restore: { kind: 'restore' },
 		expect_again: { kind: 'expect_again' }
 	} satisfies Record<string, CommandBody>;
-	const WILLING: Context = {
-		now: NOW,
-		sessionOver: false,
-		entry: { ok: true },
-		admission: 'proctor',
-		startWord: 'not_asked',
-		finishWord: 'not_asked',
-		identityConfirmed: true,
-		deviceChecked: true,
-		client: 'not_asked',
-		roomWaits: false,
-		remaining: 60_000,
-		over: false,
-		atTimeUp: 'hand_in',
-		endedToday: true,
-		reopenGranted: false
-	};
-
 	it('is what the server will do, for every act, state, device and beginning', () => {
 		for (const body of Object.values(ACTS)) {
 			for (const state of SITTING_STATES) {
@@ -270,7 +245,7 @@ describe('whom an act reaches', () => {
 						beganAt: begun ? NOW - MINUTE : null
 					};
 					const command = { ...body, id: 'c', by: { role: 'coordinator' as const, id: 'ode' } };
-					const expected = decide(sitting, command, WILLING).ok ? [one] : [];
+					const expected = decide(sitting, command, { ...WILLING, now: NOW }).ok ? [one] : [];
 					expect({ act: body.kind, state, hasDevice, begun, touched: reach(body.kind, [one]).touched }).toEqual({
 						act: body.kind,
 						state,

@@ -17,24 +17,7 @@ import {
 	type Sitting,
 	type SittingState
 } from '.';
-
-const WILLING: Context = {
-	now: 1_000,
-	sessionOver: false,
-	entry: { ok: true },
-	admission: 'proctor',
-	startWord: 'not_asked',
-	finishWord: 'not_asked',
-	identityConfirmed: true,
-	deviceChecked: true,
-	client: 'not_asked',
-	roomWaits: false,
-	remaining: 60_000,
-	over: false,
-	atTimeUp: 'hand_in',
-	endedToday: true,
-	reopenGranted: false
-};
+import { WILLING } from './willing';
 
 const BODIES: Record<CommandKind, CommandBody> = {
 	arrive: { kind: 'arrive', sessionId: 's1', deviceId: 'd1', deviceName: 'Laptop 1' },

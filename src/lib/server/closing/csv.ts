@@ -1,4 +1,4 @@
-import { bandOf } from '$core/marking';
+import { bandOf, reachesPercent } from '$core/marking';
 import { STATE_NAMES } from '$core/sitting';
 import { DateTime } from 'luxon';
 import { toCsv } from '../people';
@@ -8,7 +8,7 @@ import type { Account } from './account';
 function passedOf({ rules }: Session, { counted }: Account['lines'][number]): string {
 	const pass = rules.result.passPercent;
 	if (pass === null || counted === null) return '';
-	return counted.points * 100 >= pass * counted.outOf ? 'yes' : 'no';
+	return reachesPercent(counted, pass) ? 'yes' : 'no';
 }
 
 /** The session's results by RFC 4180, with a byte-order mark so that spreadsheets read names right. */
