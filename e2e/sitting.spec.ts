@@ -1,55 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { arrive, go, house } from './house';
+import { sitsIn } from './sits';
 
 const home = house();
 test.beforeAll(() => home.moveTo('10:22'));
-
-/** A candidate of the watched paper that opens next, let in and begun. */
-async function begun(page: Page, nth: number, change: Record<string, unknown> = {}) {
-	const session = () => home.session('Lights and Shapes · Watch B');
-	// The door opens by itself.
-	await expect.poll(async () => (await session()).code).not.toBe('');
-	const { id, code } = await session();
-	const person = await home.read(async (db) => {
-		const { rules } = await db('session').where({ id }).first('rules');
-		const merged = JSON.parse(rules);
-		for (const [part, values] of Object.entries(change)) merged[part] = { ...merged[part], ...(values as object) };
-		merged.admission = 'automatic';
-		merged.timing.clockStarts = 'candidate';
-		await db('session')
-			.where({ id })
-			.update({ rules: JSON.stringify(merged) });
-		return (
-			await db('sitting')
-				.join('candidate', 'candidate.id', 'sitting.candidate_id')
-				.where({ session_id: id })
-				.orderBy('number')
-				.select('sitting.id', 'number', 'family', 'given')
-		)[nth];
-	});
-	await arrive(page, code, person.number, person.family);
-	await page.getByTestId('begin').click();
-	await expect(page.locator('[data-question]')).toBeVisible();
-	return { ...person, sessionId: id } as {
-		id: string;
-		number: string;
-		family: string;
-		given: string;
-		sessionId: string;
-	};
-}
-const formOf = (id: string) =>
-	home.read(
-		async (db) => JSON.parse((await db('form').where({ sitting_id: id }).first('form')).form).questions
-	) as Promise<{ id: string; kind: string; picture?: string }[]>;
-const valueOf = (sittingId: string, questionId: string) =>
-	home.read(async (db) => {
-		const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
-		return row ? JSON.parse(row.value).value : undefined;
-	});
-const goTo = (page: Page, index: number) =>
-	page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();
+const { begun, formOf, valueOf, goTo } = sitsIn(home);
 
 test('every kind of question is answered, by pointer or by keys, and arrives in its own shape', async ({ browser }) => {
 	const page = await home.browser(browser);

@@ -2,6 +2,7 @@ export { MINUTE, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
 export { allottedMinutes, reckon } from './reckon';
 export type { Reckoning } from './reckon';
+export { tellWarning } from './warnings';
 export {
 	instantFromLocal,
 	localDate,

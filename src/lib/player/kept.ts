@@ -11,6 +11,7 @@ type ClockNote = { server: number; device: number };
 
 const TAB = 'otium paper';
 const CLOCK = 'otium clock';
+const TOLD = 'otium told';
 
 export function rememberTab(place: Place, key: string) {
 	write(sessionStorage, TAB, { ...place, key });
@@ -19,6 +20,7 @@ export function rememberTab(place: Place, key: string) {
 export function forgetTab() {
 	try {
 		sessionStorage.removeItem(TAB);
+		sessionStorage.removeItem(TOLD);
 	} catch {
 		// Nothing was kept, then.
 	}
@@ -27,6 +29,16 @@ export function forgetTab() {
 export function keyOf(place: Place): string | null {
 	const tab = read<Tab>('sessionStorage', TAB);
 	return tab?.sittingId === place.sittingId && tab.epoch === place.epoch ? tab.key : null;
+}
+
+/** The warnings of the time that this tab has shown of a sitting, in minutes before the end. */
+export function toldOf(sittingId: string): number[] {
+	const note = read<{ sittingId: string; told: number[] }>('sessionStorage', TOLD);
+	return note?.sittingId === sittingId ? note.told : [];
+}
+
+export function rememberTold(sittingId: string, told: number[]) {
+	write(sessionStorage, TOLD, { sittingId, told });
 }
 
 export function noteClock(server: number) {

@@ -21,8 +21,9 @@ type Loaded = { ok: true; paper: Paper } | { ok: false; problem: Problem; status
 
 const NOTHING: Given = { value: null, marked: false, struck: [], inViewMs: 0 };
 
-/** Typing is told when it rests, and at the latest after this. */
+/** Typing is told when it has rested so long, and while it goes on every so often. */
 const REST_MS = 400;
+const TYPING_MS = 3_000;
 
 /** The paper on this device: the questions, what has been answered, and the way of every change to the server. */
 export class Paper {
@@ -31,7 +32,7 @@ export class Paper {
 	#viewSince = performance.now();
 	// Timers are nothing to show.
 	// eslint-disable-next-line svelte/prefer-svelte-reactivity
-	#resting = new Map<string, ReturnType<typeof setTimeout>>();
+	#resting = new Map<string, { timer: ReturnType<typeof setTimeout>; since: number }>();
 
 	private constructor(
 		private readonly content: Content,
@@ -121,13 +122,12 @@ export class Paper {
 	/** Changes an answer. `rests`: it is being typed, and is told when that rests. */
 	change(questionId: string, change: Partial<Given>, rests = false) {
 		this.given.set(questionId, { ...this.of(questionId), ...change });
-		clearTimeout(this.#resting.get(questionId));
-		if (rests)
-			this.#resting.set(
-				questionId,
-				setTimeout(() => void this.#tell(questionId), REST_MS)
-			);
-		else void this.#tell(questionId);
+		const resting = this.#resting.get(questionId);
+		clearTimeout(resting?.timer);
+		const now = performance.now();
+		const since = resting?.since ?? now;
+		if (!rests || now - since > TYPING_MS) void this.#tell(questionId);
+		else this.#resting.set(questionId, { since, timer: setTimeout(() => void this.#tell(questionId), REST_MS) });
 	}
 
 	goTo(index: number) {
@@ -137,10 +137,13 @@ export class Paper {
 		this.at = Math.min(this.questions.length - 1, Math.max(0, index));
 	}
 
-	/** The page was hidden or is shown again: only time in view counts. */
+	/** The page was hidden or is shown again: only time in view counts, and a hidden page may be gone in a moment. */
 	viewChanged(isVisible: boolean) {
 		if (isVisible) this.#viewSince = performance.now();
-		else this.#countView();
+		else {
+			this.#countView();
+			void this.#tellResting();
+		}
 	}
 
 	/** Tells what is still resting and waits until all has been sent. Returns true when the server has everything. */
@@ -152,7 +155,7 @@ export class Paper {
 
 	async #tellResting() {
 		const resting = [...this.#resting.keys()];
-		for (const questionId of resting) clearTimeout(this.#resting.get(questionId));
+		for (const questionId of resting) clearTimeout(this.#resting.get(questionId)?.timer);
 		await Promise.all(resting.map((questionId) => this.#tell(questionId)));
 	}
 

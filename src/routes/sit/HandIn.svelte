@@ -5,8 +5,9 @@
 	import { send, type Problem } from '$ui/post';
 	import Press from './Press.svelte';
 
-	type Props = { paper: Paper; line: Line; onclose: () => void; onjump: (index: number) => void };
-	let { paper, line, onclose, onjump }: Props = $props();
+	/** `isTimeUp`: nothing can be answered any more, so that blanks stay blank. */
+	type Props = { paper: Paper; line: Line; isTimeUp: boolean; onclose: () => void; onjump: (index: number) => void };
+	let { paper, line, isTimeUp, onclose, onjump }: Props = $props();
 
 	let dialog: HTMLDialogElement;
 	let finishWord = $state('');
@@ -14,7 +15,7 @@
 	let isSure = $state(false);
 	let problem = $state.raw<Problem | null>(null);
 	let commandId = nanoid();
-	const mustAnswer = $derived(line.picture.session.movement.answerAll && paper.blanks.length > 0);
+	const mustAnswer = $derived(line.picture.session.movement.answerAll && !isTimeUp && paper.blanks.length > 0);
 	$effect(() => dialog.showModal());
 
 	async function handIn() {

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { localTime } from '$core/time';
 	import type { Line } from '$player/line.svelte';
-	import type { Paper } from '$player/paper.svelte';
+	import type { Given, Paper } from '$player/paper.svelte';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import { untrack } from 'svelte';
 	import { Display } from '$player/display.svelte';
+	import { TimeWarnings } from '$player/time-warnings.svelte';
 	import type { Watch } from '$player/watch.svelte';
 	import HandIn from './HandIn.svelte';
 	import Messages from './Messages.svelte';
@@ -59,18 +60,17 @@
 	);
 	let isBeside = $state(false);
 	let handingIn = $state(false);
-	let warned = $state<number[]>([]);
-	let warning = $state<number | null>(null);
-	// A warning comes once, the nearest one, and goes by itself.
+	const warnings = untrack(() => new TimeWarnings(line.picture.sittingId));
+	$effect(() => warnings.look(picture.time.warnAtMinutes, remaining));
+	$effect(() => () => warnings.stop());
+	/** The last seconds in which answers are taken: typing no longer waits there until it rests. */
+	const isLastMoment = $derived.by(() => {
+		const { graceEnds, standing } = picture.time;
+		return graceEnds !== null && !standing && graceEnds > clock.now && graceEnds - clock.now < 3_000;
+	});
+	const isClosed = $derived(remaining === 0 && !inGrace && picture.time.atTimeUp !== 'flag');
 	$effect(() => {
-		if (remaining === null || remaining === 0) return;
-		const due = picture.time.warnAtMinutes.filter((minutes) => remaining <= minutes * 60_000);
-		const nearest = Math.min(...due);
-		if (due.length === 0 || warned.includes(nearest)) return;
-		warned = [...warned, ...due];
-		warning = nearest;
-		const timer = setTimeout(() => (warning = null), 12_000);
-		return () => clearTimeout(timer);
+		if (isLastMoment) void untrack(() => paper.settle());
 	});
 	$effect(() => {
 		const seen = () => paper.viewChanged(document.visibilityState === 'visible');
@@ -99,6 +99,12 @@
 		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${localTime(savedAt, zone, true)}` };
 	});
 
+	function change(questionId: string, to: Partial<Given>, rests = false) {
+		if (!isClosed) paper.change(questionId, to, rests && !isLastMoment);
+	}
+	function toggleMark(questionId: string) {
+		change(questionId, { marked: !paper.of(questionId).marked });
+	}
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (
@@ -115,8 +121,7 @@
 		if (inputs.length >= digit && digit >= 1) inputs[digit - 1].click();
 		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) turn(1);
 		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) turn(-1);
-		else if (event.key === 'm' && picture.session.tools.marking)
-			paper.change(question.id, { marked: !paper.of(question.id).marked });
+		else if (event.key === 'm' && picture.session.tools.marking) toggleMark(question.id);
 		else return;
 		event.preventDefault();
 	}
@@ -195,25 +200,28 @@
 		>
 			This is a rehearsal. It counts for nothing.
 		</p>{/if}
-	{#if warning !== null}
+	{#if warnings.shown !== null}
 		<p
 			class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold"
 			role="status"
 			data-testid="warning"
 		>
-			{warning === 1 ? 'One minute' : `${warning} minutes`} left.
+			{warnings.shown === 1 ? 'One minute' : `${warnings.shown} minutes`} left.
 		</p>
 	{/if}
 	{#if inGrace}
 		<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
-			Time is up. Finish your last answer and hand in: {clockLength(picture.time.graceEnds! - clock.now)}
+			Time is up. Finish your last answer and hand in: {clockLength(picture.time.graceEnds! - clock.now)}{picture.time
+				.atTimeUp === 'zero'
+				? '. What is not handed in by then counts nothing.'
+				: ''}
 		</p>
 	{/if}
 	{#if remaining === 0 && !inGrace}
 		<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
-			{picture.time.atTimeUp === 'flag'
-				? 'Time is up. You may go on: answers from now on are marked late.'
-				: 'Time is up. Hand in now; nothing more is taken.'}
+			{isClosed
+				? 'Time is up. Hand in now; nothing more is taken.'
+				: 'Time is up. You may go on: answers from now on are marked late.'}
 		</p>
 	{/if}
 	{#if !paper.isDurable}<p class="bg-ochre-ground text-ochre px-6 py-1.5 text-center text-[15px]">
@@ -235,7 +243,8 @@
 					{language}
 					hints={picture.session.tools.hints}
 					given={paper.of(question.id)}
-					onchange={(change, rests) => paper.change(question.id, change, rests)}
+					{isClosed}
+					onchange={(to, rests) => change(question.id, to, rests)}
 				/>
 			{/key}
 		{:else}
@@ -251,13 +260,14 @@
 							{language}
 							hints={picture.session.tools.hints}
 							given={paper.of(each.id)}
-							onchange={(change, rests) => ((paper.at = i), paper.change(each.id, change, rests))}
+							{isClosed}
+							onchange={(to, rests) => ((paper.at = i), change(each.id, to, rests))}
 						/>
 						{#if picture.session.tools.marking}<button
 								type="button"
 								class="mt-3 text-[15px] font-semibold underline"
 								aria-pressed={paper.of(each.id).marked}
-								onclick={() => paper.change(each.id, { marked: !paper.of(each.id).marked })}
+								onclick={() => toggleMark(each.id)}
 								>{paper.of(each.id).marked ? 'Marked for later: unmark' : 'Mark for later'}</button
 							>{/if}
 					</div>
@@ -271,10 +281,8 @@
 			<Press onclick={() => turn(-1)} disabled={page === 0}>← Back</Press>
 		{/if}
 		{#if one && picture.session.tools.marking}
-			<Press
-				pressed={paper.of(question.id).marked}
-				onclick={() => paper.change(question.id, { marked: !paper.of(question.id).marked })}
-				testid="mark">{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
+			<Press pressed={paper.of(question.id).marked} onclick={() => toggleMark(question.id)} testid="mark"
+				>{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
 			>
 		{/if}
 		<nav
@@ -315,6 +323,7 @@
 {#if handingIn}<HandIn
 		{paper}
 		{line}
+		isTimeUp={remaining === 0}
 		onclose={() => (handingIn = false)}
 		onjump={(index) => ((handingIn = false), jump(index))}
 	/>{/if}

@@ -17,9 +17,21 @@
 		/** The language it is read in; null: the paper's own. */
 		language?: string | null;
 		hints?: boolean;
+		/** Time is up: it can be read, and no longer answered. */
+		isClosed?: boolean;
 		onchange: (change: Partial<Given>, rests?: boolean) => void;
 	};
-	let { question, number, of, given, picture, language = null, hints = false, onchange }: Props = $props();
+	let {
+		question,
+		number,
+		of,
+		given,
+		picture,
+		language = null,
+		hints = false,
+		isClosed = false,
+		onchange
+	}: Props = $props();
 
 	const wording = $derived(language === null ? undefined : question.inOther?.[language]);
 	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
@@ -45,7 +57,7 @@
 	/>
 {/snippet}
 
-<fieldset class="min-w-0 text-[1.125em]" data-question={question.id}>
+<fieldset class="min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
 	<legend class="w-full" lang={wording ? language : undefined}>
 		<span class="text-ink-2 block text-[0.83em]" lang="en"
 			>Question {number} of {of} · {question.points} {question.points === 1 ? 'point' : 'points'}</span
@@ -64,7 +76,7 @@
 	{:else if question.kind === 'matching'}
 		<Matching {question} {given} {textOf} {onchange} />
 	{:else if question.kind === 'ordering'}
-		<Ordering {question} {given} {textOf} {onchange} />
+		<Ordering {question} {given} {textOf} {isClosed} {onchange} />
 	{:else if question.kind !== 'fill_in'}
 		<Written {question} {given} {onchange} />
 	{/if}

@@ -8,9 +8,10 @@
 		question: FormQuestion;
 		given: Given;
 		textOf: (id: string, own: string) => string;
+		isClosed: boolean;
 		onchange: (change: Partial<Given>) => void;
 	};
-	let { question, given, textOf, onchange }: Props = $props();
+	let { question, given, textOf, isClosed, onchange }: Props = $props();
 
 	const order = $derived(Array.isArray(given.value) ? given.value : question.choices!.map((choice) => choice.id));
 	const byId = $derived(new Map(question.choices!.map((choice) => [choice.id, choice])));
@@ -35,7 +36,7 @@
 			class="bg-sheet flex cursor-grab items-center gap-3 rounded-xl border px-4 py-2.5 {dragged === id
 				? 'border-tide bg-mist'
 				: 'border-line-strong'}"
-			draggable="true"
+			draggable={!isClosed}
 			ondragstart={(event) => {
 				dragged = id;
 				event.dataTransfer?.setData('text/plain', id);

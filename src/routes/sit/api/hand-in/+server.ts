@@ -17,8 +17,9 @@ export const POST: RequestHandler = async ({ request, locals: { otium, device } 
 	if (one?.sitting.device?.epoch !== device.epoch) return refuse(refusal('second_device'));
 	const wanted = one.session.rules.finishWord;
 	const finishWord = wanted === null ? 'not_asked' : sameName(wanted, body.data.finishWord) ? 'right' : 'wrong';
-	// Time that has run out hands in by itself; this is for whoever ends of their own accord.
-	if (one.session.rules.movement.answerAll && one.sitting.state === 'working') {
+	// Once time is up nothing can be answered any more: then whoever has to hand in must be able to, with blanks too.
+	const isTimeUp = one.reckoning.remaining === 0;
+	if (one.session.rules.movement.answerAll && one.sitting.state === 'working' && !isTimeUp) {
 		const form = await formOf(otium.db, device.sittingId);
 		const blanks = (form?.questions.length ?? 0) - one.answered;
 		if (blanks > 0) {

@@ -1,0 +1,68 @@
+import { expect, type Page } from '@playwright/test';
+import { loadSitting } from '../src/lib/server/sitting';
+import { arrive, type House } from './house';
+
+type Me = { id: string; number: string; family: string; given: string; sessionId: string };
+
+/** Candidates of the watched paper that opens at 10:30, each at work in a browser of their own. */
+export function sitsIn(home: House) {
+	/** The nth of its roster, let in and begun under changed rules. */
+	async function begun(page: Page, nth: number, change: Record<string, unknown> = {}): Promise<Me> {
+		const session = () => home.session('Lights and Shapes · Watch B');
+		// The door opens by itself.
+		await expect.poll(async () => (await session()).code).not.toBe('');
+		const { id, code } = await session();
+		const person = await home.read(async (db) => {
+			const { rules } = await db('session').where({ id }).first('rules');
+			const merged = JSON.parse(rules);
+			for (const [part, values] of Object.entries(change)) merged[part] = { ...merged[part], ...(values as object) };
+			merged.admission = 'automatic';
+			merged.timing.clockStarts = 'candidate';
+			await db('session')
+				.where({ id })
+				.update({ rules: JSON.stringify(merged) });
+			const roster = db('sitting')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.where({ session_id: id })
+				.orderBy('number')
+				.select('sitting.id', 'number', 'family', 'given');
+			return (await roster)[nth];
+		});
+		await arrive(page, code, person.number, person.family);
+		await page.getByTestId('begin').click();
+		await expect(page.locator('[data-question]')).toBeVisible();
+		return { ...person, sessionId: id };
+	}
+
+	/** Moves the beginning of the work, so that so much is left now; less than nothing is time that has run out. */
+	async function leave(page: Page, sittingId: string, leftMs: number) {
+		const now = await home.now();
+		await home.read(async (db) => {
+			const { deadline } = (await loadSitting(db, sittingId, now))!.reckoning;
+			const shift = now + leftMs - deadline!;
+			await db('sitting')
+				.where({ id: sittingId })
+				.update({
+					fold: db.raw("json_set(fold, '$.beganAt', json_extract(fold, '$.beganAt') + ?)", [shift]),
+					deadline: db.raw('deadline + ?', [shift]),
+					answers_until: db.raw('answers_until + ?', [shift]),
+					due_at: db.raw('due_at + ?', [shift])
+				});
+		});
+		await page.reload();
+	}
+
+	const formOf = (id: string) =>
+		home.read(
+			async (db) => JSON.parse((await db('form').where({ sitting_id: id }).first('form')).form).questions
+		) as Promise<{ id: string; kind: string; picture?: string }[]>;
+	const valueOf = (sittingId: string, questionId: string) =>
+		home.read(async (db) => {
+			const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
+			return row ? JSON.parse(row.value).value : undefined;
+		});
+	const goTo = (page: Page, index: number) =>
+		page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();
+
+	return { begun, leave, formOf, valueOf, goTo };
+}

@@ -1,0 +1,119 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { house } from './house';
+import { sitsIn } from './sits';
+
+const home = house();
+test.beforeAll(() => home.moveTo('10:22'));
+const { begun, leave, formOf, valueOf, goTo } = sitsIn(home);
+
+type End = 'hand_in' | 'stop' | 'flag' | 'zero';
+const notice = (page: Page) => page.getByRole('status').filter({ hasText: 'Time is up' });
+const lateOf = (sittingId: string, questionId: string) =>
+	home.read(async (db) =>
+		(await db('answer').where({ sitting_id: sittingId, question_id: questionId }).orderBy('seq').select('late')).map(
+			(row) => Boolean(row.late)
+		)
+	);
+
+/** Somebody at work whose time ends so, with a minute of grace; their short answer is the one that is written. */
+async function atWork(browser: Browser, nth: number, atTimeUp: End, more: Record<string, unknown> = {}) {
+	const page = await home.browser(browser);
+	const lockdown = { level: 'open' };
+	const timing = { atTimeUp, graceMinutes: 1, warnAtMinutes: [2, 1], atClose: 'finish', limitMinutes: 60 };
+	const me = await begun(page, nth, { timing, lockdown, ...more });
+	const short = (await formOf(me.id)).findIndex((question) => question.kind === 'short');
+	const question = (await formOf(me.id))[short];
+	const box = page.locator('[data-question]').getByRole('textbox');
+	const stands = (text: string) => expect.poll(() => valueOf(me.id, question.id)).toBe(text);
+	return { page, me, short, question, box, stands };
+}
+
+test('warnings come in time, once each also after a reload, and go by themselves; then the work is handed in for them', async ({
+	browser
+}) => {
+	test.setTimeout(90_000);
+	const { page, me, short, question, box, stands } = await atWork(browser, 0, 'hand_in');
+	await expect(page.getByTestId('warning')).toHaveCount(0);
+	await leave(page, me.id, 122_500);
+	await expect(page.getByTestId('time')).toContainText('3 min');
+	await expect(page.getByTestId('warning')).toHaveText('2 minutes left.', { timeout: 6_000 });
+	await page.reload();
+	await expect(page.getByTestId('time')).toContainText(/1:5\d/);
+	await expect(page.getByTestId('warning')).toHaveCount(0);
+	await leave(page, me.id, 62_500);
+	await expect(page.getByTestId('warning')).toHaveText('One minute left.', { timeout: 6_000 });
+	await expect(page.getByTestId('warning')).toHaveCount(0, { timeout: 14_000 });
+
+	await leave(page, me.id, 2_000);
+	await expect(notice(page)).toContainText('Finish your last answer and hand in: 0:5', { timeout: 6_000 });
+	await goTo(page, short);
+	await box.fill('trawl');
+	await stands('trawl');
+	expect(await lateOf(me.id, question.id)).toEqual([true]);
+
+	// What is being written when grace ends is still taken: nobody has to rest for it.
+	await leave(page, me.id, -57_500);
+	await goTo(page, short);
+	await box.fill('trawling');
+	await expect(page.getByRole('heading', { name: 'Time is up' })).toBeVisible({ timeout: 10_000 });
+	await expect(page.getByText('Your work was handed in for you')).toBeVisible();
+	await expect(page.getByTestId('receipt')).not.toBeEmpty();
+	await stands('trawling');
+});
+
+test('no more answers: the paper can be read and no longer changed, and is handed in with its blanks', async ({
+	browser
+}) => {
+	const movement = { answerAll: true, shown: 'one', goingBack: true };
+	const { page, me, short, box, stands } = await atWork(browser, 1, 'stop', { movement });
+	await goTo(page, short);
+	await box.fill('trawling');
+	await stands('trawling');
+	await page.getByTestId('hand-in').click();
+	await expect(page.getByRole('dialog')).toContainText('All must be answered before handing in.');
+	await expect(page.getByTestId('confirm-hand-in')).toBeDisabled();
+
+	await leave(page, me.id, -61_000);
+	await expect(notice(page)).toContainText('Hand in now; nothing more is taken.');
+	await goTo(page, short);
+	await expect(box).toHaveValue('trawling');
+	await expect(box).toBeDisabled();
+	await page.keyboard.press('m');
+	await expect(page.getByRole('button', { name: `Question ${short + 1}, answered`, exact: true })).toBeVisible();
+	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'working' });
+
+	await page.getByTestId('hand-in').click();
+	await expect(page.getByRole('dialog')).toContainText('After handing in you cannot go back.');
+	await page.getByTestId('confirm-hand-in').dblclick();
+	await expect(page.getByText('You handed in at')).toBeVisible();
+	await stands('trawling');
+});
+
+test('may go on, marked late: what comes after the end is taken, and marked', async ({ browser }) => {
+	const { page, me, short, question, box, stands } = await atWork(browser, 2, 'flag', { movement: {} });
+	await goTo(page, short);
+	await box.fill('trawl');
+	await stands('trawl');
+	await leave(page, me.id, -61_000);
+	await expect(notice(page)).toContainText('You may go on: answers from now on are marked late.');
+	await goTo(page, short);
+	await box.fill('trawling');
+	await stands('trawling');
+	expect(await lateOf(me.id, question.id)).toEqual([false, true]);
+	await page.getByTestId('hand-in').click();
+	await page.getByTestId('confirm-hand-in').dblclick();
+	await expect(page.getByText('You handed in at')).toBeVisible();
+});
+
+test('counts nothing when it was not handed in: the candidate is warned of it and told so', async ({ browser }) => {
+	const { page, me, short, box, stands } = await atWork(browser, 3, 'zero');
+	await goTo(page, short);
+	await box.fill('trawling');
+	await stands('trawling');
+	await leave(page, me.id, -1_000);
+	await expect(notice(page)).toContainText('What is not handed in by then counts nothing');
+	await leave(page, me.id, -58_000);
+	await expect(page.getByText('by the rules of this paper it counts nothing')).toBeVisible({ timeout: 10_000 });
+	await stands('trawling');
+	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'time_up' });
+});
