@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
-import { expect, test, type Page } from '@playwright/test';
-import { arrive, go, house } from './house';
+import { expect, test } from '@playwright/test';
+import { go, house } from './house';
 import { sitsIn } from './sits';
 
 const home = house();
