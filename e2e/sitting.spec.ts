@@ -147,8 +147,23 @@ test('pasting and printing are prevented, told and kept; a second screen is told
 	await expect(page.locator('[data-question]')).toBeHidden();
 	await page.emulateMedia({ media: 'screen' });
 	await expect(page.locator('[data-question]')).toBeVisible();
+	await field.press('Control+a');
+	await field.press('Control+c');
+	await expect(page.getByText('Copying is switched off')).toBeVisible();
+	expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('brought along');
+	await page.locator('[data-question] legend').click({ button: 'right' });
+	await expect(page.getByText('The menu of the mouse is switched off')).toBeVisible();
+	// Dragged in from another window it would be pasted all the same.
+	const isTaken = await field.evaluate((box) => {
+		const dataTransfer = new DataTransfer();
+		dataTransfer.setData('text/plain', 'brought along');
+		return box.dispatchEvent(new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true }));
+	});
+	expect(isTaken).toBe(false);
 	const kinds = () => home.read((db) => db('lapse').where({ sitting_id: me.id }).orderBy('from_at').pluck('kind'));
-	await expect.poll(kinds).toEqual(['second_screen', 'paste', 'print']);
+	await expect
+		.poll(async () => (await kinds()).slice(0, 5))
+		.toEqual(['second_screen', 'paste', 'print', 'copy', 'menu']);
 });
 
 test('a hand goes up and the proctor’s words come back within a second, and are seen to be read', async ({

@@ -24,6 +24,8 @@ export class Watch {
 	#away: Named | null = null;
 	#tellAway: ReturnType<typeof setTimeout> | undefined;
 	#siteOpened = false;
+	/** Something of the page itself is being dragged. */
+	#dragging = false;
 	#waiting: Named[] = [];
 	#sending = false;
 	#timer: ReturnType<typeof setTimeout> | undefined;
@@ -70,11 +72,10 @@ export class Watch {
 			[document, 'copy', prevent('copy')],
 			[document, 'cut', prevent('copy')],
 			[document, 'paste', prevent('paste')],
-			[
-				document,
-				'drop',
-				(event) => !(event as DragEvent).dataTransfer?.types.includes('text/plain') && event.preventDefault()
-			],
+			[document, 'dragstart', () => (this.#dragging = true)],
+			[document, 'dragend', () => (this.#dragging = false)],
+			// What is dragged in from elsewhere is pasted all the same.
+			[document, 'drop', (event) => !this.#dragging && prevent('paste')(event)],
 			[document, 'contextmenu', prevent('menu')],
 			[document, 'keydown', keys as EventListener],
 			[window, 'beforeprint', beforePrint]
