@@ -30,7 +30,7 @@ export function sitsIn(home: House) {
 		});
 		await arrive(page, code, person.number, person.family);
 		await page.getByTestId('begin').click();
-		await expect(page.locator('[data-question]')).toBeVisible();
+		await expect(page.locator('[data-question]').first()).toBeVisible();
 		return { ...person, sessionId: id };
 	}
 

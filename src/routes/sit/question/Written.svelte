@@ -40,6 +40,6 @@
 			value={text}
 			oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}
 		/>
-		{#if question.unit}<span>{question.unit}</span>{/if}
+		{#if question.unit}<span aria-hidden="true">{question.unit}</span>{/if}
 	</label>
 {/if}

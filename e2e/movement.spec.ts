@@ -1,0 +1,170 @@
+import { expect, test, type Browser, type Page } from '@playwright/test';
+import { house } from './house';
+import { sitsIn } from './sits';
+
+const home = house();
+const { begun, formOf, valueOf, goTo } = sitsIn(home);
+test.beforeAll(async () => {
+	// The paper with numbers, true or false, formulas and an essay, which is otherwise sat on another day.
+	const { id } = await home.session('Lights and Shapes · Watch B');
+	await home.read(async (db) => {
+		const paper = await db('paper').where('title', 'like', 'Ship Stability%').first('id');
+		await db('session').where({ id }).update({ paper_id: paper.id });
+		await db('sitting').where({ session_id: id }).update({ paper_id: paper.id });
+	});
+	await home.moveTo('10:22');
+});
+
+/** Somebody at work on the paper under these rules of movement, with every question in the paper's own order. */
+async function under(browser: Browser, nth: number, movement: Record<string, unknown>, more = {}) {
+	const page = await home.browser(browser);
+	const plain = { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false };
+	const order = { questionsInOwnOrder: false, choicesInOwnOrder: false };
+	const me = await begun(page, nth, {
+		movement: { ...plain, ...movement },
+		order,
+		lockdown: { level: 'open' },
+		...more
+	});
+	return { page, me, form: await formOf(me.id) };
+}
+const shownNumbers = (page: Page) =>
+	page
+		.locator('[data-question] legend')
+		.allInnerTexts()
+		.then((texts) => texts.map((text) => Number(/Question (\d+)/.exec(text)![1])));
+const back = (page: Page) => page.getByRole('button', { name: '← Back' });
+
+test('one at a time and back again: true or false, a number with its unit, and an essay with its words counted', async ({
+	browser
+}) => {
+	const { page, me, form } = await under(browser, 0, {});
+	const nthOf = (kind: string) => form.findIndex((question) => question.kind === kind);
+	const stands = (index: number, value: unknown) => expect.poll(() => valueOf(me.id, form[index].id)).toEqual(value);
+	expect(await shownNumbers(page)).toEqual([1]);
+	await expect(back(page)).toBeDisabled();
+	await page.getByTestId('next').click();
+	expect(await shownNumbers(page)).toEqual([2]);
+	await page.locator('[data-question] legend').click();
+	await page.keyboard.press('p');
+	expect(await shownNumbers(page)).toEqual([1]);
+
+	const truth = nthOf('true_false');
+	await goTo(page, truth);
+	await page.getByRole('radio', { name: 'False' }).check();
+	await stands(truth, false);
+	await page.getByRole('button', { name: 'Clear this answer' }).click();
+	await stands(truth, null);
+
+	const number = nthOf('numeric');
+	await goTo(page, number);
+	await page.getByRole('textbox', { name: 'Your answer in m', exact: true }).fill('4/5');
+	await stands(number, '4/5');
+
+	const formula = form.length - 2;
+	await goTo(page, formula);
+	await expect(page.locator('[data-question] .katex').first()).toBeVisible();
+	await expect(page.locator('[data-question] math').first()).toBeAttached();
+
+	const essay = nthOf('essay');
+	await goTo(page, essay);
+	await page.getByLabel('Your text').fill('The water runs to the low side.\n\nFill the tank, or empty it.');
+	await expect(page.getByTestId('words')).toHaveText('13 words. 60 to 150 are asked for.');
+	await stands(essay, 'The water runs to the low side.\n\nFill the tank, or empty it.');
+	await page.getByLabel('Your text').fill('aft '.repeat(151));
+	await expect(page.getByTestId('words')).toContainText('somewhat long');
+});
+
+test('all on one page, and some on a page: each place is reached, and every answer arrives', async ({ browser }) => {
+	const all = await under(browser, 1, { shown: 'all' });
+	expect(await shownNumbers(all.page)).toEqual(all.form.map((_, i) => i + 1));
+	await expect(all.page.getByTestId('next')).toHaveCount(0);
+	await goTo(all.page, 4);
+	await all.page.locator(`[data-question="${all.form[4].id}"]`).getByRole('radio', { name: 'True' }).check();
+	await expect.poll(() => valueOf(all.me.id, all.form[4].id)).toBe(true);
+	await expect(all.page.getByRole('button', { name: 'Question 5, answered' })).toBeVisible();
+
+	const some = await under(browser, 2, { shown: 'pages', perPage: 3 });
+	expect(await shownNumbers(some.page)).toEqual([1, 2, 3]);
+	await some.page.getByTestId('next').click();
+	expect(await shownNumbers(some.page)).toEqual([4, 5, 6]);
+	await back(some.page).click();
+	expect(await shownNumbers(some.page)).toEqual([1, 2, 3]);
+	await goTo(some.page, some.form.length - 1);
+	const last = await shownNumbers(some.page);
+	expect(last.at(-1)).toBe(some.form.length);
+	await expect(some.page.getByTestId('next')).toHaveCount(0);
+});
+
+test('no going back: what lies behind is closed on the page, and with the server too', async ({ browser }) => {
+	const { page, me, form } = await under(browser, 3, { goingBack: false });
+	await page.getByRole('radio').first().check();
+	const first = await page.getByRole('radio').first().isChecked();
+	expect(first).toBe(true);
+	await expect.poll(() => valueOf(me.id, form[0].id)).toBeTruthy();
+	const stood = await valueOf(me.id, form[0].id);
+	await page.getByTestId('next').click();
+	expect(await shownNumbers(page)).toEqual([2]);
+	await expect(back(page)).toHaveCount(0);
+	await page.locator('[data-question] legend').click();
+	await page.keyboard.press('p');
+	expect(await shownNumbers(page)).toEqual([2]);
+	for (const index of [1, 3])
+		await expect(page.getByRole('button', { name: new RegExp(`^Question ${index},`) })).toBeDisabled();
+	await page.locator('[data-question]').getByRole('textbox').fill('0.8');
+	await expect.poll(() => valueOf(me.id, form[1].id)).toBe('0.8');
+
+	// A request made by hand changes nothing either: it is kept, and does not count.
+	const told = await page.evaluate(async (questionId) => {
+		const revision = { seq: 900, questionId, value: 'd', marked: false, struck: [], inViewMs: 10 };
+		const answer = await fetch('/sit/api/answers', {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ revisions: [revision] })
+		});
+		return { status: answer.status, body: await answer.json() };
+	}, form[0].id);
+	expect(told).toMatchObject({ status: 409 });
+	expect(await valueOf(me.id, form[0].id)).toEqual(stood);
+	await page.reload();
+	await page.getByTestId('time').waitFor();
+	expect((await shownNumbers(page))[0]).toBeGreaterThan(1);
+});
+
+test('answer to go on, and answer all before handing in', async ({ browser }) => {
+	const { page, form } = await under(browser, 4, { answerToGoOn: true, answerAll: true });
+	await expect(page.getByRole('button', { name: 'Answer to go on' })).toBeDisabled();
+	await expect(page.getByRole('button', { name: /^Question 2,/ })).toBeDisabled();
+	await page.keyboard.press('n');
+	expect(await shownNumbers(page)).toEqual([1]);
+	await page.getByRole('radio').first().check();
+	await page.getByTestId('next').click();
+	expect(await shownNumbers(page)).toEqual([2]);
+	await page.getByTestId('hand-in').click();
+	const dialog = page.getByRole('dialog');
+	await expect(dialog).toContainText(`1 of ${form.length} are answered. All must be answered before handing in.`);
+	await expect(page.getByTestId('confirm-hand-in')).toBeDisabled();
+	await dialog.getByRole('button', { name: 'Go on working' }).click();
+	const refused = await page.evaluate(async () => {
+		const body = JSON.stringify({ commandId: 'by-hand-0001', finishWord: '' });
+		const headers = { 'content-type': 'application/json' };
+		return (await fetch('/sit/api/hand-in', { method: 'POST', headers, body })).json();
+	});
+	expect(refused.code).toBe('blanks_left');
+});
+
+test('own order of questions and of choices: two neighbours see different ones, each the same after a reload', async ({
+	browser
+}) => {
+	const order = { questionsInOwnOrder: true, choicesInOwnOrder: true };
+	const one = await under(browser, 5, { shown: 'all' }, { order });
+	const two = await under(browser, 6, { shown: 'all' }, { order });
+	const stems = async (page: Page) =>
+		(await page.locator('[data-question] legend').allInnerTexts()).map((text) => text.split('\n').at(-1)!.trim());
+	const [mine, theirs] = [await stems(one.page), await stems(two.page)];
+	expect(mine).not.toEqual(theirs);
+	expect([...mine].sort()).toEqual([...theirs].sort());
+	await one.page.reload();
+	await one.page.getByTestId('time').waitFor();
+	await expect.poll(() => stems(one.page)).toEqual(mine);
+});
