@@ -58,6 +58,10 @@ test('one at a time and back again: true or false, a number with its unit, and a
 
 	const number = nthOf('numeric');
 	await goTo(page, number);
+	// A reload comes back to the very place.
+	await page.reload();
+	await page.getByTestId('time').waitFor();
+	await expect.poll(() => shownNumbers(page)).toEqual([number + 1]);
 	await page.getByRole('textbox', { name: 'Your answer in m', exact: true }).fill('4/5');
 	await stands(number, '4/5');
 
@@ -126,9 +130,15 @@ test('no going back: what lies behind is closed on the page, and with the server
 	}, form[0].id);
 	expect(told).toMatchObject({ status: 409 });
 	expect(await valueOf(me.id, form[0].id)).toEqual(stood);
+	// What was passed unanswered stays passed, also for a page that is loaded anew, in this tab or in another browser.
+	await page.getByTestId('next').click();
+	await page.getByTestId('next').click();
+	expect(await shownNumbers(page)).toEqual([4]);
+	await expect.poll(() => valueOf(me.id, form[3].id)).toBe(null);
+	await page.evaluate(() => sessionStorage.removeItem('otium seen'));
 	await page.reload();
 	await page.getByTestId('time').waitFor();
-	expect((await shownNumbers(page))[0]).toBeGreaterThan(1);
+	await expect.poll(() => shownNumbers(page)).toEqual([4]);
 });
 
 test('answer to go on, and answer all before handing in', async ({ browser }) => {

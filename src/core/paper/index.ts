@@ -16,6 +16,7 @@ export type { AnswerValue } from './answer';
 export { stemPieces, wordCount } from './stem';
 export type { StemPiece } from './stem';
 export { NOTES } from './notes';
+export { placeToResume } from './resume';
 export { deal, keepsPlace } from './deal';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';

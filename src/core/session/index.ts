@@ -1,4 +1,4 @@
-export { completeRules, DEFAULT_RULES, KIND_NAMES } from './rules';
+export { completeRules, DEFAULT_RULES, forwardBy, KIND_NAMES } from './rules';
 export type {
 	AttemptRules,
 	DoorRules,

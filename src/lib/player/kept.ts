@@ -12,6 +12,7 @@ type ClockNote = { server: number; device: number };
 const TAB = 'otium paper';
 const CLOCK = 'otium clock';
 const TOLD = 'otium told';
+const SEEN = 'otium seen';
 
 export function rememberTab(place: Place, key: string) {
 	write(sessionStorage, TAB, { ...place, key });
@@ -21,6 +22,7 @@ export function forgetTab() {
 	try {
 		sessionStorage.removeItem(TAB);
 		sessionStorage.removeItem(TOLD);
+		sessionStorage.removeItem(SEEN);
 	} catch {
 		// Nothing was kept, then.
 	}
@@ -39,6 +41,16 @@ export function toldOf(sittingId: string): number[] {
 
 export function rememberTold(sittingId: string, told: number[]) {
 	write(sessionStorage, TOLD, { sittingId, told });
+}
+
+/** The question that this tab showed last, by its place; null: it has shown none. */
+export function seenIn(sittingId: string): number | null {
+	const note = read<{ sittingId: string; at: number }>('sessionStorage', SEEN);
+	return note?.sittingId === sittingId ? note.at : null;
+}
+
+export function rememberSeen(sittingId: string, at: number) {
+	write(sessionStorage, SEEN, { sittingId, at });
 }
 
 export function noteClock(server: number) {

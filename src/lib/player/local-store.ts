@@ -36,6 +36,7 @@ interface Schema extends DBSchema {
 export class LocalStore {
 	#memory: (Revision & Place)[] = [];
 	#memorySeq = 0;
+	#adding: Promise<unknown> = Promise.resolve();
 
 	private constructor(
 		private readonly db: IDBPDatabase<Schema> | null,
@@ -78,8 +79,14 @@ export class LocalStore {
 		await tx.done;
 	}
 
-	/** Numbers a revision and keeps it, and with it how the answer stands. */
-	async add(place: Place, content: Content): Promise<Revision> {
+	/** Numbers a revision and keeps it, and with it how the answer stands; in the order of the calls, whatever sealing takes. */
+	add(place: Place, content: Content): Promise<Revision> {
+		const added = this.#adding.then(() => this.#add(place, content));
+		this.#adding = added.catch(() => {});
+		return added;
+	}
+
+	async #add(place: Place, content: Content): Promise<Revision> {
 		if (!this.db) {
 			const numbered = { ...content, seq: ++this.#memorySeq };
 			this.#memory.push({ ...numbered, ...place });

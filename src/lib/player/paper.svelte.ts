@@ -1,9 +1,10 @@
 import { SvelteMap } from 'svelte/reactivity';
-import { isBlank, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
+import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
+import { forwardBy } from '$core/session';
 import { send, type Problem } from '$ui/post';
 import type { SittingPicture } from '$core/room';
 import { AnswerQueue } from './answer-queue.svelte';
-import { forgetTab, keyOf, rememberTab } from './kept';
+import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
@@ -38,7 +39,9 @@ export class Paper {
 		private readonly content: Content,
 		private readonly place: Place,
 		private readonly store: LocalStore,
-		readonly queue: AnswerQueue
+		readonly queue: AnswerQueue,
+		/** Questions on a page where nobody may go back; null: they may. */
+		readonly forwardBy: number | null
 	) {}
 
 	get questions() {
@@ -65,34 +68,49 @@ export class Paper {
 		const answer = await send<Sent>('GET', '/sit/api/paper');
 		if (!answer.ok) {
 			const isOutOfReach = answer.status === 0 || answer.status >= 500;
-			return (isOutOfReach && (await Paper.#loadKept(place))) || answer;
+			return (isOutOfReach && (await Paper.#loadKept(place, picture))) || answer;
 		}
 		const { key, answers, lastSeq, ...content } = answer.data;
 		rememberTab(place, key);
 		const store = await LocalStore.open(key);
 		await store.startAfter(place, lastSeq);
-		const paper = await Paper.#begin(content, answers, place, store);
+		const paper = await Paper.#begin(content, answers, place, store, picture);
 		await paper.keep(picture);
 		return { ok: true, paper };
 	}
 
-	static async #loadKept(place: Place): Promise<Loaded | null> {
+	static async #loadKept(place: Place, picture: SittingPicture): Promise<Loaded | null> {
 		const key = keyOf(place);
 		if (key === null) return null;
 		const store = await LocalStore.open(key);
 		const kept = await store.keptPaper<Kept>(place);
 		if (!kept) return null;
 		const { picture: _picture, ...content } = kept.paper;
-		return { ok: true, paper: await Paper.#begin(content, kept.given, place, store) };
+		return { ok: true, paper: await Paper.#begin(content, kept.given, place, store, picture) };
 	}
 
-	static async #begin(content: Content, answers: Answer[], place: Place, store: LocalStore): Promise<Paper> {
-		const paper = new Paper(content, place, store, new AnswerQueue(store, place));
+	static async #begin(
+		content: Content,
+		answers: Answer[],
+		place: Place,
+		store: LocalStore,
+		picture: SittingPicture
+	): Promise<Paper> {
+		const forward = forwardBy(picture.session.movement);
+		const paper = new Paper(content, place, store, new AnswerQueue(store, place), forward);
+		const touched: number[] = [];
 		for (const { questionId, value, marked, struck, inViewMs } of [...answers, ...(await store.waiting(place))]) {
 			paper.given.set(questionId, { value, marked, struck, inViewMs });
+			const index = paper.questions.findIndex((question) => question.id === questionId);
+			if (index >= 0) touched.push(index);
 		}
-		const firstBlank = paper.questions.findIndex((question) => paper.of(question.id).value === null);
-		paper.at = Math.max(0, firstBlank);
+		paper.at = placeToResume({
+			questions: paper.questions.length,
+			touched,
+			seen: seenIn(place.sittingId),
+			forwardBy: forward,
+			isAnswered: (index) => paper.isAnswered(paper.questions[index].id)
+		});
 		void paper.queue.flush();
 		return paper;
 	}
@@ -131,10 +149,14 @@ export class Paper {
 	}
 
 	goTo(index: number) {
-		// What is still resting belongs before what comes next: a paper that does not go back takes them in order.
-		void this.#tellResting();
 		this.#countView();
 		this.at = Math.min(this.questions.length - 1, Math.max(0, index));
+		rememberSeen(this.place.sittingId, this.at);
+		// What is still resting belongs before what comes next: a paper that does not go back takes them in order. There the
+		// place that was reached is told as well, or whoever loads the page anew would find what lies behind open again.
+		const reached = this.questions[this.at].id;
+		const isNew = this.forwardBy !== null && !this.given.has(reached);
+		void this.#tellResting().then(() => (isNew ? this.#tell(reached) : undefined));
 	}
 
 	/** The page was hidden or is shown again: only time in view counts, and a hidden page may be gone in a moment. */

@@ -25,8 +25,7 @@
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
 	const movement = $derived(picture.session.movement);
-	/** Forward only makes no sense where everything is on one page. */
-	const isForwardOnly = $derived(!movement.goingBack && movement.shown !== 'all');
+	const isForwardOnly = $derived(paper.forwardBy !== null);
 	const perPage = $derived(
 		movement.shown === 'one' ? 1 : movement.shown === 'all' ? paper.questions.length : movement.perPage
 	);

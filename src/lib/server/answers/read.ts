@@ -13,9 +13,9 @@ export type StandingAnswer = {
 
 type Row = { sitting_id: string; question_id: string; value: string; in_view_ms: number; late: number };
 
-/** The answers that stand, by sitting. */
+/** The answers that stand, by sitting, the one touched last at the end. */
 export async function standingAnswers(db: Query, sittingIds: string[]): Promise<Map<string, StandingAnswer[]>> {
-	const rows: Row[] = await db('answer_standing').whereIn('sitting_id', sittingIds);
+	const rows: Row[] = await db('answer_standing').whereIn('sitting_id', sittingIds).orderBy(['epoch', 'seq']);
 	const bySitting = new Map<string, StandingAnswer[]>();
 	for (const row of rows) {
 		const list = bySitting.get(row.sitting_id) ?? [];

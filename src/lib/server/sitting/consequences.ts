@@ -1,3 +1,4 @@
+import { forwardBy } from '$core/session';
 import type { Query } from '../db';
 import { loadSittings, type Loaded } from './load';
 
@@ -11,7 +12,6 @@ export function consequences(one: Loaded) {
 	const moving = reckoning.standing && reckoning.deadline === reckoning.naturalDeadline;
 	const deadline = moving ? null : reckoning.deadline;
 	const graceEnds = moving ? null : reckoning.graceEnds;
-	const { shown, perPage, goingBack } = session.rules.movement;
 	return {
 		fold: JSON.stringify(sitting),
 		state: sitting.state,
@@ -19,7 +19,7 @@ export function consequences(one: Loaded) {
 		device_epoch: sitting.device?.epoch ?? null,
 		deadline,
 		answers_until: !atWork ? 0 : atTimeUp === 'flag' ? null : graceEnds,
-		forward_by: goingBack || shown === 'all' ? null : shown === 'one' ? 1 : perPage,
+		forward_by: forwardBy(session.rules.movement),
 		due_at: atWork && endsByItself ? graceEnds : null
 	};
 }
