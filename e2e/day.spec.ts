@@ -20,6 +20,33 @@ async function plan(page: Page, choose: { paper: string; group: string; room: st
 	await page.getByLabel('Closes').fill(choose.until);
 }
 
+test('a grant tells its effect before it is saved, and reaches the room within a second', async ({ browser }) => {
+	const coordinator = await home.staff(browser);
+	const proctor = await home.staff(browser, 'dunmore');
+	const { id } = await home.session('Tides and Currents · Watch A');
+	await go(proctor, `/live/${id}`);
+	const seat = proctor.getByTestId('seats').getByRole('button', { name: 'Lars Holt' });
+	await expect(seat).not.toContainText('×1.25');
+
+	await go(coordinator, '/grants');
+	await coordinator.keyboard.press('g');
+	await coordinator.getByLabel('For whom').fill('holt watch a');
+	await coordinator
+		.locator('aside')
+		.getByRole('button', { name: /Lars Holt.*Tides/s })
+		.click();
+	await coordinator.getByLabel('Times the limit').fill('0,5');
+	await expect(coordinator.getByRole('alert')).toContainText('A factor above 1');
+	await coordinator.getByLabel('Times the limit').fill('1,25');
+	await expect(coordinator.getByTestId('effect')).toContainText(/^60 \+ 15 = 75 min, ends 10:1\d$/);
+	await coordinator.getByLabel('Why, and who asked').fill('Access office');
+	await coordinator.getByRole('button', { name: 'Grant it' }).dblclick();
+	await expect(coordinator.getByTestId('given')).toBeVisible();
+	await expect(seat).toContainText('×1.25', { timeout: 1_000 });
+	const given = await home.read((db) => db('grant_given').where('reason', 'Access office'));
+	expect(given).toHaveLength(1);
+});
+
 test('a proctor and three candidates through the whole day', async ({ browser }) => {
 	test.setTimeout(300_000);
 	const coordinator = await home.staff(browser);
@@ -189,31 +216,44 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await coordinator.getByTestId('verify').click();
 		await expect(coordinator.getByTestId('verdict')).toContainText('entries follow from one another');
 	});
-});
 
-test('a grant tells its effect before it is saved, and reaches the room within a second', async ({ browser }) => {
-	const coordinator = await home.staff(browser);
-	const proctor = await home.staff(browser, 'dunmore');
-	const { id } = await home.session('Tides and Currents · Watch A');
-	await go(proctor, `/live/${id}`);
-	const seat = proctor.getByTestId('seats').getByRole('button', { name: 'Lars Holt' });
-	await expect(seat).not.toContainText('×1.25');
-
-	await go(coordinator, '/grants');
-	await coordinator.keyboard.press('g');
-	await coordinator.getByLabel('For whom').fill('holt watch a');
-	await coordinator
-		.locator('aside')
-		.getByRole('button', { name: /Lars Holt.*Tides/s })
-		.click();
-	await coordinator.getByLabel('Times the limit').fill('0,5');
-	await expect(coordinator.getByRole('alert')).toContainText('A factor above 1');
-	await coordinator.getByLabel('Times the limit').fill('1,25');
-	await expect(coordinator.getByTestId('effect')).toContainText(/^60 \+ 15 = 75 min, ends 10:1\d$/);
-	await coordinator.getByLabel('Why, and who asked').fill('Access office');
-	await coordinator.getByRole('button', { name: 'Grant it' }).dblclick();
-	await expect(coordinator.getByTestId('given')).toBeVisible();
-	await expect(seat).toContainText('×1.25', { timeout: 1_000 });
-	const given = await home.read((db) => db('grant_given').where('reason', 'Access office'));
-	expect(given).toHaveLength(1);
+	await test.step('the next session of the paper takes the unfinished, who go on at their question with their time', async () => {
+		const kept = Number(/you keep your (\d+) minutes/.exec(await second.getByText('you keep your').innerText())![1]);
+		await second.getByRole('button', { name: 'Leave this device to the next' }).click();
+		await plan(coordinator, {
+			paper: 'Radio Procedure',
+			group: 'Second Years',
+			room: 'Boat Shed',
+			time: '11:20',
+			until: '12:10'
+		});
+		await coordinator.locator('label', { hasText: 'Make-up' }).click();
+		await expect(coordinator.getByTestId('sentence')).toContainText('11 candidates of Second Years');
+		// They were told that they keep their time: under another limit it would be another.
+		const limit = coordinator.locator('[data-testid=findings] [data-code=other_limit]');
+		await expect(limit).toContainText('began with 30 minutes and would go on with 60 minutes');
+		await limit.getByRole('button', { name: '30 minutes, as before' }).click();
+		await expect(limit).toHaveCount(0);
+		await expect(coordinator.getByTestId('sentence')).toContainText('for 30 minutes');
+		await coordinator.locator('label', { hasText: 'Rhys Dunmore' }).click();
+		await coordinator.getByTestId('plan').click();
+		await coordinator.waitForURL('**/prepare?planned=1');
+		await home.moveTo('11:21');
+		const session = () => home.session('Radio Procedure%11:20');
+		await expect.poll(async () => (await session()).code).not.toBe('');
+		const { id, code } = await session();
+		await arrive(second, code, people[1].number, people[1].family);
+		await go(proctor, `/live/${id}`);
+		await proctor
+			.getByRole('button', { name: `${people[1].given} ${people[1].family}` })
+			.first()
+			.click();
+		await proctor.keyboard.press('l');
+		await second.getByTestId('begin').click();
+		await expect(second.getByText('Question 2 of 12')).toBeVisible();
+		await expect(second.getByRole('button', { name: 'Question 1, blank, marked' })).toBeVisible();
+		const left = Number(/^(\d+) min/.exec(await second.getByTestId('time').innerText())![1]);
+		expect(kept - left).toBeLessThanOrEqual(1);
+		expect(left).toBeLessThanOrEqual(kept);
+	});
 });

@@ -19,7 +19,7 @@ type Entered = {
 
 /**
  * Each code with what brings it about in the form. What each code means stands in docs/findings.md; the codes that follow
- * from other people's data (clashes, allotments, pools, allowed papers) are brought about in the unit tests.
+ * from other people's data (clashes, allotments, pools, allowed papers) come last, with what brings them about.
  */
 const ENTERED: Record<string, Entered> = {
 	K1: { rules: { timing: { atTimeUp: 'flag' } } },
@@ -105,6 +105,24 @@ const PREPARED: [string, (db: Db) => Promise<unknown>, Entered, mends: boolean][
 		true
 	],
 	['proctor_clash', async () => {}, {}, false],
+	[
+		'K27',
+		async (db) =>
+			db('candidate')
+				.where({ id: await someone(db) })
+				.update({ language: 'pt' }),
+		{},
+		true
+	],
+	['K26', async () => {}, {}, true],
+	[
+		'K8',
+		(db) => change(db, (part) => (part.questions.find((one) => one.choices)!.choices![3].text = 'All of the above')),
+		{},
+		false
+	],
+	['K11', (db) => change(db, (part) => (part.draw = 99)), {}, false],
+	['K10', (db) => change(db, (part) => ((part.draw = 3), (part.questions[0].points = 7))), {}, false],
 	['K30', (db) => db('entitlement').whereNotNull('site_id').update({ count: 0 }), {}, false],
 	[
 		'not_allowed',
@@ -116,6 +134,16 @@ const PREPARED: [string, (db: Db) => Promise<unknown>, Entered, mends: boolean][
 		false
 	]
 ];
+type Part = { draw: number | null; questions: { points: number; choices?: { text: string }[] }[] };
+/** Changes the first part of the paper. */
+const change = async (db: Db, how: (part: Part) => unknown) => {
+	const id = named.papers.get('Coastal Navigation I');
+	const paper: { parts: Part[] } = JSON.parse((await db('paper').where({ id }).first('content')).content);
+	how(paper.parts[0]);
+	await db('paper')
+		.where({ id })
+		.update({ content: JSON.stringify(paper) });
+};
 type Db = Parameters<Parameters<typeof home.read>[0]>[0];
 const someone = async (db: Db): Promise<string> =>
 	(

@@ -8,6 +8,8 @@ export type PaperSummary = {
 	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
 	/** Questions with a choice that points at others and so keeps its place. */
 	keepPlace: number;
+	/** The paper's own language first, then the others, each with how many of its questions are there in it. */
+	languages: { tag: string; questions: number }[];
 	suggestedMinutes: number;
 };
 
@@ -44,6 +46,18 @@ export function summarise(paper: Paper): PaperSummary {
 		keepPlace: all.filter(
 			(question) => 'choices' in question && question.kind !== 'ordering' && question.choices.some(keepsPlace)
 		).length,
+		languages: languagesOf(paper.language ?? 'en', all),
 		suggestedMinutes: Math.max(5, Math.ceil(minutes / 5) * 5)
 	};
+}
+
+function languagesOf(own: string, questions: Question[]): PaperSummary['languages'] {
+	const others = new Set(questions.flatMap((question) => Object.keys(question.inOther ?? {})));
+	return [
+		{ tag: own, questions: questions.length },
+		...[...others].map((tag) => ({
+			tag,
+			questions: questions.filter((question) => question.inOther?.[tag]).length
+		}))
+	];
 }

@@ -8,7 +8,7 @@ const at = (answered: number[], more: Partial<Parameters<typeof placeToResume>[0
 		touched: answered,
 		seen: null,
 		forwardBy: null,
-		isAnswered: (place) => answered.includes(place),
+		isSettled: (place) => answered.includes(place),
 		...more
 	});
 
@@ -25,7 +25,7 @@ describe('where somebody goes on', () => {
 		expect(at([0, 5])).toBe(6);
 	});
 	it('is the question itself when it was touched and is blank again', () => {
-		expect(at([0, 1], { isAnswered: (place) => place === 0 })).toBe(1);
+		expect(at([0, 1], { isSettled: (place) => place === 0 })).toBe(1);
 	});
 	it('is the very place when the same tab was loaded anew', () => {
 		expect(at([0, 1, 2], { seen: 7 })).toBe(7);
@@ -33,7 +33,7 @@ describe('where somebody goes on', () => {
 	it('is never before the page that was reached, where nobody may go back', () => {
 		expect(at([4], { seen: 0, forwardBy: 1 })).toBe(4);
 		expect(at([4], { seen: 3, forwardBy: 5 })).toBe(3);
-		expect(at([4, 1], { forwardBy: 3, isAnswered: () => false })).toBe(4);
+		expect(at([4, 1], { forwardBy: 3, isSettled: () => false })).toBe(4);
 		fc.assert(
 			fc.property(
 				fc.array(fc.nat(9), { maxLength: 10 }),

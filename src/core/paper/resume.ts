@@ -7,19 +7,20 @@ export type Left = {
 	seen: number | null;
 	/** Questions on a page where nobody may go back; null: they may. */
 	forwardBy: number | null;
-	isAnswered: (place: number) => boolean;
+	/** Answered, or marked for later. */
+	isSettled: (place: number) => boolean;
 };
 
 /**
  * Where somebody goes on who comes back to their paper, after a reload, on another device or on another day: where they
- * were. Of that, the device remembers the place and the server only what was touched last: when that has been answered
- * and the next has not, they were about to go on to the next. Where nobody may go back it is never before the page that
+ * were. Of that, the device remembers the place and the server only what was touched last: when that is settled and
+ * the next is not, they were about to go on to the next. Where nobody may go back it is never before the page that
  * they had reached.
  */
-export function placeToResume({ questions, touched, seen, forwardBy, isAnswered }: Left): number {
+export function placeToResume({ questions, touched, seen, forwardBy, isSettled }: Left): number {
 	const last = touched.at(-1) ?? 0;
 	const next = last + 1;
-	const isDone = touched.length > 0 && isAnswered(last) && next < questions && !isAnswered(next);
+	const isDone = touched.length > 0 && isSettled(last) && next < questions && !isSettled(next);
 	const place = seen ?? (isDone ? next : last);
 	if (forwardBy === null) return place;
 	const furthest = Math.max(0, ...touched);

@@ -38,6 +38,8 @@ export type SessionFacts = {
 	entitlement: { left: number; needed: number } | null;
 	/** Other sessions of the paper that are not finished. */
 	othersPending: number;
+	/** Who has begun elsewhere and would go on here, with the limit under which they began. */
+	goingOn: { person: Named; limitMinutes: number | null }[];
 	/** Candidates whose own devices are tablets or have no sealed client, as far as their last check tells. */
 	withoutClient: number;
 	/** Candidates without what the identity rule asks for. */
@@ -55,8 +57,8 @@ export type PaperFacts = {
 	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
 	/** Questions with a choice that points at others ("none of these") and so keeps its place. */
 	keepPlace: number;
-	/** Languages it is there in; empty: one, unnamed. */
-	languages: string[];
+	/** Languages it is there in, each with how many of its questions are; its own comes first. */
+	languages: { tag: string; questions: number }[];
 	/** Minutes that its questions take by common practice. */
 	suggestedMinutes: number;
 };

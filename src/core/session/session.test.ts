@@ -43,6 +43,7 @@ function facts(change: Change = {}): SessionFacts {
 		siteHasKey: true,
 		entitlement: { left: 100, needed: 29 },
 		othersPending: 0,
+		goingOn: [],
 		withoutClient: 0,
 		withoutIdentity: [],
 		withoutEmail: 0,
@@ -54,7 +55,7 @@ function facts(change: Change = {}): SessionFacts {
 			allowed: true,
 			pools: [],
 			keepPlace: 0,
-			languages: [],
+			languages: [{ tag: 'en', questions: 20 }],
 			suggestedMinutes: 60,
 			...change.paper
 		},
@@ -168,7 +169,8 @@ describe('what would go wrong on the day', () => {
 				]
 			}
 		],
-		['block K27', { languages: [{ tag: 'pt', ids: ['b'] }], paper: { languages: ['en'] } }],
+		['block K27', { languages: [{ tag: 'pt', ids: ['b'] }] }],
+		['warn other_limit', { goingOn: [{ person, limitMinutes: 30 }], rules: { timing: { limitMinutes: 50 } } }],
 		['warn K28', { rules: { timing: { clockStarts: 'room' } } }],
 		['block K30', { entitlement: { left: 20, needed: 29 } }],
 		['block K31', { rules: { admission: 'automatic', timing: { doorOpensMinutes: 120 } } }],
@@ -205,6 +207,32 @@ describe('what would go wrong on the day', () => {
 			mended.networks = { ...one.networks, lost: 0 };
 			expect(codes(mended), fix.text).not.toContain(`${finding.level} ${finding.code}`);
 		}
+	});
+
+	it('a language is there when the whole paper is, by whichever region it is called', () => {
+		const asked = (languages: SessionFacts['languages'], pt: number) =>
+			found(
+				facts({
+					languages,
+					paper: {
+						languages: [
+							{ tag: 'en', questions: 12 },
+							{ tag: 'pt', questions: pt }
+						]
+					}
+				})
+			);
+		const two = [
+			{ tag: null, ids: ['a'] },
+			{ tag: 'pt-PT', ids: ['b', 'c'] }
+		];
+		expect(asked(two, 12).map((one) => one.code)).toEqual(['K26']);
+		const [partly] = asked(two, 3).filter((one) => one.code === 'K27');
+		expect(partly.message).toBe(
+			'2 ask for European Portuguese; the paper is there in English, and 3 of its 12 questions in European Portuguese.'
+		);
+		expect(partly.fixes).toEqual([{ text: 'without those 2', set: { only: ['a'] } }]);
+		expect(asked([{ tag: 'en', ids: ['a'] }], 0)).toEqual([]);
 	});
 
 	it('a start that has passed: told when it is recent, refused when it is long ago', () => {

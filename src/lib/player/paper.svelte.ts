@@ -109,7 +109,10 @@ export class Paper {
 			touched,
 			seen: seenIn(place.sittingId),
 			forwardBy: forward,
-			isAnswered: (index) => paper.isAnswered(paper.questions[index].id)
+			isSettled: (index) => {
+				const { id } = paper.questions[index];
+				return paper.isAnswered(id) || paper.of(id).marked;
+			}
 		});
 		void paper.queue.flush();
 		return paper;

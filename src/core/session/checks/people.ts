@@ -6,7 +6,7 @@ import { names } from './time';
 /** Who would be missing, in the way of others, or in two places. */
 export function checkPeople(facts: SessionFacts): Finding[] {
 	const found: Finding[] = [];
-	const { candidates, room, clashes, entitlement, languages, paper, zone } = facts;
+	const { candidates, room, clashes, entitlement, zone } = facts;
 	const push = (
 		code: string,
 		level: Finding['level'],
@@ -68,26 +68,55 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 			[{ text: 'ask for number and family name', set: { 'rules.door.identity': 'number_and_family' } }]
 		);
 
+	return [...found, ...checkLanguages(facts)];
+}
+
+function checkLanguages({ languages, paper }: SessionFacts): Finding[] {
+	const found: Finding[] = [];
 	const spoken = languages.filter((one) => one.tag !== null);
-	const missing = spoken.filter((one) => paper.languages.length > 0 && !paper.languages.includes(one.tag!));
-	for (const one of missing)
-		push(
-			'K27',
-			'block',
-			'paper',
-			'Not in their language.',
-			`${one.ids.length} ${one.ids.length === 1 ? 'asks' : 'ask'} for ${languageName(one.tag!)}; the paper is there in ${paper.languages.map(languageName).join(' and ')}.`
-		);
+	const ask = (one: { tag: string | null; ids: string[] }) =>
+		`${one.ids.length} ${one.ids.length === 1 ? 'asks' : 'ask'} for ${languageName(one.tag!)}`;
+	const [own, ...others] = paper.languages;
+	for (const one of spoken) {
+		const version = paper.languages.find(({ tag }) => isSameLanguage(tag, one.tag!));
+		if (version && version.questions >= own.questions) continue;
+		const whole = [own, ...others.filter(({ questions }) => questions >= own.questions)];
+		const partly = version
+			? `, and ${version.questions} of its ${own.questions} questions in ${languageName(one.tag!)}`
+			: '';
+		const rest = languages.filter((other) => other !== one).flatMap(({ ids }) => ids);
+		found.push({
+			code: 'K27',
+			level: 'block',
+			field: 'paper',
+			title: 'Not in their language.',
+			message: `${ask(one)}; the paper is there in ${whole.map(({ tag }) => languageName(tag)).join(' and ')}${partly}.`,
+			fixes:
+				rest.length === 0
+					? []
+					: [
+							{
+								text: one.ids.length === 1 ? 'without that one' : `without those ${one.ids.length}`,
+								set: { only: rest }
+							}
+						]
+		});
+	}
 	if (languages.length > 1 && spoken.length > 0)
-		push(
-			'K26',
-			'warn',
-			'who',
-			'Two languages in one room.',
-			`${spoken.map((one) => `${one.ids.length} ${one.ids.length === 1 ? 'asks' : 'ask'} for ${languageName(one.tag!)}`).join(', ')}.`,
-			[{ text: 'a session for each language', set: { split: 'language' } }]
-		);
+		found.push({
+			code: 'K26',
+			level: 'warn',
+			field: 'who',
+			title: 'Two languages in one room.',
+			message: `${spoken.map(ask).join(', ')}.`,
+			fixes: [{ text: 'a session for each language', set: { split: 'language' } }]
+		});
 	return found;
+}
+
+/** `pt` and `pt-PT` are: who asks for the one is served by the other. */
+function isSameLanguage(a: string, b: string): boolean {
+	return a.split('-')[0].toLowerCase() === b.split('-')[0].toLowerCase();
 }
 
 function otherRoom({ otherRooms, candidates }: SessionFacts): Fix[] {

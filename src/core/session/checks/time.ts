@@ -4,7 +4,7 @@ import type { Finding, Fix } from '../finding';
 
 /** What limit, window and clock would do to somebody on the day. */
 export function checkTime(facts: SessionFacts, now: number): Finding[] {
-	const found = [...checkWindow(facts, now), ...checkClock(facts)];
+	const found = [...checkWindow(facts, now), ...checkClock(facts), ...checkGoingOn(facts)];
 	const { opens, closes } = facts.window;
 	// A window that is upside down makes everything else about it meaningless.
 	return closes !== null && closes <= opens ? found : [...found, ...checkFit(facts)];
@@ -185,6 +185,31 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			);
 	}
 	return found;
+}
+
+/** Whoever began under another limit was told that they keep their time; under this one it is another. */
+function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
+	const limit = rules.timing.limitMinutes;
+	const others = goingOn.filter((one) => one.limitMinutes !== limit);
+	if (others.length === 0) return [];
+	const [{ limitMinutes: before }] = others;
+	const inWords = (minutes: number | null) => (minutes === null ? 'without a limit' : `with ${minutes} minutes`);
+	const who = names(others.filter((one) => one.limitMinutes === before).map((one) => one.person.name));
+	return [
+		{
+			code: 'other_limit',
+			level: 'warn',
+			field: 'time',
+			title: 'Not the time they began with.',
+			message: `${who} began ${inWords(before)} and would go on ${inWords(limit)}, less what they have worked.`,
+			fixes: [
+				{
+					text: before === null ? 'no limit' : `${before} minutes, as before`,
+					set: { 'rules.timing.limitMinutes': before }
+				}
+			]
+		}
+	];
 }
 
 /** `Bell, Moor and 3 more`. */

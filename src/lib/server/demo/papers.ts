@@ -1,3 +1,4 @@
+import { inPortuguese } from './radio-in-portuguese';
 import type { Paper, Question } from '$core/paper';
 import { no, pick, reckoned, yes, type Draft } from './drafts';
 import { DRAWN_LIGHTS, LIGHT_PICTURES, WORKED_STABILITY } from './papers-worked';
@@ -386,7 +387,7 @@ export const DEMO_PAPERS: { paper: Paper; version: number }[] = [
 		version: 3
 	},
 	{ paper: paperOf('Coastal Navigation I', { title: 'On the chart', drafts: COASTAL }), version: 2 },
-	{ paper: paperOf('Radio Procedure', { title: 'On the air', drafts: RADIO }), version: 1 },
+	{ paper: paperOf('Radio Procedure', { title: 'On the air', drafts: RADIO.map(inPortuguese) }), version: 1 },
 	{
 		paper: {
 			...paperOf(

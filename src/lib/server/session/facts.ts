@@ -54,8 +54,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			title: paper.title,
 			version: paper.version,
 			...summary,
-			allowed: await isAllowed(db, place),
-			languages: []
+			allowed: await isAllowed(db, place)
 		},
 		groups: roster.groups,
 		candidates: roster.people.length,
@@ -82,6 +81,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		siteHasKey: Boolean(await db('site_key').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')),
 		entitlement: await entitlementOf(db, place),
 		othersPending: await othersPending(db, place),
+		goingOn: await goingOn(db, place),
 		withoutClient: await withoutClient(db, place),
 		withoutIdentity: roster.people
 			.filter((person) => person.birth === null)
@@ -228,6 +228,22 @@ async function isAllowed(db: Query, { administrationId, paper, room, input }: Pl
 	if (rows.some((row) => row.group_id === null && (row.site_id === null || row.site_id === room.site_id))) return true;
 	const groups = new Set(rows.map((row) => row.group_id));
 	return input.groupIds.length > 0 && input.groupIds.every((id) => groups.has(id));
+}
+
+/** Who has begun elsewhere and would go on here, with the limit under which they began. */
+async function goingOn(db: Query, { roster, editing }: Place): Promise<SessionFacts['goingOn']> {
+	const names = new Map(roster.people.map((person) => [person.sittingId, person]));
+	const rows: { id: string; limit_minutes: number | null }[] = await db('sitting')
+		.join('session', 'session.id', 'sitting.session_id')
+		.whereIn('sitting.id', [...names.keys()].filter((id) => id !== null) as string[])
+		.where('sitting.state', 'carried_over')
+		.whereNot('session.id', editing ?? '')
+		.whereRaw("json_extract(fold, '$.beganAt') IS NOT NULL")
+		.select('sitting.id', db.raw("json_extract(session.rules, '$.timing.limitMinutes') as limit_minutes"));
+	return rows.map(({ id, limit_minutes }) => {
+		const { candidateId, name } = names.get(id)!;
+		return { person: { id: candidateId, name }, limitMinutes: limit_minutes };
+	});
 }
 
 function byLanguage({ people }: Roster): SessionFacts['languages'] {
