@@ -149,13 +149,21 @@ export function house(clockTime?: string): House {
 	return one;
 }
 
-/** A candidate at the door, up to "Is this you?" answered with yes. */
-export async function arrive(page: Page, code: string, number: string, family: string) {
+/** A candidate at the door, up to "Is this you?" answered with yes; `asked` looks at that first. */
+export async function arrive(
+	page: Page,
+	code: string,
+	number: string,
+	family: string,
+	asked: () => Promise<void> = async () => {}
+) {
 	await page.goto('/sit');
 	await page.getByLabel('Code').fill(code);
 	await page.getByLabel('Candidate number').fill(number);
 	await page.getByLabel('Family name').fill(family);
 	await page.getByTestId('knock').click();
+	await page.getByTestId('yes').waitFor();
+	await asked();
 	await page.getByTestId('yes').click();
 }
 

@@ -6,8 +6,13 @@ type Me = { id: string; number: string; family: string; given: string; sessionId
 
 /** Candidates of the watched paper that opens at 10:30, each at work in a browser of their own. */
 export function sitsIn(home: House) {
-	/** The nth of its roster, let in and begun under changed rules. */
-	async function begun(page: Page, nth: number, change: Record<string, unknown> = {}): Promise<Me> {
+	/** The nth of its roster, let in and begun under changed rules; `asked` looks at "Is this you?". */
+	async function begun(
+		page: Page,
+		nth: number,
+		change: Record<string, unknown> = {},
+		asked?: () => Promise<void>
+	): Promise<Me> {
 		const session = () => home.session('Lights and Shapes · Watch B');
 		// The door opens by itself.
 		await expect.poll(async () => (await session()).code).not.toBe('');
@@ -28,7 +33,7 @@ export function sitsIn(home: House) {
 				.select('sitting.id', 'number', 'family', 'given');
 			return (await roster)[nth];
 		});
-		await arrive(page, code, person.number, person.family);
+		await arrive(page, code, person.number, person.family, asked);
 		await page.getByTestId('begin').click();
 		await expect(page.locator('[data-question]').first()).toBeVisible();
 		return { ...person, sessionId: id };

@@ -1,3 +1,4 @@
+import type { CalculatorKind } from '../calculator';
 import type { MergedGrants, Window } from '../time';
 
 /** How far a grant reaches: for good, or for one administration, paper or session. */
@@ -22,7 +23,9 @@ export type GrantBody =
 	/** So many breaks of so many minutes, the clock stopped. */
 	| { kind: 'breaks'; count: number; minutes: number }
 	/** How the paper is to look: enlarged, with strong contrast. */
-	| { kind: 'display'; magnification: number; contrast: boolean };
+	| { kind: 'display'; magnification: number; contrast: boolean }
+	/** A calculator, also where the rules have none or a lesser one. */
+	| { kind: 'tools'; calculator: CalculatorKind };
 
 /** Anything given to one candidate beyond the rule sheet. Withdrawn, never deleted. */
 export type Grant = {
@@ -49,6 +52,8 @@ export type Merge = {
 	display: { magnification: number; contrast: boolean };
 	/** Breaks that may be taken, the clock stopped; the longest grant counts. */
 	breaks: { count: number; minutes: number } | null;
+	/** The calculator that was granted; null: what the rules say. */
+	calculator: CalculatorKind | null;
 	reasons: string[];
 	ownWindow: Window | null;
 };

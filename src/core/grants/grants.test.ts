@@ -58,6 +58,13 @@ describe('merging', () => {
 		expect(result.reasons).toEqual(['time and a half, standing', 'own window 09:30 to 11:00, for this session']);
 	});
 
+	it('of two calculators the stronger is granted', () => {
+		const tools = (calculator: 'basic' | 'scientific') => grant({ kind: 'tools', calculator });
+		expect(merge().calculator).toBeNull();
+		expect(merge(tools('basic'))).toMatchObject({ calculator: 'basic', reasons: ['a basic calculator, standing'] });
+		expect(merge(tools('scientific'), tools('basic')).calculator).toBe('scientific');
+	});
+
 	it('does not depend on the order of multipliers, minutes and credits', () => {
 		const anyGrant = fc.oneof(
 			fc

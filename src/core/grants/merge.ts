@@ -18,6 +18,7 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 		separateRoom: false,
 		display: { magnification: 1, contrast: false },
 		breaks: null,
+		calculator: null,
 		reasons: [],
 		ownWindow: null
 	};
@@ -49,6 +50,9 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 			case 'breaks':
 				if (!merge.breaks || body.count * body.minutes > merge.breaks.count * merge.breaks.minutes)
 					merge.breaks = { count: body.count, minutes: body.minutes };
+				break;
+			case 'tools':
+				if (merge.calculator !== 'scientific') merge.calculator = body.calculator;
 				break;
 			case 'own_window':
 				if (window === null || outranks(grant, window)) window = grant;
@@ -109,6 +113,8 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 			]
 				.filter(Boolean)
 				.join(', ');
+		case 'tools':
+			return `a ${body.calculator} calculator`;
 		case 'own_window':
 			return `own window ${localTime(body.opens, zone)} to ${localTime(body.closes, zone)}`;
 	}

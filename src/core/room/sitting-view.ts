@@ -44,8 +44,8 @@ export type SittingPicture = {
 		/** What becomes of work when time is up. */
 		atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
 	};
-	/** How the paper is to look at first. */
-	display: { magnification: number; contrast: boolean };
+	/** How the paper is to look at first, and in which language, where it is there in it; null: its own. */
+	display: { magnification: number; contrast: boolean; language: string | null };
 	/** Breaks that were granted; null: none. */
 	breaks: { left: number; minutes: number; until: number | null } | null;
 	/** Something may be seen afterwards, now or later. */

@@ -15,6 +15,6 @@ export { sessionSentence } from './sentence';
 export type { SentencePart } from './sentence';
 export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';
 export { checkSession } from './check';
-export { languageName } from './checks/people';
+export { isSameLanguage, languageName } from './language';
 export type { Finding, Fix } from './finding';
 export { applyFix } from './fix';

@@ -53,6 +53,11 @@ export class Paper {
 	get formulaSheet() {
 		return this.content.formulaSheet;
 	}
+	/** Languages in which some of it can be read beside its own. */
+	get otherLanguages() {
+		const tags = this.questions.flatMap((question) => Object.keys(question.inOther ?? {}));
+		return tags.filter((tag, i) => tags.indexOf(tag) === i);
+	}
 	get language() {
 		return this.content.language;
 	}

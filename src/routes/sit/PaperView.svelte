@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isSameLanguage } from '$core/session';
 	import { localTime } from '$core/time';
 	import type { Line } from '$player/line.svelte';
 	import type { Given, Paper } from '$player/paper.svelte';
@@ -20,9 +21,15 @@
 	let { paper, line, clock, watch }: Props = $props();
 
 	const display = untrack(() => new Display(`otium display ${line.picture.sittingId}`, line.picture.display));
-	let language = $state<string | null>(null);
 
 	const picture = $derived(line.picture);
+	/** Whoever asks for a language reads the paper in it from the first, as far as it is there. */
+	let language = $state(
+		untrack(() => {
+			const asked = line.picture.display.language;
+			return asked === null ? null : (paper.otherLanguages.find((tag) => isSameLanguage(tag, asked)) ?? null);
+		})
+	);
 	const zone = $derived(picture.session.zone);
 	const movement = $derived(picture.session.movement);
 	const isForwardOnly = $derived(paper.forwardBy !== null);

@@ -42,7 +42,7 @@
 	let words = $state('');
 	let problem = $state<string | null>(null);
 	const tools = $derived(picture.session.tools);
-	const languages = $derived([...new Set(paper.questions.flatMap((question) => Object.keys(question.inOther ?? {})))]);
+	const languages = $derived(paper.otherLanguages);
 	const sites = $derived(picture.session.watch?.sites ?? []);
 	const panels = $derived(
 		[

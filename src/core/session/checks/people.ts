@@ -1,6 +1,7 @@
 import { localTime, MINUTE } from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
+import { isSameLanguage, languageName } from '../language';
 import { names } from './time';
 
 /** Who would be missing, in the way of others, or in two places. */
@@ -114,11 +115,6 @@ function checkLanguages({ languages, paper }: SessionFacts): Finding[] {
 	return found;
 }
 
-/** `pt` and `pt-PT` are: who asks for the one is served by the other. */
-function isSameLanguage(a: string, b: string): boolean {
-	return a.split('-')[0].toLowerCase() === b.split('-')[0].toLowerCase();
-}
-
 function otherRoom({ otherRooms, candidates }: SessionFacts): Fix[] {
 	const fits = otherRooms.find((room) => room.seats >= candidates);
 	return fits ? [{ text: `use the ${fits.name}`, set: { roomId: fits.id } }] : [];
@@ -157,13 +153,4 @@ function earlierStart({ clashes, window, zone, rules }: SessionFacts): Fix[] {
 	return start < window.opens && window.opens - start <= 180 * MINUTE
 		? [{ text: `start at ${localTime(start, zone)}`, set: { time: localTime(start, zone) } }]
 		: [];
-}
-
-/** `pt` is `Portuguese`. */
-export function languageName(tag: string): string {
-	try {
-		return new Intl.DisplayNames(['en'], { type: 'language' }).of(tag) ?? tag;
-	} catch {
-		return tag;
-	}
 }

@@ -13,7 +13,7 @@ import { breaksOf, contextFor, loadSitting } from '../sitting';
 export async function drawSitting(db: Query, sittingId: string, now: number): Promise<SittingPicture> {
 	const one = (await loadSitting(db, sittingId, now))!;
 	const { sitting, session, candidate, reckoning } = one;
-	const { timing } = session.rules;
+	const { timing, tools } = session.rules;
 	const paper = await paperFacts(db, one.paperId);
 	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
 	const { level, leavingsAllowed, onLeaving, sites, printing } = session.rules.lockdown;
@@ -32,7 +32,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			room: session.room.name,
 			zone: session.site.zone,
 			movement: session.rules.movement,
-			tools: session.rules.tools,
+			// What was granted goes beyond the rules, never below them.
+			tools:
+				tools.calculator === 'scientific' ? tools : { ...tools, calculator: one.merge.calculator ?? tools.calculator },
 			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, left },
 			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
 			checklist: session.rules.door.checklist,
@@ -52,7 +54,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
 			atTimeUp: timing.atTimeUp
 		},
-		display: one.merge.display,
+		display: { ...one.merge.display, language: candidate.language },
 		breaks: breaksOf(one),
 		mayReview: session.rules.review.shows !== 'nothing',
 		again: offerAgain(one, now),

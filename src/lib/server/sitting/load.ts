@@ -9,7 +9,7 @@ import { findSessions, type Session } from '../session/session';
 /** A sitting with all that bears on it now. */
 export type Loaded = {
 	sitting: Sitting;
-	candidate: { id: string; number: string; given: string; family: string };
+	candidate: { id: string; number: string; given: string; family: string; language: string | null };
 	session: Session;
 	paperId: string;
 	/** From 1. */
@@ -39,6 +39,7 @@ type Row = {
 	number: string;
 	given: string;
 	family: string;
+	language: string | null;
 };
 
 /** Loads sittings by id; unknown ids are left out. The order is not kept. */
@@ -64,7 +65,8 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 					'progress.rapid',
 					'candidate.number',
 					'candidate.given',
-					'candidate.family'
+					'candidate.family',
+					'candidate.language'
 				))
 		);
 	}
@@ -119,7 +121,13 @@ function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loa
 	const merge = mergeGrants(grants, place, session.site.zone);
 	return {
 		sitting,
-		candidate: { id: row.candidate_id, number: row.number, given: row.given, family: row.family },
+		candidate: {
+			id: row.candidate_id,
+			number: row.number,
+			given: row.given,
+			family: row.family,
+			language: row.language
+		},
 		session,
 		paperId: row.paper_id,
 		attempt: row.attempt,

@@ -51,17 +51,19 @@
 		asksWithdraw = false;
 	}
 
-	let kind = $state<'extra_time' | 'separate_room' | 'breaks' | 'display'>('extra_time');
+	let kind = $state<'extra_time' | 'separate_room' | 'breaks' | 'display' | 'tools'>('extra_time');
 	let first = $state('1.5');
 	let second = $state('0');
 	let contrast = $state(false);
+	let calculator = $state<'basic' | 'scientific'>('basic');
 	let reason = $state('');
 	let grantId = nanoid();
 	const KINDS = {
 		extra_time: { name: 'Extra time', first: 'Factor', second: 'Minutes on top' },
 		breaks: { name: 'Breaks', first: 'How many', second: 'Minutes each' },
 		separate_room: { name: 'Sits apart', first: null, second: null },
-		display: { name: 'Enlarged, contrast', first: 'Times as large', second: null }
+		display: { name: 'Enlarged, contrast', first: 'Times as large', second: null },
+		tools: { name: 'Calculator', first: null, second: null }
 	} as const;
 	async function give() {
 		const [a, b] = [Number(first), Number(second)];
@@ -69,7 +71,8 @@
 			extra_time: { kind, factor: a, minutes: b },
 			breaks: { kind, count: a, minutes: b },
 			separate_room: { kind },
-			display: { kind, magnification: a, contrast }
+			display: { kind, magnification: a, contrast },
+			tools: { kind, calculator }
 		}[kind];
 		await act({ act: 'give', id: grantId, body, reason }, 'Given.');
 		if (!trouble) {
@@ -221,6 +224,16 @@
 				{#if KINDS[kind].second}<Field id="second" label={KINDS[kind].second!} class="w-32"
 						><Input id="second" inputmode="numeric" bind:value={second} /></Field
 					>{/if}
+				{#if kind === 'tools'}<div class="w-40">
+						<Select
+							aria-label="Which calculator"
+							bind:value={calculator}
+							items={[
+								{ value: 'basic', name: 'basic' },
+								{ value: 'scientific', name: 'scientific' }
+							]}
+						/>
+					</div>{/if}
 				{#if kind === 'display'}<Checkbox bind:checked={contrast} class="py-2 text-[14px]">strong contrast</Checkbox
 					>{/if}
 				<Field id="reason" label="Why" class="min-w-40 flex-1"><Input id="reason" bind:value={reason} /></Field>

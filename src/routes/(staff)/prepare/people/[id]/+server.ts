@@ -68,7 +68,8 @@ const Asked = z.discriminatedUnion('act', [
 				kind: z.literal('display'),
 				magnification: z.number({ error: 'Give a number: 2 is twice as large.' }).min(1).max(8, 'At most eight times.'),
 				contrast: z.boolean()
-			})
+			}),
+			z.object({ kind: z.literal('tools'), calculator: z.enum(['basic', 'scientific']) })
 		]),
 		reason: text(300).min(1, 'Say why, in a few words.')
 	}),
