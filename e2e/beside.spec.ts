@@ -85,7 +85,16 @@ test('what may be seen afterwards is seen, and no more', async ({ browser }) => 
 	const page = await home.browser(browser);
 	await signIn(
 		page,
-		await candidate('DO-1009', { review: { shows: 'score', when: 'at_once' }, result: { passPercent: 99 } })
+		await candidate('DO-1009', {
+			review: { shows: 'score', when: 'at_once' },
+			result: {
+				passPercent: 99,
+				bands: [
+					{ fromPercent: 0, name: 'Adrift', message: 'Sit it again.' },
+					{ fromPercent: 99, name: 'Afloat', message: '' }
+				]
+			}
+		})
 	);
 	await page.getByTestId('begin').click();
 	await page.getByTestId('hand-in').click();
@@ -94,5 +103,6 @@ test('what may be seen afterwards is seen, and no more', async ({ browser }) => 
 	await expect(page.getByTestId('receipt')).toBeVisible();
 	await page.getByTestId('review').click();
 	await expect(page.getByTestId('score')).toHaveText(/^\d+ of \d+ points: not passed$/);
+	await expect(page.getByTestId('band')).toHaveText('Adrift. Sit it again.');
 	await expect(page.getByText('Right:')).toHaveCount(0);
 });

@@ -152,9 +152,25 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 		await page.locator('#rule-timing-limitMinutes').fill('x');
 		await expect(page.locator('[data-rule="timing.limitMinutes"]')).toContainText('a whole number');
 		await page.locator('#rule-timing-limitMinutes').fill('75');
+		const bands = page.locator('[data-rule="result.bands"]');
+		const lines = bands.getByRole('textbox');
+		await lines.fill('eighty: Merit');
+		await lines.blur();
+		await expect(bands).toContainText('80 Merit');
+		await expect(bands.getByRole('alert')).toBeVisible();
+		// What was mistyped is still there to be mended.
+		await expect(lines).toHaveValue('eighty: Merit');
+		await lines.fill('50 Pass\n80 Merit: Well done.');
+		await lines.blur();
+		await expect(bands.getByRole('alert')).toHaveCount(0);
 		await page.locator('[data-rule="door.code"]').locator('label', { hasText: 'one for the day' }).click();
 		await page.locator('[data-rule="door.slips"]').getByRole('checkbox').check();
 		await expect(page.getByRole('status')).toContainText('saved ·');
+		const kept = await home.read((db) => db('rule_sheet').orderBy('rowid', 'desc').first('rules'));
+		expect(JSON.parse(kept.rules).result.bands).toEqual([
+			{ fromPercent: 50, name: 'Pass', message: '' },
+			{ fromPercent: 80, name: 'Merit', message: 'Well done.' }
+		]);
 		await go(page, '/prepare/rules/compare?sheet=certification&sheet=open-book');
 		await expect(page.getByRole('row', { name: /Lockdown sealed open/ })).toBeVisible();
 	});
