@@ -322,3 +322,26 @@ test('a second administration has its own days, and a session belongs to the one
 	);
 	expect(planned).toEqual(['Spring examinations']);
 });
+
+test('a room is drawn, seats taken out of use by pointer and by keys, and kept when one goes on at once', async ({
+	browser
+}) => {
+	const page = await home.staff(browser);
+	await go(page, '/prepare/rooms');
+	const rooms = page.getByRole('navigation', { name: 'Rooms' });
+	await rooms.getByRole('button', { name: /Boat Shed/ }).click();
+	const seat = (name: string) => page.locator(`[data-seat="${name}"]`);
+	await seat('A1').click();
+	await seat('A1').press('ArrowRight');
+	await page.keyboard.press('Enter');
+	// On to the next room, and away, before anything rests.
+	await rooms.getByRole('button', { name: /Signal Loft/ }).click();
+	await seat('B1').click();
+	await page.goto('/prepare');
+	const plans = () =>
+		home.read(async (db) => {
+			const rows: { name: string; plan: string }[] = await db('room').select('name', 'plan');
+			return Object.fromEntries(rows.map((row) => [row.name, JSON.parse(row.plan).outOfUse]));
+		});
+	await expect.poll(plans).toMatchObject({ 'Boat Shed': ['A1', 'A2'], 'Signal Loft': ['B1'] });
+});

@@ -2,19 +2,27 @@
 export type Problem = { code: string; message: string; instead?: string; waitSeconds?: number };
 export type Answer<T> = { ok: true; data: T } | { ok: false; status: number; problem: Problem };
 
-/** Sends JSON and reads the answer. A line that is down is an answer too: status 0. */
+/** A browser sends no more than this from a page that is gone, 64 KiB by the Fetch standard for all such requests. */
+const OUTLIVES_BYTES = 60_000;
+
+/**
+ * Sends JSON and reads the answer. A line that is down is an answer too: status 0.
+ * @param how `leaving`: the page goes, and the request is to outlive it where it is small enough
+ */
 export async function send<T>(
 	method: 'GET' | 'POST' | 'PUT' | 'DELETE',
 	path: string,
 	body?: unknown,
-	signal?: AbortSignal
+	{ signal, leaving = false }: { signal?: AbortSignal; leaving?: boolean } = {}
 ): Promise<Answer<T>> {
 	try {
+		const text = body === undefined ? undefined : JSON.stringify(body);
 		const response = await fetch(path, {
 			method,
 			signal,
-			headers: body === undefined ? {} : { 'content-type': 'application/json' },
-			body: body === undefined ? undefined : JSON.stringify(body)
+			keepalive: leaving && (text?.length ?? 0) < OUTLIVES_BYTES,
+			headers: text === undefined ? {} : { 'content-type': 'application/json' },
+			body: text
 		});
 		const data = await response.json();
 		return response.ok ? { ok: true, data } : { ok: false, status: response.status, problem: data };

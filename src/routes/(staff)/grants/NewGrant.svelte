@@ -76,7 +76,7 @@
 		const text = JSON.stringify({ ...asked, reason: '' });
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
-			const answer = await send<Effect[]>('POST', '/grants/foresee', JSON.parse(text), abort.signal);
+			const answer = await send<Effect[]>('POST', '/grants/foresee', JSON.parse(text), { signal: abort.signal });
 			if (abort.signal.aborted) return;
 			effects = answer.ok ? answer.data : [];
 			trouble = answer.ok ? null : inWords(answer.problem);

@@ -9,6 +9,7 @@
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
+	import { Keeper, type Outcome } from '$ui/keeper.svelte';
 	import { inWords, send, type Problem } from '$ui/post';
 	import RuleField from '$ui/RuleField.svelte';
 	import Sentence from '$ui/Sentence.svelte';
@@ -116,42 +117,31 @@
 
 	// Every field is kept as it is entered: a closed tab, a lost line or another machine costs nothing.
 	let kept = $state.raw<{ id: string; revision: number; savedAt: number } | null>(untrack(() => draft));
-	let keeping = $state(false);
-	let isUnkept = $state(false);
-	let keepTimer: ReturnType<typeof setTimeout> | undefined;
+	const keeper = new Keeper(keep, 500);
+	$effect(() => keeper.start());
 	function keepSoon() {
-		if (edit || locked) return;
-		isUnkept = true;
-		clearTimeout(keepTimer);
-		keepTimer = setTimeout(() => void keep(), 500);
+		if (!edit && !locked) keeper.touched();
 	}
-	async function keep() {
-		clearTimeout(keepTimer);
-		if (keeping) {
-			keepTimer = setTimeout(() => void keep(), 300);
-			return;
-		}
-		keeping = true;
-		const sent = input;
-		const answer = await send<{ id: string; revision: number; savedAt: number }>('POST', '/prepare/draft', {
-			id: kept?.id ?? null,
-			revision: kept?.revision ?? 0,
-			title: plans[0]?.name ?? 'Session without a name yet',
-			input: sent,
-			added
-		});
-		keeping = false;
+	async function keep(leaving: boolean): Promise<Outcome> {
+		const title = plans[0]?.name ?? 'Session without a name yet';
+		const answer = await send<{ id: string; revision: number; savedAt: number }>(
+			'POST',
+			'/prepare/draft',
+			{ id: kept?.id ?? null, revision: kept?.revision ?? 0, title, input, added },
+			{ leaving }
+		);
 		if (answer.ok) {
-			if (!kept) replaceState(`/prepare/new?draft=${answer.data.id}`, {});
+			if (!kept && isHere) replaceState(`/prepare/new?draft=${answer.data.id}`, {});
 			kept = answer.data;
-			if (sent === input) isUnkept = false;
-		} else if (answer.status === 409) trouble = inWords(answer.problem);
-		else keepTimer = setTimeout(() => void keep(), 3_000);
+			return 'kept';
+		}
+		if (answer.status !== 409) return 'line_down';
+		trouble = inWords(answer.problem);
+		return 'refused';
 	}
-	onDestroy(() => {
-		clearTimeout(keepTimer);
-		if (isUnkept && !busy) void keep();
-	});
+	// A draft that is kept after its page was left must not write into the address of another page.
+	let isHere = true;
+	onDestroy(() => (isHere = false));
 
 	function mend(fix: Fix) {
 		undo = input;
@@ -182,16 +172,16 @@
 		if (busy) return;
 		busy = true;
 		trouble = null;
-		clearTimeout(keepTimer);
+		keeper.drop();
 		const answer = await send<{ ids: string[] }>('POST', '/prepare/save', { input, edit, draftId: kept?.id ?? null });
 		if (!answer.ok) {
 			busy = false;
 			const refused = answer.problem as Problem & { errors?: Record<string, string> };
 			errors = refused.errors ?? {};
 			trouble = inWords(answer.problem);
+			keepSoon();
 			return;
 		}
-		isUnkept = false;
 		await goto(`/prepare?planned=${answer.data.ids.length}`);
 	}
 	const typed = (event: Event) => (event.target as HTMLInputElement).value;
@@ -281,14 +271,14 @@
 			<h1 class="text-[28px]">{title}</h1>
 			{#if !edit && !locked}
 				<span
-					class="rounded-full px-3 py-1 text-[13px] font-semibold {isUnkept && !keeping
+					class="rounded-full px-3 py-1 text-[13px] font-semibold {keeper.isUnkept && !keeper.isKeeping
 						? 'bg-ochre-ground text-ochre'
 						: 'bg-mist text-tide'}"
 					role="status"
 					data-testid="kept"
 					>{kept === null
 						? 'kept as you go'
-						: isUnkept
+						: keeper.isUnkept
 							? 'keeping…'
 							: `kept as you go · ${localTime(kept.savedAt, room?.zone ?? 'UTC')}`}</span
 				>

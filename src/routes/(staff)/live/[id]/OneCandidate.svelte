@@ -64,7 +64,9 @@
 		void incidentsTold;
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
-			const answer = await send<Details>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, abort.signal);
+			const answer = await send<Details>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, {
+				signal: abort.signal
+			});
 			if (abort.signal.aborted) return;
 			if (answer.ok) details = answer.data;
 			trouble = answer.ok ? null : answer.problem.message;

@@ -4,13 +4,13 @@
 	import { seatRows, usableSeats } from '$core/seating';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
+	import { Keeper, type Outcome } from '$ui/keeper.svelte';
 	import { inWords, send } from '$ui/post';
 
 	let { data } = $props();
 	type Room = Omit<(typeof data.rooms)[number], 'id'> & { id: string | null };
 	let rooms = $state.raw<Room[]>(untrack(() => data.rooms));
 	let at = $state(0);
-	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	let notes = $state<string[]>([]);
 	let saved = $state(false);
@@ -19,13 +19,16 @@
 	const room = $derived(rooms[at]);
 	const layout = $derived(room ? seatRows(Math.min(100, room.rows || 0), Math.min(60, room.perRow || 0)) : []);
 	const usable = $derived(room ? usableSeats(room.rows || 0, room.perRow || 0, room.plan).length : 0);
-	let timer: ReturnType<typeof setTimeout> | undefined;
+	/** The rooms that were changed and are not with the server yet, by their place. */
+	let unkept: number[] = [];
+	const keeper = new Keeper(save, 500);
+	$effect(() => keeper.start());
 
 	function change(to: Partial<Room>) {
 		rooms = rooms.map((one, i) => (i === at ? { ...one, ...to } : one));
 		saved = false;
-		clearTimeout(timer);
-		timer = setTimeout(() => void save(), 500);
+		unkept = [...unkept.filter((i) => i !== at), at];
+		keeper.touched();
 	}
 	function press(seat: string) {
 		const { outOfUse, apart } = room.plan;
@@ -34,28 +37,35 @@
 		const without = { outOfUse: outOfUse.filter((one) => one !== seat), apart: apart.filter((one) => one !== seat) };
 		change({ plan: isSet ? without : { ...without, [brush]: [...without[brush], seat] } });
 	}
-	async function save() {
-		if (busy) {
-			timer = setTimeout(() => void save(), 300);
-			return;
+	async function save(leaving: boolean): Promise<Outcome> {
+		const indexes = unkept;
+		unkept = [];
+		// All at once: of a page that is being left, a second request would come too late.
+		const outcomes = await Promise.all(indexes.map((index) => saveOne(index, leaving)));
+		return outcomes.find((outcome) => outcome !== 'kept') ?? 'kept';
+	}
+	async function saveOne(index: number, leaving: boolean): Promise<Outcome> {
+		const { id, siteId, revision, name, rows, perRow, plan } = rooms[index];
+		const answer = await send<{ id: string; revision: number; notes: string[] }>(
+			'POST',
+			'/prepare/rooms',
+			{ id, siteId, revision, name, rows, perRow, plan },
+			{ leaving }
+		);
+		if (answer.ok) {
+			const { data: kept } = answer;
+			rooms = rooms.map((one, i) => (i === index ? { ...one, id: kept.id, revision: kept.revision } : one));
+			if (index === at) {
+				trouble = null;
+				notes = kept.notes;
+				saved = true;
+			}
+			return 'kept';
 		}
-		busy = true;
-		const [sent, index] = [room, at];
-		const answer = await send<{ id: string; revision: number; notes: string[] }>('POST', '/prepare/rooms', {
-			id: sent.id,
-			siteId: sent.siteId,
-			revision: sent.revision,
-			name: sent.name,
-			rows: sent.rows,
-			perRow: sent.perRow,
-			plan: sent.plan
-		});
-		busy = false;
-		trouble = answer.ok ? null : inWords(answer.problem);
-		if (!answer.ok) return;
-		notes = answer.data.notes;
-		saved = true;
-		rooms = rooms.map((one, i) => (i === index ? { ...one, id: answer.data.id, revision: answer.data.revision } : one));
+		trouble = `${name || 'The new room'}: ${inWords(answer.problem)}`;
+		if (answer.status !== 0) return 'refused';
+		unkept = [...unkept.filter((i) => i !== index), index];
+		return 'line_down';
 	}
 	function add(siteId: string) {
 		const site = data.sites.find((one) => one.id === siteId)!;

@@ -8,6 +8,7 @@
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
+	import { Keeper, type Outcome } from '$ui/keeper.svelte';
 	import { inWords, send, type Problem } from '$ui/post';
 	import RuleField from '$ui/RuleField.svelte';
 	import type { PageData } from './$types';
@@ -20,40 +21,37 @@
 	let faults = $state.raw<Record<string, string>>({});
 	let trouble = $state<string | null>(null);
 	let savedAt = $state<number | null>(null);
-	let saving = $state(false);
 	let asksWithdraw = $state(false);
-	let timer: ReturnType<typeof setTimeout> | undefined;
+	// Saved as you go; what can't be read yet is said at its field and not saved.
+	const keeper = new Keeper(save);
+	$effect(() => keeper.start());
 
+	const isRefused = $derived(trouble !== null || Object.keys(faults).length > 0);
 	const changed = $derived(differingRules(DEFAULT_RULES, rules));
 	const protection = $derived(
 		protectionInWords(protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasKey: true }))
 	);
 
-	// Saved as you go; what can't be read yet is said at its field and not saved.
 	function touched() {
-		if (data.sheet.shipped) return;
-		clearTimeout(timer);
-		timer = setTimeout(() => void save(), 400);
+		if (!data.sheet.shipped) keeper.touched();
 	}
-	async function save() {
-		if (saving) return touched();
-		saving = true;
-		const answer = await send<{ revision: number; savedAt: number }>('POST', `/prepare/rules/${data.sheet.id}`, {
-			name,
-			note,
-			revision,
-			rules
-		});
-		saving = false;
+	async function save(leaving: boolean): Promise<Outcome> {
+		const answer = await send<{ revision: number; savedAt: number }>(
+			'POST',
+			`/prepare/rules/${data.sheet.id}`,
+			{ name, note, revision, rules },
+			{ leaving }
+		);
 		if (answer.ok) {
 			revision = answer.data.revision;
 			savedAt = answer.data.savedAt;
 			trouble = null;
 			faults = {};
-			return;
+			return 'kept';
 		}
 		faults = (answer.problem as Problem & { faults?: Record<string, string> }).faults ?? {};
 		trouble = Object.keys(faults).length > 0 ? null : inWords(answer.problem);
+		return answer.status === 0 ? 'line_down' : 'refused';
 	}
 	async function copy() {
 		const answer = await send<{ id: string }>('POST', '/prepare/rules/copy', { from: data.sheet.id });
@@ -79,11 +77,13 @@
 				<Act tone="main" onclick={copy} class="ml-auto">Copy, and change the copy</Act>
 			{:else}
 				<span class="bg-mist text-tide rounded-full px-3 py-1 text-[13px] font-semibold" role="status"
-					>{saving
+					>{keeper.isKeeping || (keeper.isUnkept && !isRefused)
 						? 'saving…'
-						: savedAt === null
-							? 'saved as you go'
-							: `saved · ${localTime(savedAt, 'UTC', true)} UTC`}</span
+						: isRefused
+							? 'not saved: see below'
+							: savedAt === null
+								? 'saved as you go'
+								: `saved · ${localTime(savedAt, 'UTC', true)} UTC`}</span
 				>
 				<Act class="ml-auto" href="/prepare/rules/apply?sheet={data.sheet.id}">Apply to sessions…</Act>
 				<Act onclick={() => (asksWithdraw = true)}>Withdraw</Act>
