@@ -28,6 +28,9 @@ whether it was changed.
 	const isChanged = $derived(base !== undefined && JSON.stringify(base) !== JSON.stringify(value));
 	const names = $derived(new Map(networks.map((one) => [one.id, one.name])));
 
+	/** A bar that wraps can't be read as one; a list takes its place. */
+	const fitsInARow = (options: { text: string }[]) =>
+		options.length <= 3 && options.reduce((sum, option) => sum + option.text.length, 0) <= 44;
 	const text = (event: Event) => (event.target as HTMLInputElement).value;
 	/** What is no number is sent as it stands, to be refused at its field: it must not pass for "no limit". */
 	const number = (typed: string) =>
@@ -73,7 +76,7 @@ whether it was changed.
 		<label for={id} class="text-ink-2 mb-1 block text-[13px] font-semibold"
 			>{setting.name}{kind.type === 'number' || kind.type === 'numbers' ? `, ${kind.unit}` : ''}</label
 		>
-		{#if kind.type === 'choice' && kind.options.length <= 3}
+		{#if kind.type === 'choice' && fitsInARow(kind.options)}
 			<Choose
 				name={id}
 				label={setting.name}

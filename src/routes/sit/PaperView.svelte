@@ -133,7 +133,7 @@
 	}
 	/** Turns to the next page or the one before, as far as the rules allow. */
 	function turn(by: 1 | -1) {
-		if (by === 1 ? isLastPage || !mayGoOn : page === 0 || isForwardOnly) return;
+		if (by === 1 ? isLastPage || !(mayGoOn || isClosed) : page === 0 || isForwardOnly) return;
 		paper.goTo((page + by) * perPage);
 		if (!one) window.scrollTo({ top: 0 });
 	}
@@ -183,8 +183,8 @@
 				<span class="block font-mono text-[22px] font-semibold tabular-nums"
 					>{remaining > 120_000 ? `${minutesLeft(remaining)} min` : clockLength(remaining)}</span
 				>
-				{#if picture.time.deadline !== null && !picture.time.standing}<span class="text-ink-2 block text-[13px]"
-						>finish by {localTime(picture.time.deadline, zone)}</span
+				{#if picture.time.deadline !== null && !picture.time.standing && remaining > 0}<span
+						class="text-ink-2 block text-[13px]">finish by {localTime(picture.time.deadline, zone)}</span
 					>{/if}
 			</p>
 		{/if}
@@ -287,8 +287,11 @@
 			<Press onclick={() => turn(-1)} disabled={page === 0}>← Back</Press>
 		{/if}
 		{#if one && picture.session.tools.marking}
-			<Press pressed={paper.of(question.id).marked} onclick={() => toggleMark(question.id)} testid="mark"
-				>{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
+			<Press
+				disabled={isClosed}
+				pressed={paper.of(question.id).marked}
+				onclick={() => toggleMark(question.id)}
+				testid="mark">{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
 			>
 		{/if}
 		<nav
@@ -317,11 +320,11 @@
 			{/each}
 		</nav>
 		{#if !isLastPage}
-			<Press main onclick={() => turn(1)} disabled={!mayGoOn} testid="next"
-				>{mayGoOn ? 'Next →' : 'Answer to go on'}</Press
+			<Press main={!isClosed} onclick={() => turn(1)} disabled={!mayGoOn && !isClosed} testid="next"
+				>{mayGoOn || isClosed ? 'Next →' : 'Answer to go on'}</Press
 			>
 		{/if}
-		<Press main={isLastPage} onclick={() => (handingIn = true)} testid="hand-in">Hand in</Press>
+		<Press main={isLastPage || isClosed} onclick={() => (handingIn = true)} testid="hand-in">Hand in</Press>
 	</footer>
 </div>
 

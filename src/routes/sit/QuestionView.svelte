@@ -57,7 +57,7 @@
 	/>
 {/snippet}
 
-<fieldset class="min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
+<fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
 	<legend class="w-full" lang={wording ? language : undefined}>
 		<span class="text-ink-2 block text-[0.83em]" lang="en"
 			>Question {number} of {of} · {question.points} {question.points === 1 ? 'point' : 'points'}</span
@@ -86,7 +86,7 @@
 			<p class="mt-1"><Text text={question.hint} /></p>
 		</details>
 	{/if}
-	{#if !isBlank(given.value)}
+	{#if !isBlank(given.value) && !isClosed}
 		<button
 			type="button"
 			class="text-ink-3 hover:text-ink mt-3 text-[14px] underline"

@@ -2,6 +2,7 @@
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
 	import { onDestroy, untrack } from 'svelte';
 	import { goto, replaceState } from '$app/navigation';
+	import { page } from '$app/state';
 	import { differingRules, rulesFor, SECTIONS, SETTINGS, valueAt, withValue } from '$core/rules';
 	import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
 	import { localTime, MINUTE, zoneName } from '$core/time';
@@ -280,7 +281,7 @@
 						? 'kept as you go'
 						: keeper.isUnkept
 							? 'keeping…'
-							: `kept as you go · ${localTime(kept.savedAt, room?.zone ?? 'UTC')}`}</span
+							: `kept as you go · ${localTime(kept.savedAt, page.data.site.zone)}`}</span
 				>
 			{/if}
 			{#if !edit && others.length > 0}

@@ -41,13 +41,15 @@
 <div class="mt-5 space-y-2.5">
 	{#each choices as choice, i (choice.id)}
 		<div
-			class="border-line-strong has-checked:bg-mist has-checked:border-tide has-focus-visible:outline-ochre-mark flex items-center rounded-xl border has-focus-visible:outline-3 {isStruck(
+			class="border-line-strong group-disabled/question:bg-paper has-checked:bg-mist has-checked:border-tide has-focus-visible:outline-ochre-mark flex items-center rounded-xl border has-focus-visible:outline-3 {isStruck(
 				choice.id
 			)
 				? 'bg-paper'
 				: 'bg-sheet'}"
 		>
-			<label class="flex min-w-0 flex-1 cursor-pointer items-center gap-4 px-4 py-3">
+			<label
+				class="flex min-w-0 flex-1 cursor-pointer group-disabled/question:cursor-default items-center gap-4 px-4 py-3"
+			>
 				<input
 					type={several ? 'checkbox' : 'radio'}
 					class="text-tide h-5 w-5 border-2 outline-none focus:ring-0 {several ? 'rounded' : ''}"
@@ -62,7 +64,7 @@
 			</label>
 			<button
 				type="button"
-				class="text-ink-3 hover:text-ink px-4 py-3 text-[14px]"
+				class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
 				aria-pressed={isStruck(choice.id)}
 				aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {choice.text}"
 				onclick={() => strike(choice.id)}

@@ -173,9 +173,11 @@
 				>
 				{#if person.photo}<Act size="xs" {busy} onclick={() => photo('DELETE')}>Take the photo away</Act>{/if}
 			</div>
-			<Checkbox class="mt-3 text-[14px]" bind:checked={form.left}
-				>no longer listed: offered nowhere, kept for what they sat</Checkbox
-			>
+			<div class="mt-3">
+				<Checkbox class="text-[14px]" bind:checked={form.left}
+					>no longer listed: offered nowhere, kept for what they sat</Checkbox
+				>
+			</div>
 			<div class="mt-4 flex gap-2">
 				<Act
 					tone="main"

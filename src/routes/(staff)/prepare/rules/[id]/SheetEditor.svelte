@@ -2,6 +2,7 @@
 	import { Input } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { differingRules, protectionInWords, protectionOf, SECTIONS, SETTINGS, valueAt, withValue } from '$core/rules';
 	import { DEFAULT_RULES } from '$core/session';
 	import { localTime } from '$core/time';
@@ -83,7 +84,7 @@
 							? 'not saved: see below'
 							: savedAt === null
 								? 'saved as you go'
-								: `saved · ${localTime(savedAt, 'UTC', true)} UTC`}</span
+								: `saved · ${localTime(savedAt, page.data.site.zone, true)}`}</span
 				>
 				<Act class="ml-auto" href="/prepare/rules/apply?sheet={data.sheet.id}">Apply to sessions…</Act>
 				<Act onclick={() => (asksWithdraw = true)}>Withdraw</Act>
