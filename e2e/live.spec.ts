@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { go, house } from './house';
 
@@ -23,6 +24,9 @@ test('an alarm is told and its minutes are given to everyone in the room in one 
 	const before = await deadlineOf('DO-1013');
 	await page.keyboard.press('i');
 	await page.getByLabel('What happened').fill('Fire alarm, everyone outside');
+	await page
+		.getByLabel('Attach a picture or a PDF')
+		.setInputFiles({ name: 'door list.txt', mimeType: 'text/plain', buffer: Buffer.from('All out by 09:44') });
 	await page.getByLabel('Lost time given back').fill('7');
 	await expect(page.getByTestId('incident-sentence')).toContainText('7 minutes given back, everyone in this room (28)');
 	await page.getByTestId('confirm').click();
@@ -32,6 +36,12 @@ test('an alarm is told and its minutes are given to everyone in the room in one 
 	await page.keyboard.press('5');
 	const told = page.getByTestId('incidents').locator('li', { hasText: 'Fire alarm' });
 	await expect(told).toContainText('28 candidates');
+	const [download] = await Promise.all([
+		page.waitForEvent('download'),
+		told.getByRole('link', { name: 'door list.txt' }).click()
+	]);
+	expect(download.suggestedFilename()).toBe('door list.txt');
+	expect(readFileSync(await download.path(), 'utf8')).toBe('All out by 09:44');
 	await told.getByRole('button', { name: 'Take back' }).click();
 	await told.getByRole('button', { name: /Really take it back, and 7 minutes/ }).click();
 	await expect(page.getByTestId('incidents')).toContainText('Nothing has happened');

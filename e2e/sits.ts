@@ -41,6 +41,12 @@ export function sitsIn(home: House) {
 
 	/** Moves the beginning of the work, so that so much is left now; less than nothing is time that has run out. */
 	async function leave(page: Page, sittingId: string, leftMs: number) {
+		await shorten(sittingId, leftMs);
+		await page.reload();
+	}
+
+	/** The same while the page knows nothing of it, as without a line. */
+	async function shorten(sittingId: string, leftMs: number) {
 		const now = await home.now();
 		await home.read(async (db) => {
 			const { deadline } = (await loadSitting(db, sittingId, now))!.reckoning;
@@ -54,7 +60,6 @@ export function sitsIn(home: House) {
 					due_at: db.raw('due_at + ?', [shift])
 				});
 		});
-		await page.reload();
 	}
 
 	const formOf = (id: string) =>
@@ -69,5 +74,5 @@ export function sitsIn(home: House) {
 	const goTo = (page: Page, index: number) =>
 		page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();
 
-	return { begun, leave, formOf, valueOf, goTo };
+	return { begun, leave, shorten, formOf, valueOf, goTo };
 }

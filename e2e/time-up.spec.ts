@@ -1,10 +1,10 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { house } from './house';
+import { go, house } from './house';
 import { sitsIn } from './sits';
 
 const home = house();
 test.beforeAll(() => home.moveTo('10:22'));
-const { begun, leave, formOf, valueOf, goTo } = sitsIn(home);
+const { begun, leave, shorten, formOf, valueOf, goTo } = sitsIn(home);
 
 type End = 'hand_in' | 'stop' | 'flag' | 'zero';
 const notice = (page: Page) => page.getByRole('status').filter({ hasText: 'Time is up' });
@@ -116,4 +116,48 @@ test('counts nothing when it was not handed in: the candidate is warned of it an
 	await expect(page.getByText('by the rules of this paper it counts nothing')).toBeVisible({ timeout: 10_000 });
 	await stands('trawling');
 	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'time_up' });
+});
+
+test('a line that is down beyond the end: what was written without it comes late, is held back, and counts by a coordinator’s word', async ({
+	browser
+}) => {
+	test.setTimeout(90_000);
+	const { page, me, short, question, box, stands } = await atWork(browser, 4, 'hand_in');
+	await goTo(page, short);
+	await box.fill('trawl');
+	await stands('trawl');
+	await page.context().setOffline(true);
+	await box.fill('trawling');
+	await expect(page.getByTestId('saved')).toContainText('kept here');
+	await shorten(me.id, -61_000);
+	await expect
+		.poll(() => home.read((db) => db('sitting').where({ id: me.id }).first('state')), { timeout: 10_000 })
+		.toEqual({ state: 'time_up' });
+	await page.context().setOffline(false);
+	await expect(page.getByText('Your work was handed in for you')).toBeVisible({ timeout: 20_000 });
+	await expect(page.getByText('Tell your proctor if your line was down.')).toBeVisible({ timeout: 20_000 });
+	expect(await valueOf(me.id, question.id)).toBe('trawl');
+
+	const coordinator = await home.staff(browser);
+	await go(coordinator, `/live/${me.sessionId}`);
+	const need = coordinator.locator('[data-need]', { hasText: 'Kept, and not counted.' });
+	await expect(need).toContainText(`${me.given} ${me.family}`);
+	await need.getByRole('button', { name: 'Count them' }).click();
+	await expect(coordinator.getByRole('dialog')).toContainText(`Count one answer of ${me.given} ${me.family}?`);
+	await expect(coordinator.getByTestId('confirm')).toBeDisabled();
+	await coordinator.getByLabel('Why').fill('The switch in the corner was off');
+	await coordinator.getByTestId('confirm').dblclick();
+	await expect(coordinator.getByTestId('notices')).toContainText(`One answer counts now for ${me.given} ${me.family}.`);
+	await expect(need).toHaveCount(0);
+	await stands('trawling');
+	const entries = await home.read((db) => db('logbook').where({ sitting_id: me.id, kind: 'answers_counted' }));
+	expect(entries).toHaveLength(1);
+	// Asked once more, there is nothing left to count; a proctor may not.
+	const once = (page: Page) =>
+		page.request.post(`/live/${me.sessionId}/sitting/${me.id}/count`, {
+			data: { reason: 'again' },
+			headers: { origin: home.url }
+		});
+	expect((await once(coordinator)).status()).toBe(409);
+	expect((await once(await home.staff(browser, 'dunmore'))).status()).toBe(403);
 });

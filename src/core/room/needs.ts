@@ -8,6 +8,7 @@ export type NeedKind =
 	| 'refused'
 	| 'second_device'
 	| 'at_door'
+	| 'held_back'
 	| 'spoiled'
 	| 'rushing'
 	| 'left'
@@ -25,6 +26,7 @@ export type NeedAct =
 	| 'message'
 	| 'lower_hand'
 	| 'set_aside'
+	| 'count_answers'
 	| 'admit'
 	| 'add'
 	| 'forgive'
@@ -59,12 +61,13 @@ const URGENCY: Record<NeedKind, number> = {
 	second_device: 3,
 	at_door: 4,
 	refused: 5,
-	spoiled: 6,
-	rushing: 7,
-	left: 8,
-	on_hold: 9,
-	time_short: 10,
-	battery: 11
+	held_back: 6,
+	spoiled: 7,
+	rushing: 8,
+	left: 9,
+	on_hold: 10,
+	time_short: 11,
+	battery: 12
 };
 
 /** At the door near last entry is as urgent as a lost line. */
@@ -143,6 +146,8 @@ function needOf(seat: SeatView, { questions, leavingsAllowed }: RoomRules, now: 
 	}
 	if (seat.state === 'on_hold' && seat.heldFrom !== 'expected' && now - seat.since > LONG_HOLD)
 		return need('on_hold', seat.since, 'ochre', ['resume']);
+	if (seat.heldBack && seat.state !== 'set_aside')
+		return need('held_back', seat.heldBack.since, 'ochre', ['count_answers', 'seen']);
 	if (seat.state !== 'working') return null;
 
 	// What a pace or a leaving says is dated by what it says, so that "seen" holds until there is more of it.

@@ -49,6 +49,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	lapses: null,
 	pace: 'calm',
 	rapid: 0,
+	heldBack: null,
 	movedOn: false,
 	...change
 });

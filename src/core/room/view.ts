@@ -45,6 +45,8 @@ export type SeatView = {
 	unread: { count: number; since: number } | null;
 	/** What the watched device did; null: nothing. */
 	lapses: { left: number; tried: number; last: number; awaySince: number | null } | null;
+	/** Answers that are kept without counting, as after a line that was down beyond the end, and since when; null: none. */
+	heldBack: { count: number; since: number } | null;
 	/** How fast answers come, and how many came faster than reading takes. */
 	pace: PaceLevel;
 	rapid: number;

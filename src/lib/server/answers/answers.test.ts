@@ -5,7 +5,7 @@ import { MINUTE } from '$core/time';
 import { searchLogbook } from '../logbook';
 import { act } from '../sitting';
 import { arriveAt, bringToWork, buildHouse, openDoor, PROCTOR, type House } from '../testing/house';
-import { standingAnswers, UnknownQuestion, type Revision } from '.';
+import { countHeldBack, heldBack, standingAnswers, UnknownQuestion, type Revision } from '.';
 
 let house: House;
 afterEach(() => house.close());
@@ -143,6 +143,56 @@ describe('saving answers', () => {
 		await house.otium.answers.save('sit0', second.device.epoch, [revision(1, 'q1', false)]);
 		expect((await house.otium.answers.save('sit0', first, [revision(9, 'q1', true)])).kept).toBe('freed_device');
 		expect(await standing()).toEqual({ q1: false });
+	});
+
+	it('holds back what came after the end until a person lets it count: once, with the reason, and nothing newer replaced', async () => {
+		house = await buildHouse();
+		const { otium } = house;
+		const code = await openDoor(house);
+		const first = await bringToWork(house, 0, code);
+		await otium.answers.save('sit0', first, [revision(1, 'q1', true), revision(2, 'q2', true)]);
+		expect(await heldBack(otium.db, ['sit0', 'sit1'])).toEqual(new Map());
+		const endedAt = house.clock.at;
+		await act(otium, [
+			{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'hand_in', receipt: 'R', reason: 'time' } }
+		]);
+		// The line was down: all of it comes now, with one question answered twice, and a note.
+		house.clock.at = endedAt + 5 * MINUTE;
+		await otium.answers.save('sit0', first, [
+			revision(3, 'q2', false),
+			revision(4, 'q3', true),
+			revision(5, 'q3', false),
+			{ ...revision(6, 'notes', null), value: 'scratch' }
+		]);
+		expect(await standing()).toEqual({ q1: true, q2: true });
+		expect(await heldBack(otium.db, ['sit0'])).toEqual(new Map([['sit0', { count: 2, since: house.clock.at }]]));
+		const count = () => countHeldBack(otium, PROCTOR, 's1', 'sit0', 'The line was down');
+		expect((await Promise.all([count(), count()])).sort()).toEqual([0, 2]);
+		expect(await standing()).toEqual({ q1: true, q2: false, q3: false });
+		expect((await otium.db('progress').where({ sitting_id: 'sit0' }).first('answered')).answered).toBe(3);
+		expect(await heldBack(otium.db, ['sit0'])).toEqual(new Map());
+		// How it came stays on record beside who let it count.
+		expect((await kept()).filter((row) => row.kept_because === 'after_end')).toHaveLength(4);
+		const entries = await searchLogbook(otium.db, { text: 'answers_counted' });
+		expect(entries.map((entry) => entry.body)).toEqual([{ answers: 2, reason: 'The line was down' }]);
+	});
+
+	it('of a freed device, what would fill a blank can be counted, and the newer device’s answer stays', async () => {
+		house = await buildHouse();
+		const { otium } = house;
+		const code = await openDoor(house);
+		const first = await bringToWork(house, 0, code);
+		await act(otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'move_device' } }]);
+		const second = await arriveAt(house, 0, code, 'another');
+		if (!second.ok) throw new Error(second.refusal.code);
+		await act(otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }]);
+		const { begin } = await import('../sitting');
+		await begin(otium, 'sit0', nanoid(), '');
+		await otium.answers.save('sit0', second.device.epoch, [revision(1, 'q1', false)]);
+		await otium.answers.save('sit0', first, [revision(8, 'q1', true), revision(9, 'q2', true)]);
+		expect((await heldBack(otium.db, ['sit0'])).get('sit0')?.count).toBe(1);
+		expect(await countHeldBack(otium, PROCTOR, 's1', 'sit0', 'Written before the device broke')).toBe(1);
+		expect(await standing()).toEqual({ q1: false, q2: true });
 	});
 
 	it('refuses a question that is not on the form, and nothing of that request is saved', async () => {

@@ -119,7 +119,11 @@ function toRow(save: Save, revision: Revision, verdict: Verdict, now: number): A
 }
 
 function standingOf(row: AnswerRow): StandingRow | null {
-	if (row.kept_because !== null) return null;
+	return row.kept_because === null ? standingRow(row) : null;
+}
+
+/** What a revision says of the answer, if it is to stand. */
+export function standingRow(row: AnswerRow): StandingRow {
 	const { value, marked } = JSON.parse(row.value) as { value: AnswerValue; marked: boolean };
 	const { sitting_id, question_id, epoch, seq, in_view_ms, late } = row;
 	const blank = question_id === NOTES || isBlank(value) ? 1 : 0;

@@ -86,3 +86,10 @@ export async function appendAnswers(
 	for (const id of changed) count.run({ id, now });
 	return isNew;
 }
+
+/** Makes these stand within a transaction where they are newer than what does, and counts anew. */
+export async function standAnswers(trx: Query, rows: StandingRow[], now: number): Promise<void> {
+	const { stand, count } = await statementsOf(trx);
+	for (const row of rows) stand.run(row);
+	for (const id of new Set(rows.map((row) => row.sitting_id))) count.run({ id, now });
+}

@@ -1,4 +1,4 @@
-export { appendAnswers } from './answer-rows';
+export { appendAnswers, standAnswers } from './answer-rows';
 export type { AnswerRow, StandingRow } from './answer-rows';
 export { backupDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
 export type { Db, Query } from './open';

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
+import { heldBack } from './migration-held-back';
 import { term } from './migration-term';
 import { testDay } from './migration-test-day';
 
@@ -211,7 +212,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare, testDay, term];
+const ALL = [first, prepare, testDay, term, heldBack];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

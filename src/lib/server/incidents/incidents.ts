@@ -116,8 +116,10 @@ export async function withdrawIncident(otium: Otium, by: Actor, sessionId: strin
 	return true;
 }
 
-/** The incidents of a session, the latest first; those taken back are left out. */
-/** The incidents of a session, latest first; with a sitting, those in which that candidate was. */
+/**
+ * The incidents of a session, latest first; those taken back are left out. With a sitting, those in which that candidate
+ * was.
+ */
 export async function incidentsOf(db: Query, sessionId: string, sittingId?: string): Promise<Incident[]> {
 	const rows: Row[] = await db('incident')
 		.leftJoin('staff', 'staff.id', 'incident.told_by')

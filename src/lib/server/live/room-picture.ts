@@ -3,6 +3,7 @@ import { dealtCount, type Paper } from '$core/paper';
 import type { RoomHead, SeatView } from '$core/room';
 import type { SittingState } from '$core/sitting';
 import { groupBy, type Query } from '../db';
+import { heldBack, type HeldBack } from '../answers/held-back';
 import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown/lapses';
 import { openMessages, type Message } from '../messages';
@@ -32,6 +33,7 @@ export async function drawRoom(
 	const ids = [...places.keys()];
 	const sittings = await loadSittings(db, ids, now);
 	const beside = {
+		heldBack: await heldBack(db, ids),
 		lapses: await lapseCounts(db, ids),
 		messages: groupBy(await openMessages(db, ids), (message) => message.sittingId),
 		told
@@ -68,6 +70,7 @@ async function questionsOf(db: Query, paperId: string): Promise<number> {
 }
 
 type Beside = {
+	heldBack: Map<string, HeldBack>;
 	lapses: Map<string, LapseCount>;
 	messages: Map<string, Message[]>;
 	told: (sittingId: string) => Told;
@@ -157,6 +160,7 @@ function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, be
 		hand: hand ? { text: hand.text, at: hand.at } : null,
 		unread: unread.length > 0 ? { count: unread.length, since: unread[0].at } : null,
 		lapses: beside.lapses.get(sitting.id) ?? null,
+		heldBack: beside.heldBack.get(sitting.id) ?? null,
 		pace: one.pace,
 		rapid: one.rapid,
 		movedOn

@@ -28,17 +28,23 @@ async function change(
 	return result;
 }
 
-/** Everyone's clock starts, where the rules say that it starts with the room. */
-export function startRoom(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
-	return change(otium, sessionId, async (trx, session, now) => {
+/** Everyone's clock starts, where the rules say that it starts with the room, and whoever is at the door is let in with it. */
+export async function startRoom(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+	const touched: Touched = new Map();
+	const result = await change(otium, sessionId, async (trx, session, now) => {
 		if (session.rules.timing.clockStarts !== 'room')
 			return { ok: false, message: 'In this session each clock starts when its candidate begins.' };
 		if (session.roomStartedAt !== null) return { ok: false, message: 'The room has been started already.' };
 		await trx('session').where({ id: sessionId }).update({ room_started_at: now });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'room_started', sessionId, body: {} }]);
+		const waiting: string[] = await trx('sitting').where({ session_id: sessionId, state: 'at_door' }).pluck('id');
+		const requests = waiting.map((id): Request => ({ id: nanoid(), sittingId: id, by, body: { kind: 'let_in' } }));
+		await actIn(trx, now, requests, touched);
 		await refreshConsequences(trx, await rosterIds(trx, sessionId), now);
 		return { ok: true };
 	});
+	tell(otium, touched);
+	return result;
 }
 
 export function renewDoorCode(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {

@@ -21,12 +21,14 @@
 	import { clockLength } from '$ui/durations';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import AnswersGrid from './AnswersGrid.svelte';
+	import AskCount from './AskCount.svelte';
 	import AskEnd from './AskEnd.svelte';
 	import AskHandOver from './AskHandOver.svelte';
 	import AskIncident from './AskIncident.svelte';
 	import AskMessage from './AskMessage.svelte';
 	import AskMinutes from './AskMinutes.svelte';
 	import AskReason from './AskReason.svelte';
+	import AskStart from './AskStart.svelte';
 	import { ASKS, type AskKind } from './asks';
 	import Beside from './Beside.svelte';
 	import Incidents from './Incidents.svelte';
@@ -88,7 +90,7 @@
 	});
 
 	function open(kind: AskKind, seats = room.targets) {
-		if (seats.length === 0 && !['end', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
+		if (seats.length === 0 && !['end', 'start', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
 		ask = { kind, seats };
 	}
 	function letIn(seats: SeatView[]) {
@@ -239,7 +241,8 @@
 				<Act key="B" href="/live/{head.id}/board">Board</Act>
 				{#if head.clockStarts === 'room' && head.roomStartedAt === null}<Act
 						tone="main"
-						onclick={() => room.session('start_room')}>Start the room</Act
+						onclick={() => open('start', [])}
+						testid="start">Start the room…</Act
 					>{/if}
 				{#if atDoor.length > 1}<Act tone="main" key="L" onclick={() => letIn(atDoor)}
 						>Let in all {atDoor.length} at the door</Act
@@ -392,6 +395,10 @@
 <Keys bind:open={keysOpen} coordinates={data.coordinates} />
 {#if ask?.kind === 'end'}
 	<AskEnd {room} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'count_answers'}
+	<AskCount {room} seat={ask.seats[0]} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'start'}
+	<AskStart {room} {now} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'minutes' || ask?.kind === 'minutes_all'}
 	<AskMinutes {room} seats={ask.kind === 'minutes_all' ? null : ask.seats} {now} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'message'}

@@ -51,6 +51,7 @@
 		refused: 'Refused',
 		second_device: 'Second device',
 		at_door: 'At the door',
+		held_back: 'Answers held back',
 		spoiled: 'Spoiled',
 		rushing: 'Rushing',
 		left: 'Left the screen',
@@ -110,7 +111,7 @@
 {/if}
 <ul class="space-y-2.5" data-testid="needs">
 	{#each listed.slice(0, AT_ONCE) as need (need.key)}
-		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}">
+		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}" data-need={need.kind}>
 			<div class="flex items-center gap-2">
 				<button
 					class="flex min-w-0 flex-1 items-center gap-2 text-left"

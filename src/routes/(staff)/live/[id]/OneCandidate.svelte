@@ -118,6 +118,16 @@
 		{#if seat.extra}<span class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5">{seat.extra}</span>{/if}
 	</p>
 
+	{#if seat.heldBack}
+		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
+			<p>
+				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
+				end or from a device that was freed, from {localTime(seat.heldBack.since, zone)} on. They are kept and do not count.
+			</p>
+			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
+			{:else}<p>A coordinator can let them count.</p>{/if}
+		</div>
+	{/if}
 	{#if seat.movedOn}
 		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>
 	{:else}

@@ -6,6 +6,8 @@ export type AskKind =
 	| 'minutes'
 	| 'let_in_all'
 	| 'end'
+	| 'start'
+	| 'count_answers'
 	| 'minutes_all'
 	| 'message'
 	| 'incident'
@@ -22,6 +24,7 @@ export const NEED_VERBS: Record<NeedAct, string> = {
 	message: 'Message',
 	lower_hand: 'Been there',
 	set_aside: 'Set aside',
+	count_answers: 'Count them',
 	admit: 'Let in late',
 	add: 'Add to this session',
 	forgive: 'Let them try again',
@@ -37,6 +40,7 @@ export const NEED_KEYS: Record<NeedAct, string> = {
 	message: 'W',
 	lower_hand: 'K',
 	set_aside: '',
+	count_answers: '',
 	admit: 'K',
 	add: 'K',
 	forgive: 'K',

@@ -20,6 +20,8 @@ function seatInWords(need: Need, seat: SeatView, now: number, questions: number,
 			return `At the door for ${since}.${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
+		case 'held_back':
+			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end or from a device that was freed, at ${localTime(need.since, zone)}. Kept, and not counted.`;
 		case 'spoiled':
 			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':

@@ -247,6 +247,17 @@ export class LiveRoom {
 		return null;
 	}
 
+	/** Lets answers count that were held back; returns what went wrong. */
+	async countHeldBack(seat: SeatView, reason: string): Promise<string | null> {
+		const answer = await send<{ counted: number }>('POST', `/live/${this.sessionId}/sitting/${seat.id}/count`, {
+			reason
+		});
+		if (!answer.ok) return inWords(answer.problem);
+		const { counted } = answer.data;
+		this.tell('done', `${counted === 1 ? 'One answer counts' : `${counted} answers count`} now for ${seat.name}.`);
+		return null;
+	}
+
 	/** Settles a need that wants no more than having been dealt with. */
 	async settle(act: 'seen' | 'lower_hand' | 'admit' | 'add' | 'resume' | 'forgive', need: Need) {
 		if (this.busy) return;

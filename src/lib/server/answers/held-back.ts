@@ -1,0 +1,59 @@
+import { NOTES } from '$core/paper';
+import type { Actor } from '$core/sitting';
+import { standAnswers, transact, type AnswerRow, type Query } from '../db';
+import { appendToLogbook } from '../logbook';
+import type { Otium } from '../otium';
+import { standingRow } from './write-group';
+
+/** Answers that are kept without counting though they are newer than what counts, and since when. */
+export type HeldBack = { count: number; since: number };
+
+/**
+ * What arrived after the end or from a device that was freed, as after a line that was down for longer than the paper,
+ * and would change what counts. A person decides about it. By sitting; those without any are left out.
+ */
+export async function heldBack(db: Query, sittingIds: string[]): Promise<Map<string, HeldBack>> {
+	const rows = (await held(db, sittingIds)
+		.groupBy('answer.sitting_id')
+		.select('answer.sitting_id as id')
+		.countDistinct('answer.question_id as count')
+		.min('received_at as since')) as unknown as (HeldBack & { id: string })[];
+	return new Map(rows.map(({ id, count, since }) => [id, { count, since }]));
+}
+
+/**
+ * Lets what is held back count. Nothing that is newer is replaced, and what was kept stays as it was kept; counting
+ * twice changes nothing. Returns how many questions it was.
+ */
+export async function countHeldBack(
+	otium: Otium,
+	by: Actor,
+	sessionId: string,
+	sittingId: string,
+	reason: string
+): Promise<number> {
+	const now = otium.now();
+	const count = await transact(otium.db, async (trx) => {
+		const rows: AnswerRow[] = await held(trx, [sittingId]).orderBy(['answer.epoch', 'answer.seq']).select('answer.*');
+		if (rows.length === 0) return 0;
+		await standAnswers(trx, rows.map(standingRow), now);
+		const answers = new Set(rows.map((row) => row.question_id)).size;
+		await appendToLogbook(trx, [
+			{ at: now, by, kind: 'answers_counted', sessionId, sittingId, body: { answers, reason } }
+		]);
+		return answers;
+	});
+	if (count > 0) otium.hub.answered([{ sittingId, sessionId }]);
+	return count;
+}
+
+function held(db: Query, sittingIds: string[]) {
+	return db('answer')
+		.leftJoin('answer_standing as standing', (join) =>
+			join.on('standing.sitting_id', 'answer.sitting_id').andOn('standing.question_id', 'answer.question_id')
+		)
+		.whereIn('answer.sitting_id', sittingIds)
+		.whereRaw("answer.kept_because IN ('after_end', 'freed_device')")
+		.whereNot('answer.question_id', NOTES)
+		.whereRaw('(standing.seq IS NULL OR (answer.epoch, answer.seq) > (standing.epoch, standing.seq))');
+}
