@@ -41,6 +41,7 @@ test('somebody is turned away with a reason that they are shown, and can come ag
 	await expect(candidate.getByRole('heading', { name: 'Please speak to your proctor' })).toBeVisible();
 	await expect(candidate.getByText('Wrong room.')).toBeVisible();
 	await candidate.getByRole('button', { name: 'To the door' }).click();
+	await expect(candidate.getByLabel('Code')).toBeVisible();
 	await arrive(candidate, code, 'DO-1020', 'Rook');
 	await expect(candidate.getByRole('heading', { name: 'You are at the door' })).toBeVisible();
 });
