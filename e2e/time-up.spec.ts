@@ -139,7 +139,10 @@ test('a line that is down beyond the end: what was written without it comes late
 	expect(await valueOf(me.id, question.id)).toBe('trawl');
 
 	const coordinator = await home.staff(browser);
-	await go(coordinator, `/live/${me.sessionId}`);
+	await go(coordinator, `/close-out/${me.sessionId}`);
+	await coordinator.getByRole('link', { name: '1 more came after the end' }).click();
+	await coordinator.waitForURL(/live/);
+	await expect(coordinator.getByTestId('held-back')).toContainText('kept and do not count');
 	const need = coordinator.locator('[data-need]', { hasText: 'Kept, and not counted.' });
 	await expect(need).toContainText(`${me.given} ${me.family}`);
 	await need.getByRole('button', { name: 'Count them' }).click();

@@ -16,7 +16,7 @@ export type LogEntryView = {
 const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	arrived: ({ body }) => `Arrived at the door on ${body.deviceName}`,
 	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
-	let_in: ({ who }) => `Let in by ${who}`,
+	let_in: ({ who, candidate }) => (who === candidate ? 'Let in as the rules say' : `Let in by ${who}`),
 	began: () => 'Began',
 	held: ({ body, who }) =>
 		`Put on hold by ${who}: ${body.reason}${body.stopsClock ? ', clock stopped' : ', clock running'}`,

@@ -3,6 +3,7 @@ import { countingScore, type Reached } from '$core/attempts';
 import { markForm, type Score } from '$core/marking';
 import type { Form, Paper } from '$core/paper';
 import type { Sitting, SittingState } from '$core/sitting';
+import { heldBack } from '../answers/held-back';
 import { standingAnswers } from '../answers/read';
 import { groupBy, type Query } from '../db';
 import type { Session } from '../session';
@@ -27,6 +28,8 @@ export type Line = {
 	reason: string | null;
 	/** It was not handed in, and the rules say that it counts nothing then. */
 	countsNothing: boolean;
+	/** Answers that came after the end and do not count unless a person says so. */
+	heldBack: number;
 };
 
 export type Account = { ledger: Ledger; lines: Line[] };
@@ -84,6 +87,10 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 		const given = new Map((answers.get(row.sitting_id) ?? []).map((answer) => [answer.questionId, answer.value]));
 		return markForm(paper, JSON.parse(row.form) as Form, given, session.rules.marking);
 	};
+	const held = await heldBack(
+		db,
+		rows.map((row) => row.sitting_id)
+	);
 	const reachedBefore = groupBy(earlier, (row) => row.candidate_id);
 
 	const lines = rows.map((row): Line => {
@@ -108,7 +115,8 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			receipt: movedOn ? null : (fold.ended?.receipt ?? null),
 			endedAt: movedOn ? null : (fold.ended?.at ?? null),
 			reason: fold.reason,
-			countsNothing: fold.ended?.countsNothing ?? false
+			countsNothing: fold.ended?.countsNothing ?? false,
+			heldBack: movedOn ? 0 : (held.get(row.sitting_id)?.count ?? 0)
 		};
 	});
 	const ledger = addUp(

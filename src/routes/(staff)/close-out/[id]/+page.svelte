@@ -73,7 +73,10 @@
 							></TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2"
-							>{line.questions > 0 ? `${line.answered} of ${line.questions}` : ''}</TableBodyCell
+							>{line.questions > 0 ? `${line.answered} of ${line.questions}` : ''}{#if line.heldBack > 0}<a
+									class="text-ochre block text-[13px] underline"
+									href="/live/{data.session.id}?seat={line.sittingId}">{line.heldBack} more came after the end</a
+								>{/if}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-semibold"
 							>{line.points === null
