@@ -21,12 +21,13 @@ export class House {
 		return this.#dir;
 	}
 
-	async open(clockTime = '09:42') {
+	/** @param furnish what is in it at first: a demo day, if nothing else is said */
+	async open(clockTime = '09:42', furnish = seedDemo) {
 		this.#dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));
 		const now = setDemoClock(this.#dir, clockTime);
 		const clock = { at: now };
 		const otium = await startOtium({ dataDir: this.#dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
-		await seedDemo(otium, clock, now);
+		await furnish(otium, clock, now);
 		await otium.stop();
 		setDemoClock(this.#dir, clockTime);
 		this.#port = await freePort();
@@ -138,11 +139,11 @@ export class House {
 }
 
 /** One server for the tests of a file. */
-export function house(clockTime?: string): House {
+export function house(clockTime?: string, furnish?: typeof seedDemo): House {
 	const one = new House();
 	test.beforeAll(async () => {
 		test.setTimeout(90_000);
-		await one.open(clockTime);
+		await one.open(clockTime, furnish);
 	});
 	test.afterEach(() => one.closeContexts());
 	test.afterAll(() => one.close());
