@@ -44,13 +44,18 @@ test('a device is looked over before anybody begins, where the rule sheet needs 
 	await expect(begin).toBeDisabled();
 	await page.getByRole('button', { name: 'Play a tone' }).click();
 	await page.getByTestId('heard').click();
+	await expect(page.getByRole('region', { name: 'This device' })).toContainText('Other accounts: sign out of them');
+	await expect(begin).toBeDisabled();
+	await page.getByLabel('I am signed out of my own accounts').check();
+	await page.getByRole('button', { name: 'Play a tone' }).click();
+	await page.getByTestId('heard').click();
 	await expect(begin).toBeEnabled();
 	await begin.click();
 	await expect(page.locator('[data-question]')).toBeVisible();
 	const checks = await home.read((db) =>
 		db('device_check').join('candidate', 'candidate.id', 'candidate_id').where({ number: 'DO-1020' }).pluck('ready')
 	);
-	expect(checks.map(Number).sort()).toEqual([0, 1]);
+	expect(checks.map(Number).sort()).toEqual([0, 0, 1]);
 });
 
 test('a granted break stops the clock and the candidate comes back from it; granted sizes and colours are there at first', async ({

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
-import { openDb } from '../src/lib/server/db';
+import { connectDb, type Db } from '../src/lib/server/db';
 import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
 import { startOtium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
@@ -87,9 +87,12 @@ export class House {
 		return page;
 	}
 
-	/** Reads the database beside the server: what is really on the disk. */
-	async read<T>(work: (db: Awaited<ReturnType<typeof openDb>>) => Promise<T>): Promise<T> {
-		const db = await openDb(join(this.#dir, 'otium.sqlite'));
+	/**
+	 * Reads the database beside the server: what is really on the disk. Whoever writes here is a second writer, which the
+	 * server never has otherwise: only while nothing is being done.
+	 */
+	async read<T>(work: (db: Db) => Promise<T>): Promise<T> {
+		const db = connectDb(join(this.#dir, 'otium.sqlite'));
 		try {
 			return await work(db);
 		} finally {

@@ -7,7 +7,8 @@ export const DEVICE_CHECKS = {
 	camera: 'Camera',
 	storage: 'Keeping answers',
 	line: 'Line',
-	clock: 'Clock'
+	clock: 'Clock',
+	accounts: 'Other accounts'
 } as const;
 export type DeviceCheck = keyof typeof DEVICE_CHECKS;
 
@@ -16,12 +17,17 @@ export type CheckResult = { key: DeviceCheck; ok: boolean; says: string };
 /** What a candidate's sessions to come ask of the device. */
 export type DeviceNeeds = { client: string | null; camera: boolean };
 
-/** Whether a device is ready: every check that is needed has passed. A microphone helps, and nothing asks for one yet. */
+/**
+ * Whether a device is ready: every check that is needed has passed. A microphone helps, and nothing asks for one yet; a
+ * wrong clock is told and keeps nobody out, as time goes by the server's. Whether somebody is signed out elsewhere is asked
+ * at the door only, and counts where it was asked.
+ */
 export function isDeviceReady(results: CheckResult[], needs: DeviceNeeds): boolean {
-	const needed: DeviceCheck[] = ['screen', 'sound', 'storage', 'line', 'clock'];
+	const needed: DeviceCheck[] = ['screen', 'sound', 'storage', 'line'];
 	if (needs.client !== null) needed.push('client');
 	if (needs.camera) needed.push('camera');
-	return needed.every((key) => results.some((result) => result.key === key && result.ok));
+	const stillIn = results.some((result) => result.key === 'accounts' && !result.ok);
+	return !stillIn && needed.every((key) => results.some((result) => result.key === key && result.ok));
 }
 
 /** A clock that is further off than this shows a candidate the wrong time of finishing. */

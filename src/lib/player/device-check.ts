@@ -9,7 +9,11 @@ export async function checkByItself(): Promise<CheckResult[]> {
 function checkScreen(): CheckResult {
 	const { width, height } = window.screen;
 	return width >= 320 && height >= 480
-		? { key: 'screen', ok: true, says: `${width} × ${height}` }
+		? {
+				key: 'screen',
+				ok: true,
+				says: `${width} × ${height}${document.fullscreenEnabled ? ', and a page can fill it' : ', but no page can fill it here'}`
+			}
 		: { key: 'screen', ok: false, says: `${width} × ${height} is too small to read a question on` };
 }
 

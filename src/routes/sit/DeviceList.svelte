@@ -13,6 +13,8 @@
 	let results = $state<Partial<Record<DeviceCheck, CheckResult>>>({});
 	let isOpen = $state(false);
 	let played = $state(false);
+	/** Nothing that a page can see: the candidate says so. */
+	let isSignedOut = $state(false);
 	let busy = $state(false);
 	let outcome = $state<{ ready: boolean } | null>(null);
 	let trouble = $state<string | null>(null);
@@ -44,6 +46,11 @@
 			key: 'sound',
 			ok: heard,
 			says: heard ? 'you heard it' : 'not heard: raise the volume, or put in headphones'
+		});
+		note({
+			key: 'accounts',
+			ok: isSignedOut,
+			says: isSignedOut ? 'you are signed out of them' : 'sign out of them, and say so below'
 		});
 		const answer = await send<{ ready: boolean }>('POST', '/sit/api/ready', {
 			deviceName: deviceName(),
@@ -81,6 +88,10 @@
 				<li class="text-ink-3">One moment…</li>
 			{/each}
 		</ul>
+		<label class="mt-3 flex items-start gap-3 text-[16px]">
+			<input type="checkbox" class="text-tide mt-1 h-5 w-5 rounded border-2" bind:checked={isSignedOut} />
+			<span>I am signed out of my own accounts on this device, and no other program is open.</span>
+		</label>
 		<div class="mt-3 flex flex-wrap items-center gap-3">
 			<Press onclick={sound}>Play a tone</Press>
 			{#if played}

@@ -1,6 +1,6 @@
 export { appendAnswers, standAnswers } from './answer-rows';
 export type { AnswerRow, StandingRow } from './answer-rows';
-export { backupDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
+export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
 export type { Db, Query } from './open';
 export { groupBy } from './group-by';
 export { insertMany } from './insert-many';

@@ -25,14 +25,7 @@ export class NewerDatabase extends Error {
 export async function openDb(file: string): Promise<Db> {
 	mkdirSync(dirname(file), { recursive: true });
 	refuseNewer(file);
-	const db = knex({
-		client: 'better-sqlite3',
-		connection: { filename: file },
-		useNullAsDefault: true,
-		// One writer is all that SQLite has; with one connection, transactions queue here instead of failing there.
-		pool: { min: 1, max: 1, afterCreate: configure },
-		acquireConnectionTimeout: 30_000
-	});
+	const db = connectDb(file);
 	try {
 		await db.migrate.latest({ migrationSource: MIGRATIONS });
 	} catch (error) {
@@ -40,6 +33,18 @@ export async function openDb(file: string): Promise<Db> {
 		throw error;
 	}
 	return db;
+}
+
+/** A connection to a file that is up to date; nothing is written by opening it, so it can look beside a running server. */
+export function connectDb(file: string): Db {
+	return knex({
+		client: 'better-sqlite3',
+		connection: { filename: file },
+		useNullAsDefault: true,
+		// One writer is all that SQLite has; with one connection, transactions queue here instead of failing there.
+		pool: { min: 1, max: 1, afterCreate: configure },
+		acquireConnectionTimeout: 30_000
+	});
 }
 
 type Connection = Database.Database;

@@ -1,0 +1,28 @@
+import { describe, expect, it } from 'vitest';
+import { isDeviceReady, type CheckResult, type DeviceCheck } from './device-check';
+
+const passed = (...keys: DeviceCheck[]): CheckResult[] => keys.map((key) => ({ key, ok: true, says: '' }));
+const failed = (key: DeviceCheck): CheckResult => ({ key, ok: false, says: '' });
+const PLAIN = passed('screen', 'sound', 'storage', 'line');
+const NOTHING_MORE = { client: null, camera: false };
+
+describe('whether a device is ready', () => {
+	it('asks for what a paper needs, and for client and camera where the rules do', () => {
+		expect(isDeviceReady(PLAIN, NOTHING_MORE)).toBe(true);
+		for (const { key } of PLAIN)
+			expect(
+				isDeviceReady(
+					PLAIN.filter((one) => one.key !== key),
+					NOTHING_MORE
+				)
+			).toBe(false);
+		expect(isDeviceReady(PLAIN, { client: '1.0', camera: false })).toBe(false);
+		expect(isDeviceReady([...PLAIN, ...passed('client')], { client: '1.0', camera: false })).toBe(true);
+		expect(isDeviceReady([...PLAIN, failed('camera')], { client: null, camera: true })).toBe(false);
+	});
+	it('keeps nobody out for a wrong clock, and asks for signing out only where that was asked', () => {
+		expect(isDeviceReady([...PLAIN, failed('clock')], NOTHING_MORE)).toBe(true);
+		expect(isDeviceReady([...PLAIN, failed('accounts')], NOTHING_MORE)).toBe(false);
+		expect(isDeviceReady([...PLAIN, ...passed('accounts')], NOTHING_MORE)).toBe(true);
+	});
+});
