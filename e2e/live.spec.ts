@@ -144,3 +144,34 @@ test('what was put off stays away until it changes, and the room is handed over 
 	);
 	expect(proctors.sort()).toEqual(['Alba Finch', 'Maren Ode']);
 });
+
+test('the proctor looks up who stands before them: the name as registered, and where they are expected today', async ({
+	browser
+}) => {
+	const page = await home.staff(browser);
+	await go(page, `/live/${(await tides()).id}`);
+	await page.keyboard.press('/');
+	await page.getByLabel('Any part of name, number or group').fill('vance gre');
+	const found = page.getByTestId('found').getByRole('listitem');
+	// Everything that they sit today; what is here comes first.
+	await expect(found.first()).toContainText('Greta Vance');
+	await expect(found.first()).toContainText('in this session');
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+	await expect(page.getByRole('region', { name: 'One candidate' })).toContainText('Greta Vance');
+
+	const elsewhere = await home.read((db) =>
+		db('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.join('session', 'session.id', 'sitting.session_id')
+			.where('session.name', 'like', 'Lights and Shapes · Watch B%')
+			.first('number', 'given', 'family')
+	);
+	await page.getByTestId('find').click();
+	await page.getByLabel('Any part of name, number or group').fill(elsewhere.number.replace('-', ' ').toLowerCase());
+	await expect(found.filter({ hasText: 'Lights and Shapes · Watch B' }).first()).toContainText(
+		`${elsewhere.given} ${elsewhere.family}`
+	);
+	await page.getByLabel('Any part of name, number or group').fill('nobody at all');
+	await expect(page.getByTestId('found')).toContainText('Nobody of that name sits anything here today.');
+});

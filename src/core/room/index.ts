@@ -8,6 +8,7 @@ export { TALLY_ORDER, tallyKeyOf, tallyOf } from './tally';
 export type { TallyKey } from './tally';
 export { changedSeats, seatsOf } from './seats';
 export type { Seats } from './seats';
+export { findByWords } from './find';
 export { reach } from './reach';
 export type { Reach } from './reach';
 export { needCounts, needsYou, SETTLED_AT_ONCE } from './needs';

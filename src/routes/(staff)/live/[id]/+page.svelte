@@ -31,6 +31,7 @@
 	import AskStart from './AskStart.svelte';
 	import { ASKS, type AskKind } from './asks';
 	import Beside from './Beside.svelte';
+	import FindSomebody from './FindSomebody.svelte';
 	import Incidents from './Incidents.svelte';
 	import Keys from './Keys.svelte';
 	import NeedsYou from './NeedsYou.svelte';
@@ -90,7 +91,7 @@
 	});
 
 	function open(kind: AskKind, seats = room.targets) {
-		if (seats.length === 0 && !['end', 'start', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
+		if (seats.length === 0 && !['end', 'start', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
 		ask = { kind, seats };
 	}
 	function letIn(seats: SeatView[]) {
@@ -193,6 +194,7 @@
 			'3': () => (view = 'answers'),
 			'4': () => (view = 'chart'),
 			'5': () => (view = 'incidents'),
+			'/': () => open('find', []),
 			'?': () => (keysOpen = true)
 		};
 		const run = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
@@ -295,6 +297,7 @@
 					><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={isMasked} />Numbers, no
 					names</label
 				>
+				<Act size="xs" key="/" onclick={() => open('find', [])} testid="find">Find</Act>
 				{#if room.selected.size > 0}
 					<span class="ml-auto flex items-center gap-2 text-[14px] font-semibold">
 						{room.selected.size} selected
@@ -397,6 +400,8 @@
 	<AskEnd {room} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'count_answers'}
 	<AskCount {room} seat={ask.seats[0]} onclose={() => (ask = null)} />
+{:else if ask?.kind === 'find'}
+	<FindSomebody {room} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'start'}
 	<AskStart {room} {now} onclose={() => (ask = null)} />
 {:else if ask?.kind === 'minutes' || ask?.kind === 'minutes_all'}

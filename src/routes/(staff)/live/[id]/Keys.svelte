@@ -16,6 +16,7 @@
 		...(coordinates ? [['O', 'reopen']] : []),
 		['E', 'end the session'],
 		['Z', 'undo the last act, for ten seconds'],
+		['/', 'find somebody, here or in another session today'],
 		['B', 'door board'],
 		['N', 'numbers instead of names'],
 		['K', 'been there, seen: settles what wants no more'],

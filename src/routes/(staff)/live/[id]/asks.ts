@@ -7,6 +7,7 @@ export type AskKind =
 	| 'let_in_all'
 	| 'end'
 	| 'start'
+	| 'find'
 	| 'count_answers'
 	| 'minutes_all'
 	| 'message'
