@@ -26,6 +26,8 @@ async function serious(page: Page): Promise<string[]> {
 
 for (const scheme of ['light', 'dark'] as const) {
 	test(`staff screens have no serious findings by axe-core, ${scheme}`, async ({ browser }) => {
+		// Some twenty screens, each looked through whole.
+		test.setTimeout(240_000);
 		const page = await home.staff(browser, 'ode', { colorScheme: scheme, reducedMotion: 'reduce' });
 		const live = await home.session('Tides and Currents · Watch A');
 		const done = await home.session('Radio Procedure · Watch B');

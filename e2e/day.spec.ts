@@ -112,6 +112,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 
 	await test.step('they answer by keyboard and mouse, mark, strike out; the proctor sees it', async () => {
 		for (let n = 0; n < 12; n++) {
+			await expect(first.getByText(`Question ${n + 1} of 12`)).toBeVisible();
 			const choice = first.getByRole('radio').first();
 			if (await choice.count()) await choice.check();
 			else await first.getByRole('textbox').fill('16');
