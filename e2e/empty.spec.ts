@@ -1,7 +1,7 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { DEMO_PAPERS, DEMO_PASSWORD } from '../src/lib/server/demo';
 import { addStaff } from '../src/lib/server/identity';
-import { go, house } from './house';
+import { choose, go, house } from './house';
 
 /** As after the first start: one coordinator of all sites, and the papers, which come from elsewhere. */
 const home = house('09:42', async ({ db }) => {
@@ -17,10 +17,6 @@ const home = house('09:42', async ({ db }) => {
 const DAY = 24 * 3_600_000;
 const day = (after: number) => new Date(Date.now() + after * DAY).toISOString().slice(0, 10);
 
-async function choose(page: Page, id: string, text: string) {
-	const option = page.locator(`#${id} option`, { hasText: text }).first();
-	await page.locator(`#${id}`).selectOption((await option.getAttribute('value'))!);
-}
 const table = (prefix: string, group: string, count: number) => ({
 	name: `${prefix}.csv`,
 	mimeType: 'text/csv',

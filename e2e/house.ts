@@ -171,6 +171,12 @@ export async function arrive(
 	await page.getByTestId('yes').click();
 }
 
+/** Chooses the first option of a list that has this text in it. */
+export async function choose(page: Page, id: string, text: string) {
+	const option = page.locator(`#${id} option`, { hasText: text }).first();
+	await page.locator(`#${id}`).selectOption((await option.getAttribute('value'))!);
+}
+
 /** Opens a staff page and waits until its keys and buttons are listening. */
 export async function go(page: Page, path: string) {
 	await page.goto(path);

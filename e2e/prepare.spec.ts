@@ -2,15 +2,11 @@ import { strToU8, zipSync } from 'fflate';
 import { expect, test, type Page } from '@playwright/test';
 import { writeOneRoster, type KnownPerson } from '../src/core/people';
 import { CLIENT_VERSION, cookieName, prove } from '../stand-ins/sealed-client/prove';
-import { go, house } from './house';
+import { choose, go, house } from './house';
 
 const home = house();
 const TOMORROW = new Date(Date.now() + 24 * 3_600_000).toISOString().slice(0, 10);
 
-async function choose(page: Page, id: string, text: string) {
-	const option = page.locator(`#${id} option`, { hasText: text }).first();
-	await page.locator(`#${id}`).selectOption((await option.getAttribute('value'))!);
-}
 const finding = (page: Page, code: string) => page.locator(`[data-testid=findings] [data-code="${code}"]`).first();
 const file = (name: string, text: string | Uint8Array) => ({
 	name,

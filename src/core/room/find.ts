@@ -1,4 +1,15 @@
 import { foldName } from '../access';
+import type { SittingState } from '../sitting';
+
+/** Somebody who is expected somewhere at the site today, under the name as it is registered. */
+export type FoundToday = {
+	sittingId: string;
+	name: string;
+	number: string;
+	group: string;
+	state: SittingState;
+	session: { id: string; name: string; room: string; opens: number };
+};
 
 /**
  * Those in whom every word of the text is found somewhere, whatever its case, accents and place: "gre vance" is Greta

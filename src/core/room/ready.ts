@@ -16,6 +16,11 @@ export type RoomReady = {
 
 const GONE = ['absent', 'set_aside', 'carried_over'];
 
+/** Whether a screen has said that it shows what it should, and its line is up. */
+export function isScreenReady(seat: SeatView): boolean {
+	return seat.shows === seat.state && seat.line?.up === true;
+}
+
 /** Counts a room. */
 export function roomReady(seats: SeatView[]): RoomReady {
 	const meant = seats.filter((seat) => !seat.movedOn && !GONE.includes(seat.state));
@@ -26,7 +31,7 @@ export function roomReady(seats: SeatView[]): RoomReady {
 		come: meant.length - missing.length,
 		missing: missing.map((seat) => seat.name),
 		letIn: mayWork.filter((seat) => seat.state === 'let_in').length,
-		screens: mayWork.filter((seat) => seat.shows === seat.state && seat.line?.up === true).length,
+		screens: mayWork.filter(isScreenReady).length,
 		mayWork: mayWork.length
 	};
 }

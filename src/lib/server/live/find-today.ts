@@ -1,18 +1,7 @@
-import { findByWords } from '$core/room';
-import type { SittingState } from '$core/sitting';
+import { findByWords, type FoundToday } from '$core/room';
 import { sameLocalDay } from '$core/time';
 import type { Query } from '../db';
 import type { Session } from '../session';
-
-/** Somebody who is expected somewhere at the site today, under the name as it is registered. */
-export type FoundToday = {
-	sittingId: string;
-	name: string;
-	number: string;
-	group: string;
-	state: SittingState;
-	session: { id: string; name: string; room: string; opens: number };
-};
 
 const DAY = 24 * 3_600_000;
 const MOST = 20;

@@ -1,5 +1,4 @@
 export { findToday } from './find-today';
-export type { FoundToday } from './find-today';
 export { drawGrid } from './answers-grid';
 export { drawCourse } from './room-course';
 export { LiveHub } from './hub';

@@ -9,7 +9,7 @@ export type { FieldErrors, SessionInput, SessionPart } from './input';
 export { planAll, planSession } from './plan';
 export type { Plan } from './plan';
 export { gatherFacts, seatCount } from './facts';
-export { rosterFor } from './roster';
+export { isOnRoster, rosterFor } from './roster';
 export { saveSession } from './save';
 export { endSession, foreseeEnding, renewDoorCode, rosterIds, showDoorCodeTo, startRoom, tendOwnWindows } from './run';
 export type { Ending, RunResult } from './run';

@@ -54,6 +54,11 @@ type Row = {
 	fold: string | null;
 };
 
+/** Whether a sitting is one of a session's, also when it went on elsewhere since. */
+export async function isOnRoster(db: Query, sessionId: string, sittingId: string): Promise<boolean> {
+	return Boolean(await db('roster').where({ session_id: sessionId, sitting_id: sittingId }).first('sitting_id'));
+}
+
 /**
  * The candidates of these groups who can sit the paper here. Whoever was absent or carried over goes on with the
  * sitting they have; whoever has handed in, or is expected elsewhere, is left out and named.

@@ -1,25 +1,18 @@
 <!-- @component Looks somebody up for the proctor beside them: the name as registered, the number, and where they are expected. -->
 <script lang="ts">
 	import { Input, Modal } from 'flowbite-svelte';
-	import { STATE_NAMES, type SittingState } from '$core/sitting';
+	import type { FoundToday } from '$core/room';
+	import { STATE_NAMES } from '$core/sitting';
 	import { localTime } from '$core/time';
 	import { inWords, send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
 
-	type Found = {
-		sittingId: string;
-		name: string;
-		number: string;
-		group: string;
-		state: SittingState;
-		session: { id: string; name: string; room: string; opens: number };
-	};
 	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
 
 	let open = $state(true);
 	let text = $state('');
-	let people = $state.raw<Found[] | null>(null);
+	let people = $state.raw<FoundToday[] | null>(null);
 	let trouble = $state<string | null>(null);
 	$effect(() => {
 		if (!open) onclose();
@@ -30,7 +23,7 @@
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
 			const path = `/live/${room.sessionId}/find?text=${encodeURIComponent(wanted)}`;
-			const answer = await send<{ people: Found[] }>('GET', path, undefined, { signal: abort.signal });
+			const answer = await send<{ people: FoundToday[] }>('GET', path, undefined, { signal: abort.signal });
 			if (abort.signal.aborted) return;
 			trouble = answer.ok ? null : inWords(answer.problem);
 			if (answer.ok) people = answer.data.people;
@@ -40,8 +33,8 @@
 			abort.abort();
 		};
 	});
-	const isHere = (one: Found) => one.session.id === room.sessionId;
-	function choose(one: Found | undefined) {
+	const isHere = (one: FoundToday) => one.session.id === room.sessionId;
+	function choose(one: FoundToday | undefined) {
 		if (!one || !isHere(one)) return;
 		room.focusId = one.sittingId;
 		open = false;

@@ -7,6 +7,7 @@ import { incidentsOf } from '$lib/server/incidents';
 import { messagesOf } from '$lib/server/messages';
 import { snapshotsOf } from '$lib/server/pictures';
 import { searchLogbook } from '$lib/server/logbook';
+import { isOnRoster } from '$lib/server/session';
 import { formOf, loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
@@ -15,10 +16,7 @@ export const GET: RequestHandler = async (event) => {
 	const allowed = await allowSession(event, event.params.id, 'see_session');
 	if (!allowed.ok) return allowed.response;
 	const { otium, session } = allowed;
-	const isHere = await otium
-		.db('roster')
-		.where({ session_id: session.id, sitting_id: event.params.sitting })
-		.first('sitting_id');
+	const isHere = await isOnRoster(otium.db, session.id, event.params.sitting);
 	const now = otium.now();
 	const one = isHere ? await loadSitting(otium.db, event.params.sitting, now) : null;
 	if (!one) return problem(404, NO_SUCH_THING);

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { countHeldBack } from '$lib/server/answers';
 import { allowSession, NO_SUCH_THING, orTryAgain, problem, readJson } from '$lib/server/http';
+import { isOnRoster } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const Asked = z.object({ reason: z.string().trim().min(1, 'Say why, in a few words.').max(300) });
@@ -13,8 +14,7 @@ export const POST: RequestHandler = async (event) => {
 	const body = await readJson(event.request, Asked);
 	if (!body.ok) return body.response;
 	const { otium, by, session } = allowed;
-	const place = { session_id: session.id, sitting_id: event.params.sitting };
-	if (!(await otium.db('roster').where(place).first('sitting_id'))) return problem(404, NO_SUCH_THING);
+	if (!(await isOnRoster(otium.db, session.id, event.params.sitting))) return problem(404, NO_SUCH_THING);
 	return orTryAgain(async () => {
 		const counted = await countHeldBack(otium, by, session.id, event.params.sitting, body.data.reason);
 		if (counted > 0) return json({ counted });

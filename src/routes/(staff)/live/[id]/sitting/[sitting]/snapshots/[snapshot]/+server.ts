@@ -1,5 +1,6 @@
 import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
 import { readSnapshot } from '$lib/server/pictures';
+import { isOnRoster } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 /** One picture from a candidate's camera, for whoever supervises them. */
@@ -8,7 +9,7 @@ export const GET: RequestHandler = async (event) => {
 	const allowed = await allowSession(event, id, 'see_session');
 	if (!allowed.ok) return allowed.response;
 	const { otium } = allowed;
-	const isHere = await otium.db('roster').where({ session_id: id, sitting_id: sitting }).first('sitting_id');
+	const isHere = await isOnRoster(otium.db, id, sitting);
 	const bytes = isHere ? await readSnapshot(otium, sitting, snapshot) : null;
 	if (!bytes) return problem(404, NO_SUCH_THING);
 	return new Response(new Uint8Array(bytes), { headers: { 'content-type': 'image/jpeg' } });
