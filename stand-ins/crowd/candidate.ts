@@ -40,6 +40,8 @@ const BEAT_MS = 5_000;
 export class Candidate {
 	#browser: Browser;
 	#seq = 0;
+	/** The question before it, from 0; null: none yet. */
+	#at: number | null = null;
 	#queue: { seq: number; questionId: string; value: unknown; marked: boolean; struck: string[]; inViewMs: number }[] =
 		[];
 	#isOnline = true;
@@ -110,6 +112,8 @@ export class Candidate {
 				if (!paper.questions) continue;
 				const done = new Set((paper.answers ?? []).map((answer) => answer.questionId));
 				this.#seq = paper.lastSeq ?? 0;
+				this.#at = 0;
+				await this.#beat();
 				return this.ears.keepsWorking ? paper.questions : paper.questions.filter((question) => !done.has(question.id));
 			} else if (['expected', 'handed_in', 'time_up', 'set_aside', 'absent'].includes(picture.state)) return null;
 			await sleep(Math.max(250, 1_500 * this.tempo));
@@ -119,6 +123,7 @@ export class Candidate {
 	async #work(questions: Question[]): Promise<boolean> {
 		const count = Math.ceil(questions.length * this.behaviour.finish);
 		for (const question of this.#rounds(questions.slice(0, count))) {
+			this.#at = questions.indexOf(question);
 			const thought = this.#between(this.behaviour.think);
 			if (this.random() < this.behaviour.drop.chance) void this.#dropLine(this.#between(this.behaviour.drop.seconds));
 			await this.#wait(thought);
@@ -231,7 +236,7 @@ export class Candidate {
 
 	async #beat(): Promise<number | null> {
 		if (!this.#isOnline) return null;
-		const reply = await this.#browser.post('/sit/api/beat', {}).catch(() => null);
+		const reply = await this.#browser.post('/sit/api/beat', { at: this.#at }).catch(() => null);
 		await this.#send();
 		return (reply?.body.next as number | undefined) ?? null;
 	}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NO_GRANTS, reckon, type TimingRules } from '../time';
+import { NEW_TRACK, NO_GRANTS, reckon, type TimingRules } from '../time';
 import {
 	DOOR_CODE_ALPHABET,
 	DOOR_CODE_BITS,
@@ -95,7 +95,8 @@ describe('the door', () => {
 	const at = (clock: string) => Date.parse(`2026-12-08T${clock}:00Z`);
 	const entry = (clock: string, change: { begun?: boolean; ended?: boolean; own?: boolean } = {}) => {
 		const grants = change.own ? { ...NO_GRANTS, window: { opens: at('15:00'), closes: at('16:00') } } : NO_GRANTS;
-		const track = { roomStartedAt: null, beganAt: change.begun ? at('13:16') : null, stops: [] };
+		const beganAt = change.begun ? at('13:16') : null;
+		const track = { ...NEW_TRACK, beganAt, clockStartedAt: beganAt };
 		const reckoning = reckon(full, { opens: at('13:15'), closes: at('14:15') }, grants, track, at(clock));
 		const judged = judgeEntry({
 			reckoning,

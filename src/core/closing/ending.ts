@@ -1,24 +1,24 @@
-import type { CommandBody, Sitting } from '../sitting';
+import { isResting, stateBehindHold, type CommandBody, type Sitting } from '../sitting';
 
 /** What becomes of a sitting when its session ends. */
 export type Fate = 'stays' | 'carried_over' | 'absent' | 'time_up';
 
 /**
- * The unfinished are carried over, whoever never came in is absent, whoever is out of time is time up; what has ended
- * already stays. Nobody is handed in by a session's end while they have time left.
+ * The unfinished are carried over, whoever never came in is absent, whoever has begun and is out of time is time up,
+ * wherever they are then; what has ended already stays. Nobody is handed in by a session's end while they have time left.
  * @param over answers are no longer taken from this sitting
  */
-export function fateAtEnd(sitting: Pick<Sitting, 'state' | 'beganAt' | 'heldFrom'>, over: boolean): Fate {
-	const state = sitting.state === 'on_hold' ? sitting.heldFrom : sitting.state;
-	switch (state) {
+export function fateAtEnd(sitting: Pick<Sitting, 'state' | 'beganAt' | 'heldFrom' | 'cameFrom'>, over: boolean): Fate {
+	const isOver = over && sitting.beganAt !== null && !isResting(sitting);
+	switch (stateBehindHold(sitting)) {
 		case 'expected':
 			return 'absent';
 		case 'at_door':
-			return sitting.beganAt === null ? 'absent' : 'carried_over';
+			if (sitting.beganAt === null) return 'absent';
+			return isOver ? 'time_up' : 'carried_over';
 		case 'let_in':
-			return 'carried_over';
 		case 'working':
-			return over ? 'time_up' : 'carried_over';
+			return isOver ? 'time_up' : 'carried_over';
 		case 'carried_over':
 			// A hold on somebody who was carried over ends with the session too.
 			return sitting.state === 'on_hold' ? 'carried_over' : 'stays';

@@ -8,7 +8,10 @@ import { allottedMinutes, localTime, type MergedGrants, type Reckoning, type Tim
 export function effectInWords(rules: TimingRules, grants: MergedGrants, ends: number | null, zone: string): string {
 	const base = rules.limitMinutes;
 	const total = allottedMinutes(rules, grants);
-	const until = ends === null ? '' : `, ends ${localTime(ends, zone)}`;
+	const own = grants.window
+		? `, own window ${localTime(grants.window.opens, zone)}${grants.window.closes === null ? '' : ` to ${localTime(grants.window.closes, zone)}`}`
+		: '';
+	const until = `${own}${ends === null ? '' : `, ends ${localTime(ends, zone)}`}`;
 	if (base === null || total === null) return `no time limit${until}`;
 	const added = total - base;
 	const credits = grants.creditsMinutes > 0 ? ` and ${grants.creditsMinutes} min given back` : '';

@@ -1,4 +1,5 @@
 import type { CalculatorKind } from '../calculator';
+import type { Visit } from '../sitting';
 import type { MergedGrants, Window } from '../time';
 
 /** How far a grant reaches: for good, or for one administration, paper or session. */
@@ -41,7 +42,14 @@ export type Grant = {
 };
 
 /** The sitting that a merge is for. */
-export type GrantPlace = { candidateId: string; administrationId: string; paperId: string; sessionId: string };
+export type GrantPlace = {
+	candidateId: string;
+	administrationId: string;
+	paperId: string;
+	sessionId: string;
+	/** Its stays in sessions, the present one last; without any, only the present session is looked at. */
+	visits?: Visit[];
+};
 
 /** One answer, and the sentences that say where it came from. */
 export type Merge = {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { MINUTE, NO_GRANTS, reckon, type TimingRules } from '../time';
+import { MINUTE, NEW_TRACK, NO_GRANTS, reckon, type TimingRules } from '../time';
 import { effectInWords, expectedEnd, mergeGrants, type Grant, type GrantBody, type GrantScope } from '.';
 
 const PLACE = { candidateId: 'ann', administrationId: 'winter', paperId: 'tides', sessionId: 's1' };
@@ -97,8 +97,7 @@ describe('the effect, told before saving', () => {
 	const words = (body: GrantBody, change: Partial<TimingRules> = {}) => {
 		const merged = merge(grant(body)).grants;
 		const asked = { ...rules, ...change };
-		const track = { roomStartedAt: null, beganAt: null, stops: [] };
-		const reckoning = reckon(asked, { opens: at('09:00'), closes: at('10:30') }, merged, track, at('08:00'));
+		const reckoning = reckon(asked, { opens: at('09:00'), closes: at('10:30') }, merged, NEW_TRACK, at('08:00'));
 		return effectInWords(asked, merged, expectedEnd(reckoning, asked.atClose, at('08:00')), 'Europe/London');
 	};
 
@@ -115,7 +114,7 @@ describe('the effect, told before saving', () => {
 
 	it('knows the end of somebody who has begun from the clock, stops and all', () => {
 		const stops = [{ from: at('09:20'), to: at('09:25'), why: 'hold' as const }];
-		const track = { roomStartedAt: null, beganAt: at('09:10'), stops };
+		const track = { ...NEW_TRACK, beganAt: at('09:10'), clockStartedAt: at('09:10'), stops };
 		const reckoning = reckon(rules, { opens: at('09:00'), closes: null }, NO_GRANTS, track, at('09:30'));
 		expect(expectedEnd(reckoning, rules.atClose, at('09:30'))).toBe(at('09:10') + 85 * MINUTE);
 	});

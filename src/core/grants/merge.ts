@@ -1,3 +1,4 @@
+import type { Visit } from '../sitting';
 import { localTime, NO_GRANTS } from '../time';
 import type { Grant, GrantPlace, GrantScope, Merge } from './grant';
 
@@ -8,10 +9,11 @@ const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration:
  *
  * Several multipliers: the largest counts, they are not multiplied. Several fixed minutes add up, and so do credits.
  * Of several own windows the one with the narrowest scope counts, and of those the latest given.
+ * Working time that was given in a session goes on with work that was begun in it, wherever that is continued.
  * @param zone IANA zone in which the reasons tell times
  */
 export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merge {
-	const given = all.filter((grant) => grant.withdrawnAt === null && reaches(grant, place));
+	const given = all.filter((grant) => grant.withdrawnAt === null && (reaches(grant, place) || isBrought(grant, place)));
 	const merge: Merge = {
 		grants: { ...NO_GRANTS },
 		mayReopen: false,
@@ -35,7 +37,8 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 				merge.grants.unlimited = true;
 				break;
 			case 'credit':
-				merge.grants.creditsMinutes += body.minutes;
+				if (reaches(grant, place)) merge.grants.creditsMinutes += body.minutes;
+				else merge.grants.earlierCreditsMinutes += body.minutes;
 				break;
 			case 'reopen':
 				merge.mayReopen = true;
@@ -79,8 +82,28 @@ function reaches(grant: Grant, place: GrantPlace): boolean {
 		case 'paper':
 			return grant.scope.id === place.paperId;
 		case 'session':
-			return grant.scope.id === place.sessionId;
+			return grant.scope.id === place.sessionId && !wasBeforeItsTime(grant, place.visits?.at(-1));
 	}
+}
+
+/** Given to all in a session before somebody came into it who had begun elsewhere: they did not lose that time. */
+function wasBeforeItsTime(grant: Grant, visit: Visit | undefined): boolean {
+	return grant.candidateId === null && visit !== undefined && visit.begunBefore && grant.givenAt < visit.from;
+}
+
+/** Working time given in an earlier session, to work that was begun by the time it left. */
+function isBrought(grant: Grant, place: GrantPlace): boolean {
+	if (grant.scope.kind !== 'session' || grant.scope.id === place.sessionId) return false;
+	if (grant.body.kind !== 'credit' && grant.body.kind !== 'extra_time') return false;
+	if (grant.candidateId !== null && grant.candidateId !== place.candidateId) return false;
+	const { id } = grant.scope;
+	return (place.visits ?? []).some(
+		(visit) =>
+			visit.sessionId === id &&
+			visit.begunWhenLeaving &&
+			!wasBeforeItsTime(grant, visit) &&
+			(grant.candidateId !== null || visit.to === null || grant.givenAt <= visit.to)
+	);
 }
 
 function outranks(a: Grant, b: Grant): boolean {

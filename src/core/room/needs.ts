@@ -1,3 +1,4 @@
+import { isInTheRoom } from '../sitting';
 import { MINUTE } from '../time';
 import { remainingNow, type DoorRefusal, type SeatView } from './view';
 
@@ -12,6 +13,7 @@ export type NeedKind =
 	| 'spoiled'
 	| 'rushing'
 	| 'left'
+	| 'held_by_rules'
 	| 'on_hold'
 	| 'time_short'
 	| 'battery';
@@ -47,6 +49,8 @@ export type Need = {
 	tone: 'brick' | 'ochre' | 'slate';
 	/** Since when, for the words and for the order among equals. */
 	since: number;
+	/** Raised when there is more of it: what was seen or put off comes back then. */
+	revision: number;
 	/** The acts offered, the one that settles it first. */
 	acts: NeedAct[];
 };
@@ -57,17 +61,18 @@ export type Need = {
  */
 const URGENCY: Record<NeedKind, number> = {
 	line_lost: 1,
-	hand: 2,
-	second_device: 3,
-	at_door: 4,
-	refused: 5,
-	held_back: 6,
-	spoiled: 7,
-	rushing: 8,
-	left: 9,
-	on_hold: 10,
-	time_short: 11,
-	battery: 12
+	held_by_rules: 2,
+	hand: 3,
+	second_device: 4,
+	at_door: 5,
+	refused: 6,
+	held_back: 7,
+	spoiled: 8,
+	rushing: 9,
+	left: 10,
+	on_hold: 11,
+	time_short: 12,
+	battery: 13
 };
 
 /** At the door near last entry is as urgent as a lost line. */
@@ -119,49 +124,66 @@ function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 		urgency: URGENCY.refused,
 		tone: 'slate',
 		since: refusal.at,
+		revision: refusal.tries,
 		acts
 	};
 }
 
 function needOf(seat: SeatView, { questions, leavingsAllowed }: RoomRules, now: number): Need | null {
 	if (seat.movedOn) return null;
-	const need = (kind: NeedKind, since: number, tone: Need['tone'], acts: NeedAct[], urgency = URGENCY[kind]): Need => ({
+	const need = (
+		kind: NeedKind,
+		since: number,
+		tone: Need['tone'],
+		acts: NeedAct[],
+		more: { urgency?: number; revision?: number } = {}
+	): Need => ({
 		key: `${kind} ${seat.id}`,
 		kind,
 		seat,
 		refusal: null,
-		urgency,
+		urgency: URGENCY[kind],
 		tone,
 		since,
-		acts
+		revision: since,
+		acts,
+		...more
 	});
 
 	if (seat.state === 'working' && seat.line?.up === false)
 		return need('line_lost', seat.line.since, 'brick', ['free_device', 'hold']);
-	if (seat.hand) return need('hand', seat.hand.at, 'slate', ['lower_hand', 'message']);
+	// What an end has ended leaves the queue: nobody sits there any more.
+	if (seat.hand && isInTheRoom(seat.state)) return need('hand', seat.hand.at, 'slate', ['lower_hand', 'message']);
 	if (seat.otherDevice) return need('second_device', seat.otherDevice.at, 'brick', ['free_device', 'hold']);
 	if (seat.state === 'at_door' && seat.device) {
 		const closing = seat.lastEntry !== null && seat.lastEntry - now < DOOR_IS_CLOSING;
-		return need('at_door', seat.since, 'slate', ['let_in', 'turn_away'], closing ? URGENCY.line_lost : URGENCY.at_door);
+		return need('at_door', seat.since, 'slate', ['let_in', 'turn_away'], {
+			urgency: closing ? URGENCY.line_lost : URGENCY.at_door
+		});
 	}
-	if (seat.state === 'on_hold' && seat.heldFrom !== 'expected' && now - seat.since > LONG_HOLD)
+	// What the rules held waits for a person from the first second; a person's own hold is told when it lasts.
+	if (seat.state === 'on_hold' && seat.heldBySystem && !seat.onBreak)
+		return need('held_by_rules', seat.since, 'ochre', ['resume', 'message']);
+	if (seat.state === 'on_hold' && !seat.onBreak && seat.heldFrom !== 'expected' && now - seat.since > LONG_HOLD)
 		return need('on_hold', seat.since, 'ochre', ['resume']);
 	if (seat.heldBack && seat.state !== 'set_aside')
 		return need('held_back', seat.heldBack.since, 'ochre', ['count_answers', 'seen']);
 	if (seat.state !== 'working') return null;
 
-	// What a pace or a leaving says is dated by what it says, so that "seen" holds until there is more of it.
-	if (seat.pace === 'spoiled') return need('spoiled', seat.rapid, 'brick', ['seen', 'message']);
+	if (seat.pace === 'spoiled')
+		return need('spoiled', seat.since, 'brick', ['seen', 'message'], { revision: seat.rapid });
 	if (seat.pace === 'hold' || seat.pace === 'watch')
-		return need('rushing', seat.rapid, 'ochre', ['message', 'hold', 'seen']);
+		return need('rushing', seat.since, 'ochre', ['message', 'hold', 'seen'], { revision: seat.rapid });
 	if (seat.lapses && (seat.lapses.awaySince !== null || seat.lapses.left > Math.max(1, leavingsAllowed)))
 		return need('left', seat.lapses.last, 'ochre', ['message', 'hold', 'seen']);
 
 	const remaining = remainingNow(seat, now);
 	const blanks = questions - seat.answered;
 	if (remaining !== null && remaining > 0 && remaining < TIME_SHORT && blanks > questions * MANY_BLANKS)
-		return need('time_short', now - TIME_SHORT + remaining, 'ochre', ['minutes', 'hold', 'seen']);
+		return need('time_short', now - TIME_SHORT + remaining, 'ochre', ['minutes', 'hold', 'seen'], {
+			revision: seat.deadline ?? 0
+		});
 	if (seat.battery !== null && seat.battery <= BATTERY_LOW)
-		return need('battery', seat.battery, 'ochre', ['seen', 'message']);
+		return need('battery', seat.since, 'ochre', ['seen', 'message'], { revision: Math.ceil(seat.battery * 20) });
 	return null;
 }

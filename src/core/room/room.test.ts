@@ -7,6 +7,7 @@ import {
 	changedSeats,
 	needCounts,
 	needsYou,
+	offers,
 	reach,
 	seatsOf,
 	remainingNow,
@@ -25,6 +26,8 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	seat: 'A1',
 	state,
 	heldFrom: null,
+	onBreak: false,
+	heldBySystem: false,
 	since: NOW - MINUTE,
 	reason: null,
 	line: { up: true, since: NOW - MINUTE },
@@ -50,6 +53,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	pace: 'calm',
 	rapid: 0,
 	heldBack: null,
+	late: 0,
 	movedOn: false,
 	...change
 });
@@ -57,6 +61,24 @@ const RULES = { questions: 24, leavingsAllowed: 2 };
 const kinds = (...seats: SeatView[]) => needsYou(seats, [], RULES, NOW).map((need) => need.kind);
 
 describe('who needs the proctor', () => {
+	it('whom the rules paused, from the first second; a break needs nobody', () => {
+		const paused = seat('on_hold', { heldFrom: 'working', heldBySystem: true, since: NOW });
+		expect(kinds(paused)).toEqual(['held_by_rules']);
+		expect(kinds(seat('on_hold', { heldFrom: 'working', heldBySystem: true, onBreak: true, since: 0 }))).toEqual([]);
+	});
+
+	it('nobody whose paper has ended with a hand up', () => {
+		const hand = { text: '', at: NOW - MINUTE };
+		expect(kinds(seat('working', { hand }))).toEqual(['hand']);
+		expect(kinds(seat('handed_in', { hand }), seat('carried_over', { hand }))).toEqual([]);
+	});
+
+	it('again when there is more of what was seen', () => {
+		const of = (rapid: number) => needsYou([seat('working', { id: 'x', pace: 'watch', rapid })], [], RULES, NOW)[0];
+		expect([of(3).revision === of(3).revision, of(3).revision === of(4).revision]).toEqual([true, false]);
+		expect(of(3).since).toBe(NOW - MINUTE);
+	});
+
 	it('nobody, in a quiet room', () => {
 		expect(kinds(seat('working'), seat('handed_in'), seat('expected'), seat('let_in'), seat('on_hold'))).toEqual([]);
 	});
@@ -225,7 +247,9 @@ describe('whom an act reaches', () => {
 		reopen: { kind: 'reopen', reason: 'By mistake' },
 		set_aside: { kind: 'set_aside', reason: 'Incident' },
 		restore: { kind: 'restore' },
-		expect_again: { kind: 'expect_again' }
+		expect_again: { kind: 'expect_again' },
+		continue_later: { kind: 'continue_later', reason: 'By mistake' },
+		allow_fresh: { kind: 'allow_fresh', reason: 'Incident' }
 	} satisfies Record<string, CommandBody>;
 	it('is what the server will do, for every act, state, device and beginning', () => {
 		for (const body of Object.values(ACTS)) {
@@ -257,6 +281,18 @@ describe('whom an act reaches', () => {
 				}
 			}
 		}
+	});
+
+	it('offers what the table gives each role, and nothing to who has moved on', () => {
+		expect(offers(seat('working'), 'proctor')).toEqual(['hold', 'move_device', 'hand_in', 'carry_over']);
+		expect(offers(seat('set_aside', { begun: true }), 'coordinator')).toEqual([
+			'restore',
+			'continue_later',
+			'allow_fresh'
+		]);
+		expect(offers(seat('set_aside', { begun: true }), 'proctor')).toEqual([]);
+		expect(offers(seat('at_door', { device: null, begun: true }), 'proctor')).not.toContain('let_in');
+		expect(offers(seat('working', { movedOn: true }), 'coordinator')).toEqual([]);
 	});
 
 	it('leaves out who goes on in another session, and names whom it leaves', () => {

@@ -1,4 +1,4 @@
-import { SITTING_STATES, type SittingState } from '../sitting';
+import { SITTING_STATES, STATE_NAMES, type SittingState } from '../sitting';
 import type { SeatView } from './view';
 
 /** What the tally counts: the states, with those whose line is lost while they work told apart. */
@@ -20,6 +20,18 @@ export const TALLY_ORDER: readonly TallyKey[] = [
 /** The one tally column that a seat stands in. */
 export function tallyKeyOf(seat: Pick<SeatView, 'state' | 'line'>): TallyKey {
 	return seat.state === 'working' && seat.line?.up === false ? 'line_lost' : seat.state;
+}
+
+/** What staff read of where somebody stands; a freed device leaves nobody at the door. */
+export function stateInWords(seat: Pick<SeatView, 'state' | 'line' | 'device' | 'onBreak'>): string {
+	if (tallyKeyOf(seat) === 'line_lost') return 'Line lost';
+	if (isAwayFromDoor(seat)) return 'Device freed, not back yet';
+	return seat.onBreak ? 'On a break' : STATE_NAMES[seat.state];
+}
+
+/** Its device was freed, or it was turned away after having worked: it has a place at the door, and nobody is there. */
+export function isAwayFromDoor(seat: Pick<SeatView, 'state' | 'device'>): boolean {
+	return seat.state === 'at_door' && seat.device === null;
 }
 
 /** How many stand in each column; the numbers add up to the room. */

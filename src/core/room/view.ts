@@ -11,6 +11,10 @@ export type SeatView = {
 	seat: string | null;
 	state: SittingState;
 	heldFrom: SittingState | null;
+	/** On hold for a break that was granted: it ends by itself. */
+	onBreak: boolean;
+	/** Held by the rules of the sheet and not by a person. */
+	heldBySystem: boolean;
 	since: number;
 	reason: string | null;
 	line: { up: boolean; since: number } | null;
@@ -47,6 +51,8 @@ export type SeatView = {
 	lapses: { left: number; tried: number; last: number; awaySince: number | null } | null;
 	/** Answers that are kept without counting, as after a line that was down beyond the end, and since when; null: none. */
 	heldBack: { count: number; since: number } | null;
+	/** How many answers count that came after the time, in the grace minutes or under rules that let work go on. */
+	late: number;
 	/** How fast answers come, and how many came faster than reading takes. */
 	pace: PaceLevel;
 	rapid: number;
@@ -117,6 +123,11 @@ export type RoomChange = {
 	/** Sittings that no longer have a place here. */
 	gone: string[];
 };
+
+/** The time is up and work still goes on: in the grace minutes, or where the rules let it, marked late. */
+export function isPastTime(seat: Pick<SeatView, 'state' | 'deadline' | 'standing'>, now: number): boolean {
+	return seat.state === 'working' && !seat.standing && seat.deadline !== null && now >= seat.deadline;
+}
 
 /** Working time left by the clock of `now`. */
 export function remainingNow(

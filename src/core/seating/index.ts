@@ -1,2 +1,2 @@
-export { assignSeats, PLAIN_PLAN, seatName, seatRows, usableSeats } from './seats';
+export { assignSeats, PLAIN_PLAN, seatName, seatOrder, seatRows, usableSeats } from './seats';
 export type { SeatPlan } from './seats';

@@ -15,6 +15,12 @@ export function seatName(index: number, perRow: number): string {
 	return `${letter}${(index % perRow) + 1}`;
 }
 
+/** What seats are sorted by, as text: A2 before A10, Z before AA, and whoever has none last. */
+export function seatOrder(seat: string | null): string {
+	const [, row, column] = /^([A-Z]+)(\d+)$/.exec(seat ?? '') ?? [];
+	return row === undefined ? `~${seat ?? ''}` : `${row.length}${row}${column.padStart(4, '0')}`;
+}
+
 /** All seats of a room by rows, whatever is special about them. */
 export function seatRows(rows: number, perRow: number): string[][] {
 	return Array.from({ length: rows }, (_, row) =>

@@ -1,4 +1,5 @@
 import type { EntryRefusal } from '../access';
+import type { TimingRules } from '../time';
 import type { Actor } from './sitting';
 
 /** What somebody wants to happen. */
@@ -7,6 +8,8 @@ export type CommandBody =
 	| { kind: 'turn_away'; reason: string }
 	| { kind: 'let_in' }
 	| { kind: 'begin' }
+	/** The first question is on the screen. */
+	| { kind: 'start_clock' }
 	/** `isBreak`: one that was granted; the clock always stands still in it. */
 	| { kind: 'hold'; reason: string; stopsClock: boolean; isBreak?: true }
 	| { kind: 'resume' }
@@ -18,6 +21,10 @@ export type CommandBody =
 	| { kind: 'reopen'; reason: string }
 	| { kind: 'set_aside'; reason: string }
 	| { kind: 'restore' }
+	/** Handed in by mistake, or set aside for it: goes on another time, in another session or an own window. */
+	| { kind: 'continue_later'; reason: string }
+	/** Set aside, to sit the paper again from the start: another attempt may be planned, whatever the rules give. */
+	| { kind: 'allow_fresh'; reason: string }
 	| { kind: 'expect_again' }
 	/** Put into another session: a make-up, or the one that continues it. */
 	| { kind: 'assign'; sessionId: string }
@@ -31,7 +38,7 @@ export type CommandKind = CommandBody['kind'];
 /** `id` makes a repeated command harmless: it is carried out once. */
 export type Command = CommandBody & { id: string; by: Actor };
 
-/** Everything `decide` may look at besides the sitting; worked out by the caller, so that core reads no clock. */
+/** Everything `decide` may look at besides the sitting (see `circumstances`); core reads no clock. */
 export type Context = {
 	now: number;
 	/** The place where this sitting may work is over: its session has ended and no own window is open. */
@@ -48,14 +55,22 @@ export type Context = {
 	deviceChecked: boolean;
 	/** The clock starts with the room, and nobody has started it yet. */
 	roomWaits: boolean;
+	/** The window is not open yet, and nobody has started it early. */
+	beforeOpening: boolean;
+	/** When the room's clock started, where the sitting shares it; null: it gets a clock of its own. */
+	roomClock: number | null;
+	/** Which stops give their time back here: settled when the sitting is carried over. */
+	clockStops: TimingRules['clockStops'];
 	/** For `hand_in` by the candidate. */
 	finishWord: Word;
 	/** Working time left if work went on now, in ms; null: no limit. */
 	remaining: number | null;
 	/** Answers are no longer taken. */
 	over: boolean;
+	/** Working time left for another day, whatever window closes here, in ms; null: no limit. */
+	ownRemaining: number | null;
 	/** What the rule sheet does when time is up. */
-	atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
+	atTimeUp: TimingRules['atTimeUp'];
 	/** For `reopen`: it ended on the local day that `now` is in. */
 	endedToday: boolean;
 	/** For `reopen` on a later day: a grant says so. */

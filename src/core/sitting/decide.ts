@@ -1,7 +1,8 @@
+import { LOADING_MS } from '../time';
 import type { Command, Context } from './commands';
 import type { SittingEvent, SittingEventBody } from './events';
 import { refusal, type Refusal, type RefusalCode } from './refusals';
-import type { Sitting } from './sitting';
+import { breakSince, hasEnded, isResting, type Sitting } from './sitting';
 import { TABLE } from './table';
 
 export type Decision = { ok: true; events: SittingEvent[] } | { ok: false; refusal: Refusal };
@@ -48,13 +49,23 @@ function guard(sitting: Sitting, command: Command, context: Context): RefusalCod
 				? 'finish_word_wrong'
 				: notBegun(sitting);
 		case 'run_out':
-			return context.over ? notBegun(sitting) : 'time_not_over';
+			return context.over && !isResting(sitting) ? notBegun(sitting) : 'time_not_over';
+		case 'carry_over':
+			return isOver(sitting, context) ? 'over_not_carried' : null;
+		case 'mark_absent':
+			return sitting.beganAt === null ? null : 'has_begun';
+		case 'start_clock':
+			return notBegun(sitting);
+		case 'continue_later':
+			return guardContinuing(sitting, command.reason, context);
 		case 'reopen':
 			return guardReopening(sitting, command.reason, context);
 		case 'set_aside':
 			return command.reason.trim() === '' ? 'reason_missing' : notBegun(sitting);
 		case 'hold':
+			return guardHold(sitting, command.reason, command.isBreak === true);
 		case 'turn_away':
+		case 'allow_fresh':
 			return command.reason.trim() === '' ? 'reason_missing' : null;
 		case 'move_device':
 			return sitting.device === null && sitting.state !== 'on_hold' ? 'no_device' : null;
@@ -69,7 +80,7 @@ function guardArrival(sitting: Sitting, deviceId: string, context: Context): Ref
 	if (sitting.device && sitting.device.id !== deviceId && TABLE.lose_line.from.includes(sitting.state))
 		return 'second_device';
 	if (sitting.state === 'on_hold') return 'barred';
-	if (['handed_in', 'time_up', 'set_aside'].includes(sitting.state)) return 'already_ended';
+	if (hasEnded(sitting.state) || sitting.state === 'set_aside') return 'already_ended';
 	if (sitting.state === 'at_door' && sitting.device) return 'already';
 	return null;
 }
@@ -83,8 +94,30 @@ function guardBeginning(sitting: Sitting, context: Context): RefusalCode | null 
 	if (context.client === 'outdated') return 'client_outdated';
 	if (context.client === 'missing') return 'client_unproven';
 	if (context.roomWaits) return 'room_waits';
+	if (context.beforeOpening) return 'not_open_yet';
 	if (context.startWord === 'wrong') return 'start_word_wrong';
-	return context.remaining === 0 ? 'time_over' : null;
+	// By `flag` work goes on after the time, marked late: also on another device.
+	return context.remaining === 0 && context.atTimeUp !== 'flag' ? 'time_over' : null;
+}
+
+/** A break is from work; a hold takes the place of a break, and of nothing else. */
+function guardHold(sitting: Sitting, reason: string, isBreak: boolean): RefusalCode | null {
+	if (reason.trim() === '') return 'reason_missing';
+	if (isBreak) return sitting.state === 'working' ? null : 'no_break_now';
+	return sitting.state === 'on_hold' && breakSince(sitting) === null ? 'already' : null;
+}
+
+function guardContinuing(sitting: Sitting, reason: string, context: Context): RefusalCode | null {
+	if (!TABLE.continue_later.from.includes(sitting.state)) return null;
+	if (reason.trim() === '') return 'reason_missing';
+	if (context.ownRemaining === 0) return 'no_time_left';
+	if (sitting.state === 'set_aside') return null;
+	return context.endedToday || context.reopenGranted ? null : 'another_day';
+}
+
+/** At work in this session, and out of time. */
+function isOver(sitting: Sitting, context: Context): boolean {
+	return sitting.beganAt !== null && context.over && !isResting(sitting);
 }
 
 function guardReopening(sitting: Sitting, reason: string, context: Context): RefusalCode | null {
@@ -114,7 +147,7 @@ function illegal(sitting: Sitting, command: Command): RefusalCode {
 		turn_away: 'expected'
 	};
 	if (reached[command.kind] === sitting.state) return 'already';
-	if (sitting.state === 'handed_in' || sitting.state === 'time_up') return 'already_ended';
+	if (hasEnded(sitting.state)) return 'already_ended';
 	return 'not_from_this_state';
 }
 
@@ -123,14 +156,20 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'arrive': {
 			const { sessionId, deviceId, deviceName } = command;
 			const arrived: SittingEventBody = { kind: 'arrived', sessionId, deviceId, deviceName };
-			return context.admission === 'automatic' ? [arrived, { kind: 'let_in' }] : [arrived];
+			// Whoever was marked absent stands at the proctor's, also where the door lets in by itself.
+			const isLetIn = context.admission === 'automatic' && sitting.state !== 'absent' && sitting.cameFrom !== 'absent';
+			return isLetIn ? [arrived, { kind: 'let_in' }] : [arrived];
 		}
 		case 'turn_away':
 			return [{ kind: 'turned_away', reason: command.reason }];
 		case 'let_in':
 			return [{ kind: 'let_in' }];
 		case 'begin':
-			return [{ kind: 'began' }];
+			return [{ kind: 'began', clockStartedAt: sitting.clockStartedAt ?? context.roomClock }];
+		case 'start_clock':
+			return sitting.clockStartedAt === null
+				? [{ kind: 'clock_started', startedAt: Math.min(context.now, sitting.beganAt! + LOADING_MS) }]
+				: [];
 		case 'hold':
 			return [
 				{
@@ -155,7 +194,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 				}
 			];
 		case 'carry_over':
-			return [{ kind: 'carried_over', reason: command.reason }];
+			return [{ kind: 'carried_over', reason: command.reason, clockStops: context.clockStops }];
 		case 'mark_absent':
 			return [{ kind: 'marked_absent' }];
 		case 'reopen':
@@ -164,6 +203,10 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return [{ kind: 'set_aside', reason: command.reason }];
 		case 'restore':
 			return [{ kind: 'restored' }];
+		case 'continue_later':
+			return [{ kind: 'continued_later', reason: command.reason, clockStops: context.clockStops }];
+		case 'allow_fresh':
+			return [{ kind: 'fresh_allowed', reason: command.reason }];
 		case 'expect_again':
 			return [{ kind: 'expected_again' }];
 		case 'assign':

@@ -1,3 +1,4 @@
+import type { TimingRules } from '../time';
 import type { Role } from './sitting';
 
 /** What happened, in the past tense, with all that `evolve` needs to know of it. */
@@ -5,18 +6,22 @@ export type SittingEventBody =
 	| { kind: 'arrived'; sessionId: string; deviceId: string; deviceName: string }
 	| { kind: 'turned_away'; reason: string }
 	| { kind: 'let_in' }
-	| { kind: 'began' }
+	/** `clockStartedAt`: the room's, which it shares; null: its own starts with the first question. */
+	| { kind: 'began'; clockStartedAt?: number | null }
+	| { kind: 'clock_started'; startedAt: number }
 	| { kind: 'held'; reason: string; stopsClock: boolean; isBreak?: true }
 	| { kind: 'resumed' }
 	| { kind: 'device_freed' }
 	| { kind: 'other_device_refused'; deviceName: string }
 	| { kind: 'handed_in'; receipt: string; reason: string | null }
 	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing' }
-	| { kind: 'carried_over'; reason: string | null }
+	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
 	| { kind: 'marked_absent' }
 	| { kind: 'reopened'; reason: string }
 	| { kind: 'set_aside'; reason: string }
 	| { kind: 'restored' }
+	| { kind: 'continued_later'; reason: string; clockStops: TimingRules['clockStops'] }
+	| { kind: 'fresh_allowed'; reason: string }
 	| { kind: 'expected_again' }
 	| { kind: 'assigned'; sessionId: string }
 	| { kind: 'line_lost'; since: number }
@@ -31,6 +36,7 @@ const KINDS: Record<SittingEventKind, true> = {
 	turned_away: true,
 	let_in: true,
 	began: true,
+	clock_started: true,
 	held: true,
 	resumed: true,
 	device_freed: true,
@@ -42,6 +48,8 @@ const KINDS: Record<SittingEventKind, true> = {
 	reopened: true,
 	set_aside: true,
 	restored: true,
+	continued_later: true,
+	fresh_allowed: true,
 	expected_again: true,
 	assigned: true,
 	line_lost: true,

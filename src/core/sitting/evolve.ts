@@ -1,6 +1,6 @@
-import type { Stop } from '../time';
+import { stopCounts, type Stop, type TimingRules } from '../time';
 import type { SittingEvent } from './events';
-import type { Sitting, SittingState } from './sitting';
+import { isAtWork, stateBehindHold, type Sitting, type SittingState } from './sitting';
 
 /** The sitting after one event. Never refuses: what is in the log has happened. */
 export function evolve(sitting: Sitting, event: SittingEvent): Sitting {
@@ -29,29 +29,53 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				otherDevice: null,
 				line: { up: true, since: event.at },
 				stops: close(sitting.stops, ['lost'], event.at),
+				cameFrom:
+					sitting.state === 'expected' || sitting.state === 'carried_over' || sitting.state === 'absent'
+						? sitting.state
+						: sitting.cameFrom,
 				reason: null
 			});
 		}
 		case 'turned_away':
-			return enter('expected', { device: null, line: null, reason: event.reason });
+			// Back to where they came from: at work before, that is the door, without a device.
+			return enter(sitting.cameFrom ?? (sitting.beganAt === null ? 'expected' : 'at_door'), {
+				device: null,
+				line: null,
+				otherDevice: null,
+				cameFrom: null,
+				reason: event.reason
+			});
 		case 'let_in':
 			return enter('let_in');
 		case 'began':
 			return enter('working', {
 				beganAt: sitting.beganAt ?? event.at,
+				clockStartedAt: event.clockStartedAt ?? sitting.clockStartedAt,
+				cameFrom: null,
 				stops: close(sitting.stops, ['moved', 'handed_in', 'carried_over'], event.at)
 			});
+		case 'clock_started':
+			return { ...sitting, clockStartedAt: event.startedAt };
 		case 'held':
 			return enter('on_hold', {
-				heldFrom: sitting.state,
+				// A hold that takes the place of a break goes back to where the break would have.
+				heldFrom: stateBehindHold(sitting),
+				heldBy: event.by,
+				holdKnownAt: sitting.holdKnownAt ?? (sitting.line?.up ? event.at : null),
 				reason: event.reason,
 				stops: event.isBreak
 					? openWhileBegun(sitting, event.at, 'break')
-					: openWhileBegun(sitting, event.at, 'hold', event.stopsClock)
+					: openWhileBegun(
+							{ ...sitting, stops: close(sitting.stops, ['break'], event.at) },
+							event.at,
+							'hold',
+							event.stopsClock
+						)
 			});
 		case 'resumed':
 			return enter(sitting.heldFrom ?? 'expected', {
 				heldFrom: null,
+				holdKnownAt: null,
 				reason: null,
 				stops: close(sitting.stops, ['hold', 'break'], event.at)
 			});
@@ -63,6 +87,8 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 		case 'time_ran_out':
 			return enter(event.kind === 'handed_in' ? 'handed_in' : 'time_up', {
 				heldFrom: null,
+				holdKnownAt: null,
+				cameFrom: null,
 				reason: event.kind === 'handed_in' ? event.reason : null,
 				stops: rest(sitting, event.at, 'handed_in'),
 				ended: {
@@ -73,42 +99,50 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				}
 			});
 		case 'carried_over':
-			return enter('carried_over', {
-				heldFrom: null,
-				device: null,
-				line: null,
-				otherDevice: null,
-				reason: event.reason,
-				stops: rest(sitting, event.at, 'carried_over')
-			});
+			return carryOver(sitting, event.at, event.reason, event.clockStops);
+		case 'continued_later':
+			return {
+				...carryOver(sitting, event.at, event.reason, event.clockStops),
+				setAsideFrom: null,
+				ended: null
+			};
+		case 'fresh_allowed':
+			return { ...sitting, allowsFresh: true };
 		case 'marked_absent':
-			return enter('absent', { device: null, line: null });
+			return enter('absent', { device: null, line: null, otherDevice: null, cameFrom: null });
 		case 'reopened':
-			return enter('let_in', { ended: null, reason: event.reason });
+			return enter('let_in', { ended: null, cameFrom: null, reason: event.reason });
 		case 'set_aside':
 			return enter('set_aside', {
 				setAsideFrom: sitting.state,
+				holdKnownAt: null,
 				reason: event.reason,
 				stops: openWhileBegun(sitting, event.at, 'set_aside')
 			});
 		case 'restored':
 			return enter(sitting.setAsideFrom ?? 'carried_over', {
 				setAsideFrom: null,
+				allowsFresh: false,
 				reason: null,
 				stops: close(sitting.stops, ['set_aside'], event.at)
 			});
 		case 'expected_again':
 			return enter('expected');
 		case 'assigned':
-			return { ...sitting, sessionId: event.sessionId };
+			return { ...sitting, sessionId: event.sessionId, visits: visitNext(sitting, event.sessionId, event.at) };
 		case 'line_lost':
 			return {
 				...sitting,
 				line: { up: false, since: event.since },
-				stops: atWork(sitting) ? open(sitting.stops, event.since, 'lost') : sitting.stops
+				stops: isAtWork(sitting) ? open(sitting.stops, event.since, 'lost') : sitting.stops
 			};
 		case 'line_back':
-			return { ...sitting, line: { up: true, since: event.at }, stops: close(sitting.stops, ['lost'], event.at) };
+			return {
+				...sitting,
+				line: { up: true, since: event.at },
+				holdKnownAt: sitting.state === 'on_hold' ? (sitting.holdKnownAt ?? event.at) : null,
+				stops: close(sitting.stops, ['lost'], event.at)
+			};
 	}
 }
 
@@ -121,10 +155,6 @@ function freeDevice(sitting: Sitting, at: number): Sitting {
 	const stops = from === 'working' ? open(closed, at, 'moved') : closed;
 	if (sitting.state === 'on_hold') return { ...freed, heldFrom: 'at_door', stops };
 	return { ...freed, state: 'at_door', since: at, stops };
-}
-
-function atWork(sitting: Sitting): boolean {
-	return sitting.state === 'working' || (sitting.state === 'on_hold' && sitting.heldFrom === 'working');
 }
 
 function open(stops: Stop[], from: number, why: Stop['why'], stopsClock?: boolean): Stop[] {
@@ -140,6 +170,37 @@ function close(stops: Stop[], why: Stop['why'][], at: number): Stop[] {
 	return stops.map((stop) =>
 		stop.to === null && why.includes(stop.why) ? { ...stop, to: Math.max(at, stop.from) } : stop
 	);
+}
+
+/** Work rests until another session or an own window; which stops count is settled by the rules it was sat under. */
+function carryOver(
+	sitting: Sitting,
+	at: number,
+	reason: string | null,
+	clockStops: TimingRules['clockStops'] | undefined
+): Sitting {
+	const stops = rest({ ...sitting, stops: close(sitting.stops, ['set_aside'], at) }, at, 'carried_over');
+	return {
+		...sitting,
+		state: 'carried_over',
+		since: at,
+		heldFrom: null,
+		holdKnownAt: null,
+		cameFrom: null,
+		device: null,
+		line: null,
+		otherDevice: null,
+		reason,
+		stops: clockStops ? stops.map((stop) => ({ ...stop, counts: stopCounts(clockStops, stop) })) : stops
+	};
+}
+
+function visitNext(sitting: Sitting, sessionId: string, at: number): Sitting['visits'] {
+	const begun = sitting.beganAt !== null;
+	const before = sitting.visits.map((visit) =>
+		visit.to === null ? { ...visit, to: at, begunWhenLeaving: begun } : visit
+	);
+	return [...before, { sessionId, from: at, to: null, begunBefore: begun, begunWhenLeaving: false }];
 }
 
 /** Work has ended for now: whatever stopped it before is over, and one long stop begins. */

@@ -1,8 +1,25 @@
+export { circumstances, opensFor, ownRemaining, roomWaits } from './circumstances';
+export type { Situation } from './circumstances';
 export { decide } from './decide';
 export type { Decision } from './decide';
 export { evolve } from './evolve';
-export { isUnfinished, newSitting, SITTING_STATES, STATE_NAMES } from './sitting';
-export type { Actor, Device, Role, Sitting, SittingState } from './sitting';
+export {
+	breakSince,
+	ENDED,
+	hasEnded,
+	IN_THE_ROOM,
+	isAtWork,
+	isInTheRoom,
+	isResting,
+	isUnfinished,
+	newSitting,
+	SITTING_STATES,
+	STATE_NAMES,
+	stateBehindHold,
+	trackOf,
+	UNFINISHED
+} from './sitting';
+export type { Actor, Device, Role, Sitting, SittingState, Visit } from './sitting';
 export type { Command, CommandBody, CommandKind, Context, Word } from './commands';
 export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';

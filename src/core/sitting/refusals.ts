@@ -25,6 +25,10 @@ const SENTENCES = {
 		message: 'The room has not been started yet.',
 		instead: 'Stay on this page: everyone begins together.'
 	},
+	not_open_yet: {
+		message: 'This paper has not started yet.',
+		instead: 'Stay on this page: it counts down to the start, and you can begin then.'
+	},
 	start_word_wrong: { message: 'That is not the start word.', instead: 'Look at the board, or ask the proctor.' },
 	finish_word_wrong: { message: 'That is not the finish word.', instead: 'Ask the proctor for it.' },
 	identity_unconfirmed: { message: 'You have not yet said that this is you.', instead: 'Answer "Is this you?" first.' },
@@ -35,6 +39,10 @@ const SENTENCES = {
 	client_outdated: {
 		message: 'This sealed client is too old for this paper.',
 		instead: 'Get the newer one, as told at /sit/client, and come in again; nothing of yours is lost.'
+	},
+	no_break_now: {
+		message: 'A break can be taken while you are working.',
+		instead: 'Speak to your proctor if you need to leave the room now.'
 	},
 	no_break_left: {
 		message: 'No break is left.',
@@ -47,6 +55,14 @@ const SENTENCES = {
 	time_over: { message: 'The time for this paper is over.', instead: 'A proctor can give minutes back.' },
 	time_not_over: { message: 'Time is not up yet.', instead: 'Hand in for the candidate, or end the session.' },
 	not_begun: { message: 'This sitting has not begun.', instead: 'Mark absent, or turn away at the door.' },
+	has_begun: {
+		message: 'They have already begun, so they cannot be marked absent.',
+		instead: 'Carry them over: they keep every answer and the time they have left.'
+	},
+	over_not_carried: {
+		message: 'Their time is up, so nothing is left to carry over.',
+		instead: 'Hand in for them, or give minutes back first.'
+	},
 	no_time_left: { message: 'No working time is left.', instead: 'Grant extra minutes first, then reopen.' },
 	another_day: {
 		message: 'It was handed in on another day.',

@@ -24,6 +24,7 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	turn_away: { kind: 'turn_away', reason: 'wrong room' },
 	let_in: { kind: 'let_in' },
 	begin: { kind: 'begin' },
+	start_clock: { kind: 'start_clock' },
 	hold: { kind: 'hold', reason: 'out of the room', stopsClock: true },
 	resume: { kind: 'resume' },
 	move_device: { kind: 'move_device' },
@@ -34,6 +35,8 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	reopen: { kind: 'reopen', reason: 'pressed by mistake' },
 	set_aside: { kind: 'set_aside', reason: 'spoilt' },
 	restore: { kind: 'restore' },
+	continue_later: { kind: 'continue_later', reason: 'pressed by mistake' },
+	allow_fresh: { kind: 'allow_fresh', reason: 'spoilt by the alarm' },
 	expect_again: { kind: 'expect_again' },
 	assign: { kind: 'assign', sessionId: 's2' },
 	lose_line: { kind: 'lose_line', since: 900 },
@@ -44,6 +47,7 @@ const ACTOR: Record<CommandKind, Role> = {
 	...(Object.fromEntries(Object.keys(BODIES).map((kind) => [kind, 'coordinator'])) as Record<CommandKind, Role>),
 	arrive: 'candidate',
 	begin: 'candidate',
+	start_clock: 'system',
 	run_out: 'system',
 	lose_line: 'system',
 	regain_line: 'system',
@@ -103,6 +107,9 @@ const DESIGNED: [CommandKind, SittingState[]][] = [
 	['restore', ['set_aside']],
 	['expect_again', ['absent']],
 	['arrive', ['expected', 'carried_over', 'absent']],
+	['start_clock', ['working', 'on_hold']],
+	['continue_later', ['handed_in', 'time_up', 'set_aside']],
+	['allow_fresh', ['set_aside']],
 	['set_aside', ['working', 'on_hold', 'carried_over', 'handed_in', 'time_up']]
 ];
 
@@ -205,6 +212,117 @@ describe('paths through a day', () => {
 	});
 });
 
+describe('what belongs to the sitting', () => {
+	const begun = (...more: CommandKind[]) => run(fresh(), ['arrive', 'let_in', 'begin', 'start_clock', ...more]);
+	const elsewhere = () => run(begun('carry_over'), [command('assign', { sessionId: 's2' })], { now: 60_000 });
+
+	it('the clock starts with the first question, at the latest a minute after beginning, and once', () => {
+		const at = (now: number) => run(run(fresh(), ['arrive', 'let_in', 'begin']), ['start_clock'], { now });
+		const began = run(fresh(), ['arrive', 'let_in', 'begin']).beganAt!;
+		expect(at(began + 20_000).clockStartedAt).toBe(began + 20_000);
+		expect(at(began + 90_000).clockStartedAt).toBe(began + 60_000);
+		expect(run(at(began + 20_000), ['start_clock'], { now: began + 40_000 }).clockStartedAt).toBe(began + 20_000);
+	});
+
+	it('a clock that runs is its own: no other room starts it', () => {
+		const shared = run(fresh(), ['arrive', 'let_in', 'begin'], { roomClock: 500 });
+		expect(shared.clockStartedAt).toBe(500);
+		const moved = run(shared, ['carry_over', command('assign', { sessionId: 's2' }), 'arrive', 'let_in', 'begin'], {
+			now: 60_000,
+			roomClock: 50_000
+		});
+		expect(moved.clockStartedAt).toBe(500);
+	});
+
+	it('turned away, it goes back to where it came from', () => {
+		expect(run(fresh(), ['arrive', 'turn_away']).state).toBe('expected');
+		expect(run(elsewhere(), ['arrive', 'turn_away']).state).toBe('carried_over');
+		expect(run(run(fresh(), ['mark_absent']), ['arrive', 'turn_away']).state).toBe('absent');
+		const freed = run(begun('move_device'), ['arrive', 'let_in', 'turn_away']);
+		expect(freed).toMatchObject({ state: 'at_door', device: null });
+	});
+
+	it('begun is never absent', () => {
+		expect(codeOf(begun('move_device'), command('mark_absent'))).toBe('has_begun');
+	});
+
+	it('absent holds against the door, also where it lets in by itself', () => {
+		const context = { admission: 'automatic' as const };
+		expect(run(run(fresh(), ['mark_absent']), ['arrive'], context).state).toBe('at_door');
+		const twice = run(run(fresh(), ['mark_absent']), ['arrive', 'move_device', 'arrive'], context);
+		expect(twice.state).toBe('at_door');
+		expect(run(fresh(), ['mark_absent', 'expect_again', 'arrive'], context).state).toBe('let_in');
+	});
+
+	it('time that runs out between two devices ends the work, and is never carried over', () => {
+		const over = { over: true };
+		for (const between of [
+			begun('move_device'),
+			begun('move_device', 'arrive'),
+			begun('move_device', 'arrive', 'let_in')
+		]) {
+			expect(codeOf(between, command('carry_over'), over)).toBe('over_not_carried');
+			expect(codeOf(between, command('hand_in', {}, 'proctor'), over)).toBe('accepted');
+			expect(run(between, ['run_out'], over).state).toBe('time_up');
+		}
+		// Still resting from the session before: the close of this one takes nothing from it.
+		expect(codeOf(run(elsewhere(), ['arrive']), command('run_out'), over)).toBe('time_not_over');
+		expect(codeOf(run(elsewhere(), ['arrive']), command('carry_over'), over)).toBe('accepted');
+	});
+
+	it('"may continue, marked late" holds on another device too', () => {
+		const freed = run(begun('move_device'), ['arrive', 'let_in']);
+		expect(codeOf(freed, command('begin'), { remaining: 0, atTimeUp: 'flag' })).toBe('accepted');
+		expect(codeOf(freed, command('begin'), { remaining: 0, atTimeUp: 'stop' })).toBe('time_over');
+	});
+
+	it('work begins at the opening and not before', () => {
+		expect(codeOf(inState('let_in'), command('begin'), { beforeOpening: true })).toBe('not_open_yet');
+	});
+
+	it('a break is from work, and a hold takes its place', () => {
+		expect(codeOf(inState('at_door'), command('hold', { isBreak: true }))).toBe('no_break_now');
+		const onBreak = run(begun(), [command('hold', { isBreak: true })]);
+		const held = run(onBreak, ['hold'], { now: 9_000 });
+		expect(held).toMatchObject({ state: 'on_hold', heldFrom: 'working' });
+		expect(held.stops.map((stop) => [stop.why, stop.to])).toEqual([
+			['break', 9_000],
+			['hold', null]
+		]);
+		expect(codeOf(held, command('hold'))).toBe('already');
+		expect(run(held, ['resume']).state).toBe('working');
+	});
+
+	it('knows since when its device can know of a hold', () => {
+		expect(run(begun(), ['hold'], { now: 9_000 }).holdKnownAt).toBe(9_000);
+		const away = run(begun('lose_line'), ['hold'], { now: 9_000 });
+		expect(away.holdKnownAt).toBeNull();
+		expect(run(away, ['regain_line'], { now: 12_000 }).holdKnownAt).toBe(12_000);
+		expect(run(begun(), ['hold', 'resume'], { now: 9_000 }).holdKnownAt).toBeNull();
+	});
+
+	it('handed in by mistake or set aside, it goes on another time with what is left', () => {
+		const later = run(begun('hand_in'), ['continue_later'], { now: 60_000 });
+		expect(later).toMatchObject({ state: 'carried_over', ended: null, device: null });
+		expect(run(begun('set_aside'), ['continue_later'], { now: 60_000 })).toMatchObject({
+			state: 'carried_over',
+			setAsideFrom: null
+		});
+		const handedIn = begun('hand_in');
+		expect(codeOf(handedIn, command('continue_later'), { sessionOver: true })).toBe('accepted');
+		expect(codeOf(handedIn, command('continue_later'), { endedToday: false })).toBe('another_day');
+		expect(codeOf(handedIn, command('continue_later'), { ownRemaining: 0 })).toBe('no_time_left');
+		expect(codeOf(handedIn, command('continue_later', { reason: ' ' }))).toBe('reason_missing');
+	});
+
+	it('remembers its sessions, and whether it had begun in each', () => {
+		expect(elsewhere().visits).toEqual([
+			{ sessionId: 's1', from: 0, to: 60_000, begunBefore: false, begunWhenLeaving: true },
+			{ sessionId: 's2', from: 60_000, to: null, begunBefore: true, begunWhenLeaving: false }
+		]);
+	});
+});
+
 describe('any sequence of commands', () => {
 	const anyStep = fc.record({
 		kind: fc.constantFrom(...(Object.keys(BODIES) as CommandKind[])),
@@ -248,6 +366,10 @@ describe('any sequence of commands', () => {
 					);
 					if (sitting.state === 'working') expect(sitting.device).not.toBeNull();
 					if (['working', 'handed_in', 'time_up', 'set_aside'].includes(sitting.state)) expect(began).not.toBeNull();
+					if (began !== null) expect(['expected', 'absent']).not.toContain(sitting.state);
+					if (before.clockStartedAt !== null) expect(sitting.clockStartedAt).toBe(before.clockStartedAt);
+					if (before.state !== 'carried_over' && sitting.state === 'carried_over' && began !== null)
+						expect(step.over && step.kind !== 'continue_later' && before.cameFrom !== 'carried_over').toBe(false);
 					const openStops = sitting.stops.filter((stop) => stop.to === null).map((stop) => stop.why);
 					expect(new Set(openStops).size).toBe(openStops.length);
 					for (const stop of sitting.stops) expect(stop.to ?? now).toBeGreaterThanOrEqual(stop.from);

@@ -1,12 +1,10 @@
 import type { CommandKind } from './commands';
-import type { Role, SittingState } from './sitting';
+import { IN_THE_ROOM, UNFINISHED, type Role, type SittingState } from './sitting';
 
 /** One row of the state machine: from which states, and by whom. Where it leads follows from `evolve`. */
 export type Row = { from: readonly SittingState[]; who: readonly Role[] };
 
 const STAFF = ['proctor', 'coordinator'] as const;
-const UNFINISHED = ['expected', 'at_door', 'let_in', 'working', 'on_hold', 'carried_over'] as const;
-const IN_THE_ROOM = ['at_door', 'let_in', 'working', 'on_hold'] as const;
 
 /** The whole machine. A pair that is not here is refused. */
 export const TABLE: Record<CommandKind, Row> = {
@@ -15,11 +13,14 @@ export const TABLE: Record<CommandKind, Row> = {
 	turn_away: { from: ['at_door', 'let_in'], who: STAFF },
 	let_in: { from: ['at_door'], who: [...STAFF, 'system'] },
 	begin: { from: ['let_in'], who: ['candidate'] },
-	hold: { from: ['expected', 'at_door', 'let_in', 'working', 'carried_over'], who: [...STAFF, 'system'] },
+	// The question on screen starts the clock; a hold in between changes nothing about that.
+	start_clock: { from: ['working', 'on_hold'], who: ['system'] },
+	// `on_hold` only during a break, whose place the hold takes.
+	hold: { from: UNFINISHED, who: [...STAFF, 'system'] },
 	resume: { from: ['on_hold'], who: [...STAFF, 'system'] },
 	move_device: { from: UNFINISHED, who: STAFF },
-	hand_in: { from: ['working', 'on_hold'], who: ['candidate', ...STAFF, 'system'] },
-	run_out: { from: ['working', 'on_hold'], who: ['system'] },
+	hand_in: { from: IN_THE_ROOM, who: ['candidate', ...STAFF, 'system'] },
+	run_out: { from: IN_THE_ROOM, who: ['system'] },
 	carry_over: { from: IN_THE_ROOM, who: [...STAFF, 'system'] },
 	mark_absent: { from: ['expected', 'at_door'], who: [...STAFF, 'system'] },
 	reopen: { from: ['handed_in', 'time_up'], who: ['coordinator'] },
@@ -28,6 +29,8 @@ export const TABLE: Record<CommandKind, Row> = {
 		who: ['coordinator']
 	},
 	restore: { from: ['set_aside'], who: ['coordinator'] },
+	continue_later: { from: ['handed_in', 'time_up', 'set_aside'], who: ['coordinator'] },
+	allow_fresh: { from: ['set_aside'], who: ['coordinator'] },
 	expect_again: { from: ['absent'], who: ['coordinator'] },
 	assign: { from: ['expected', 'carried_over', 'absent'], who: ['coordinator'] },
 	lose_line: { from: IN_THE_ROOM, who: ['system'] },

@@ -12,8 +12,12 @@ export const WILLING: Context = {
 	deviceChecked: true,
 	client: 'not_asked',
 	roomWaits: false,
+	beforeOpening: false,
+	roomClock: null,
+	clockStops: 'hold',
 	remaining: 60_000,
 	over: false,
+	ownRemaining: 60_000,
 	atTimeUp: 'hand_in',
 	endedToday: true,
 	reopenGranted: false

@@ -1,6 +1,6 @@
-export { MINUTE, NO_GRANTS } from './rules';
+export { LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
-export { allottedMinutes, reckon } from './reckon';
+export { allottedMinutes, reckon, stopCounts } from './reckon';
 export type { Reckoning } from './reckon';
 export { tellWarning } from './warnings';
 export {

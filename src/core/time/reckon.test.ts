@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
 	allottedMinutes,
+	LOADING_MS,
 	MINUTE,
+	NEW_TRACK,
 	NO_GRANTS,
 	reckon,
 	type MergedGrants,
@@ -28,8 +30,13 @@ const window = (opens: string, closes: string | null) => ({
 	opens: at(opens),
 	closes: closes === null ? null : at(closes)
 });
-const began = (clock: string, stops: Stop[] = []): Track => ({ roomStartedAt: null, beganAt: at(clock), stops });
-const NOT_BEGUN: Track = { roomStartedAt: null, beganAt: null, stops: [] };
+const began = (clock: string, stops: Stop[] = []): Track => ({
+	...NEW_TRACK,
+	beganAt: at(clock),
+	clockStartedAt: at(clock),
+	stops
+});
+const NOT_BEGUN = NEW_TRACK;
 const grants = (change: Partial<MergedGrants>): MergedGrants => ({ ...NO_GRANTS, ...change });
 
 // The figures of this block are common practice in running tests, not a published standard.
@@ -97,19 +104,19 @@ describe('the allotment', () => {
 describe('whose clock it is', () => {
 	const rules: TimingRules = { ...RULES, clockStarts: 'room', clockStops: 'never' };
 	it('starts with the room, so that whoever comes late has less', () => {
-		const late: Track = { roomStartedAt: at('09:00'), beganAt: at('09:12'), stops: [] };
+		const atDoor: Track = { ...NEW_TRACK, roomStartedAt: at('09:00') };
+		const late: Track = { ...atDoor, beganAt: at('09:12'), clockStartedAt: at('09:00') };
 		expect(reckon(rules, window('09:00', null), NO_GRANTS, late, at('09:12'))).toMatchObject({
 			deadline: at('09:50'),
 			remaining: 38 * MINUTE
 		});
-		const atDoor: Track = { ...late, beganAt: null };
 		expect(reckon(rules, window('09:00', null), NO_GRANTS, atDoor, at('09:12')).remaining).toBe(38 * MINUTE);
 		expect(reckon(rules, window('09:00', null), NO_GRANTS, atDoor, at('09:50')).phase).toBe('over');
 	});
 
 	it('is the candidate’s own in a window of their own', () => {
 		const own = grants({ window: window('11:30', '13:00') });
-		const track: Track = { roomStartedAt: at('09:00'), beganAt: at('11:40'), stops: [] };
+		const track: Track = { ...began('11:40'), roomStartedAt: at('09:00') };
 		const day = reckon(rules, window('09:00', '10:00'), own, track, at('11:40'));
 		expect(day).toMatchObject({
 			ownWindow: true,
@@ -117,6 +124,69 @@ describe('whose clock it is', () => {
 			doorOpens: at('11:25'),
 			lastEntry: at('11:45')
 		});
+	});
+});
+
+describe('the loading of the paper', () => {
+	const day = (clock: string, shown: string | null) =>
+		reckon(
+			RULES,
+			window('09:00', null),
+			NO_GRANTS,
+			{ ...began('09:00'), clockStartedAt: shown === null ? null : at(shown) },
+			at(clock)
+		);
+
+	it('costs nothing until the first question is on the screen', () => {
+		expect(day('09:00', null).remaining).toBe(50 * MINUTE);
+		expect(day('09:01', null).remaining).toBe(50 * MINUTE);
+		expect(day('09:10', '09:00').remaining).toBe(40 * MINUTE);
+	});
+
+	it('is over after a minute in any case, so that nobody can wait with it', () => {
+		expect(LOADING_MS).toBe(MINUTE);
+		expect(day('09:11', null).remaining).toBe(40 * MINUTE);
+	});
+});
+
+describe('a sitting that is carried over', () => {
+	const carried: Track = {
+		...began('09:00', [{ from: at('09:20'), to: null, why: 'carried_over' }]),
+		isCarriedOver: true
+	};
+	const rules: TimingRules = { ...RULES, atClose: 'cut' };
+
+	it('keeps its time when the window of the session it left closes', () => {
+		expect(reckon(rules, window('09:00', '10:00'), NO_GRANTS, carried, at('12:00'))).toMatchObject({
+			phase: 'running',
+			remaining: 30 * MINUTE
+		});
+	});
+
+	it('keeps its clock when another room is started', () => {
+		const room: TimingRules = { ...RULES, clockStarts: 'room' };
+		const going: Track = {
+			...began('09:00', [{ from: at('09:20'), to: at('11:00'), why: 'carried_over' }]),
+			roomStartedAt: at('11:00')
+		};
+		expect(reckon(room, window('11:00', null), NO_GRANTS, going, at('11:10')).remaining).toBe(20 * MINUTE);
+	});
+
+	it('has its lost minutes of before, without the next room closing later for it', () => {
+		const before = grants({ earlierCreditsMinutes: 10 });
+		const going = { ...carried, isCarriedOver: false };
+		expect(reckon(RULES, window('11:00', '12:00'), before, going, at('11:00'))).toMatchObject({
+			remaining: 40 * MINUTE,
+			windowEnd: at('12:00')
+		});
+	});
+
+	it('has had its stops settled by the rules it was sat under', () => {
+		const held: Stop[] = [{ from: at('09:10'), to: at('09:20'), why: 'hold', counts: true }];
+		const never: TimingRules = { ...RULES, clockStops: 'never' };
+		expect(reckon(never, window('09:00', null), NO_GRANTS, began('09:00', held), at('09:30')).stopped).toBe(
+			10 * MINUTE
+		);
 	});
 });
 
@@ -181,6 +251,7 @@ describe('properties', () => {
 		factor: fc.double({ min: 1, max: 3, noNaN: true }),
 		extraMinutes: minutes(120),
 		window: fc.constant(null),
+		earlierCreditsMinutes: minutes(20),
 		creditsMinutes: minutes(60),
 		unlimited: fc.boolean()
 	});
@@ -204,6 +275,8 @@ describe('properties', () => {
 		track: fc.record({
 			roomStartedAt: fc.option(minutes(30).map((m) => day + m * MINUTE)),
 			beganAt: fc.option(minutes(60).map((m) => day + m * MINUTE)),
+			clockStartedAt: fc.constant<number | null>(null),
+			isCarriedOver: fc.boolean(),
 			stops: anyStops
 		}),
 		now: fc.integer({ min: -60, max: 900 }).map((m) => day + m * MINUTE)
@@ -278,7 +351,7 @@ describe('properties', () => {
 				const held = {
 					...one,
 					rules: { ...one.rules, atClose: 'finish' as const, clockStarts: 'candidate' as const },
-					track: { ...one.track, beganAt: day, stops: [...one.track.stops, stop] },
+					track: { ...one.track, beganAt: day, clockStartedAt: day, stops: [...one.track.stops, stop] },
 					now: Math.max(one.now, day)
 				};
 				const later = { ...held, now: held.now + wait * MINUTE };

@@ -1,4 +1,13 @@
-import { MINUTE, type MergedGrants, type Phase, type Stop, type TimingRules, type Track, type Window } from './rules';
+import {
+	LOADING_MS,
+	MINUTE,
+	type MergedGrants,
+	type Phase,
+	type Stop,
+	type TimingRules,
+	type Track,
+	type Window
+} from './rules';
 
 /** Everything that time says about one sitting at one instant. Instants and lengths in milliseconds. */
 export type Reckoning = {
@@ -18,7 +27,7 @@ export type Reckoning = {
 	origin: number | null;
 	/** Length of all stops that count, overlaps once. */
 	stopped: number;
-	/** A stop that counts is going on now. */
+	/** The clock stands still: the paper is still loading, or a stop that counts is going on. */
 	standing: boolean;
 	/** Where limit, credits and stops alone would end it. */
 	naturalDeadline: number | null;
@@ -62,20 +71,26 @@ export function reckon(
 	const window = grants.window ?? sessionWindow;
 	const minutes = allottedMinutes(rules, grants);
 	const allotted = minutes === null ? null : minutes * MINUTE;
-	const credits = grants.creditsMinutes * MINUTE;
-	const windowEnd = window.closes === null ? null : window.closes + credits;
+	const creditsHere = grants.creditsMinutes * MINUTE;
+	const credits = creditsHere + grants.earlierCreditsMinutes * MINUTE;
+	const windowEnd = window.closes === null ? null : window.closes + creditsHere;
 	const origin = originOf(rules, sessionWindow, window, track);
 
-	const counting = track.stops.filter((stop) => stopCounts(rules, stop));
+	const counting = track.stops.filter((stop) => stopCounts(rules.clockStops, stop));
 	const stopped = origin === null ? 0 : unionLength(counting, origin, now);
+	const isLoading = track.beganAt !== null && track.clockStartedAt === null && now < origin!;
 	const standing =
-		track.beganAt !== null && counting.some((stop) => stop.from <= now && (stop.to === null || stop.to > now));
+		isLoading ||
+		(track.beganAt !== null && counting.some((stop) => stop.from <= now && (stop.to === null || stop.to > now)));
 
 	const naturalDeadline = origin === null || allotted === null ? null : origin + allotted + credits + stopped;
-	const closesAt = rules.atClose === 'cut' && origin !== null ? windowEnd : null;
+	const closesAt = rules.atClose === 'cut' && origin !== null && !track.isCarriedOver ? windowEnd : null;
 	const deadline = earliest(naturalDeadline, closesAt);
 	const graceEnds = deadline === null ? null : deadline + rules.graceMinutes * MINUTE;
-	const remaining = remainingAt(deadline, origin, allotted, credits, rules, windowEnd, now);
+	const remaining =
+		origin === null
+			? remainingBefore(allotted, credits, rules, windowEnd, now)
+			: remainingAt(naturalDeadline, closesAt, origin, now);
 	const latestFullStart = windowEnd === null || allotted === null ? null : windowEnd - allotted - credits;
 
 	return {
@@ -100,13 +115,20 @@ export function reckon(
 	};
 }
 
+/**
+ * The sitting's own clock, once it has one. Until the first question is on the screen it starts a minute after beginning,
+ * which is the latest that it can. Who has not begun yet shares the room's clock where that is the rule.
+ */
 function originOf(rules: TimingRules, session: Window, window: Window, track: Track): number | null {
+	if (track.clockStartedAt !== null) return track.clockStartedAt;
+	if (track.beganAt !== null) return track.beganAt + LOADING_MS;
 	const startsWithRoom = rules.clockStarts === 'room' && window.opens === session.opens;
-	return startsWithRoom ? track.roomStartedAt : track.beganAt;
+	return startsWithRoom ? track.roomStartedAt : null;
 }
 
-/** A break was granted with the clock standing still, whatever the rule sheet says of holds. */
-function stopCounts(rules: TimingRules, stop: Stop): boolean {
+/** Whether a stop gives its time back. A break does whatever the rule sheet says of holds. */
+export function stopCounts(clockStops: TimingRules['clockStops'], stop: Stop): boolean {
+	if (stop.counts !== undefined) return stop.counts;
 	switch (stop.why) {
 		case 'handed_in':
 		case 'carried_over':
@@ -114,11 +136,11 @@ function stopCounts(rules: TimingRules, stop: Stop): boolean {
 		case 'break':
 			return true;
 		case 'hold':
-			return rules.clockStops !== 'never' && stop.stopsClock !== false;
+			return clockStops !== 'never' && stop.stopsClock !== false;
 		case 'moved':
-			return rules.clockStops !== 'never';
+			return clockStops !== 'never';
 		case 'lost':
-			return rules.clockStops === 'hold_or_lost';
+			return clockStops === 'hold_or_lost';
 	}
 }
 
@@ -143,17 +165,20 @@ function earliest(a: number | null, b: number | null): number | null {
 	return b === null ? a : Math.min(a, b);
 }
 
+/** The full time until the clock starts, then what is left of it; never more than the close allows. */
+function remainingAt(naturalDeadline: number | null, closesAt: number | null, origin: number, now: number) {
+	const own = naturalDeadline === null ? null : Math.max(0, naturalDeadline - Math.max(now, origin));
+	return earliest(own, closesAt === null ? null : Math.max(0, closesAt - now));
+}
+
 /** Before the clock starts: what the candidate would have if it started now, so that it can be told beforehand. */
-function remainingAt(
-	deadline: number | null,
-	origin: number | null,
+function remainingBefore(
 	allotted: number | null,
 	credits: number,
 	rules: TimingRules,
 	windowEnd: number | null,
 	now: number
 ): number | null {
-	if (origin !== null) return deadline === null ? null : Math.max(0, deadline - now);
 	const full = allotted === null ? null : allotted + credits;
 	const untilClose = rules.atClose === 'cut' && windowEnd !== null ? Math.max(0, windowEnd - now) : null;
 	return earliest(full, untilClose);

@@ -35,8 +35,10 @@ export type MergedGrants = {
 	extraMinutes: number;
 	/** Replaces the session's window, with a door and a last entry of its own. */
 	window: Window | null;
-	/** Lost time given back, to one or to all; never eaten by the close. */
+	/** Lost time given back in this session, to one or to all; never eaten by the close. */
 	creditsMinutes: number;
+	/** Given back in a session that this one continues: more working time, but this room closes when it closes. */
+	earlierCreditsMinutes: number;
 	unlimited: boolean;
 };
 
@@ -45,6 +47,7 @@ export const NO_GRANTS: MergedGrants = {
 	extraMinutes: 0,
 	window: null,
 	creditsMinutes: 0,
+	earlierCreditsMinutes: 0,
 	unlimited: false
 };
 
@@ -61,10 +64,33 @@ export type Stop = {
 	why: 'hold' | 'break' | 'lost' | 'moved' | 'handed_in' | 'carried_over' | 'set_aside';
 	/** On a hold: the proctor said that this one does (true) or doesn't (false) stop the clock. */
 	stopsClock?: boolean;
+	/** Settled when the sitting was carried over, by the rules it was sat under; another session's rules don't change it. */
+	counts?: boolean;
 };
 
+/** The paper may take this long to reach the screen at no cost; after it the clock starts in any case. */
+export const LOADING_MS = MINUTE;
+
 /** What happened to one sitting, as far as time is concerned. */
-export type Track = { roomStartedAt: number | null; beganAt: number | null; stops: Stop[] };
+export type Track = {
+	/** When the room of its session was started; of use only until the sitting has a clock of its own. */
+	roomStartedAt: number | null;
+	beganAt: number | null;
+	/** When its own clock started; null while the first question is not on the screen yet. It never changes after that. */
+	clockStartedAt: number | null;
+	/** Carried over, and not yet at work again: no window closes on it. */
+	isCarriedOver: boolean;
+	stops: Stop[];
+};
+
+/** Nothing has happened yet. */
+export const NEW_TRACK: Track = {
+	roomStartedAt: null,
+	beganAt: null,
+	clockStartedAt: null,
+	isCarriedOver: false,
+	stops: []
+};
 
 /** Where a sitting stands in its day. */
 export type Phase = 'before' | 'door' | 'open' | 'running' | 'grace' | 'over';

@@ -24,7 +24,7 @@ export class Line {
 	/** The server no longer knows this device. */
 	isSignedOut = $state(false);
 	/** The question on screen, told with every beat; null: none. */
-	at: number | null = null;
+	#at: number | null = null;
 	#source: EventSource | null = null;
 	#beatMs = BEAT_MS;
 
@@ -66,6 +66,13 @@ export class Line {
 		};
 	}
 
+	/** The question that is on screen now; null: none. The first one is told at once, because the clock starts with it. */
+	show(at: number | null) {
+		const isFirst = this.#at === null && at !== null;
+		this.#at = at;
+		if (isFirst) void this.#beat();
+	}
+
 	/** Looks again now, after something that should have changed it. */
 	async refresh(): Promise<void> {
 		const answer = await send<{ picture: SittingPicture }>('GET', '/sit/api/picture');
@@ -75,7 +82,7 @@ export class Line {
 
 	async #beat() {
 		const answer = await send<{ now: number; next: number }>('POST', '/sit/api/beat', {
-			at: this.at,
+			at: this.#at,
 			shows: this.picture.state,
 			battery: await batteryLeft()
 		});

@@ -1,10 +1,10 @@
 <script lang="ts">
-	import { nanoid } from 'nanoid';
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { localTime } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import { clockLength } from '$ui/durations';
+	import { sendCommand } from '$ui/command-keys';
 	import { send, type Problem } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
@@ -40,8 +40,6 @@
 	let isReady = $state(false);
 	let waitUntil = $state(0);
 	let isEarly = $state(false);
-	/** One id for one arrival: pressed twice, or sent again after a lost answer, it happens once. */
-	let commandId = '';
 	const wait = $derived(Math.max(0, Math.ceil((waitUntil - clock.now) / 1_000)));
 	onMount(() => (isReady = true));
 
@@ -60,7 +58,6 @@
 		busy = false;
 		if (answer.ok) {
 			person = answer.data;
-			commandId = nanoid();
 			return;
 		}
 		if (answer.problem.code === 'names_needed') asks = 'names';
@@ -71,12 +68,10 @@
 	async function arrive() {
 		if (busy || !person) return;
 		busy = true;
-		const answer = await send('POST', '/sit/api/arrive', { note: person.note, commandId, deviceName: deviceName() });
+		const answer = await sendCommand('POST', '/sit/api/arrive', { note: person.note, deviceName: deviceName() });
 		busy = false;
 		if (answer.ok) return onarrived();
 		isEarly = answer.problem.code === 'door_closed';
-		// A refusal is remembered under its id, so the next try is a new one.
-		commandId = nanoid();
 		if (isEarly) return;
 		problem = answer.problem;
 		person = null;

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import { nanoid } from 'nanoid';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
-	import { send, type Problem } from '$ui/post';
+	import { sendCommand } from '$ui/command-keys';
+	import type { Problem } from '$ui/post';
 	import Press from './Press.svelte';
 
 	/** `isTimeUp`: nothing can be answered any more, so that blanks stay blank. */
@@ -14,7 +14,6 @@
 	let busy = $state(false);
 	let isSure = $state(false);
 	let problem = $state.raw<Problem | null>(null);
-	let commandId = nanoid();
 	const mustAnswer = $derived(line.picture.session.movement.answerAll && !isTimeUp && paper.blanks.length > 0);
 	$effect(() => dialog.showModal());
 
@@ -31,12 +30,9 @@
 			};
 			return;
 		}
-		const answer = await send('POST', '/sit/api/hand-in', { commandId, finishWord });
+		const answer = await sendCommand('POST', '/sit/api/hand-in', { finishWord });
 		busy = false;
-		if (!answer.ok) {
-			commandId = nanoid();
-			problem = answer.problem;
-		}
+		if (!answer.ok) problem = answer.problem;
 		await line.refresh();
 	}
 </script>

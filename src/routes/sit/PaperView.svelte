@@ -50,8 +50,8 @@
 	});
 	const inGrace = $derived(remaining === 0 && picture.time.graceEnds !== null && clock.now < picture.time.graceEnds);
 	$effect(() => {
-		line.at = paper.at;
-		return () => (line.at = null);
+		line.show(paper.at);
+		return () => line.show(null);
 	});
 	const LOOKS = { paper: '', strong: 'look-strong', night: 'dark', sand: 'look-sand' };
 	const spoken = $derived(

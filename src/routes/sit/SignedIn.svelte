@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import type { SittingPicture } from '$core/room';
 	import { localTime, timeAndDate } from '$core/time';
@@ -11,6 +10,7 @@
 	import { Snapshots } from '$player/snapshots.svelte';
 	import { Watch } from '$player/watch.svelte';
 	import { clockLength, minutesLeft } from '$ui/durations';
+	import { sendCommand } from '$ui/command-keys';
 	import { send, type Problem } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
@@ -36,6 +36,8 @@
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
 	const now = $derived(clock.now);
+	/** Let in before the opening: work begins when the countdown ends. */
+	const isEarly = $derived(picture.time.opens > now);
 	const isFreed = $derived(
 		picture.epoch !== device.epoch &&
 			!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state)
@@ -47,7 +49,6 @@
 	let startWord = $state('');
 	let isDeviceReady = $state(false);
 	let busy = $state(false);
-	let beginId = nanoid();
 
 	// The paper comes when work may begin, and stays on the device from then on, through holds and lost lines.
 	$effect(() => {
@@ -111,13 +112,9 @@
 		problem = null;
 		// Browsers grant the full screen on a press only, and this is the one that begins.
 		if (watched === 'watched') await document.documentElement.requestFullscreen?.().catch(() => {});
-		const answer = await send('POST', '/sit/api/begin', { commandId: beginId, startWord });
+		const answer = await sendCommand('POST', '/sit/api/begin', { startWord });
 		busy = false;
-		if (!answer.ok) {
-			// A refusal is remembered under its id, so the next try is a new one.
-			beginId = nanoid();
-			problem = answer.problem;
-		}
+		if (!answer.ok) problem = answer.problem;
 		await line.refresh();
 	}
 
@@ -126,12 +123,11 @@
 		await line.refresh();
 	}
 
-	const againId = nanoid();
 	async function again() {
 		if (busy) return;
 		busy = true;
 		problem = null;
-		const answer = await send('POST', '/sit/api/again', { commandId: againId, deviceName: deviceName() });
+		const answer = await sendCommand('POST', '/sit/api/again', { deviceName: deviceName() });
 		busy = false;
 		if (answer.ok) return onleave();
 		problem = answer.problem;
@@ -182,7 +178,7 @@
 		<p>Go on there, or work here instead: the other tab then rests. Every answer is safe in both.</p>
 		<Press main onclick={() => tab.takeOver()}>Work here instead</Press>
 	</Calm>
-{:else if picture.state === 'at_door' || (picture.state === 'let_in' && picture.session.roomWaits)}
+{:else if picture.state === 'at_door' || (picture.state === 'let_in' && (picture.session.roomWaits || isEarly))}
 	<Calm
 		title={picture.state === 'at_door' ? 'You are at the door' : 'You are in'}
 		paper={picture.paper.title}
@@ -191,7 +187,9 @@
 		<p>
 			{picture.state === 'at_door'
 				? 'All is well: your proctor lets you in from here. Stay on this page.'
-				: 'Everyone begins together, when your proctor starts the room. Stay on this page.'}
+				: picture.session.roomWaits
+					? 'Everyone begins together, when your proctor starts the room. Stay on this page.'
+					: 'You can begin when the time comes. Stay on this page: it counts down.'}
 		</p>
 		{#if picture.time.opens > now}
 			<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">

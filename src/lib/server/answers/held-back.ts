@@ -1,6 +1,6 @@
 import { NOTES } from '$core/paper';
 import type { Actor } from '$core/sitting';
-import { standAnswers, transact, type AnswerRow, type Query } from '../db';
+import { heldAnswers, standAnswers, transact, type AnswerRow, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
 import { standingRow } from './write-group';
@@ -9,8 +9,8 @@ import { standingRow } from './write-group';
 export type HeldBack = { count: number; since: number };
 
 /**
- * What arrived after the end or from a device that was freed, as after a line that was down for longer than the paper,
- * and would change what counts. A person decides about it. By sitting; those without any are left out.
+ * What arrived after the end, on hold, or from a device that was freed, as after a line that was down for longer than the
+ * paper, and would change what counts. A person decides about it. By sitting; those without any are left out.
  */
 export async function heldBack(db: Query, sittingIds: string[]): Promise<Map<string, HeldBack>> {
 	const rows = (await held(db, sittingIds)
@@ -48,12 +48,5 @@ export async function countHeldBack(
 }
 
 function held(db: Query, sittingIds: string[]) {
-	return db('answer')
-		.leftJoin('answer_standing as standing', (join) =>
-			join.on('standing.sitting_id', 'answer.sitting_id').andOn('standing.question_id', 'answer.question_id')
-		)
-		.whereIn('answer.sitting_id', sittingIds)
-		.whereRaw("answer.kept_because IN ('after_end', 'freed_device')")
-		.whereNot('answer.question_id', NOTES)
-		.whereRaw('(standing.seq IS NULL OR (answer.epoch, answer.seq) > (standing.epoch, standing.seq))');
+	return heldAnswers(db, sittingIds).whereNot('answer.question_id', NOTES);
 }

@@ -15,7 +15,7 @@ export type Revision = {
 };
 
 /** Why a revision is kept but does not stand. */
-export type Kept = 'after_end' | 'freed_device' | 'gone_past';
+export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'gone_past';
 
 /** Where each question stands on the form, from 0. */
 export type Places = Map<string, number>;
@@ -68,7 +68,8 @@ function judge(sitting: Sitting, epoch: number, now: number): Verdict {
 	if (sitting.device_epoch !== epoch) {
 		return { ...verdict, kept: sitting.state === 'carried_over' ? 'after_end' : 'freed_device' };
 	}
-	return { ...verdict, kept: sitting.answers_until !== null && now > sitting.answers_until ? 'after_end' : null };
+	if (sitting.answers_until === null || now <= sitting.answers_until) return { ...verdict, kept: null };
+	return { ...verdict, kept: sitting.state === 'on_hold' ? 'on_hold' : 'after_end' };
 }
 
 /**

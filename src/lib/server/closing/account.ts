@@ -121,9 +121,27 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 	});
 	const ledger = addUp(
 		roster.map((row) => row.sitting_id),
-		lines.map((line) => ({ id: line.sittingId, state: line.state }))
+		await standings(db, session.id)
 	);
 	return { ledger, lines };
+}
+
+/**
+ * Where each sitting of a session stands, from the sittings and not from the roster: those that are here now, and those
+ * that left with an outcome. A sitting that the roster has lost, or a place without one, then shows.
+ */
+async function standings(db: Query, sessionId: string): Promise<{ id: string; state: SittingState }[]> {
+	const here: { id: string; state: SittingState }[] = await db('sitting')
+		.where({ session_id: sessionId })
+		.whereNull('next_attempt_id')
+		.select('id', 'state');
+	const left: { id: string; state: SittingState }[] = await db('roster')
+		.join('sitting', 'sitting.id', 'roster.sitting_id')
+		.where({ 'roster.session_id': sessionId })
+		.whereNot({ 'sitting.session_id': sessionId })
+		.whereNotNull('roster.outcome')
+		.select('sitting.id', 'roster.outcome as state');
+	return [...here, ...left];
 }
 
 type Earlier = { sitting_id: string; candidate_id: string; form: string | null };

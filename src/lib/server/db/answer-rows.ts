@@ -12,7 +12,7 @@ export type AnswerRow = {
 	in_view_ms: number;
 	received_at: number;
 	late: 0 | 1;
-	kept_because: 'after_end' | 'freed_device' | 'gone_past' | null;
+	kept_because: 'after_end' | 'freed_device' | 'on_hold' | 'gone_past' | null;
 };
 
 /** What a revision says of the answer that it makes stand. */

@@ -4,7 +4,7 @@ import { allottedMinutes, localTime, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
-import { loadSittings, refreshConsequences, regrant, type Loaded } from '../sitting';
+import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from './store';
 
 /** What a grant would do to one sitting, told before it is saved. */
@@ -17,7 +17,7 @@ export type Effect = {
 	misfit: string | null;
 };
 
-/** The effect on every unfinished sitting that the grant reaches. */
+/** The effect on every sitting that the grant reaches. */
 export async function foreseeGrant(db: Query, grant: NewGrant, now: number): Promise<Effect[]> {
 	const reached = await loadSittings(db, await reachedBy(db, grant), now);
 	return reached.map((one) => effectOn(one, draftGrant(grant), now));
@@ -47,59 +47,107 @@ function misfitOf({ reckoning, session, merge }: Loaded): string | null {
 	if (short <= 0) return null;
 	const window = `${localTime(reckoning.window.opens, zone)} to ${localTime(reckoning.windowEnd, zone)}`;
 	return session.rules.timing.atClose === 'finish'
-		? `The window ${window} is ${short} min shorter than the time granted; whoever has begun may finish.`
+		? `The window ${window} is ${short} min shorter than the time granted; those who have begun may finish.`
 		: `The window ${window} is ${short} min too short: it cuts the time granted. Give an own window as well.`;
 }
 
-/** The unfinished sittings that a grant concerns. */
+/**
+ * The sittings that a grant concerns, those that went on in another session included: what was given to them here goes
+ * with them. Handed in counts as well, because minutes may be given before it is reopened.
+ */
 async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope'>): Promise<string[]> {
 	const query = db('sitting').whereNotIn('state', ['set_aside']);
+	const { scope } = grant;
 	if (grant.candidateId !== null) query.where({ candidate_id: grant.candidateId });
-	if (grant.scope.kind === 'session') query.where({ session_id: grant.scope.id });
-	if (grant.scope.kind === 'paper') query.where({ paper_id: grant.scope.id });
-	if (grant.scope.kind === 'administration') query.where({ administration_id: grant.scope.id });
-	const rows: { id: string; session_id: string }[] = await query.select('id');
-	return rows.map((row) => row.id);
+	if (scope.kind === 'session') {
+		const expected = db('roster').where({ session_id: scope.id }).select('sitting_id');
+		query.where((any) => any.where({ session_id: scope.id }).orWhereIn('id', expected));
+	}
+	if (scope.kind === 'paper') query.where({ paper_id: scope.id });
+	if (scope.kind === 'administration') query.where({ administration_id: scope.id });
+	return query.pluck('id');
 }
 
 export type Given = { id: string; effects: Effect[] };
 
 /**
  * Gives it. Time in every sitting that it reaches is worked out anew in the same transaction, and told after the commit.
- * @param id the asker's own id for it: the same grant sent twice is given once
+ * @param id the asker's own id for it: the same grant sent twice is given once, and answered as the first time
  */
 export async function giveGrant(otium: Otium, by: Actor, id: string, grant: NewGrant): Promise<Given> {
+	const [given] = await giveGrants(otium, by, [{ id, grant }]);
+	return given;
+}
+
+/** Gives several at once: all of them or, when something fails, none. */
+export async function giveGrants(otium: Otium, by: Actor, asked: { id: string; grant: NewGrant }[]): Promise<Given[]> {
 	const now = otium.now();
-	const result = await transact(otium.db, async (trx) => {
-		if (await findGrant(trx, id)) return { effects: [], reached: [] };
-		const reached = await reachedBy(trx, grant);
-		const loaded = await loadSittings(trx, reached, now);
-		const drafted = { ...draftGrant(grant), id };
-		const effects = loaded.map((one) => effectOn(one, drafted, now));
-		await insertGrants(trx, [drafted]);
-		await refreshConsequences(trx, reached, now);
-		await appendToLogbook(trx, grantEntries('grant_given', drafted, loaded, effects, by, now));
-		return { effects, reached: loaded };
+	const told: Loaded[] = [];
+	const given = await transact(otium.db, async (trx) => {
+		const given: Given[] = [];
+		for (const { id, grant } of asked) {
+			const { effects, reached } = await giveIn(trx, by, id, grant, now);
+			given.push({ id, effects });
+			told.push(...reached);
+		}
+		return given;
 	});
-	tellOf(otium, result.reached);
-	return { id, effects: result.effects };
+	tellOf(otium, told);
+	return given;
+}
+
+async function giveIn(trx: Query, by: Actor, id: string, grant: NewGrant, now: number) {
+	const before = await findGrant(trx, id);
+	const reached = await reachedBy(trx, before ?? grant);
+	const loaded = await loadSittings(trx, reached, now);
+	if (before) {
+		const without = loaded.map((one) =>
+			regrant(
+				one,
+				one.grants.filter((each) => each.id !== id),
+				now
+			)
+		);
+		return { effects: without.map((one) => effectOn(one, before, now)), reached: [] };
+	}
+	const drafted = { ...draftGrant(grant), id };
+	const effects = loaded.map((one) => effectOn(one, drafted, now));
+	await insertGrants(trx, [drafted]);
+	await refreshDerivedColumns(trx, reached, now);
+	await appendToLogbook(trx, grantEntries('grant_given', drafted, loaded, effects, by, now));
+	return { effects, reached: loaded };
 }
 
 /** Takes it back; it stays in the record. Returns false when it was withdrawn already or never given. */
 export async function withdrawGrant(otium: Otium, by: Actor, id: string): Promise<boolean> {
+	return (await withdrawGrants(otium, by, [id])) > 0;
+}
+
+/**
+ * Takes several back at once. Returns how many there were to take back.
+ * @param sessionId only those that were given for this session
+ */
+export async function withdrawGrants(otium: Otium, by: Actor, ids: string[], sessionId?: string): Promise<number> {
 	const now = otium.now();
-	const reached = await transact(otium.db, async (trx) => {
-		const grant = await findGrant(trx, id);
-		if (!grant || grant.withdrawnAt !== null) return null;
-		await trx('grant_given').where({ id }).update({ withdrawn_at: now });
-		const ids = await reachedBy(trx, grant);
-		await refreshConsequences(trx, ids, now);
-		const loaded = await loadSittings(trx, ids, now);
-		await appendToLogbook(trx, grantEntries('grant_withdrawn', grant, loaded, [], by, now));
-		return loaded;
+	const told: Loaded[] = [];
+	const count = await transact(otium.db, async (trx) => {
+		let count = 0;
+		for (const id of ids) {
+			const grant = await findGrant(trx, id);
+			const isMeant = sessionId === undefined || (grant?.scope.kind === 'session' && grant.scope.id === sessionId);
+			if (!grant || grant.withdrawnAt !== null || !isMeant) continue;
+			await trx('grant_given').where({ id }).update({ withdrawn_at: now });
+			const reached = await reachedBy(trx, grant);
+			await refreshDerivedColumns(trx, reached, now);
+			const loaded = await loadSittings(trx, reached, now);
+			await appendToLogbook(trx, grantEntries('grant_withdrawn', grant, loaded, [], by, now));
+			told.push(...loaded);
+			count++;
+		}
+		return count;
 	});
-	if (reached) tellOf(otium, reached);
-	return reached !== null;
+	tellOf(otium, told);
+	return count;
 }
 
 function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: Effect[], by: Actor, now: number) {

@@ -1,4 +1,4 @@
-export { foreseeGrant, giveGrant, withdrawGrant } from './give';
+export { foreseeGrant, giveGrant, giveGrants, withdrawGrant, withdrawGrants } from './give';
 export type { Effect, Given } from './give';
 export { draftGrant, findGrant, findGrants, insertGrants } from './store';
 export type { NewGrant } from './store';

@@ -1,13 +1,14 @@
 import { turningCode, turnsAt } from '$core/access';
 import { dealtCount, type Paper } from '$core/paper';
 import type { RoomHead, SeatView } from '$core/room';
-import type { SittingState } from '$core/sitting';
-import { groupBy, type Query } from '../db';
+import { breakSince, type SittingState } from '$core/sitting';
+import { groupBy, lateAnswers, type Query } from '../db';
 import { heldBack, type HeldBack } from '../answers/held-back';
 import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown/lapses';
 import { openMessages, type Message } from '../messages';
 import { NOTHING_TOLD, type Told } from './presence';
+import { seatOrder } from '$core/seating';
 import { doorOpensAt, findSession, type Session } from '../session/session';
 import { loadSittings, type Loaded } from '../sitting';
 
@@ -34,6 +35,7 @@ export async function drawRoom(
 	const sittings = await loadSittings(db, ids, now);
 	const beside = {
 		heldBack: await heldBack(db, ids),
+		late: await lateAnswers(db, ids),
 		lapses: await lapseCounts(db, ids),
 		messages: groupBy(await openMessages(db, ids), (message) => message.sittingId),
 		told
@@ -49,13 +51,8 @@ export async function drawRoom(
 		},
 		seats: sittings
 			.map((one) => seatOf(one, session, places.get(one.sitting.id)!, now, beside))
-			.sort((a, b) => seatOrder(a).localeCompare(seatOrder(b)))
+			.sort((a, b) => seatOrder(a.seat).localeCompare(seatOrder(b.seat)) || a.number.localeCompare(b.number))
 	};
-}
-
-function seatOrder(seat: SeatView): string {
-	const [row, column] = [seat.seat?.[0] ?? 'zz', seat.seat?.slice(1) ?? ''];
-	return `${row}${column.padStart(3, '0')} ${seat.number}`;
 }
 
 /** A paper's version never changes, so it is counted once. */
@@ -71,6 +68,7 @@ async function questionsOf(db: Query, paperId: string): Promise<number> {
 
 type Beside = {
 	heldBack: Map<string, HeldBack>;
+	late: Map<string, number>;
 	lapses: Map<string, LapseCount>;
 	messages: Map<string, Message[]>;
 	told: (sittingId: string) => Told;
@@ -140,6 +138,8 @@ function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, be
 		seat: place.seat,
 		state: movedOn ? (place.outcome ?? 'carried_over') : sitting.state,
 		heldFrom: sitting.heldFrom,
+		onBreak: !movedOn && breakSince(sitting) !== null,
+		heldBySystem: sitting.state === 'on_hold' && sitting.heldBy === 'system',
 		since: sitting.since,
 		reason: sitting.reason,
 		line: movedOn ? null : sitting.line,
@@ -161,6 +161,7 @@ function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, be
 		unread: unread.length > 0 ? { count: unread.length, since: unread[0].at } : null,
 		lapses: beside.lapses.get(sitting.id) ?? null,
 		heldBack: beside.heldBack.get(sitting.id) ?? null,
+		late: beside.late.get(sitting.id) ?? 0,
 		pace: one.pace,
 		rapid: one.rapid,
 		movedOn

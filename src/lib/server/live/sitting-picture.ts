@@ -1,10 +1,11 @@
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import type { SittingPicture } from '$core/room';
+import { opensFor, roomWaits } from '$core/sitting';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown/lapses';
 import { openMessages } from '../messages';
 import { offerAgain } from '../session/again';
-import { breaksOf, contextFor, loadSitting } from '../sitting';
+import { breaksOf, loadSitting } from '../sitting';
 
 /**
  * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
@@ -40,11 +41,11 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			checklist: session.rules.door.checklist,
 			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
 			asksFinishWord: session.rules.finishWord !== null,
-			roomWaits: contextFor(one, now).roomWaits
+			roomWaits: roomWaits(one)
 		},
 		time: {
 			phase: reckoning.phase,
-			opens: reckoning.window.opens,
+			opens: opensFor(one),
 			allotted: reckoning.allotted,
 			deadline: reckoning.deadline,
 			graceEnds: reckoning.graceEnds,

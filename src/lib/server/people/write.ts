@@ -5,7 +5,7 @@ import type { ImportPlan, KnownPerson, PersonEntry } from '$core/people';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query } from '../db';
 import { insertGrants } from '../grants';
-import { refreshConsequences } from '../sitting';
+import { refreshDerivedColumns } from '../sitting';
 import { NO_GROUP } from './known';
 
 /** How many rows are written before others get a turn and progress is told. */
@@ -175,6 +175,6 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			.whereIn('candidate_id', part)
 			.whereNot('state', 'set_aside')
 			.pluck('id');
-		await refreshConsequences(trx, sittings, now);
+		await refreshDerivedColumns(trx, sittings, now);
 	}
 }

@@ -5,7 +5,7 @@ import { timeAndDate } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
-import { actIn, loadSitting, refreshConsequences, tell, type Loaded, type Touched } from '../sitting';
+import { actIn, loadSitting, refreshDerivedColumns, tell, type Loaded, type Touched } from '../sitting';
 
 export type Again = { ok: true; sittingId: string } | { ok: false; refusal: Refusal };
 
@@ -91,10 +91,8 @@ async function again(
 		fold: JSON.stringify(newSitting(id, session.id, now)),
 		state: 'expected'
 	});
-	await trx('sitting').where({ id: sittingId }).update({ next_attempt_id: id });
-	await trx('roster').where({ session_id: session.id, sitting_id: sittingId }).update({ sitting_id: id });
-	await trx('slip').where({ sitting_id: sittingId }).update({ sitting_id: id });
-	await refreshConsequences(trx, [id], now);
+	await giveWay(trx, session.id, sittingId, id);
+	await refreshDerivedColumns(trx, [id], now);
 	const by = { role: 'candidate' as const, id: row.candidate_id };
 	await appendToLogbook(trx, [
 		{ at: now, by, kind: 'another_attempt', sessionId: session.id, sittingId: id, body: { attempt: offer.attempt } }
@@ -114,4 +112,11 @@ async function again(
 	);
 	if (!outcome.ok) throw new Refused(outcome.refusal);
 	return { ok: true, sittingId: id };
+}
+
+/** The next attempt takes the place of the one before on the roster, with its seat and its slip. */
+export async function giveWay(trx: Query, sessionId: string, before: string, next: string): Promise<void> {
+	await trx('sitting').where({ id: before }).update({ next_attempt_id: next });
+	await trx('roster').where({ session_id: sessionId, sitting_id: before }).update({ sitting_id: next });
+	await trx('slip').where({ sitting_id: before }).update({ sitting_id: next });
 }

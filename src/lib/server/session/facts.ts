@@ -2,7 +2,7 @@ import { expectedEnd, mergeGrants } from '$core/grants';
 import { summarise, type Paper } from '$core/paper';
 import { usableSeats, type SeatPlan } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
-import { allottedMinutes, MINUTE, reckon, type Window } from '$core/time';
+import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
 import type { Query } from '../db';
 import { findGrants } from '../grants/store';
 import type { SessionInput } from './input';
@@ -109,12 +109,11 @@ async function timeNeeds(
 		byCandidate.set(grant.candidateId!, list);
 	}
 	const uncut = { ...rules.timing, atClose: 'finish' as const };
-	const track = { roomStartedAt: null, beganAt: null, stops: [] };
 	return roster.people.map(({ candidateId, name }) => {
 		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '' };
 		const { grants } = mergeGrants(byCandidate.get(candidateId) ?? [], scope, room.zone);
 		const isMore = grants.factor > 1 || grants.extraMinutes > 0 || grants.unlimited;
-		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, track, now), 'finish', window.opens) : null;
+		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, NEW_TRACK, now), 'finish', window.opens) : null;
 		return { id: candidateId, name, minutes: allottedMinutes(rules.timing, grants), isMore, ends };
 	});
 }

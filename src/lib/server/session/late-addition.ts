@@ -1,10 +1,12 @@
 import { nanoid } from 'nanoid';
 import { assignSeats, type SeatPlan } from '$core/seating';
 import { newSitting, type Actor } from '$core/sitting';
-import { transact } from '../db';
+import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
-import { actIn, refreshConsequences, tell, type Touched } from '../sitting';
+import { refreshDerivedColumns, tell, type Touched } from '../sitting';
+import { giveWay } from './again';
+import { AssignmentRefused, assignTo } from './assign';
 import { rosterFor } from './roster';
 import type { Session } from './session';
 
@@ -52,29 +54,48 @@ export async function addToSession(
 				state: 'expected'
 			});
 		} else {
-			await actIn(
-				trx,
-				now,
-				[
-					{ id: nanoid(), sittingId, by, body: { kind: 'assign', sessionId: session.id } },
-					{ id: nanoid(), sittingId, by, body: { kind: 'expect_again' } }
-				],
-				touched
-			);
+			await assignTo(trx, session.id, [sittingId], by, now, touched);
+		}
+		if (person.attempt > 1 && (await takesPlaceOfEarlier(trx, session.id, candidateId, sittingId))) {
+			await refreshDerivedColumns(trx, [sittingId], now);
+			await appendToLogbook(trx, [
+				{ at: now, by, kind: 'another_attempt', sessionId: session.id, sittingId, body: { attempt: person.attempt } }
+			]);
+			return { ok: true, sittingId } as const;
 		}
 		const taken: string[] = await trx('roster').where({ session_id: session.id }).whereNotNull('seat').pluck('seat');
 		const { plan } = (await trx('room').where({ id: session.room.id }).first('plan')) as { plan: string };
 		const seats = JSON.parse(plan) as SeatPlan;
 		const free = { ...seats, outOfUse: [...seats.outOfUse, ...taken] };
 		const [seat] = assignSeats([{ apart: false }], session.room.rows, session.room.seatsPerRow, free);
-		await trx('roster').insert({ session_id: session.id, sitting_id: sittingId, seat });
-		await refreshConsequences(trx, [sittingId], now);
+		// Absent from this very session: they are on its list already.
+		await trx('roster')
+			.insert({ session_id: session.id, sitting_id: sittingId, seat })
+			.onConflict(['session_id', 'sitting_id'])
+			.ignore();
+		await refreshDerivedColumns(trx, [sittingId], now);
 		await appendToLogbook(trx, [{ at: now, by, kind: 'added_late', sessionId: session.id, sittingId, body: { seat } }]);
 		return { ok: true, sittingId } as const;
+	}).catch((error: unknown) => {
+		if (error instanceof AssignmentRefused) return refuse(error.refusal.message, error.refusal.instead ?? '');
+		throw error;
 	});
 	if (result.ok) {
 		tell(otium, touched);
 		otium.hub.changed(session.id, [result.sittingId]);
 	}
 	return result;
+}
+
+/** A further attempt in the session of the one before takes its place on the roster; whether there was one. */
+async function takesPlaceOfEarlier(trx: Query, sessionId: string, candidateId: string, sittingId: string) {
+	const earlier = await trx('sitting')
+		.where({ session_id: sessionId, candidate_id: candidateId })
+		.whereNull('next_attempt_id')
+		.whereNot({ id: sittingId })
+		.orderBy('attempt', 'desc')
+		.first('id');
+	if (!earlier) return false;
+	await giveWay(trx, sessionId, earlier.id, sittingId);
+	return true;
 }

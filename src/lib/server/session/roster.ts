@@ -52,6 +52,8 @@ type Row = {
 	session_name: string | null;
 	attempt: number | null;
 	fold: string | null;
+	/** It stands on the roster of its session. */
+	on_roster: string | null;
 };
 
 /** Whether a sitting is one of a session's, also when it went on elsewhere since. */
@@ -72,14 +74,18 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 	const others = rows.filter((row) => !here.has(row));
 	/** What the rules say to somebody who has sat this paper already; null: they have not. */
 	const further = (row: Row): NextAttempt | null => {
-		if (row.state !== 'handed_in' && row.state !== 'time_up') return null;
-		const { ended }: Sitting = JSON.parse(row.fold!);
+		if (row.state === null || row.state === 'absent' || isUnfinished(row.state)) return null;
+		const { ended, allowsFresh }: Sitting = JSON.parse(row.fold!);
+		if (row.state === 'set_aside') return allowsFresh ? { ok: true, attempt: row.attempt! + 1 } : null;
 		return ended && nextAttempt(of.attempts, { attempt: row.attempt!, endedAt: ended.at }, of.opens);
 	};
 	const canJoin = (row: Row) =>
 		!counts || row.state === null
 			? of.kind !== 'make_up' || row.state !== null
-			: row.state === 'absent' || row.state === 'carried_over' || further(row)?.ok === true;
+			: row.state === 'absent' ||
+				row.state === 'carried_over' ||
+				(row.state === 'expected' && row.on_roster === null) ||
+				further(row)?.ok === true;
 	const joining = new Set(others.filter(canJoin));
 	const staying = others.filter((row) => !canJoin(row));
 
@@ -108,6 +114,7 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 			...leftOut(
 				staying.filter((row) => row.state !== null && !isUnfinished(row.state)),
 				(row) => {
+					if (row.state === 'set_aside') return 'their work was set aside and nobody has decided that they sit again';
 					const next = further(row);
 					if (next === null || next.ok || (next.why === 'none_left' && of.attempts.most === 1))
 						return 'have sat this paper already';
@@ -134,6 +141,9 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 				.andOnVal('sitting.counts', counts ? 1 : 0)
 		)
 		.leftJoin('session', 'session.id', 'sitting.session_id')
+		.leftJoin('roster', (join) =>
+			join.on('roster.session_id', 'sitting.session_id').andOn('roster.sitting_id', 'sitting.id')
+		)
 		.whereNull('candidate.left_at')
 		.where((any) =>
 			any
@@ -162,7 +172,8 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 			'sitting.session_id',
 			'session.name as session_name',
 			'sitting.attempt',
-			'sitting.fold'
+			'sitting.fold',
+			'roster.sitting_id as on_roster'
 		);
 	const once = new Map<string, Row>();
 	for (const row of rows) {

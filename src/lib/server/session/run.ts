@@ -4,7 +4,15 @@ import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Otium } from '../otium';
-import { actIn, loadSittingsOf, refreshConsequences, tell, type Loaded, type Request, type Touched } from '../sitting';
+import {
+	actIn,
+	loadSittingsOf,
+	refreshDerivedColumns,
+	tell,
+	type Loaded,
+	type Request,
+	type Touched
+} from '../sitting';
 import { killDoorCode, makeDoorCode, newReceipt } from './door-code';
 import { findSession, type Session } from './session';
 
@@ -40,7 +48,7 @@ export async function startRoom(otium: Otium, sessionId: string, by: Actor): Pro
 		const waiting: string[] = await trx('sitting').where({ session_id: sessionId, state: 'at_door' }).pluck('id');
 		const requests = waiting.map((id): Request => ({ id: nanoid(), sittingId: id, by, body: { kind: 'let_in' } }));
 		await actIn(trx, now, requests, touched);
-		await refreshConsequences(trx, await rosterIds(trx, sessionId), now);
+		await refreshDerivedColumns(trx, await rosterIds(trx, sessionId), now);
 		return { ok: true };
 	});
 	tell(otium, touched);
@@ -104,13 +112,8 @@ export async function endSession(otium: Otium, sessionId: string, by: Actor): Pr
 		const goOn = await meetFates(trx, await here(trx, sessionId, now), by.id, now, touched);
 		await trx('session').where({ id: sessionId }).update({ ended_at: now, ended_by: by.id });
 		if (!goOn) await killDoorCode(trx, session, by, now);
-		const states: { id: string; state: string }[] = await trx('sitting')
-			.where({ session_id: sessionId })
-			.select('id', 'state');
-		for (const { id, state } of states) {
-			await trx('roster').where({ session_id: sessionId, sitting_id: id }).update({ outcome: state });
-		}
-		const body = { sittings: states.length };
+		const sittings: string[] = await trx('sitting').where({ session_id: sessionId }).pluck('id');
+		const body = { sittings: sittings.length };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'session_ended', sessionId, body }]);
 		return { ok: true };
 	});

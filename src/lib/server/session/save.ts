@@ -7,7 +7,8 @@ import { newSitting, type Actor } from '$core/sitting';
 import type { Otium } from '../otium';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import { actIn, loadSittings, refreshConsequences, tell, type Touched } from '../sitting';
+import { refreshDerivedColumns, tell, type Touched } from '../sitting';
+import { AssignmentRefused, assignTo, takeOff } from './assign';
 import type { FieldErrors, SessionInput } from './input';
 import { planAll, type Plan } from './plan';
 import { doorOpensAt, findSession, type Session } from './session';
@@ -54,6 +55,9 @@ export async function saveSession(
 			ids.push(id);
 		}
 		return { ok: true, ids, plans: planned.plans };
+	}).catch((error: unknown): SaveResult => {
+		if (!(error instanceof AssignmentRefused)) throw error;
+		return refused(`Somebody on the list has moved on since. ${error.message} Load the list again.`);
 	});
 	if (result.ok) for (const id of result.ids) await otium.hub.sessionChanged(id);
 	tell(otium, touched);
@@ -126,11 +130,8 @@ async function writeRoster(
 	const { input } = plan;
 	const before: { sitting_id: string }[] = await trx('roster').where({ session_id: sessionId }).select('sitting_id');
 	const kept = new Set(plan.roster.people.map((person) => person.sittingId));
-	await takeOff(
-		trx,
-		sessionId,
-		before.map((row) => row.sitting_id).filter((id) => !kept.has(id))
-	);
+	const leaving = before.map((row) => row.sitting_id).filter((id) => !kept.has(id));
+	await takeOff(trx, sessionId, leaving, by, now, touched);
 
 	const known = new Set(before.map((row) => row.sitting_id));
 	const seats = await seatsFor(trx, plan);
@@ -156,8 +157,8 @@ async function writeRoster(
 	}
 	await insertMany(trx, 'sitting', fresh);
 	await insertMany(trx, 'roster', roster, (insert) => insert.onConflict(['session_id', 'sitting_id']).merge(['seat']));
-	await assign(trx, joining, sessionId, by, now, touched);
-	await refreshConsequences(
+	await assignTo(trx, sessionId, joining, by, now, touched);
+	await refreshDerivedColumns(
 		trx,
 		roster.map((row) => row.sitting_id as string),
 		now
@@ -177,35 +178,4 @@ async function seatsFor(trx: Query, { roster, input }: Plan): Promise<(string | 
 		.pluck('candidate_id');
 	const people = roster.people.map((person) => ({ apart: apart.includes(person.candidateId) }));
 	return assignSeats(people, room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan);
-}
-
-/** Sittings that only this plan made, and in which nothing has happened, go with it. */
-async function takeOff(trx: Query, sessionId: string, sittingIds: string[]) {
-	if (sittingIds.length === 0) return;
-	await trx('roster').where({ session_id: sessionId }).whereIn('sitting_id', sittingIds).delete();
-	await trx('sitting')
-		.whereIn('id', sittingIds)
-		.whereNotIn('id', trx('logbook').whereIn('sitting_id', sittingIds).select('sitting_id'))
-		.whereNotIn('id', trx('roster').whereIn('sitting_id', sittingIds).select('sitting_id'))
-		.delete();
-}
-
-async function assign(trx: Query, sittingIds: string[], sessionId: string, by: Actor, now: number, touched: Touched) {
-	// Where a sitting stood in the session it leaves is kept there: that session's ledger still tells of it.
-	for (const one of await loadSittings(trx, sittingIds, now)) {
-		await trx('roster')
-			.where({ session_id: one.sitting.sessionId, sitting_id: one.sitting.id })
-			.whereNull('outcome')
-			.update({ outcome: one.sitting.state });
-	}
-	await actIn(
-		trx,
-		now,
-		sittingIds.flatMap((sittingId) => [
-			{ id: nanoid(), sittingId, by, body: { kind: 'assign' as const, sessionId } },
-			// Absent there, expected here; a carried-over sitting goes on as it is and is refused this, as it should be.
-			{ id: nanoid(), sittingId, by, body: { kind: 'expect_again' as const } }
-		]),
-		touched
-	);
 }

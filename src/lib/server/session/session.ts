@@ -22,6 +22,8 @@ export type Session = {
 	turningKey: string | null;
 	codeHidden: boolean;
 	roomStartedAt: number | null;
+	/** Work was allowed to begin before the opening, by an act of its own. */
+	openedEarlyAt: number | null;
 	entryClosedAt: number | null;
 	endedAt: number | null;
 	revision: number;
@@ -94,6 +96,7 @@ function toSession(row: Row, proctorIds: string[]): Session {
 		turningKey: row.turning_key as string | null,
 		codeHidden: Boolean(row.code_hidden),
 		roomStartedAt: row.room_started_at as number | null,
+		openedEarlyAt: row.opened_early_at as number | null,
 		entryClosedAt: row.entry_closed_at as number | null,
 		endedAt: row.ended_at as number | null,
 		revision: row.revision as number,

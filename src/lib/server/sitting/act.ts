@@ -1,5 +1,5 @@
-import { judgeEntry } from '$core/access';
 import {
+	circumstances,
 	decide,
 	evolve,
 	refusal,
@@ -7,13 +7,13 @@ import {
 	type Command,
 	type CommandBody,
 	type Context,
-	type Refusal
+	type Refusal,
+	type SittingState
 } from '$core/sitting';
-import { sameLocalDay } from '$core/time';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import type { Otium } from '../otium';
-import { consequences } from './consequences';
+import { derivedColumns, refreshDerivedColumns } from './derived-columns';
 import { loadSittings, reckonFor, type Loaded } from './load';
 
 /** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
@@ -47,6 +47,7 @@ export async function actIn(trx: Query, now: number, requests: Request[], touche
 	const answers = await earlierAnswers(trx, requests);
 	const entries: NewEntry[] = [];
 	const changed = new Set<string>();
+	const departures: Departure[] = [];
 	const outcomes: Outcome[] = [];
 
 	for (const request of requests) {
@@ -60,60 +61,46 @@ export async function actIn(trx: Query, now: number, requests: Request[], touche
 			outcomes.push(refused(request, 'gone'));
 			continue;
 		}
-		const outcome = actOnOne(one, request, now, entries);
+		const outcome = actOnOne(one, request, now, entries, departures);
 		if (outcome.ok && outcome.changed) changed.add(request.sittingId);
 		outcomes.push(outcome);
 	}
 
 	for (const id of changed) {
 		const one = loaded.get(id)!;
-		await trx('sitting').where({ id }).update(consequences(one));
+		await trx('sitting').where({ id }).update(derivedColumns(one));
+		// Put into another session: that one's rules and grants say what follows.
+		if (one.sitting.sessionId !== one.session.id) await refreshDerivedColumns(trx, [id], now);
 		touch(touched, one.session.id, id);
 		if (one.sitting.sessionId !== one.session.id) touch(touched, one.sitting.sessionId, id);
 	}
+	// Where it stood in the session that it leaves is kept there: that session's ledger and room still show it.
+	for (const { sessionId, sittingId, outcome } of departures) {
+		await trx('roster').where({ session_id: sessionId, sitting_id: sittingId }).update({ outcome });
+	}
 	await appendToLogbook(trx, entries);
-	await rememberAnswers(trx, requests, outcomes, answers);
+	await rememberAnswers(trx, now, requests, outcomes, answers);
 	return outcomes;
 }
 
+/** A sitting leaves a session for another. */
+type Departure = { sessionId: string; sittingId: string; outcome: SittingState };
+
 /** Decides one request and folds its events into `one`, so that the next request on the same sitting sees them. */
-function actOnOne(one: Loaded, request: Request, now: number, entries: NewEntry[]): Outcome {
+function actOnOne(one: Loaded, request: Request, now: number, entries: NewEntry[], departures: Departure[]): Outcome {
 	const command: Command = { ...request.body, id: request.id, by: request.by };
-	const decision = decide(one.sitting, command, contextFor(one, now, request.facts));
+	const decision = decide(one.sitting, command, circumstances(one, now, request.facts));
 	if (!decision.ok) return { sittingId: request.sittingId, ok: false, refusal: decision.refusal };
 
 	for (const event of decision.events) {
+		const { sessionId, id: sittingId, state } = one.sitting;
+		if (event.kind === 'assigned') departures.push({ sessionId, sittingId, outcome: state });
 		one.sitting = evolve(one.sitting, event);
 		const { kind, at, by: _by, commandId: _commandId, ...body } = event;
 		entries.push({ at, by: request.by, kind, sessionId: one.sitting.sessionId, sittingId: one.sitting.id, body });
 	}
 	one.reckoning = reckonFor(one.sitting, one.session, one.merge, now);
 	return { sittingId: request.sittingId, ok: true, changed: decision.events.length > 0 };
-}
-
-/** What `decide` needs to know of the world. */
-export function contextFor(one: Loaded, now: number, facts: Partial<Context> = {}): Context {
-	const { sitting, session, reckoning, merge } = one;
-	const { timing } = session.rules;
-	const inOwnWindow = reckoning.ownWindow && (reckoning.windowEnd === null || now < reckoning.windowEnd);
-	return {
-		now,
-		sessionOver: session.endedAt !== null && !inOwnWindow,
-		entry: judgeEntry({ reckoning, begun: sitting.beganAt !== null, sessionEnded: session.endedAt !== null, now }),
-		admission: session.rules.admission,
-		startWord: session.rules.startWord === null ? 'not_asked' : 'wrong',
-		finishWord: session.rules.finishWord === null ? 'not_asked' : 'wrong',
-		identityConfirmed: false,
-		client: session.rules.lockdown.level === 'sealed' ? 'missing' : 'not_asked',
-		deviceChecked: session.rules.door.checklist !== 'needed',
-		roomWaits: timing.clockStarts === 'room' && session.roomStartedAt === null && !reckoning.ownWindow,
-		remaining: reckoning.remaining,
-		over: reckoning.phase === 'over',
-		atTimeUp: timing.atTimeUp,
-		endedToday: sitting.ended !== null && sameLocalDay(sitting.ended.at, now, session.site.zone),
-		reopenGranted: merge.mayReopen,
-		...facts
-	};
 }
 
 function touch(touched: Touched, sessionId: string, sittingId: string) {
@@ -141,10 +128,10 @@ async function earlierAnswers(trx: Query, requests: Request[]): Promise<Remember
 }
 
 /** A person's command that comes again (a double click, a retry after a lost answer) gets the answer it got. */
-async function rememberAnswers(trx: Query, requests: Request[], outcomes: Outcome[], known: Remembered) {
+async function rememberAnswers(trx: Query, now: number, requests: Request[], outcomes: Outcome[], known: Remembered) {
 	const rows = requests.flatMap((request, i) => {
 		if (request.by.role === 'system' || known.has(request.id)) return [];
-		return [{ command_id: request.id, asked: askedOf(request), answer: JSON.stringify(outcomes[i]) }];
+		return [{ command_id: request.id, asked: askedOf(request), answer: JSON.stringify(outcomes[i]), at: now }];
 	});
 	await insertMany(trx, 'command_answer', rows, (insert) => insert.onConflict('command_id').ignore());
 }

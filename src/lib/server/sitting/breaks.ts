@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { refusal, type Actor, type Refusal, type Sitting } from '$core/sitting';
+import { breakSince, refusal, type Actor, type Refusal } from '$core/sitting';
 import { MINUTE } from '$core/time';
 import type { Otium } from '../otium';
 import { act } from './act';
@@ -14,17 +14,12 @@ export type Breaks = { left: number; minutes: number; until: number | null };
 export function breaksOf({ sitting, merge }: Pick<Loaded, 'sitting' | 'merge'>): Breaks | null {
 	if (!merge.breaks) return null;
 	const taken = sitting.stops.filter((stop) => stop.why === 'break');
-	const on = onBreakSince(sitting);
+	const on = breakSince(sitting);
 	return {
 		left: Math.max(0, merge.breaks.count - taken.length),
 		minutes: merge.breaks.minutes,
 		until: on === null ? null : on + merge.breaks.minutes * MINUTE
 	};
-}
-
-function onBreakSince(sitting: Sitting): number | null {
-	if (sitting.state !== 'on_hold') return null;
-	return sitting.stops.find((stop) => stop.why === 'break' && stop.to === null)?.from ?? null;
 }
 
 type Answer = { ok: true } | { ok: false; refusal: Refusal };
@@ -46,20 +41,20 @@ export async function takeBreak(otium: Otium, sittingId: string): Promise<Answer
 /** Back from it, of their own accord. A hold of the proctor's is not ended so. */
 export async function endBreak(otium: Otium, sittingId: string): Promise<Answer> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
-	if (!one || onBreakSince(one.sitting) === null) return { ok: false, refusal: refusal('not_from_this_state') };
+	if (!one || breakSince(one.sitting) === null) return { ok: false, refusal: refusal('not_from_this_state') };
 	return change(otium, nanoid(), sittingId, { kind: 'resume' });
 }
 
 /** Ends the breaks that have lasted their time. */
 export async function endDueBreaks(otium: Otium): Promise<void> {
 	const now = otium.now();
-	// A whole room may be on hold without a single break: only a fold that has one is worth loading once a second.
-	const held: string[] = await otium
+	// A whole room may be on hold without a single break: only a fold that is in one is worth loading once a second.
+	const held: { id: string; fold: string }[] = await otium
 		.db('sitting')
 		.where({ state: 'on_hold' })
-		.where('fold', 'like', '%"why":"break"%')
-		.pluck('id');
-	for (const one of await loadSittings(otium.db, held, now)) {
+		.select('id', 'fold');
+	const onBreak = held.filter(({ fold }) => breakSince(JSON.parse(fold)) !== null).map(({ id }) => id);
+	for (const one of await loadSittings(otium.db, onBreak, now)) {
 		const until = breaksOf(one)?.until;
 		if (until && now >= until) await change(otium, nanoid(), one.sitting.id, { kind: 'resume' });
 	}

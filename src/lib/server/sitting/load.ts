@@ -1,6 +1,6 @@
-import { mergeGrants, type Grant, type Merge } from '$core/grants';
+import { mergeGrants, type Grant, type GrantPlace, type Merge } from '$core/grants';
 import type { PaceLevel } from '$core/pace';
-import type { Sitting } from '$core/sitting';
+import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
 import { findGrants } from '../grants/store';
@@ -70,14 +70,17 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 				))
 		);
 	}
+	const folds = new Map(rows.map((row) => [row.id, JSON.parse(row.fold) as Sitting]));
 	const sessionIds = [...new Set(rows.map((row) => row.session_id))];
+	// What was given to all in an earlier session goes on with the work that was begun there.
+	const visited = [...folds.values()].flatMap((sitting) => sitting.visits.map((visit) => visit.sessionId));
 	const sessions = new Map(
 		(await findSessions(db, (q) => q.whereIn('session.id', sessionIds))).map((one) => [one.id, one])
 	);
 	const grants = await findGrants(
 		db,
 		rows.map((row) => row.candidate_id),
-		sessionIds
+		[...new Set([...sessionIds, ...visited])]
 	);
 	const personal = new Map<string | null, Grant[]>();
 	for (const grant of grants) {
@@ -86,7 +89,7 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 	}
 	return rows.map((row) => {
 		const own = [...(personal.get(row.candidate_id) ?? []), ...(personal.get(null) ?? [])];
-		return toLoaded(row, sessions.get(row.session_id)!, own, now);
+		return toLoaded(row, folds.get(row.id)!, sessions.get(row.session_id)!, own, now);
 	});
 }
 
@@ -110,14 +113,8 @@ export async function loadSitting(db: Query, id: string, now: number): Promise<L
 	return loaded ?? null;
 }
 
-function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loaded {
-	const sitting: Sitting = JSON.parse(row.fold);
-	const place = {
-		candidateId: row.candidate_id,
-		administrationId: session.administrationId,
-		paperId: row.paper_id,
-		sessionId: session.id
-	};
+function toLoaded(row: Row, sitting: Sitting, session: Session, grants: Grant[], now: number): Loaded {
+	const place = placeOfGrants(sitting, session, row.candidate_id, row.paper_id);
 	const merge = mergeGrants(grants, place, session.site.zone);
 	return {
 		sitting,
@@ -144,19 +141,23 @@ function toLoaded(row: Row, session: Session, grants: Grant[], now: number): Loa
 
 /** The reckoning of a sitting in its session under what was granted. */
 export function reckonFor(sitting: Sitting, session: Session, merge: Merge, now: number): Reckoning {
-	const track = { roomStartedAt: session.roomStartedAt, beganAt: sitting.beganAt, stops: sitting.stops };
-	return reckon(session.rules.timing, session.window, merge.grants, track, now);
+	return reckon(session.rules.timing, session.window, merge.grants, trackOf(sitting, session.roomStartedAt), now);
 }
 
 /** Reckons again with other grants, to tell what they would do. */
 export function regrant(loaded: Loaded, grants: Grant[], now: number): Loaded {
-	const { session, candidate, paperId } = loaded;
-	const place = {
-		candidateId: candidate.id,
+	const { session, sitting } = loaded;
+	const place = placeOfGrants(sitting, session, loaded.candidate.id, loaded.paperId);
+	const merge = mergeGrants(grants, place, session.site.zone);
+	return { ...loaded, grants, merge, reckoning: reckonFor(sitting, session, merge, now) };
+}
+
+function placeOfGrants(sitting: Sitting, session: Session, candidateId: string, paperId: string): GrantPlace {
+	return {
+		candidateId,
 		administrationId: session.administrationId,
 		paperId,
-		sessionId: session.id
+		sessionId: session.id,
+		visits: sitting.visits
 	};
-	const merge = mergeGrants(grants, place, session.site.zone);
-	return { ...loaded, grants, merge, reckoning: reckonFor(loaded.sitting, session, merge, now) };
 }

@@ -17,7 +17,7 @@ import {
 	tendOwnWindows,
 	type Session
 } from '../session';
-import { act, endDueBreaks, refreshConsequences } from '../sitting';
+import { act, endDueBreaks, refreshDerivedColumns } from '../sitting';
 
 const SWEEP_MS = 1_000;
 const ALIVE_MS = 5_000;
@@ -90,7 +90,7 @@ async function timeUp(otium: Otium) {
 	);
 	// Not over after all, as after a grant that came meanwhile: work out anew when it will be.
 	const stale = outcomes.filter((outcome) => !outcome.ok).map((outcome) => outcome.sittingId);
-	if (stale.length > 0) await transact(otium.db, (trx) => refreshConsequences(trx, stale, now));
+	if (stale.length > 0) await transact(otium.db, (trx) => refreshDerivedColumns(trx, stale, now));
 }
 
 async function openDoors(otium: Otium) {

@@ -11,7 +11,7 @@ import { MINUTE } from '$core/time';
 import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
 import { findSession, makeDoorCode } from '../session';
-import { act, begin } from '../sitting';
+import { act, begin, startClock } from '../sitting';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
 export type House = {
@@ -48,7 +48,7 @@ type Change = {
 
 export async function buildHouse(change: Change = {}): Promise<House> {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
-	const clock = { at: NINE - 10 * MINUTE };
+	const clock = { at: NINE };
 	const start = () => startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
 	const house: House = {
 		otium: await start(),
@@ -152,5 +152,6 @@ export async function bringToWork(house: House, i: number, code: string): Promis
 	await act(house.otium, [{ id: nanoid(), sittingId, by: PROCTOR, body: { kind: 'let_in' } }]);
 	const begun = await begin(house.otium, sittingId, nanoid(), '');
 	if (!begun.ok) throw new Error(begun.refusal.code);
+	await startClock(house.otium, sittingId);
 	return arrived.device.epoch;
 }

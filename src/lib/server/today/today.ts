@@ -110,15 +110,20 @@ async function sittingsOf(db: Query, sessions: Session[], now: number): Promise<
 
 /** Where everyone stood when an ended session ended: some of them belong to another session by now. */
 async function outcomesOf(db: Query, sessions: Session[]): Promise<Map<string, SittingState[]>> {
-	const rows: { session_id: string; outcome: SittingState }[] = await db('roster')
+	const rows: { session_id: string; here: string; outcome: SittingState | null; state: SittingState }[] = await db(
+		'roster'
+	)
+		.join('sitting', 'sitting.id', 'roster.sitting_id')
 		.whereIn(
-			'session_id',
+			'roster.session_id',
 			sessions.filter((session) => session.endedAt !== null).map((session) => session.id)
 		)
-		.whereNotNull('outcome')
-		.select('session_id', 'outcome');
+		.select('roster.session_id', 'roster.outcome', 'sitting.session_id as here', 'sitting.state');
 	const bySession = new Map<string, SittingState[]>();
-	for (const row of rows) bySession.set(row.session_id, [...(bySession.get(row.session_id) ?? []), row.outcome]);
+	for (const row of rows) {
+		const stood = row.here === row.session_id ? row.state : (row.outcome ?? 'carried_over');
+		bySession.set(row.session_id, [...(bySession.get(row.session_id) ?? []), stood]);
+	}
 	return bySession;
 }
 

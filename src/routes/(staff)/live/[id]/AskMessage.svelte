@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
-	import { nanoid } from 'nanoid';
 	import { CANNED_MESSAGES, type SeatView } from '$core/room';
 	import Ask from '$ui/Ask.svelte';
 	import { named } from './asks';
@@ -12,7 +11,6 @@
 	let busy = $state(false);
 	let error = $state<string | null>(null);
 	let text = $state('');
-	const commandId = nanoid();
 	$effect(() => {
 		if (!open) onclose();
 	});
@@ -20,7 +18,7 @@
 	async function confirm() {
 		if (busy || text.trim() === '') return;
 		busy = true;
-		error = await room.message(seats, text.trim(), commandId);
+		error = await room.message(seats, text.trim());
 		busy = false;
 		if (error === null) open = false;
 	}

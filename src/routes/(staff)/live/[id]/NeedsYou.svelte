@@ -52,6 +52,7 @@
 		second_device: 'Second device',
 		at_door: 'At the door',
 		held_back: 'Answers held back',
+		held_by_rules: 'Paused by the rules',
 		spoiled: 'Spoiled',
 		rushing: 'Rushing',
 		left: 'Left the screen',

@@ -1,15 +1,15 @@
 <script lang="ts">
 	import { INCIDENT_KINDS, type Incident } from '$core/incident';
-	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
+	import { isPastTime, offers, remainingNow, stateInWords, tallyKeyOf, type SeatView } from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
-	import { STATE_NAMES } from '$core/sitting';
+	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { entryInWords, type LogEntryView } from '$ui/log-words';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import { send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
-	import type { AskKind } from './asks';
+	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
 
 	type Details = {
@@ -37,7 +37,7 @@
 		coordinates: boolean;
 		onask: (kind: AskKind) => void;
 		/** Acts that ask nothing unless they concern several. */
-		ondo: (kind: 'let_in' | 'resume' | 'restore' | 'expect_again') => void;
+		ondo: (kind: ActAtOnce) => void;
 	};
 	let { room, seat, now, isMasked, coordinates, onask, ondo }: Props = $props();
 
@@ -47,6 +47,7 @@
 	let details = $state.raw<Details | null>(null);
 	let trouble = $state<string | null>(null);
 	const key = $derived(tallyKeyOf(seat));
+	const offered = $derived(offers(seat, coordinates ? 'coordinator' : 'proctor'));
 	const remaining = $derived(remainingNow(seat, now));
 	const zone = $derived(room.head.zone);
 	const isAtWork = $derived(['working', 'line_lost', 'on_hold'].includes(key) && seat.begun);
@@ -107,10 +108,18 @@
 	</div>
 	<p class="flex flex-wrap gap-2 text-[13px] font-semibold">
 		<span class="bg-mist text-tide inline-flex items-center gap-1.5 rounded-full px-2.5 py-0.5">
-			<StateGlyph state={key} size={13} />{key === 'line_lost'
-				? `Line lost ${clockLength(now - seat.line!.since)}`
-				: STATE_NAMES[seat.state]}{key === 'on_hold' ? ` ${clockLength(now - seat.since)}` : ''}
+			<StateGlyph state={key} size={13} />{stateInWords(seat)}{key === 'line_lost'
+				? ` ${clockLength(now - seat.line!.since)}`
+				: key === 'on_hold'
+					? ` ${clockLength(now - seat.since)}`
+					: ''}
 		</span>
+		{#if isPastTime(seat, now)}<span class="bg-ochre-ground text-ochre rounded-full px-2.5 py-0.5"
+				>past time {clockLength(now - seat.deadline!)}</span
+			>{/if}
+		{#if seat.late > 0}<span class="bg-ochre-ground text-ochre rounded-full px-2.5 py-0.5"
+				>{seat.late} late {seat.late === 1 ? 'answer' : 'answers'}</span
+			>{/if}
 		{#if seat.device}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5">{seat.device}</span>{/if}
 		{#if seat.battery !== null}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5"
 				>battery {Math.round(100 * seat.battery)} %</span
@@ -122,7 +131,7 @@
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
 			<p>
 				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
-				end or from a device that was freed, from {localTime(seat.heldBack.since, zone)} on. They are kept and do not count.
+				end, on hold or from a freed device, from {localTime(seat.heldBack.since, zone)} on. They are kept and do not count.
 			</p>
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}
@@ -132,44 +141,17 @@
 		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>
 	{:else}
 		<div class="grid grid-cols-2 gap-2">
-			{#if seat.state === 'at_door'}
-				<Act tone="main" key="Enter" disabled={room.busy} onclick={() => ondo('let_in')}>Let in</Act>
-				<Act key="U" disabled={room.busy} onclick={() => onask('turn_away')}>Turn away</Act>
-			{:else if seat.state === 'on_hold'}
-				<Act tone="main" key="R" disabled={room.busy} onclick={() => ondo('resume')}>Resume</Act>
-			{:else if seat.state === 'handed_in' || seat.state === 'time_up'}
-				{#if coordinates}<Act key="O" onclick={() => onask('reopen')}>Reopen…</Act>{/if}
-			{:else if seat.state === 'expected'}
-				<Act key="A" onclick={() => onask('mark_absent')}>Absent</Act>
-			{:else if seat.state === 'absent' && coordinates}
-				<Act onclick={() => ondo('expect_again')}>Expect again</Act>
-			{:else if seat.state === 'set_aside' && coordinates}
-				<Act onclick={() => ondo('restore')}>Restore</Act>
-			{/if}
-			{#if ['expected', 'at_door', 'let_in', 'working'].includes(seat.state)}<Act key="H" onclick={() => onask('hold')}
-					>Hold…</Act
-				>{/if}
-			{#if ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act
-					key="W"
-					onclick={() => onask('message')}>Message…</Act
-				>{/if}
-			{#if !['absent', 'set_aside', 'handed_in', 'time_up'].includes(seat.state)}<Act
-					key="M"
-					onclick={() => onask('minutes')}>Minutes…</Act
-				>{/if}
-			{#if seat.device && ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act
-					key="D"
-					onclick={() => onask('move_device')}>Free device</Act
-				>{/if}
-			{#if seat.begun && ['working', 'on_hold'].includes(seat.state)}<Act key="F" onclick={() => onask('hand_in')}
-					>Hand in…</Act
-				>{/if}
-			{#if ['at_door', 'let_in', 'working', 'on_hold'].includes(seat.state)}<Act onclick={() => onask('carry_over')}
-					>Carry over…</Act
-				>{/if}
-			{#if coordinates && seat.begun && seat.state !== 'set_aside'}<Act onclick={() => onask('set_aside')}
-					>Set aside…</Act
-				>{/if}
+			{#each offered as act (act)}
+				{@const { label, key: shortcut } = OFFERED[act]}
+				<Act
+					tone={act === 'let_in' || act === 'resume' ? 'main' : undefined}
+					key={shortcut}
+					disabled={room.busy}
+					onclick={() => (asksNothing(act) ? ondo(act) : onask(act))}>{label}</Act
+				>
+			{/each}
+			{#if isInTheRoom(seat.state)}<Act key="W" onclick={() => onask('message')}>Message…</Act>{/if}
+			{#if isUnfinished(seat.state)}<Act key="M" onclick={() => onask('minutes')}>Minutes…</Act>{/if}
 		</div>
 	{/if}
 

@@ -1,8 +1,31 @@
-import type { NeedAct, SeatView } from '$core/room';
-import type { StaffAct } from './room.svelte';
+import type { NeedAct, SeatView, StaffAct } from '$core/room';
+
+/** Acts that ask nothing unless they concern several. */
+export type ActAtOnce = 'let_in' | 'resume' | 'restore' | 'expect_again';
+export function asksNothing(act: StaffAct): act is ActAtOnce {
+	return act === 'let_in' || act === 'resume' || act === 'restore' || act === 'expect_again';
+}
+
+/** How a candidate's panel offers each act, with its key. */
+export const OFFERED: Record<StaffAct, { label: string; key?: string }> = {
+	let_in: { label: 'Let in', key: 'Enter' },
+	turn_away: { label: 'Turn away', key: 'U' },
+	resume: { label: 'Resume', key: 'R' },
+	reopen: { label: 'Reopen…', key: 'O' },
+	mark_absent: { label: 'Absent', key: 'A' },
+	expect_again: { label: 'Expect again' },
+	restore: { label: 'Restore' },
+	hold: { label: 'Hold…', key: 'H' },
+	move_device: { label: 'Free device', key: 'D' },
+	hand_in: { label: 'Hand in…', key: 'F' },
+	carry_over: { label: 'Carry over…' },
+	continue_later: { label: 'Another time…' },
+	allow_fresh: { label: 'Sit again…' },
+	set_aside: { label: 'Set aside…' }
+};
 
 export type AskKind =
-	| Exclude<StaffAct, 'let_in' | 'resume' | 'restore' | 'expect_again'>
+	| Exclude<StaffAct, ActAtOnce>
 	| 'minutes'
 	| 'let_in_all'
 	| 'end'
@@ -64,7 +87,7 @@ export const ASKS: Record<
 	turn_away: {
 		title: 'Turn away',
 		verb: 'Turn away',
-		then: 'They go back to expected and can come to the door again. They are shown the reason.',
+		then: 'They go back to where they came from, with every answer, and can come to the door again. They are shown the reason.',
 		reasons: ['Wrong room', 'Name does not match', 'Come back later'],
 		needsReason: true,
 		tone: 'main'
@@ -104,7 +127,7 @@ export const ASKS: Record<
 	mark_absent: {
 		title: 'Mark absent',
 		verb: 'Mark absent',
-		then: 'They cannot come in with the code alone and are owed a make-up.',
+		then: 'If they come after all, they wait at the door for you, whatever the rules say. Until then they are owed a make-up.',
 		reasons: [],
 		needsReason: false,
 		tone: 'main'
@@ -117,10 +140,26 @@ export const ASKS: Record<
 		needsReason: true,
 		tone: 'main'
 	},
+	continue_later: {
+		title: 'Continue another time',
+		verb: 'Continue another time',
+		then: 'They keep every answer and the time they have left, and are owed another session of this paper or a window of their own.',
+		reasons: ['Handed in by mistake', 'Cut off before the end'],
+		needsReason: true,
+		tone: 'main'
+	},
+	allow_fresh: {
+		title: 'Sit again from the start',
+		verb: 'Let them sit again',
+		then: 'They are owed another attempt at this paper. This one is kept as it is and not scored.',
+		reasons: ['The score does not show what they can do', 'Incident in the room'],
+		needsReason: true,
+		tone: 'main'
+	},
 	set_aside: {
 		title: 'Set aside',
 		verb: 'Set aside',
-		then: 'The work is kept and not scored. It can be restored.',
+		then: 'The work is kept and not scored. It can be restored, continued another time, or sat again from the start.',
 		reasons: ['Does not show what they can do', 'Incident in the room'],
 		needsReason: true,
 		tone: 'danger'

@@ -1,5 +1,5 @@
-import { remainingNow, tallyKeyOf, type RoomHead, type SeatView } from '$core/room';
-import { STATE_NAMES } from '$core/sitting';
+import { isPastTime, remainingNow, stateInWords, tallyKeyOf, type RoomHead, type SeatView } from '$core/room';
+import { seatOrder } from '$core/seating';
 import { localTime } from '$core/time';
 import { clockLength } from '$ui/durations';
 
@@ -18,8 +18,6 @@ export type Column = {
 
 const isAtWork = (seat: SeatView) => ['working', 'line_lost', 'on_hold'].includes(tallyKeyOf(seat));
 const PACE_WORDS = { calm: '', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
-/** A2 before A10, and whoever has no seat last. */
-const seatOrder = (seat: SeatView) => (seat.seat ? `${seat.seat[0]}${seat.seat.slice(1).padStart(3, '0')}` : 'zz');
 
 /** Every column that the list can show, in its order. */
 export const COLUMNS: Column[] = [
@@ -27,7 +25,7 @@ export const COLUMNS: Column[] = [
 		key: 'seat',
 		name: 'Seat',
 		byDefault: true,
-		value: seatOrder,
+		value: (seat) => seatOrder(seat.seat),
 		text: (seat) => seat.seat ?? '–',
 		look: 'text-ink-2 font-mono'
 	},
@@ -37,7 +35,15 @@ export const COLUMNS: Column[] = [
 		name: 'State',
 		byDefault: true,
 		value: (seat) => tallyKeyOf(seat),
-		text: (seat) => (tallyKeyOf(seat) === 'line_lost' ? 'Line lost' : STATE_NAMES[seat.state])
+		text: (seat, now) => `${stateInWords(seat)}${isPastTime(seat, now) ? ', past time' : ''}`
+	},
+	{
+		key: 'late',
+		name: 'Late answers',
+		byDefault: false,
+		value: (seat) => -seat.late,
+		text: (seat) => (seat.late > 0 ? `${seat.late} late` : ''),
+		look: 'tabular-nums'
 	},
 	{
 		key: 'answered',

@@ -18,10 +18,12 @@ function seatInWords(need: Need, seat: SeatView, now: number, questions: number,
 			return `Tried to sign in on another device (${seat.otherDevice?.name}). The first one is still bound.`;
 		case 'at_door':
 			return `At the door for ${since}.${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+		case 'held_by_rules':
+			return `Paused by the rules ${since} ago: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'held_back':
-			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end or from a device that was freed, at ${localTime(need.since, zone)}. Kept, and not counted.`;
+			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, on hold or from a freed device, at ${localTime(need.since, zone)}. Kept, and not counted.`;
 		case 'spoiled':
 			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':

@@ -1,4 +1,3 @@
-import { nanoid } from 'nanoid';
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import {
 	changedSeats,
@@ -12,24 +11,12 @@ import {
 	type RoomHead,
 	type RoomPicture,
 	type SeatView,
+	type StaffAct,
 	type TallyKey
 } from '$core/room';
+import { sendCommand } from '$ui/command-keys';
 import { inWords, send } from '$ui/post';
 import type { ServerClock } from '$ui/server-clock.svelte';
-
-export type StaffAct =
-	| 'let_in'
-	| 'turn_away'
-	| 'hold'
-	| 'resume'
-	| 'move_device'
-	| 'hand_in'
-	| 'carry_over'
-	| 'mark_absent'
-	| 'reopen'
-	| 'set_aside'
-	| 'restore'
-	| 'expect_again';
 
 type Outcome = { sittingId: string } & (
 	{ ok: true; changed: boolean } | { ok: false; refusal: { message: string; instead?: string } }
@@ -54,7 +41,9 @@ const DONE: Record<StaffAct, string> = {
 	reopen: 'Reopened',
 	set_aside: 'Set aside',
 	restore: 'Restored',
-	expect_again: 'Expected again'
+	expect_again: 'Expected again',
+	continue_later: 'To continue another time',
+	allow_fresh: 'To sit again from the start'
 };
 /** What takes an act back, where something does. Reopening and the like are a coordinator's. */
 const UNDO: Partial<Record<StaffAct, { act: StaffAct; coordinator: boolean }>> = {
@@ -88,7 +77,7 @@ export class LiveRoom {
 	readonly sessionId: string;
 	#source: EventSource | null = null;
 	#noticeId = 0;
-	#snoozed = new SvelteMap<string, { since: number; until: number }>();
+	#snoozed = new SvelteMap<string, { revision: number; until: number }>();
 
 	constructor(
 		picture: RoomPicture,
@@ -113,7 +102,7 @@ export class LiveRoom {
 	isStale = $derived.by(() => this.clock.now - this.heardAt > STALE_MS);
 	/** Puts a need off: it comes back after a while, or when it changes. */
 	snooze(need: Need, forMs = SNOOZE_MS) {
-		this.#snoozed.set(need.key, { since: need.since, until: this.clock.read() + forMs });
+		this.#snoozed.set(need.key, { revision: need.revision, until: this.clock.read() + forMs });
 	}
 
 	wake() {
@@ -122,7 +111,7 @@ export class LiveRoom {
 
 	#isSnoozed(need: Need): boolean {
 		const put = this.#snoozed.get(need.key);
-		return put !== undefined && put.since === need.since && this.clock.now < put.until;
+		return put !== undefined && put.revision === need.revision && this.clock.now < put.until;
 	}
 
 	/** Whom an act concerns: the selection, else the one in focus. */
@@ -172,12 +161,11 @@ export class LiveRoom {
 		if (this.busy || seats.length === 0) return false;
 		this.busy = true;
 		const sittingIds = seats.map((seat) => seat.id);
-		const answer = await send<{ outcomes: Outcome[]; elsewhere: number }>('POST', `/live/${this.sessionId}/act`, {
-			commandId: nanoid(),
-			kind,
-			sittingIds,
-			...more
-		});
+		const answer = await sendCommand<{ outcomes: Outcome[]; elsewhere: number }>(
+			'POST',
+			`/live/${this.sessionId}/act`,
+			{ kind, sittingIds, ...more }
+		);
 		this.busy = false;
 		if (!answer.ok) {
 			this.tell('refused', inWords(answer.problem));
@@ -215,12 +203,12 @@ export class LiveRoom {
 
 	/** Gives minutes back; null gives them to everyone in the room. */
 	async giveMinutes(seats: SeatView[] | null, minutes: number, reason: string): Promise<string | null> {
-		const answer = await send<{ grantIds: string[] }>('POST', `/live/${this.sessionId}/minutes`, {
-			id: nanoid(),
-			sittingIds: seats?.map((seat) => seat.id) ?? null,
-			minutes,
-			reason
-		});
+		const answer = await sendCommand<{ grantIds: string[] }>(
+			'POST',
+			`/live/${this.sessionId}/minutes`,
+			{ sittingIds: seats?.map((seat) => seat.id) ?? null, minutes, reason },
+			{ field: 'id' }
+		);
 		if (!answer.ok) return inWords(answer.problem);
 		const who =
 			seats === null
@@ -238,9 +226,9 @@ export class LiveRoom {
 	}
 
 	/** Sends words to some; returns what went wrong. */
-	async message(seats: SeatView[], text: string, commandId: string): Promise<string | null> {
+	async message(seats: SeatView[], text: string): Promise<string | null> {
 		const sittingIds = seats.map((seat) => seat.id);
-		const answer = await send('POST', `/live/${this.sessionId}/message`, { commandId, sittingIds, text });
+		const answer = await sendCommand('POST', `/live/${this.sessionId}/message`, { sittingIds, text });
 		if (!answer.ok) return inWords(answer.problem);
 		this.#deselect(seats);
 		this.tell('done', `Sent to ${seats.length === 1 ? seats[0].name : `${seats.length} candidates`}.`);

@@ -38,6 +38,10 @@ const KEPT = {
 		message: 'The time for this paper was over when these answers arrived.',
 		instead: 'They are kept with your sitting. Tell your proctor if your line was down.'
 	},
+	on_hold: {
+		message: 'Your paper was paused when these answers arrived.',
+		instead: 'They are kept with your sitting. Tell your proctor when your paper continues.'
+	},
 	gone_past: {
 		message: 'This paper does not go back, and the question has been passed.',
 		instead: 'What you had answered before stands.'

@@ -2,6 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { SITTING_STATES } from '$core/sitting';
 import { NOT_AT_THE_DOOR, problem, readJson } from '$lib/server/http';
+import { startClock } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
 const Beat = z.object({
@@ -15,9 +16,13 @@ export const POST: RequestHandler = async ({ request, locals: { otium, device } 
 	if (!device) return problem(401, NOT_AT_THE_DOOR);
 	const body = await readJson(request, Beat);
 	if (!body.ok) return body.response;
-	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch', 'session_id');
+	const row = await otium
+		.db('sitting')
+		.where({ id: device.sittingId })
+		.first('device_epoch', 'session_id', 'clock_waits');
 	if (row?.device_epoch === device.epoch) {
 		otium.presence.seen(device.sittingId);
+		if (row.clock_waits && body.data.at !== null) await startClock(otium, device.sittingId);
 		if (otium.presence.tells(device.sittingId, body.data))
 			otium.hub.answered([{ sittingId: device.sittingId, sessionId: row.session_id }]);
 	}

@@ -1,25 +1,11 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
+import { STAFF_ACTS, type StaffAct } from '$core/room';
 import type { CommandBody } from '$core/sitting';
 import { allowSession, orTryAgain, readJson } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
 import { act, sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
-
-const STAFF_ACTS = [
-	'let_in',
-	'turn_away',
-	'hold',
-	'resume',
-	'move_device',
-	'hand_in',
-	'carry_over',
-	'mark_absent',
-	'reopen',
-	'set_aside',
-	'restore',
-	'expect_again'
-] as const;
 
 const Asked = z.object({
 	/** The asker's own id for this act: sent twice, it is done once. */
@@ -50,7 +36,7 @@ export const POST: RequestHandler = async (event) => {
 	});
 };
 
-function bodyOf(kind: (typeof STAFF_ACTS)[number], reason: string, stopsClock: boolean): CommandBody {
+function bodyOf(kind: StaffAct, reason: string, stopsClock: boolean): CommandBody {
 	switch (kind) {
 		case 'hold':
 			return { kind, reason, stopsClock };
@@ -60,6 +46,8 @@ function bodyOf(kind: (typeof STAFF_ACTS)[number], reason: string, stopsClock: b
 			return { kind, reason: reason || null };
 		case 'turn_away':
 		case 'reopen':
+		case 'continue_later':
+		case 'allow_fresh':
 		case 'set_aside':
 			return { kind, reason };
 		default:

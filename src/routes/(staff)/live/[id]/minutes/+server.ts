@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { allowSession, orTryAgain, problem, readJson } from '$lib/server/http';
-import { giveGrant, withdrawGrant } from '$lib/server/grants';
+import { giveGrants, withdrawGrants } from '$lib/server/grants';
 import { sittingsHere } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
 
@@ -32,23 +32,20 @@ export const POST: RequestHandler = async (event) => {
 			instead: 'Give an own window on the Grants page.'
 		});
 	}
-	const give = (candidateId: string | null, grantId: string) =>
-		giveGrant(otium, by, grantId, {
-			candidateId,
-			scope: { kind: 'session', id: session.id },
-			body: { kind: 'credit', minutes },
-			reason,
-			givenBy: by.id,
-			givenAt: otium.now()
-		});
+	const credit = (candidateId: string | null) => ({
+		candidateId,
+		scope: { kind: 'session' as const, id: session.id },
+		body: { kind: 'credit' as const, minutes },
+		reason,
+		givenBy: by.id,
+		givenAt: otium.now()
+	});
 	return orTryAgain(async () => {
-		if (sittingIds === null) {
-			const { effects } = await give(null, id);
-			return json({ grantIds: [id], effects });
-		}
-		const rows = await sittingsHere(otium.db, session.id, sittingIds);
-		const given = [];
-		for (const row of rows) given.push(await give(row.candidate_id, `${id}:${row.id}`));
+		const people = sittingIds === null ? null : await sittingsHere(otium.db, session.id, sittingIds);
+		const asked = people?.map((one) => ({ id: `${id}:${one.id}`, grant: credit(one.candidate_id) })) ?? [
+			{ id, grant: credit(null) }
+		];
+		const given = await giveGrants(otium, by, asked);
 		return json({ grantIds: given.map((one) => one.id), effects: given.flatMap((one) => one.effects) });
 	});
 };
@@ -62,12 +59,5 @@ export const DELETE: RequestHandler = async (event) => {
 	const body = await readJson(event.request, Undone);
 	if (!body.ok) return body.response;
 	const { otium, by, session } = allowed;
-	const rows: { id: string }[] = await otium
-		.db('grant_given')
-		.where({ scope_kind: 'session', scope_id: session.id })
-		.whereIn('id', body.data.grantIds)
-		.select('id');
-	let withdrawn = 0;
-	for (const { id } of rows) if (await withdrawGrant(otium, by, id)) withdrawn++;
-	return json({ withdrawn });
+	return orTryAgain(async () => json({ withdrawn: await withdrawGrants(otium, by, body.data.grantIds, session.id) }));
 };

@@ -1,5 +1,24 @@
-import { TABLE, type CommandKind } from '../sitting';
+import { TABLE, type CommandKind, type Role } from '../sitting';
 import type { SeatView } from './view';
+
+/** What staff can do to a sitting from the live room, in the order in which a candidate's panel offers it. */
+export const STAFF_ACTS = [
+	'let_in',
+	'turn_away',
+	'resume',
+	'reopen',
+	'mark_absent',
+	'expect_again',
+	'restore',
+	'hold',
+	'move_device',
+	'hand_in',
+	'carry_over',
+	'continue_later',
+	'allow_fresh',
+	'set_aside'
+] as const satisfies readonly CommandKind[];
+export type StaffAct = (typeof STAFF_ACTS)[number];
 
 /** Whom an act would touch, and who stands where it does nothing. */
 export type Reach = { touched: SeatView[]; left: SeatView[] };
@@ -13,16 +32,26 @@ export function reach(kind: CommandKind, seats: SeatView[]): Reach {
 	return { touched, left: seats.filter((seat) => !touched.includes(seat)) };
 }
 
+/** What can be done to one candidate now, by the state machine's own table. */
+export function offers(seat: SeatView, role: Extract<Role, 'proctor' | 'coordinator'>): StaffAct[] {
+	return STAFF_ACTS.filter((act) => TABLE[act].who.includes(role) && isTouched(act, seat));
+}
+
 function isTouched(kind: CommandKind, seat: SeatView): boolean {
 	if (seat.movedOn || !TABLE[kind].from.includes(seat.state)) return false;
 	switch (kind) {
 		case 'hand_in':
 		case 'set_aside':
 			return seat.begun;
+		case 'mark_absent':
+			return !seat.begun;
 		case 'let_in':
 			return seat.device !== null;
 		case 'move_device':
 			return seat.device !== null || seat.state === 'on_hold';
+		case 'hold':
+			// A hold takes the place of a break, and of nothing else.
+			return seat.state !== 'on_hold' || seat.onBreak;
 		default:
 			return true;
 	}
