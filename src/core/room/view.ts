@@ -88,6 +88,8 @@ export type RoomHead = {
 	startWord: string | null;
 	finishWord: string | null;
 	roomStartedAt: number | null;
+	/** Work was allowed to begin before the opening. */
+	openedEarlyAt: number | null;
 	endedAt: number | null;
 	lockdown: 'open' | 'watched' | 'sealed';
 	leavingsAllowed: number;

@@ -56,6 +56,9 @@ function guard(sitting: Sitting, command: Command, context: Context): RefusalCod
 			return sitting.beganAt === null ? null : 'has_begun';
 		case 'start_clock':
 			return notBegun(sitting);
+		case 'expect_again':
+			// Expected in what is over, nobody could come, and nobody could plan them anew.
+			return sitting.state === 'absent' && context.sessionOver ? 'session_over' : null;
 		case 'continue_later':
 			return guardContinuing(sitting, command.reason, context);
 		case 'reopen':

@@ -270,6 +270,10 @@ describe('what belongs to the sitting', () => {
 		expect(codeOf(run(elsewhere(), ['arrive']), command('carry_over'), over)).toBe('accepted');
 	});
 
+	it('nobody is expected in a session that has ended', () => {
+		expect(codeOf(inState('absent'), command('expect_again'), { sessionOver: true })).toBe('session_over');
+	});
+
 	it('"may continue, marked late" holds on another device too', () => {
 		const freed = run(begun('move_device'), ['arrive', 'let_in']);
 		expect(codeOf(freed, command('begin'), { remaining: 0, atTimeUp: 'flag' })).toBe('accepted');

@@ -18,6 +18,10 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
 	let_in: ({ who, candidate }) => (who === candidate ? 'Let in as the rules say' : `Let in by ${who}`),
 	began: () => 'Began',
+	clock_started: ({ body, at }) =>
+		Number(body.startedAt) < at
+			? 'First question on screen; the clock had started after a minute'
+			: 'First question on screen: the clock runs',
 	held: ({ body, who }) =>
 		`Put on hold by ${who}: ${body.reason}${body.stopsClock ? ', clock stopped' : ', clock running'}`,
 	resumed: ({ who }) => `Resumed by ${who}`,
@@ -31,6 +35,8 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	reopened: ({ body, who }) => `Reopened by ${who}: ${body.reason}`,
 	set_aside: ({ body, who }) => `Set aside by ${who}: ${body.reason}`,
 	restored: ({ who }) => `Restored by ${who}`,
+	continued_later: ({ body, who }) => `To continue another time, by ${who}: ${body.reason}`,
+	fresh_allowed: ({ body, who }) => `May sit again from the start, by ${who}: ${body.reason}`,
 	expected_again: ({ who }) => `Expected again, by ${who}`,
 	assigned: ({ who }) => `Put into another session by ${who}`,
 	line_lost: () => 'Line lost',
@@ -45,6 +51,7 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
 	room_started: () => 'Room started: every clock runs',
+	opened_early: ({ who }) => `Opened before its time by ${who}: work may begin`,
 	door_code_made: () => 'Door code made',
 	door_code_renewed: () => 'Door code renewed: the old one is dead',
 	door_code_shown: () => 'Door code shown',

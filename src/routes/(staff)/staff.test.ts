@@ -199,7 +199,12 @@ describe('acts', () => {
 			{ seq: 1, questionId: 'q2', value: true, marked: true, struck: [], inViewMs: 4_000 }
 		]);
 		const { body } = await ask(one, {}, DUNMORE, { id: 's1', sitting: 'sit0' });
-		expect((body.history as { kind: string }[]).map((entry) => entry.kind)).toEqual(['arrived', 'let_in', 'began']);
+		expect((body.history as { kind: string }[]).map((entry) => entry.kind)).toEqual([
+			'arrived',
+			'let_in',
+			'began',
+			'clock_started'
+		]);
 		expect(
 			(body.questions as { answered: boolean; inViewMs: number }[]).filter((question) => question.answered)
 		).toMatchObject([{ marked: true, inViewMs: 4_000 }]);

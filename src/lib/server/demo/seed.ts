@@ -22,7 +22,7 @@ import {
 	startRoom,
 	type SessionInput
 } from '../session';
-import { act, begin, formOf } from '../sitting';
+import { act, begin, formOf, startClock } from '../sitting';
 import { candidatesFor, DEMO_PASSWORD, DEMO_STAFF, type DemoCandidate } from './people';
 import { DEMO_PAPERS } from './papers';
 
@@ -479,6 +479,7 @@ class Day {
 		for (const [i, person] of people.entries()) {
 			this.clock.at = opens + 4_000 + i * 1_500;
 			await begin(this.otium, person.sittingId, nanoid(), '');
+			await startClock(this.otium, person.sittingId);
 		}
 	}
 

@@ -118,6 +118,7 @@ function headOf(
 		startWord: session.rules.startWord,
 		finishWord: session.rules.finishWord,
 		roomStartedAt: session.roomStartedAt,
+		openedEarlyAt: session.openedEarlyAt,
 		endedAt: session.endedAt,
 		lockdown: session.rules.lockdown.level,
 		leavingsAllowed: session.rules.lockdown.leavingsAllowed,

@@ -11,7 +11,16 @@ export type { Plan } from './plan';
 export { gatherFacts, seatCount } from './facts';
 export { isOnRoster, rosterFor } from './roster';
 export { saveSession } from './save';
-export { endSession, foreseeEnding, renewDoorCode, rosterIds, showDoorCodeTo, startRoom, tendOwnWindows } from './run';
+export {
+	endSession,
+	foreseeEnding,
+	renewDoorCode,
+	rosterIds,
+	showDoorCodeTo,
+	openEarly,
+	startRoom,
+	tendOwnWindows
+} from './run';
 export type { Ending, RunResult } from './run';
 export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf, sitesOf } from './choices';
 export type { Choices } from './choices';

@@ -109,7 +109,10 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 		leftOut: [
 			...leftOut(
 				staying.filter((row) => row.state !== null && isUnfinished(row.state)),
-				(row) => `already expected in ${row.session_name}`
+				(row) =>
+					row.state === 'on_hold'
+						? `on hold in ${row.session_name}, to be resumed there first`
+						: `already expected in ${row.session_name}`
 			),
 			...leftOut(
 				staying.filter((row) => row.state !== null && !isUnfinished(row.state)),

@@ -55,6 +55,19 @@ export async function startRoom(otium: Otium, sessionId: string, by: Actor): Pro
 	return result;
 }
 
+/** Work may begin before the opening, for all who share the session's window. */
+export function openEarly(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+	return change(otium, sessionId, async (trx, session, now) => {
+		if (session.rules.timing.clockStarts === 'room')
+			return { ok: false, message: 'In this session everyone begins when the room is started.' };
+		if (session.openedEarlyAt !== null || now >= session.window.opens)
+			return { ok: false, message: 'Work can begin already.' };
+		await trx('session').where({ id: sessionId }).update({ opened_early_at: now });
+		await appendToLogbook(trx, [{ at: now, by, kind: 'opened_early', sessionId, body: {} }]);
+		return { ok: true };
+	});
+}
+
 export function renewDoorCode(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
 	return change(otium, sessionId, async (trx, session, now) => {
 		await makeDoorCode(trx, session, by, now);

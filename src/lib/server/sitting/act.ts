@@ -13,8 +13,8 @@ import {
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import type { Otium } from '../otium';
-import { derivedColumns, refreshDerivedColumns } from './derived-columns';
-import { loadSittings, reckonFor, type Loaded } from './load';
+import { derivedColumns } from './derived-columns';
+import { loadSitting, loadSittings, reckonFor, type Loaded } from './load';
 
 /** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
 export type Request = { id: string; sittingId: string; by: Actor; body: CommandBody; facts?: Partial<Context> };
@@ -64,15 +64,17 @@ export async function actIn(trx: Query, now: number, requests: Request[], touche
 		const outcome = actOnOne(one, request, now, entries, departures);
 		if (outcome.ok && outcome.changed) changed.add(request.sittingId);
 		outcomes.push(outcome);
+		if (one.sitting.sessionId === one.session.id) continue;
+		// Put into another session: what comes next is decided, and written, by that one's rules and grants.
+		touch(touched, one.session.id, one.sitting.id);
+		await trx('sitting').where({ id: one.sitting.id }).update(derivedColumns(one));
+		loaded.set(one.sitting.id, (await loadSitting(trx, one.sitting.id, now))!);
 	}
 
 	for (const id of changed) {
 		const one = loaded.get(id)!;
 		await trx('sitting').where({ id }).update(derivedColumns(one));
-		// Put into another session: that one's rules and grants say what follows.
-		if (one.sitting.sessionId !== one.session.id) await refreshDerivedColumns(trx, [id], now);
 		touch(touched, one.session.id, id);
-		if (one.sitting.sessionId !== one.session.id) touch(touched, one.sitting.sessionId, id);
 	}
 	// Where it stood in the session that it leaves is kept there: that session's ledger and room still show it.
 	for (const { sessionId, sittingId, outcome } of departures) {

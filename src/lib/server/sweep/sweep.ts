@@ -163,7 +163,7 @@ async function ownWindows(otium: Otium) {
 			any
 				.whereIn('sitting.state', ['expected', 'at_door', 'let_in', 'working', 'on_hold'])
 				.orWhereNotNull('session.door_code')
-				.orWhere('grant_given.given_at', '>', otium.db.ref('session.ended_at'))
+				.orWhere('grant_given.given_at', '>=', otium.db.ref('session.ended_at'))
 		)
 		.distinct('session.id');
 	for (const { id } of rows) await tendOwnWindows(otium, id, SYSTEM);

@@ -10,7 +10,7 @@ import { newSitting, type Actor } from '$core/sitting';
 import { MINUTE } from '$core/time';
 import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
-import { findSession, makeDoorCode } from '../session';
+import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
 import { act, begin, startClock } from '../sitting';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
@@ -28,6 +28,8 @@ export type House = {
 export const NINE = Date.parse('2026-12-08T09:00:00Z');
 export const COORDINATOR: Actor = { role: 'coordinator', id: 'ode' };
 export const PROCTOR: Actor = { role: 'proctor', id: 'dunmore' };
+/** The first of the house's people. */
+export const CANDIDATE: Actor = { role: 'candidate', id: 'can0' };
 
 const QUESTIONS: Question[] = Array.from({ length: 6 }, (_, i) => ({
 	id: `q${i + 1}`,
@@ -154,4 +156,23 @@ export async function bringToWork(house: House, i: number, code: string): Promis
 	if (!begun.ok) throw new Error(begun.refusal.code);
 	await startClock(house.otium, sittingId);
 	return arrived.device.epoch;
+}
+
+/** Plans a make-up of the house's paper, at 14:00 unless told otherwise. Returns its id. */
+export async function planMakeUp(house: House, change: Partial<SessionInput> = {}): Promise<string> {
+	const input: SessionInput = {
+		...blankInput('Europe/London', NINE),
+		kind: 'make_up',
+		paperId: 'numbers',
+		groupIds: ['watch'],
+		roomId: 'chart',
+		date: '2026-12-08',
+		time: '14:00',
+		until: '15:15',
+		proctorIds: ['dunmore'],
+		...change
+	};
+	const saved = await saveSession(house.otium, COORDINATOR, 'winter', input);
+	if (!saved.ok) throw new Error(saved.message);
+	return saved.ids[0];
 }

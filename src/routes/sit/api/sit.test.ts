@@ -171,7 +171,8 @@ describe('what a candidate’s screen is told', () => {
 		const epoch = await bringToWork(house, 0, code);
 		const { body } = await call(picture, { otium: house.otium, device: { sittingId: 'sit0', epoch } });
 		const told = body.picture as SittingPicture;
-		expect(told.time.cut).toBe(5 * MINUTE);
+		// Begun at 09:00 with 90 minutes, and the room closes at 10:15.
+		expect(told.time.cut).toBe(15 * MINUTE);
 		expect(told.time.deadline).toBe(
 			(await loadSitting(house.otium.db, 'sit0', house.otium.now()))!.reckoning.windowEnd
 		);

@@ -307,7 +307,9 @@ export class LiveRoom {
 	}
 
 	/** Acts on the session itself; returns what went wrong. */
-	async session(act: 'start_room' | 'renew_code' | 'show_code' | 'hide_code' | 'end'): Promise<string | null> {
+	async session(
+		act: 'start_room' | 'open_early' | 'renew_code' | 'show_code' | 'hide_code' | 'end'
+	): Promise<string | null> {
 		const answer = await send('POST', `/live/${this.sessionId}/session`, { act });
 		if (answer.ok) return null;
 		const text = inWords(answer.problem);

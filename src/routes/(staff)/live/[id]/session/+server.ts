@@ -1,10 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { allowSession, orTryAgain, problem, readJson } from '$lib/server/http';
-import { endSession, renewDoorCode, showDoorCodeTo, startRoom } from '$lib/server/session';
+import { endSession, openEarly, renewDoorCode, showDoorCodeTo, startRoom } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
-const Asked = z.object({ act: z.enum(['start_room', 'renew_code', 'show_code', 'hide_code', 'end']) });
+const Asked = z.object({ act: z.enum(['start_room', 'open_early', 'renew_code', 'show_code', 'hide_code', 'end']) });
 
 /** Acts on the session itself. */
 export const POST: RequestHandler = async (event) => {
@@ -15,6 +15,7 @@ export const POST: RequestHandler = async (event) => {
 	const { otium, by, session } = allowed;
 	const acts = {
 		start_room: () => startRoom(otium, session.id, by),
+		open_early: () => openEarly(otium, session.id, by),
 		renew_code: () => renewDoorCode(otium, session.id, by),
 		show_code: () => showDoorCodeTo(otium, session.id, by, false),
 		hide_code: () => showDoorCodeTo(otium, session.id, by, true),
