@@ -3,9 +3,9 @@ import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Pictu
 import { forwardBy } from '$core/session';
 import { send, type Problem } from '$ui/post';
 import type { SittingPicture } from '$core/room';
-import { AnswerQueue } from './answer-queue.svelte';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
+import { Outbox } from './outbox.svelte';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
 /** What the paper is made of, apart from the answers. */
@@ -39,7 +39,7 @@ export class Paper {
 		private readonly content: Content,
 		private readonly place: Place,
 		private readonly store: LocalStore,
-		readonly queue: AnswerQueue,
+		readonly outbox: Outbox,
 		/** Questions on a page where nobody may go back; null: they may. */
 		readonly forwardBy: number | null
 	) {}
@@ -60,9 +60,6 @@ export class Paper {
 	}
 	get language() {
 		return this.content.language;
-	}
-	get isDurable() {
-		return this.store.isDurable;
 	}
 
 	/**
@@ -102,7 +99,7 @@ export class Paper {
 		picture: SittingPicture
 	): Promise<Paper> {
 		const forward = forwardBy(picture.session.movement);
-		const paper = new Paper(content, place, store, new AnswerQueue(store, place), forward);
+		const paper = new Paper(content, place, store, new Outbox(store, place), forward);
 		const touched: number[] = [];
 		for (const { questionId, value, marked, struck, inViewMs } of [...answers, ...(await store.waiting(place))]) {
 			paper.given.set(questionId, { value, marked, struck, inViewMs });
@@ -119,7 +116,7 @@ export class Paper {
 				return paper.isAnswered(id) || paper.of(id).marked;
 			}
 		});
-		void paper.queue.flush();
+		void paper.outbox.flush();
 		return paper;
 	}
 
@@ -179,8 +176,8 @@ export class Paper {
 	/** Tells what is still resting and waits until all has been sent. Returns true when the server has everything. */
 	async settle(): Promise<boolean> {
 		await this.#tellResting();
-		await this.queue.flush();
-		return this.queue.waiting === 0;
+		await this.outbox.flush();
+		return this.outbox.waiting === 0;
 	}
 
 	async #tellResting() {
@@ -193,7 +190,7 @@ export class Paper {
 		this.#resting.delete(questionId);
 		if (this.questions[this.at]?.id === questionId) this.#countView();
 		const { value, marked, struck, inViewMs } = this.of(questionId);
-		await this.queue.put({ questionId, value, marked, struck: [...struck], inViewMs: Math.round(inViewMs) });
+		await this.outbox.put({ questionId, value, marked, struck: [...struck], inViewMs: Math.round(inViewMs) });
 	}
 
 	#countView() {

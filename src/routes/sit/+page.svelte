@@ -2,6 +2,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { clockFromNote, findKept } from '$player/kept';
+	import { Leftovers } from '$player/leftovers.svelte';
 	import { keepPage } from '$player/offline';
 	import { send } from '$ui/post';
 	import { ServerClock } from '$ui/server-clock.svelte';
@@ -29,7 +30,12 @@
 		kept = found;
 	});
 	const here = $derived(kept ?? (data.device && data.picture ? { device: data.device, picture: data.picture } : null));
+	// What earlier lives of this device had kept goes to the server in any state; the paper at work has an outbox of its own.
+	let live = $state.raw<{ sittingId: string; epoch: number } | null>(null);
+	const leftovers = new Leftovers(() => live);
+	onMount(() => leftovers.start());
 	function leave() {
+		live = null;
 		kept = null;
 		void invalidateAll();
 	}
@@ -39,7 +45,14 @@
 
 {#if here}
 	{#key `${here.device.sittingId} ${here.device.epoch} ${kept !== null}`}
-		<SignedIn {clock} device={here.device} first={here.picture} onleave={leave} />
+		<SignedIn
+			{clock}
+			device={here.device}
+			first={here.picture}
+			{leftovers}
+			onpaper={(place) => (live = place)}
+			onleave={leave}
+		/>
 	{/key}
 {:else}
 	<Door {clock} code={data.code} onarrived={() => invalidateAll()} />

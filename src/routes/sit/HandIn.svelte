@@ -25,7 +25,7 @@
 			busy = false;
 			problem = {
 				code: 'not_saved_yet',
-				message: `${paper.queue.waiting} of your answers are still on this device.`,
+				message: `${paper.outbox.waiting} of your answers are still on this device.`,
 				instead: 'They are sent by themselves as soon as the line is back. Then hand in.'
 			};
 			return;

@@ -84,16 +84,26 @@
 		return () => document.removeEventListener('visibilitychange', seen);
 	});
 	$effect(() => {
-		const { queue } = paper;
+		const { outbox } = paper;
 		const stay = (event: BeforeUnloadEvent) => {
-			if (queue.waiting > 0 && !paper.isDurable) event.preventDefault();
+			if (outbox.waiting > 0 && !outbox.isDurable) event.preventDefault();
 		};
 		addEventListener('beforeunload', stay);
 		return () => removeEventListener('beforeunload', stay);
 	});
 
 	const saved = $derived.by(() => {
-		const { waiting, savedAt, trouble } = paper.queue;
+		const { waiting, savedAt, trouble, aside, isDurable } = paper.outbox;
+		if (aside.length > 0) {
+			const numbers = aside.map(({ questionId }) => paper.questions.findIndex(({ id }) => id === questionId) + 1);
+			return {
+				calm: false,
+				text: `The answer to question ${numbers.join(', ')} could not be saved. Enter it again, or tell your proctor.`
+			};
+		}
+		if (waiting > 0 && !isDurable) {
+			return { calm: false, text: 'Not saved yet, and this browser keeps nothing: leave this page open.' };
+		}
 		if (waiting > 0 && (trouble || line.downSince)) {
 			return {
 				calm: false,

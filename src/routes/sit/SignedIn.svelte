@@ -3,6 +3,7 @@
 	import type { SittingPicture } from '$core/room';
 	import { localTime, timeAndDate } from '$core/time';
 	import { deviceName } from '$player/device-name';
+	import type { Leftovers } from '$player/leftovers.svelte';
 	import { Line } from '$player/line.svelte';
 	import { keepPage } from '$player/offline';
 	import { OneTab } from '$player/one-tab.svelte';
@@ -21,9 +22,13 @@
 		clock: ServerClock;
 		device: { sittingId: string; epoch: number };
 		first: SittingPicture;
+		/** What earlier lives of this device have sent. */
+		leftovers: Leftovers;
+		/** This sitting's own outbox is at work now; null: it no longer is. */
+		onpaper: (place: { sittingId: string; epoch: number } | null) => void;
 		onleave: () => void;
 	};
-	let { clock, device, first, onleave }: Props = $props();
+	let { clock, device, first, leftovers, onpaper, onleave }: Props = $props();
 
 	const line = untrack(() => new Line(first, clock));
 	const tab = untrack(() => new OneTab(`otium ${device.sittingId}`));
@@ -55,7 +60,10 @@
 		if (picture.state !== 'working' || isFreed || tab.isHere !== true || paper) return;
 		void load();
 	});
-	$effect(() => () => paper?.queue.stop());
+	$effect(() => {
+		onpaper(paper ? device : null);
+		return () => paper?.outbox.stop();
+	});
 	// What the paper may need later is fetched while the line is up, and kept.
 	$effect(() => {
 		if (!paper) return;
@@ -337,9 +345,16 @@
 				It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor
 				if your line or your device was the reason.
 			</p>{/if}
-		{#if paper?.queue.keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
-				{paper.queue.keptNote.message}
-				{paper.queue.keptNote.instead}
+		{#if leftovers.kept > 0}<p
+				class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]"
+				data-testid="leftovers"
+			>
+				{leftovers.kept === 1 ? 'One answer' : `${leftovers.kept} answers`} that this device had kept
+				{leftovers.kept === 1 ? 'has' : 'have'} arrived now. Your proctor has been told and decides whether they count.
+			</p>{/if}
+		{#if paper?.outbox.keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
+				{paper.outbox.keptNote.message}
+				{paper.outbox.keptNote.instead}
 			</p>{/if}
 		<div class="bg-mist rounded-2xl p-5">
 			<p class="text-ink-2 text-[15px]">Your receipt</p>

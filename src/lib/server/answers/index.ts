@@ -5,3 +5,6 @@ export { countHeldBack, heldBack } from './held-back';
 export type { HeldBack } from './held-back';
 export { standingAnswers } from './read';
 export type { StandingAnswer } from './read';
+export { takeLeftovers } from './leftovers';
+export type { Leftover, LeftoversTaken } from './leftovers';
+export { RevisionAsked, Seq } from './revision-schema';

@@ -1,37 +1,13 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { NOT_AT_THE_DOOR, orNotSavedYet, problem, readJson } from '$lib/server/http';
-import { UnfittingAnswer, UnknownQuestion } from '$lib/server/answers';
+import { RevisionAsked, UnfittingAnswer, UnknownQuestion } from '$lib/server/answers';
 import type { RequestHandler } from './$types';
 
 /** The longest paper with every answer changed a few times while the line was down. */
 const MOST_AT_ONCE = 500;
 
-/** An essay is the longest; a page of close writing is some 3,000 signs. */
-const LONGEST = 40_000;
-const Value = z.union([
-	z.boolean(),
-	z.string().max(LONGEST),
-	z.array(z.string().max(64)).max(60),
-	z.record(z.string().max(64), z.string().max(500)).refine((parts) => Object.keys(parts).length <= 60),
-	z.null()
-]);
-
-const Revisions = z.object({
-	revisions: z
-		.array(
-			z.object({
-				seq: z.number().int().min(1).max(2_000_000_000),
-				questionId: z.string().min(1).max(64),
-				value: Value,
-				marked: z.boolean(),
-				struck: z.array(z.string().max(64)).max(30),
-				inViewMs: z.number().int().min(0).max(86_400_000)
-			})
-		)
-		.min(1)
-		.max(MOST_AT_ONCE)
-});
+const Revisions = z.object({ revisions: z.array(RevisionAsked).min(1).max(MOST_AT_ONCE) });
 
 const KEPT = {
 	after_end: {

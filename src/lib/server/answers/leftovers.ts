@@ -1,0 +1,82 @@
+import { createDecipheriv } from 'node:crypto';
+import { groupBy } from '../db';
+import { paperKey } from '../identity/tokens';
+import type { Otium } from '../otium';
+import { RevisionContent } from './revision-schema';
+import { UnfittingAnswer, UnknownQuestion } from './saver';
+import type { Revision } from './write-group';
+
+/** A revision as it lay on a device: sealed (AES-GCM, base64), or plain where its browser had no cryptography. */
+export type Leftover = {
+	sittingId: string;
+	epoch: number;
+	seq: number;
+	iv?: string;
+	data?: string;
+	plain?: unknown;
+};
+type Numbered = { sittingId: string; epoch: number; seqs: number[] };
+export type LeftoversTaken = { taken: Numbered[]; refused: Numbered[]; kept: number };
+
+/** The tag is behind the text, as the Web Cryptography API puts it. */
+const TAG_BYTES = 16;
+
+/**
+ * Takes what earlier lives of a device had kept. A seal that opens proves that the row comes from the device that was
+ * bound under that number, since only it was ever given the key. Plain rows are taken only for the sitting that the
+ * device is signed in to now. They count by the same rules as every other answer: after the end, or from a freed device,
+ * they are held back for a person to decide.
+ * @returns what is on the disk now, what will never be taken, and how many of the signed-in sitting are held back
+ */
+export async function takeLeftovers(
+	otium: Pick<Otium, 'db' | 'answers'>,
+	rows: Leftover[],
+	signedIn: { sittingId: string; epoch: number } | null
+): Promise<LeftoversTaken> {
+	const result: LeftoversTaken = { taken: [], refused: [], kept: 0 };
+	for (const [, group] of groupBy(rows, (row) => `${row.sittingId} ${row.epoch}`)) {
+		const { sittingId, epoch } = group[0];
+		const known = await otium.db('sitting').where({ id: sittingId }).first('id');
+		const key = known && Buffer.from(await paperKey(otium.db, sittingId, epoch), 'base64');
+		const mayBePlain = signedIn?.sittingId === sittingId && epoch <= signedIn.epoch;
+		const taken: number[] = [];
+		const refused: number[] = [];
+		for (const row of group) {
+			const revision = key ? read(row, key, mayBePlain) : null;
+			const kept = revision ? await save(otium, sittingId, epoch, revision) : 'refused';
+			(kept === 'refused' ? refused : taken).push(row.seq);
+			if (kept === 'kept' && signedIn?.sittingId === sittingId) result.kept++;
+		}
+		if (taken.length > 0) result.taken.push({ sittingId, epoch, seqs: taken });
+		if (refused.length > 0) result.refused.push({ sittingId, epoch, seqs: refused });
+	}
+	return result;
+}
+
+async function save(otium: Pick<Otium, 'answers'>, sittingId: string, epoch: number, revision: Revision) {
+	try {
+		const { kept } = await otium.answers.save(sittingId, epoch, [revision]);
+		return kept === null ? 'counted' : 'kept';
+	} catch (error) {
+		if (error instanceof UnknownQuestion || error instanceof UnfittingAnswer) return 'refused';
+		throw error;
+	}
+}
+
+function read(row: Leftover, key: Buffer, mayBePlain: boolean): Revision | null {
+	const content = row.data === undefined ? (mayBePlain ? row.plain : null) : open(row, key);
+	const parsed = RevisionContent.safeParse(content);
+	return parsed.success ? { ...parsed.data, seq: row.seq } : null;
+}
+
+function open(row: Leftover, key: Buffer): unknown {
+	try {
+		const sealed = Buffer.from(row.data!, 'base64');
+		const decipher = createDecipheriv('aes-256-gcm', key, Buffer.from(row.iv ?? '', 'base64'));
+		decipher.setAuthTag(sealed.subarray(-TAG_BYTES));
+		const text = Buffer.concat([decipher.update(sealed.subarray(0, -TAG_BYTES)), decipher.final()]);
+		return JSON.parse(text.toString());
+	} catch {
+		return null;
+	}
+}
