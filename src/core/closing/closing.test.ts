@@ -42,7 +42,7 @@ describe('the ledger', () => {
 });
 
 describe('what becomes of each at the end', () => {
-	const context: Context = { ...WILLING, now: 10, remaining: 0, over: true };
+	const context: Context = { ...WILLING, now: 10 };
 
 	it.each<[SittingState, boolean, Partial<Sitting>, string]>([
 		['expected', false, {}, 'absent'],
@@ -65,7 +65,11 @@ describe('what becomes of each at the end', () => {
 			receipt: 'R',
 			reason: 'ended'
 		}).entries()) {
-			const decision = decide(after, { ...body, id: `c${i}`, by: { role: 'system', id: 'sweep' } }, context);
+			const decision = decide(
+				after,
+				{ ...body, id: `c${i}`, by: { role: 'system', id: 'sweep' } },
+				{ ...context, over }
+			);
 			if (!decision.ok) throw new Error(decision.refusal.code);
 			after = decision.events.reduce(evolve, after);
 		}

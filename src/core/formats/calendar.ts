@@ -1,5 +1,6 @@
 import ICAL from 'ical.js';
 import ical, { ICalCalendarMethod } from 'ical-generator';
+import { DateTime, IANAZone } from 'luxon';
 import { MINUTE } from '../time';
 
 /** A stretch of somebody's time that is taken, `from` inclusive to `to` exclusive, in epoch milliseconds. */
@@ -8,6 +9,11 @@ export type ReadCalendar = { ok: true; busy: Busy[]; skipped: string[] } | { ok:
 
 /** A timetable of one event a lesson, repeated for years, stays far below. */
 const MOST_BUSY = 5_000;
+
+const NO_CALENDAR = {
+	ok: false,
+	message: 'This is no calendar file. Export the timetable as iCalendar (.ics) and send that.'
+} as const;
 
 /**
  * The taken times of an iCalendar file (RFC 5545) between two instants, repetitions and exceptions worked out. Events
@@ -18,9 +24,19 @@ export function readCalendar(text: string, zone: string, from: number, to: numbe
 	try {
 		calendar = new ICAL.Component(ICAL.parse(text) as never);
 	} catch {
-		return { ok: false, message: 'This is no calendar file. Export the timetable as iCalendar (.ics) and send that.' };
+		return NO_CALENDAR;
 	}
+	if (calendar.name !== 'vcalendar') return NO_CALENDAR;
+	// A file's own zones are known while it is read and not a moment longer: the next file may name the same zone and mean it.
 	for (const one of calendar.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(one as never);
+	try {
+		return busyOf(calendar, zone, from, to);
+	} finally {
+		ICAL.TimezoneService.reset();
+	}
+}
+
+function busyOf(calendar: ICAL.Component, zone: string, from: number, to: number): ReadCalendar {
 	const skipped: string[] = [];
 	const busy: Busy[] = [];
 	const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component));
@@ -72,8 +88,7 @@ function toBusy(start: ICAL.Time, end: ICAL.Time, title: string | null, zone: st
 function instantOf(time: ICAL.Time, zone: string): number {
 	const own = time.zone?.tzid;
 	if (own && own !== 'floating' && ICAL.TimezoneService.has(own)) return time.toJSDate().getTime();
-	const wall = Date.UTC(time.year, time.month - 1, time.day, time.hour, time.minute, time.second);
-	return fromWall(wall, namedZone(time) ?? zone);
+	return fromWall(time, namedZone(time) ?? zone);
 }
 
 function namedZone(time: ICAL.Time): string | null {
@@ -82,34 +97,14 @@ function namedZone(time: ICAL.Time): string | null {
 }
 
 function isZone(name: string | undefined): name is string {
-	if (!name) return false;
-	try {
-		new Intl.DateTimeFormat('en', { timeZone: name });
-		return true;
-	} catch {
-		return false;
-	}
+	return name !== undefined && IANAZone.isValidZone(name);
 }
 
 /** The instant of a wall-clock reading; in the hour that comes twice, the first. */
-function fromWall(wall: number, zone: string): number {
-	const offset = (at: number) => {
-		const parts = new Intl.DateTimeFormat('en-US', {
-			timeZone: zone,
-			hourCycle: 'h23',
-			year: 'numeric',
-			month: 'numeric',
-			day: 'numeric',
-			hour: 'numeric',
-			minute: 'numeric',
-			second: 'numeric'
-		}).formatToParts(at);
-		const part = (type: string) => Number(parts.find((one) => one.type === type)!.value);
-		const shown = Date.UTC(part('year'), part('month') - 1, part('day'), part('hour'), part('minute'), part('second'));
-		return shown - at;
-	};
-	const first = wall - offset(wall);
-	return wall - offset(first);
+function fromWall(time: ICAL.Time, zone: string): number {
+	const { year, month, day, hour, minute, second } = time;
+	const wall = DateTime.fromObject({ year, month, day, hour, minute, second }, { zone });
+	return Math.min(...wall.getPossibleOffsets().map((possible) => possible.toMillis()));
 }
 
 /** A session as others' calendars show it. */

@@ -3,11 +3,24 @@ import { isBlank, type AnswerValue, type Form, type Paper, type Question } from 
 import { readNumber } from './number';
 
 /** What a wrong answer costs. Blanks cost nothing. */
-export type MarkingRules =
-	| { wrong: 'free' }
-	| { wrong: 'fixed'; points: number }
-	/** R − W/(k−1): what guessing would gain on average is taken back, where there are choices to guess among. */
-	| { wrong: 'guessing' };
+export type MarkingRules = {
+	/** `guessing`: R − W/(k−1), so that what guessing would gain on average is taken back, where there are choices. */
+	wrong: 'free' | 'fixed' | 'guessing';
+	/** What each wrong answer costs under `fixed`. */
+	points?: number;
+};
+
+/** What candidates are told of it before they begin; null: wrong answers cost nothing. */
+export function markingInWords({ wrong, points = 0 }: MarkingRules): string | null {
+	switch (wrong) {
+		case 'free':
+			return null;
+		case 'fixed':
+			return `A wrong answer costs ${points} ${points === 1 ? 'point' : 'points'}. A blank costs nothing.`;
+		case 'guessing':
+			return 'Wrong answers to questions with choices are corrected for guessing: with four choices, a wrong answer costs a third of the question’s points. A blank costs nothing.';
+	}
+}
 
 /** `to_mark`: somebody has to read it. */
 export type Verdict = 'right' | 'partly' | 'wrong' | 'blank' | 'to_mark';
@@ -91,7 +104,7 @@ function isWithin(read: number, question: Question & { kind: 'numeric' }): boole
 
 function costOf(question: Question, rules: MarkingRules): number {
 	if (rules.wrong === 'free') return 0;
-	if (rules.wrong === 'fixed') return rules.points;
+	if (rules.wrong === 'fixed') return rules.points ?? 0;
 	// Only where one of k must be chosen does guessing gain what R − W/(k−1) takes back.
 	const choices = question.kind === 'true_false' ? 2 : question.kind === 'single' ? question.choices.length : 0;
 	return choices > 1 ? question.points / (choices - 1) : 0;

@@ -1,2 +1,2 @@
 export { answerInWords, mayReview, reviewOf } from './review';
-export type { Review, ReviewedQuestion } from './review';
+export type { Review, ReviewedQuestion, ReviewState } from './review';

@@ -34,7 +34,7 @@ const given = new Map<string, AnswerValue>([
 ]);
 const look = (shows: 'score' | 'own_answers' | 'key', passPercent: number | null = null, answers = given) =>
 	reviewOf(paper, form, answers, {
-		marking: { wrong: 'free' },
+		marking: { wrong: 'free', points: 0 },
 		review: { shows, when: 'at_once' },
 		result: { passPercent, bands: [{ fromPercent: 25, name: 'Sound', message: 'Go on like this.' }] }
 	});
@@ -47,11 +47,15 @@ describe('looking back', () => {
 		['score', 'session_ended', true, false, true, false],
 		['score', 'session_ended', true, true, false, true],
 		['key', 'all_finished', true, true, false, false],
-		['key', 'all_finished', true, true, true, true]
+		['key', 'all_finished', true, true, true, true],
+		// The key is nobody's while somebody can still sit the paper, whatever else the rules say of when.
+		['key', 'at_once', true, true, false, false],
+		['key', 'session_ended', true, true, false, false],
+		['key', 'at_once', true, false, true, true]
 	] as const)(
-		'%s, %s: handed in %s, ended %s, all finished %s gives %s',
-		(shows, when, handedIn, sessionEnded, allFinished, may) =>
-			expect(mayReview({ shows, when }, { handedIn, sessionEnded, allFinished })).toBe(may)
+		'%s, %s: handed in %s, session over %s, nobody owes it %s gives %s',
+		(shows, when, handedIn, sessionOver, nobodyOwes, may) =>
+			expect(mayReview({ shows, when }, { handedIn, sessionOver, nobodyOwes })).toBe(may)
 	);
 
 	it('shows a score alone, or answers without saying which were right, or everything', () => {

@@ -25,13 +25,20 @@ export type ReviewedQuestion = {
 	right: AnswerValue;
 };
 
-/** Whether the time for looking back has come. */
-export function mayReview(
-	rules: ReviewRules,
-	at: { handedIn: boolean; sessionEnded: boolean; allFinished: boolean }
-): boolean {
+/** How things stand with a paper when somebody would look back at it. */
+export type ReviewState = {
+	handedIn: boolean;
+	/** The session has ended, and nobody works on in it in a window of their own. */
+	sessionOver: boolean;
+	/** Nobody in the administration can still sit the paper: expected, at work, carried over, owed a make-up, or again. */
+	nobodyOwes: boolean;
+};
+
+/** Whether the time for looking back has come. The right answers wait until nobody can still sit the paper, always. */
+export function mayReview(rules: ReviewRules, at: ReviewState): boolean {
 	if (rules.shows === 'nothing' || !at.handedIn) return false;
-	return rules.when === 'at_once' || (rules.when === 'session_ended' ? at.sessionEnded : at.allFinished);
+	if (rules.shows === 'key' && !at.nobodyOwes) return false;
+	return rules.when === 'at_once' || (rules.when === 'session_ended' ? at.sessionOver : at.nobodyOwes);
 }
 
 /** Marks and shows as much as the rules say. */

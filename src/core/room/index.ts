@@ -1,4 +1,5 @@
-export { isPastTime, remainingNow } from './view';
+export { isPastTime, NOTHING_TOLD, remainingNow } from './view';
+export type { Told } from './view';
 export type { DoorRefusal, RoomChange, RoomHead, RoomPicture, SeatView } from './view';
 export { CANNED_MESSAGES } from './canned';
 export type { CoursePoint, GridRow } from './course';

@@ -20,12 +20,19 @@ export type SittingPicture = {
 		tools: ToolRules;
 		/** What the page prevents, logs and does; null: nothing is watched. */
 		watch:
-			(Pick<LockdownRules, 'level' | 'leavingsAllowed' | 'onLeaving' | 'sites' | 'printing'> & { left: number }) | null;
+			| (Pick<LockdownRules, 'level' | 'leavingsAllowed' | 'onLeaving' | 'sites' | 'printing' | 'alsoForReview'> & {
+					left: number;
+			  })
+			| null;
 		snapshotSeconds: number | null;
 		/** The device is to be looked over before work begins. */
 		checklist: 'none' | 'offered' | 'needed';
 		asksStartWord: boolean;
 		asksFinishWord: boolean;
+		/** What a wrong answer costs, in a sentence; null: nothing. */
+		wrongAnswers: string | null;
+		/** Questions on a page where nobody may go back; null: they may, or everything is on one page. */
+		forwardBy: number | null;
 		/** The clock starts with the room, which has not been started. */
 		roomWaits: boolean;
 	};

@@ -60,6 +60,10 @@ export type SeatView = {
 	movedOn: boolean;
 };
 
+/** The question on screen, from 0, the battery from 0 to 1 while it is not charging, and what the screen shows. */
+export type Told = { at: number | null; battery: number | null; shows: SittingState | null };
+export const NOTHING_TOLD: Told = { at: null, battery: null, shows: null };
+
 /** The session above the room. */
 export type RoomHead = {
 	id: string;

@@ -1,4 +1,4 @@
-import type { SessionRules } from '../session';
+import { forwardBy, type SessionRules } from '../session';
 
 /** What protects a session and what does not, read off the rules themselves and never off the name of a sheet. */
 export type Protection = { inForce: string[]; gaps: string[] };
@@ -25,7 +25,8 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 	else gaps.push('everyone has the same questions');
 	if (order.questionsInOwnOrder) inForce.push('own order');
 	else gaps.push(order.choicesInOwnOrder ? 'choices are mixed, questions are not' : 'all questions in one order');
-	if (!movement.goingBack) inForce.push('no way back');
+	// On one page for everything there is nothing to go back to.
+	if (forwardBy(movement) !== null) inForce.push('no way back');
 
 	if (lockdown.level === 'sealed' && siteHasKey) inForce.push(`sealed, client ${lockdown.clientVersion} or newer`);
 	else if (lockdown.level === 'sealed') gaps.push('sealed, but the site has no key: no client can prove itself');
@@ -46,7 +47,8 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 	if (lockdown.snapshotSeconds !== null) inForce.push(`a snapshot every ${lockdown.snapshotSeconds} s`);
 	if (lockdown.level === 'watched') gaps.push('a page sees that it is left and can’t prevent it');
 	if (rules.pace.watched) inForce.push('pace watched');
-	if (review.shows === 'key' && review.when === 'at_once') gaps.push('right answers are shown while others still sit');
+	if (review.shows === 'own_answers' && review.when !== 'all_finished')
+		gaps.push('questions can be read again while others still sit');
 	return { inForce, gaps };
 }
 

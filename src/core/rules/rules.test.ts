@@ -22,12 +22,7 @@ describe('the list of settings', () => {
 	it('has every rule once, and no rule that does not exist', () => {
 		const paths = SETTINGS.map((setting) => setting.path);
 		expect(new Set(paths).size).toBe(paths.length);
-		// Marking belongs to the paper's author.
-		expect(
-			leaves(DEFAULT_RULES)
-				.filter((path) => !path.startsWith('marking'))
-				.sort()
-		).toEqual([...paths].sort());
+		expect(leaves(DEFAULT_RULES).sort()).toEqual([...paths].sort());
 	});
 
 	it('finds every default and every shipped value in order, and can tell it', () => {
@@ -45,6 +40,10 @@ describe('rules from outside', () => {
 		['timing.limitMinutes', '60'],
 		['timing.graceMinutes', null],
 		['timing.warnAtMinutes', [10, 0]],
+		['marking.wrong', 'all'],
+		['marking.points', 0],
+		['marking.points', 0.333],
+		['marking.points', '0.25'],
 		['lockdown.level', 'very'],
 		['lockdown.clientVersion', '2.x'],
 		['order.questionsInOwnOrder', 'yes'],
@@ -56,7 +55,7 @@ describe('rules from outside', () => {
 	});
 
 	it('what is no setting does not get in', () => {
-		const read = readRules({ timing: { limitMinutes: 30, root: true }, marking: { wrong: 'all' } }, DEFAULT_RULES);
+		const read = readRules({ timing: { limitMinutes: 30, root: true }, nothing: { wrong: 'all' } }, DEFAULT_RULES);
 		expect(read.ok && read.rules).toEqual(withValue(DEFAULT_RULES, 'timing.limitMinutes', 30));
 	});
 });

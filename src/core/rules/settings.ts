@@ -6,7 +6,7 @@ export type SettingKind =
 	| { type: 'choice'; options: { value: string; text: string }[] }
 	| { type: 'switch'; on: string; off: string }
 	/** `empty` tells what no number means; without it a number is needed. */
-	| { type: 'number'; unit: string; min: number; max: number; empty?: string }
+	| { type: 'number'; unit: string; min: number; max: number; empty?: string; decimals?: number }
 	| { type: 'numbers'; unit: string; min: number; max: number }
 	| { type: 'word'; most: number }
 	| { type: 'words'; most: number }
@@ -344,6 +344,20 @@ export const SETTINGS: Setting[] = [
 		kind: yesNo('shown', 'none')
 	},
 	{
+		path: 'marking.wrong',
+		section: 'Paper',
+		name: 'Wrong answers',
+		says: 'What a wrong answer costs. Candidates are told before they begin; a blank never costs anything.',
+		kind: choice({ free: 'cost nothing', fixed: 'cost a fixed amount', guessing: 'corrected for guessing' })
+	},
+	{
+		path: 'marking.points',
+		section: 'Paper',
+		name: 'A wrong answer costs',
+		says: 'Where wrong answers cost a fixed amount.',
+		kind: { type: 'number', unit: 'points', min: 0.01, max: 10, decimals: 2 }
+	},
+	{
 		path: 'attempts.most',
 		section: 'Afterwards',
 		name: 'Attempts',
@@ -375,7 +389,7 @@ export const SETTINGS: Setting[] = [
 		path: 'review.when',
 		section: 'Afterwards',
 		name: 'From when',
-		says: 'Others may still have to sit the paper.',
+		says: 'The right answers always wait until nobody in the administration can still sit the paper.',
 		kind: choice({
 			at_once: 'at once',
 			session_ended: 'when the session has ended',
@@ -448,7 +462,9 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			return typeof value === 'boolean' ? null : `${name}: yes or no.`;
 		case 'number':
 			if (value === null && kind.empty !== undefined) return null;
-			if (!isWhole(value)) return `${name}: a whole number${kind.empty ? `, or empty for ${kind.empty}` : ''}.`;
+			if (kind.decimals === undefined && !isWhole(value))
+				return `${name}: a whole number${kind.empty ? `, or empty for ${kind.empty}` : ''}.`;
+			if (!hasDecimals(value, kind.decimals ?? 0)) return `${name}: a number like ${kind.min} or 0.25.`;
 			return value >= kind.min && value <= kind.max ? null : `${name}: between ${kind.min} and ${kind.max}.`;
 		case 'numbers': {
 			const list = Array.isArray(value) ? value : null;
@@ -483,6 +499,11 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			return right ? null : `${name}: at most ${most} entries.`;
 		}
 	}
+}
+
+/** A number with no more than so many decimals. */
+function hasDecimals(value: unknown, most: number): value is number {
+	return typeof value === 'number' && Number.isFinite(value) && Number(value.toFixed(most)) === value;
 }
 
 function isBand(value: unknown): value is Band {

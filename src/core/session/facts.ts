@@ -38,6 +38,10 @@ export type SessionFacts = {
 	entitlement: { left: number; needed: number } | null;
 	/** Other sessions of the paper that are not finished. */
 	othersPending: number;
+	/** How many can still sit the paper, or owe it, in this administration. */
+	owing: number;
+	/** Papers that may be sat here and that nobody owes: for a rehearsal. */
+	forPractice: { id: string; title: string }[];
 	/** Who has begun elsewhere and would go on here, with the limit under which they began. */
 	goingOn: { person: Named; limitMinutes: number | null }[];
 	/** Candidates whose own devices are tablets or have no sealed client, as far as their last check tells. */

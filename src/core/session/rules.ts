@@ -141,7 +141,7 @@ export const DEFAULT_RULES: SessionRules = {
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },
 	result: { passPercent: null, bands: [] },
-	marking: { wrong: 'free' }
+	marking: { wrong: 'free', points: 0.25 }
 };
 
 /** Rules as they were stored, perhaps by an earlier version, with what they do not say at its default. */
@@ -158,7 +158,8 @@ export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 
 		'attempts',
 		'review',
 		'pace',
-		'result'
+		'result',
+		'marking'
 	] as const)
 		Object.assign(rules, { [part]: { ...DEFAULT_RULES[part], ...known[part] } });
 	if (shown && !known.movement) rules.movement = { ...rules.movement, shown };

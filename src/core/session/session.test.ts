@@ -43,6 +43,8 @@ function facts(change: Change = {}): SessionFacts {
 		siteHasKey: true,
 		entitlement: { left: 100, needed: 29 },
 		othersPending: 0,
+		owing: 0,
+		forPractice: [],
 		goingOn: [],
 		withoutClient: 0,
 		withoutIdentity: [],

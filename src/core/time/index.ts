@@ -1,6 +1,6 @@
 export { LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
-export { allottedMinutes, reckon, stopCounts } from './reckon';
+export { allottedMinutes, lastEntryOf, lastsUntil, reckon, stopCounts, unionLength } from './reckon';
 export type { Reckoning } from './reckon';
 export { tellWarning } from './warnings';
 export {

@@ -53,6 +53,19 @@ export function allottedMinutes(rules: TimingRules, grants: MergedGrants): numbe
 	return rules.maxLimitMinutes === null ? total : Math.min(total, rules.maxLimitMinutes);
 }
 
+/** How long a session without an end and without a limit is taken to last. */
+const NO_LIMIT_MINUTES = 60;
+
+/** Until when a window is taken to last where others plan around it: its end, or without one the time of the paper. */
+export function lastsUntil(rules: Pick<TimingRules, 'limitMinutes'>, window: Window): number {
+	return window.closes ?? window.opens + (rules.limitMinutes ?? NO_LIMIT_MINUTES) * MINUTE;
+}
+
+/** The last instant at which somebody may still arrive in a window; null: there is no end to it. */
+export function lastEntryOf(rules: Pick<TimingRules, 'lastEntryMinutes'>, window: Window): number | null {
+	return rules.lastEntryMinutes === null ? window.closes : window.opens + rules.lastEntryMinutes * MINUTE;
+}
+
 /**
  * The one place where time is worked out. Pure: `now` is given, nothing is remembered.
  *
@@ -98,7 +111,7 @@ export function reckon(
 		window,
 		ownWindow: grants.window !== null,
 		doorOpens: window.opens - rules.doorOpensMinutes * MINUTE,
-		lastEntry: rules.lastEntryMinutes === null ? windowEnd : window.opens + rules.lastEntryMinutes * MINUTE,
+		lastEntry: lastEntryOf(rules, { opens: window.opens, closes: windowEnd }),
 		windowEnd,
 		allotted,
 		credits,
@@ -145,7 +158,7 @@ export function stopCounts(clockStops: TimingRules['clockStops'], stop: Stop): b
 }
 
 /** Length of the union of the stops between `from` and `now`; an open stop lasts until `now`. */
-function unionLength(stops: Stop[], from: number, now: number): number {
+export function unionLength(stops: Stop[], from: number, now: number): number {
 	const spans = stops
 		.map((stop) => ({ from: Math.max(stop.from, from), to: Math.min(stop.to ?? now, now) }))
 		.filter((span) => span.to > span.from)

@@ -46,7 +46,10 @@ beforeEach(() => {
 	vi.stubGlobal('removeEventListener', () => {});
 	for (const [owner, name] of CALLS) {
 		const real = owner[name as never] as (...args: unknown[]) => unknown;
-		vi.spyOn(owner as unknown as Record<string, () => unknown>, name).mockImplementation(function (this: unknown, ...args: unknown[]) {
+		vi.spyOn(owner as unknown as Record<string, () => unknown>, name).mockImplementation(function (
+			this: unknown,
+			...args: unknown[]
+		) {
 			// Not always the first call: each of them fails some time.
 			if (fault.storage && failing++ % 3 === 2) throw new DOMException('The disk is full.', 'QuotaExceededError');
 			return real.apply(this, args);

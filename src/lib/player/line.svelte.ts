@@ -93,6 +93,8 @@ export class Line {
 	}
 
 	#take(picture: SittingPicture) {
+		// Two ways lead here, and the one that was asked first may come last.
+		if (picture.now < this.picture.now) return;
 		const isNews = picture.state !== this.picture.state;
 		this.picture = picture;
 		this.#heard(picture.now);

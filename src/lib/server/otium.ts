@@ -3,9 +3,12 @@ import pino, { type Logger } from 'pino';
 import { AnswerSaver } from './answers';
 import { openDb, type Db } from './db';
 import { TryLimits } from './identity/limits';
+import { Passwords } from './identity/passwords';
+import type { MailTransport } from './house';
 import { LiveHub, Presence } from './live';
+import { mailTransport } from './mail';
 import { PaceWatch } from './pace';
-import { startSweep } from './sweep';
+import { Sweeper } from './sweep';
 
 /** The running server: everything that routes need, made once and handed to them. */
 export type Otium = {
@@ -17,7 +20,10 @@ export type Otium = {
 	presence: Presence;
 	answers: AnswerSaver;
 	pace: PaceWatch;
+	sweeper: Sweeper;
 	limits: TryLimits;
+	passwords: Passwords;
+	mail: MailTransport;
 	dataDir: string;
 	stop: () => Promise<void>;
 };
@@ -42,20 +48,35 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 		now: options.now ?? Date.now,
 		log: pino({ level: options.logLevel ?? 'info', base: null }),
 		limits: new TryLimits(),
+		passwords: new Passwords(),
+		mail: mailTransport(options.dataDir),
 		dataDir: options.dataDir
 	};
-	const otium = base as Otium;
-	otium.hub = new LiveHub(otium);
-	otium.presence = new Presence(otium);
-	otium.answers = new AnswerSaver(otium);
-	otium.pace = new PaceWatch(otium);
-	await otium.presence.recover();
-	const stopSweep = options.sweep === false ? () => {} : startSweep(otium);
-	otium.stop = async () => {
-		stopSweep();
-		otium.hub.close();
-		await otium.answers.drain();
-		await db.destroy();
+	// Each is given what exists by then; only presence and the hub need each other.
+	const live: { hub?: LiveHub } = {};
+	const presence = new Presence({
+		...base,
+		get hub() {
+			return live.hub!;
+		}
+	});
+	const hub = (live.hub = new LiveHub({ ...base, presence }));
+	const pace = new PaceWatch({ ...base, hub });
+	const answers = new AnswerSaver({ ...base, hub, pace });
+	const house = { ...base, hub, presence, pace, answers };
+	const sweeper = new Sweeper(house);
+	await presence.recover();
+	if (options.sweep !== false) sweeper.start();
+	return {
+		...house,
+		sweeper,
+		async stop() {
+			sweeper.stop();
+			presence.close();
+			hub.close();
+			await answers.drain();
+			base.mail.close();
+			await db.destroy();
+		}
 	};
-	return otium;
 }

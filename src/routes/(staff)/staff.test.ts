@@ -208,7 +208,7 @@ describe('acts', () => {
 		expect(
 			(body.questions as { answered: boolean; inViewMs: number }[]).filter((question) => question.answered)
 		).toMatchObject([{ marked: true, inViewMs: 4_000 }]);
-		expect((body.time as { words: string }).words).toBe('60 min, ends 09:50');
+		expect((body.time as { words: string }).words).toBe('60 min, ends 10:00');
 	});
 });
 

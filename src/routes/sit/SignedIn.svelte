@@ -98,6 +98,28 @@
 		};
 	});
 
+	// What the rules lock stays locked for looking back: in full screen, with copying and printing prevented.
+	let reviewing = $state(false);
+	const locksReview = $derived(watched === 'watched' && picture.session.watch!.alsoForReview);
+	$effect(() => {
+		if (!locksReview || !reviewing || isWorking) return;
+		const started = new Watch(
+			device.sittingId,
+			untrack(() => picture.session.watch!),
+			clock
+		);
+		watch = started;
+		const stop = started.start();
+		return () => {
+			stop();
+			watch = null;
+		};
+	});
+	async function lookBack() {
+		await document.documentElement.requestFullscreen?.().catch(() => {});
+		reviewing = true;
+	}
+
 	const every = $derived(picture.session.snapshotSeconds);
 	$effect(() => {
 		if (every === null || !isWorking || !paper) return;
@@ -254,9 +276,10 @@
 			<li>Answers are saved as you give them. If the line drops, just go on.</li>
 			{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
 					You can mark a question for later and come back to it.
-				</li>{:else if !picture.session.movement.goingBack}<li>
+				</li>{:else if picture.session.forwardBy !== null}<li>
 					You can’t go back to a question once you have gone on.
 				</li>{/if}
+			{#if picture.session.wrongAnswers}<li>{picture.session.wrongAnswers}</li>{/if}
 			<li>You hand in at the end, after seeing what is blank.</li>
 		</ul>
 		<form
@@ -373,7 +396,9 @@
 			{/if}
 			{#if problem}<p class="text-brick" role="alert">{problem.message} {problem.instead ?? ''}</p>{/if}
 		{/if}
-		{#if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
+		{#if picture.mayReview && locksReview && !(reviewing && watch?.isFull)}
+			<Press onclick={lookBack} testid="review-full">See how it went, in full screen</Press>
+		{:else if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
 		<Press onclick={leave}>Leave this device to the next</Press>
 	</Calm>
 {:else if picture.state === 'carried_over'}

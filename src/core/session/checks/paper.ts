@@ -2,7 +2,7 @@ import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
 /** What the paper and the way it is shown would do. */
-export function checkPaper({ paper, rules, kind, othersPending }: SessionFacts): Finding[] {
+export function checkPaper({ paper, rules, kind, othersPending, owing, forPractice }: SessionFacts): Finding[] {
 	const { movement, order, tools, review, attempts, lockdown } = rules;
 	const found: Finding[] = [];
 	const push = (
@@ -14,6 +14,14 @@ export function checkPaper({ paper, rules, kind, othersPending }: SessionFacts):
 		field: Finding['field'] = 'paper'
 	) => found.push({ code, level, field, title, message, fixes });
 
+	if (kind === 'rehearsal' && (othersPending > 0 || owing > 0))
+		push(
+			'rehearsal_counts',
+			'block',
+			'Its questions would be out.',
+			`${paper.title} is still to be sat for real${owing > 0 ? ` by ${owing} ${owing === 1 ? 'candidate' : 'candidates'}` : ''}. Rehearse with a paper that is only for practice.`,
+			forPractice.map(({ id, title }) => ({ text: `rehearse with ${title}`, set: { paperId: id } }))
+		);
 	if (!paper.allowed)
 		push(
 			'not_allowed',

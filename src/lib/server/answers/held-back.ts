@@ -2,7 +2,7 @@ import { NOTES } from '$core/paper';
 import type { Actor } from '$core/sitting';
 import { heldAnswers, standAnswers, transact, type AnswerRow, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { standingRow } from './write-group';
 
 /** Answers that are kept without counting though they are newer than what counts, and since when. */
@@ -26,7 +26,7 @@ export async function heldBack(db: Query, sittingIds: string[]): Promise<Map<str
  * twice changes nothing. Returns how many questions it was.
  */
 export async function countHeldBack(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	sessionId: string,
 	sittingId: string,

@@ -1,10 +1,13 @@
 import { createDecipheriv } from 'node:crypto';
 import { groupBy } from '../db';
 import { paperKey } from '../identity/tokens';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { RevisionContent } from './revision-schema';
 import { UnfittingAnswer, UnknownQuestion } from './saver';
 import type { Revision } from './write-group';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'answers'>;
 
 /** A revision as it lay on a device: sealed (AES-GCM, base64), or plain where its browser had no cryptography. */
 export type Leftover = {
@@ -29,7 +32,7 @@ const TAG_BYTES = 16;
  * @returns what is on the disk now, what will never be taken, and how many of the signed-in sitting are held back
  */
 export async function takeLeftovers(
-	otium: Pick<Otium, 'db' | 'answers'>,
+	otium: Needs,
 	rows: Leftover[],
 	signedIn: { sittingId: string; epoch: number } | null
 ): Promise<LeftoversTaken> {
@@ -53,7 +56,7 @@ export async function takeLeftovers(
 	return result;
 }
 
-async function save(otium: Pick<Otium, 'answers'>, sittingId: string, epoch: number, revision: Revision) {
+async function save(otium: Needs, sittingId: string, epoch: number, revision: Revision) {
 	try {
 		const { kept } = await otium.answers.save(sittingId, epoch, [revision]);
 		return kept === null ? 'counted' : 'kept';

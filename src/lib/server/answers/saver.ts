@@ -1,19 +1,13 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fitsQuestion, NOTES, type Form, type FormQuestion } from '$core/paper';
-import type { Otium } from '../otium';
+import type { House } from '../house';
+import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import { writeGroup, type Kept, type Places, type Revision } from './write-group';
+import { writeGroup, type Kept, type Places, type Revision, type Saved } from './write-group';
 
-/** What a candidate's device is told of a save. */
-export type Saved = {
-	/** Sequence numbers that are on the disk; those that were there before included. */
-	seqs: number[];
-	/** The receiving instant. */
-	at: number;
-	/** Kept with the sitting but not standing, and why. */
-	kept: Kept | null;
-};
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'log' | 'hub' | 'pace'>;
 
 type Waiting = {
 	sittingId: string;
@@ -26,6 +20,8 @@ type Waiting = {
 
 /** Names a question that is not on the candidate's form. */
 export class UnknownQuestion extends Error {
+	override readonly name = 'UnknownQuestion';
+	readonly code = 'unknown_question';
 	constructor(readonly questionId: string) {
 		super(`Question ${questionId} is not on this form.`);
 	}
@@ -33,6 +29,8 @@ export class UnknownQuestion extends Error {
 
 /** An answer of another shape than its question asks for. */
 export class UnfittingAnswer extends Error {
+	override readonly name = 'UnfittingAnswer';
+	readonly code = 'unfitting_answer';
 	constructor(readonly questionId: string) {
 		super(`The answer does not fit question ${questionId}.`);
 	}
@@ -55,9 +53,9 @@ export class AnswerSaver {
 	#running: Promise<void> | null = null;
 	#lastGroup = 0;
 	/** Forms never change once dealt, so what is on them is read once. */
-	#forms = new Map<string, { questions: Map<string, FormQuestion>; places: Places }>();
+	#forms = new LRUCache<string, { questions: Map<string, FormQuestion>; places: Places }>({ max: 10_000 });
 
-	constructor(private readonly otium: Otium) {}
+	constructor(private readonly otium: Needs) {}
 
 	/**
 	 * Resolves after the commit, never before.

@@ -17,6 +17,16 @@ export type Revision = {
 /** Why a revision is kept but does not stand. */
 export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'gone_past';
 
+/** What a candidate's device is told of a save. */
+export type Saved = {
+	/** Sequence numbers that are on the disk; those that were there before included. */
+	seqs: number[];
+	/** The receiving instant. */
+	at: number;
+	/** Kept with the sitting but not standing, and why. */
+	kept: Kept | null;
+};
+
 /** Where each question stands on the form, from 0. */
 export type Places = Map<string, number>;
 

@@ -1,11 +1,12 @@
 import { addUp, type Ledger } from '$core/closing';
 import { countingScore, type Reached } from '$core/attempts';
 import { markForm, type Score } from '$core/marking';
-import type { Form, Paper } from '$core/paper';
+import type { Form } from '$core/paper';
 import type { Sitting, SittingState } from '$core/sitting';
 import { heldBack } from '../answers/held-back';
 import { standingAnswers } from '../answers/read';
 import { groupBy, type Query } from '../db';
+import { paperVersion } from '../paper';
 import type { Session } from '../session';
 
 /** A candidate's line in the account of a session. */
@@ -75,8 +76,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			'sitting.attempt',
 			'sitting.candidate_id'
 		);
-	const { content } = (await db('paper').where({ id: session.paper.id }).first('content')) as { content: string };
-	const paper: Paper = JSON.parse(content);
+	const { content: paper } = await paperVersion(db, session.paper.id);
 	const earlier = await earlierAttempts(db, session, rows);
 	const answers = await standingAnswers(
 		db,

@@ -4,6 +4,8 @@ export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact } f
 export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
 export { heldAnswers } from './held-answers';
+export { answerRevisions, answersByMinute } from './answer-counts';
 export { groupBy } from './group-by';
+export { deleteOutlived } from './outlived';
 export { insertMany } from './insert-many';
 export { whereEveryWord } from './words';

@@ -25,6 +25,10 @@ export const ownClock: Migration = {
 			// Answers to repeated commands are kept for some days.
 			t.bigInteger('at').notNullable().defaultTo(0).index();
 		});
+		await db.schema.alterTable('administration', (t) => {
+			// Those without days come in the order in which they were made.
+			t.bigInteger('made_at').notNullable().defaultTo(0);
+		});
 		await db.raw('DROP INDEX answer_held_back');
 		await db.raw(
 			"CREATE INDEX answer_held_back ON answer (sitting_id) WHERE kept_because IN ('after_end', 'freed_device', 'on_hold')"

@@ -1,7 +1,10 @@
 import { nanoid } from 'nanoid';
 import type { DoorRefusal } from '$core/room';
 import type { Query } from '../db';
-import type { Otium } from '../otium';
+import type { House } from '../house';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits'>;
 
 /** Who was refused, as far as it is known. */
 export type Refused = {
@@ -22,7 +25,7 @@ const MOST_FORGIVEN = 200;
  * Notes that somebody stands before a session's door and was refused, for the proctor to see. The same person or device
  * refused again for the same reason is one line that counts.
  */
-export async function noteRefusal(otium: Otium, refused: Refused): Promise<void> {
+export async function noteRefusal(otium: Needs, refused: Refused): Promise<void> {
 	const {
 		sessionId,
 		code,
@@ -67,7 +70,7 @@ export async function noteRefusal(otium: Otium, refused: Refused): Promise<void>
 
 /** Lines are settled by a proctor, or by themselves when the person has come in. */
 export async function settleRefusals(
-	otium: Otium,
+	otium: Needs,
 	sessionId: string,
 	which: { id: string } | { sitting_id: string } | { candidate_id: string }
 ): Promise<void> {
@@ -79,7 +82,7 @@ export async function settleRefusals(
 }
 
 /** Vouches for whoever mistyped: what made them wait is forgiven, and they may try again at once. */
-export async function forgive(otium: Otium, refusalId: string): Promise<void> {
+export async function forgive(otium: Needs, refusalId: string): Promise<void> {
 	const row = await otium.db('door_refusal').where({ id: refusalId }).first('limited');
 	for (const target of JSON.parse(row.limited) as string[]) await otium.limits.succeeded(target);
 }

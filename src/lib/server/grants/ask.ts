@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
 import type { GrantBody } from '$core/grants';
 import { instantFromLocal, localDate, localTime } from '$core/time';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 import { placeOf } from '../session';
 import { loadSitting, type Loaded } from '../sitting';
 import type { NewGrant } from './store';
@@ -47,7 +47,7 @@ export type Read =
 	| { ok: false; status: number; code: string; message: string; instead?: string };
 
 /** Turns what was asked into a grant, or says what can't be read, what does not exist, or what is not theirs to give. */
-export async function readGrant(otium: Otium, staff: StaffMember, asked: GrantAsked): Promise<Read> {
+export async function readGrant(otium: Writing, staff: StaffMember, asked: GrantAsked): Promise<Read> {
 	const now = otium.now();
 	const one = await loadSitting(otium.db, asked.sittingId, now);
 	if (!one)

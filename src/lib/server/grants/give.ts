@@ -3,7 +3,7 @@ import type { Actor } from '$core/sitting';
 import { allottedMinutes, localTime, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from './store';
 
@@ -74,13 +74,13 @@ export type Given = { id: string; effects: Effect[] };
  * Gives it. Time in every sitting that it reaches is worked out anew in the same transaction, and told after the commit.
  * @param id the asker's own id for it: the same grant sent twice is given once, and answered as the first time
  */
-export async function giveGrant(otium: Otium, by: Actor, id: string, grant: NewGrant): Promise<Given> {
+export async function giveGrant(otium: Acting, by: Actor, id: string, grant: NewGrant): Promise<Given> {
 	const [given] = await giveGrants(otium, by, [{ id, grant }]);
 	return given;
 }
 
 /** Gives several at once: all of them or, when something fails, none. */
-export async function giveGrants(otium: Otium, by: Actor, asked: { id: string; grant: NewGrant }[]): Promise<Given[]> {
+export async function giveGrants(otium: Acting, by: Actor, asked: { id: string; grant: NewGrant }[]): Promise<Given[]> {
 	const now = otium.now();
 	const told: Loaded[] = [];
 	const given = await transact(otium.db, async (trx) => {
@@ -119,7 +119,7 @@ async function giveIn(trx: Query, by: Actor, id: string, grant: NewGrant, now: n
 }
 
 /** Takes it back; it stays in the record. Returns false when it was withdrawn already or never given. */
-export async function withdrawGrant(otium: Otium, by: Actor, id: string): Promise<boolean> {
+export async function withdrawGrant(otium: Acting, by: Actor, id: string): Promise<boolean> {
 	return (await withdrawGrants(otium, by, [id])) > 0;
 }
 
@@ -127,7 +127,7 @@ export async function withdrawGrant(otium: Otium, by: Actor, id: string): Promis
  * Takes several back at once. Returns how many there were to take back.
  * @param sessionId only those that were given for this session
  */
-export async function withdrawGrants(otium: Otium, by: Actor, ids: string[], sessionId?: string): Promise<number> {
+export async function withdrawGrants(otium: Acting, by: Actor, ids: string[], sessionId?: string): Promise<number> {
 	const now = otium.now();
 	const told: Loaded[] = [];
 	const count = await transact(otium.db, async (trx) => {
@@ -180,6 +180,6 @@ function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: Ef
 	}));
 }
 
-function tellOf(otium: Otium, reached: Loaded[]) {
+function tellOf(otium: Acting, reached: Loaded[]) {
 	for (const one of reached) otium.hub.changed(one.session.id, [one.sitting.id]);
 }

@@ -16,12 +16,15 @@ import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { readPhoto } from '../pictures';
 import { noteRefusal, settleRefusals, type Refused } from '../door';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import type { Query } from '../db';
 import { findSession, findSessions, offerAgain, sitAgain, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
 import { clientFor, type ProvenClient } from './sealed';
 import { hashToken, newToken, readNote, signNote } from './tokens';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits' | 'presence' | 'dataDir'>;
 
 /** What a candidate types at the door. */
 export type Knock = {
@@ -57,7 +60,7 @@ const FREE_AT_A_DOOR = 20;
 const NOTE_LASTS_MS = 10 * 60_000;
 
 /** Finds the sitting behind a code and an identity. A miss never says which part of it was wrong. */
-export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person: Recognised }>> {
+export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person: Recognised }>> {
 	const now = otium.now();
 	const code = readDoorCode(typed.code);
 	const target = `door:${code}:${foldNumber(typed.number || `${typed.given}${typed.family}`)}`;
@@ -140,7 +143,7 @@ export async function knock(otium: Otium, typed: Knock): Promise<Answer<{ person
 }
 
 /** The session whose code this is: the fixed one, or the one of these minutes where it turns. */
-async function sessionByCode(otium: Otium, typed: string): Promise<Session | null> {
+async function sessionByCode(otium: Needs, typed: string): Promise<Session | null> {
 	const code = readDoorCode(typed);
 	const [fixed] = await findSessions(otium.db, (query) =>
 		query.where('session.door_code', code).whereNull('turning_key')
@@ -177,7 +180,7 @@ function refuse(code: EntryRefusal): { ok: false; refusal: Refusal } {
 const offNetwork = () => refuse('off_network');
 
 async function miss(
-	otium: Otium,
+	otium: Needs,
 	target: string,
 	address: string,
 	code: EntryRefusal
@@ -281,7 +284,7 @@ async function elsewhere(
 }
 
 /** The photo of whomever a note from the door recognised; null: none, or the note is old or not ours. */
-export async function photoByNote(otium: Otium, text: string): Promise<{ bytes: Uint8Array; type: string } | null> {
+export async function photoByNote(otium: Needs, text: string): Promise<{ bytes: Uint8Array; type: string } | null> {
 	const note = await readNote(otium.db, text, otium.now());
 	if (!note?.sittingId) return null;
 	const row = await otium
@@ -296,7 +299,7 @@ export type SignedIn = { token: string; expires: number; sittingId: string; epoc
 
 /** "This is me": arrives at the door and binds this device, or signs the bound device in again. */
 export async function arrive(
-	otium: Otium,
+	otium: Needs,
 	asked: { note: string; commandId: string; deviceId: string; deviceName: string; address: string }
 ): Promise<Answer<{ device: SignedIn }>> {
 	const now = otium.now();
@@ -355,7 +358,7 @@ export async function arrive(
 }
 
 /** A token for the device that a sitting has just been bound to. */
-export async function signInDevice(otium: Otium, sittingId: string): Promise<SignedIn> {
+export async function signInDevice(otium: Needs, sittingId: string): Promise<SignedIn> {
 	const now = otium.now();
 	const { epoch } = (await loadSitting(otium.db, sittingId, now))!.sitting;
 	const token = newToken();
@@ -368,7 +371,7 @@ export async function signInDevice(otium: Otium, sittingId: string): Promise<Sig
 /** What a proctor can do something about; too early, for one, settles itself. */
 const TOLD_TO_PROCTOR = new Set<string>(['past_last_entry', 'window_over', 'barred', 'already_ended', 'off_network']);
 
-async function tellOfOtherDevice(otium: Otium, sittingId: string, deviceName: string) {
+async function tellOfOtherDevice(otium: Needs, sittingId: string, deviceName: string) {
 	await act(otium, [
 		{ id: nanoid(), sittingId, by: { role: 'system', id: 'door' }, body: { kind: 'refuse_other_device', deviceName } }
 	]);

@@ -20,6 +20,7 @@ export class TryLimits {
 	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
 	#challenges = new RateLimiterMemory({ points: CHALLENGES, duration: 600 });
 	#waits = new Map<string, number>();
+	#counting: Promise<unknown> = Promise.resolve();
 
 	/** Seconds to wait before the next try; 0: go on. */
 	async waitFor(target: string, address: string, now: number): Promise<number> {
@@ -49,6 +50,26 @@ export class TryLimits {
 		const until = now + Math.min(2 ** over, LONGEST_WAIT_S) * 1_000;
 		this.#waits.set(target, until);
 		return until;
+	}
+
+	/**
+	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
+	 * @returns seconds to wait before the next try; 0: this one may be looked at
+	 */
+	consume(target: string, address: string, now: number, free = FREE): Promise<number> {
+		const counted = this.#counting.then(async () => {
+			const wait = await this.waitFor(target, address, now);
+			if (wait === 0) await this.missed(target, address, now, free);
+			return wait;
+		});
+		this.#counting = counted.catch(() => {});
+		return counted;
+	}
+
+	/** A try that was counted was right after all: it ends the row of misses, and the address has not missed. */
+	async giveBack(target: string, address: string) {
+		await this.succeeded(target);
+		await this.#addresses.reward(address, 1);
 	}
 
 	/** Counts a challenge that is asked for. Seconds to wait before the next; 0: there it is. */

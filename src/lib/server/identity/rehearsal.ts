@@ -10,9 +10,12 @@ import {
 } from '$core/access';
 import type { Refusal } from '$core/sitting';
 import { loadSitting } from '../sitting';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { findSessions } from '../session';
 import type { ProvenClient } from './sealed';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'limits'>;
 
 export type Rehearsal = {
 	number: string;
@@ -30,7 +33,7 @@ export type Rehearsed =
  * Writes down what a device could do, for a candidate who says who they are. It uses up nothing: no sitting, no attempt,
  * no entitlement. Wrong tries are limited as at the door.
  */
-export async function rehearse(otium: Otium, asked: Rehearsal): Promise<Rehearsed> {
+export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearsed> {
 	const now = otium.now();
 	const target = `rehearse:${foldNumber(asked.number)}`;
 	const wait = await otium.limits.waitFor(target, asked.address, now);
@@ -54,7 +57,7 @@ export async function rehearse(otium: Otium, asked: Rehearsal): Promise<Rehearse
 type Found = { deviceName: string; client: ProvenClient | null; results: CheckResult[] };
 
 /** Writes down what the list at the door found, for the sitting that the device is bound to. */
-export async function checkAtDoor(otium: Otium, sittingId: string, found: Found): Promise<{ ready: boolean }> {
+export async function checkAtDoor(otium: Needs, sittingId: string, found: Found): Promise<{ ready: boolean }> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	if (!one) throw new Error(`There is no sitting ${sittingId}.`);
 	const { level, clientVersion, snapshotSeconds } = one.session.rules.lockdown;
@@ -64,7 +67,7 @@ export async function checkAtDoor(otium: Otium, sittingId: string, found: Found)
 }
 
 async function writeCheck(
-	otium: Otium,
+	otium: Needs,
 	candidateId: string,
 	sessionId: string | null,
 	needs: DeviceNeeds,
@@ -87,7 +90,7 @@ async function writeCheck(
 	return { ready, clientSays };
 }
 
-async function needsOf(otium: Otium, candidateId: string, now: number): Promise<DeviceNeeds> {
+async function needsOf(otium: Needs, candidateId: string, now: number): Promise<DeviceNeeds> {
 	const sessions = await findSessions(otium.db, (query) =>
 		query
 			.whereIn('session.id', otium.db('sitting').where({ candidate_id: candidateId }).select('session_id'))

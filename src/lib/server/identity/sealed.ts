@@ -4,9 +4,12 @@ import { isAtLeast } from '$core/access';
 import type { Actor, Context } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import type { Session } from '../session/session';
 import { newToken, readNote, signNote } from './tokens';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'limits'>;
 
 /** A sealed client that has proved itself with its site's key. */
 export type ProvenClient = { siteId: string; version: string };
@@ -17,7 +20,7 @@ const CHALLENGE_MS = 60_000;
 const PROOF_MS = 3 * 60_000;
 
 /** Makes a nonce that can be answered once. */
-export async function makeChallenge(otium: Otium): Promise<{ nonce: string; expires: number }> {
+export async function makeChallenge(otium: Needs): Promise<{ nonce: string; expires: number }> {
 	const now = otium.now();
 	const nonce = newToken();
 	const expires = now + CHALLENGE_MS;
@@ -41,7 +44,7 @@ export type Proved = { ok: true; note: string; expires: number } | { ok: false; 
  * Takes the answer to a challenge. The nonce is used up whatever the answer is. The note that comes back holds for the
  * address that it was given to, for minutes.
  */
-export async function proveClient(otium: Otium, answer: Answered): Promise<Proved> {
+export async function proveClient(otium: Needs, answer: Answered): Promise<Proved> {
 	const now = otium.now();
 	const used = await otium
 		.db('client_challenge')
@@ -80,7 +83,7 @@ function sameText(a: string, b: string): boolean {
 }
 
 /** The client that a note stands for, when it comes from where it was given. */
-export async function readClientNote(otium: Otium, note: string, address: string): Promise<ProvenClient | null> {
+export async function readClientNote(otium: Needs, note: string, address: string): Promise<ProvenClient | null> {
 	const read = await readNote(otium.db, note, otium.now());
 	if (!read?.client || read.address !== address) return null;
 	return { siteId: read.siteId as string, version: read.version as string };
@@ -117,7 +120,7 @@ export async function listSiteKeys(db: Query): Promise<SiteKey[]> {
  * Makes a key for a site and returns it whole, the only time that it is shown. Older ones go on holding until they are
  * withdrawn, so that devices can be changed over one by one.
  */
-export async function makeSiteKey(otium: Otium, by: Actor, siteId: string): Promise<string> {
+export async function makeSiteKey(otium: Needs, by: Actor, siteId: string): Promise<string> {
 	const id = nanoid(10);
 	const secret = newToken();
 	const now = otium.now();
@@ -129,7 +132,7 @@ export async function makeSiteKey(otium: Otium, by: Actor, siteId: string): Prom
 }
 
 /** From now on nothing is proved with it; a proof that was given holds out its minutes. */
-export async function withdrawSiteKey(otium: Otium, by: Actor, id: string): Promise<boolean> {
+export async function withdrawSiteKey(otium: Needs, by: Actor, id: string): Promise<boolean> {
 	const now = otium.now();
 	return transact(otium.db, async (trx) => {
 		const changed = await trx('site_key').where({ id }).whereNull('withdrawn_at').update({ withdrawn_at: now });

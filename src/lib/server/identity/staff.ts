@@ -1,19 +1,21 @@
-import { hash, verify } from '@node-rs/argon2';
 import { nanoid } from 'nanoid';
 import type { HeldRole, StaffMember, StaffRole } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { House } from '../house';
+import { Passwords } from './passwords';
 import { hashToken, newToken } from './tokens';
 
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'limits' | 'passwords'>;
+
 const SIGNED_IN_FOR_MS = 14 * 3_600_000;
-/** OWASP's parameters for argon2id: 19 MiB, two passes, one lane. */
-const ARGON2ID = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
 
 export async function addStaff(
 	db: Query,
-	person: { signIn: string; name: string; password: string; roles: HeldRole[]; email?: string }
+	person: { signIn: string; name: string; password: string; roles: HeldRole[]; email?: string },
+	passwords = new Passwords()
 ): Promise<string> {
 	const id = nanoid();
 	await db('staff').insert({
@@ -21,7 +23,7 @@ export async function addStaff(
 		sign_in: person.signIn.toLowerCase(),
 		name: person.name,
 		email: person.email ?? null,
-		password_hash: await hash(person.password, ARGON2ID)
+		password_hash: await passwords.hash(person.password)
 	});
 	await db('staff_role').insert(person.roles.map(({ role, siteId }) => ({ staff_id: id, role, site_id: siteId })));
 	return id;
@@ -29,24 +31,18 @@ export async function addStaff(
 
 export type SignIn = { ok: true; token: string; expires: number } | { ok: false; waitSeconds: number };
 
-/** So that an unknown name takes as long as a wrong password. */
-let decoy: string | null = null;
-
 /** Signs in, or says how long to wait before the next try. What was wrong is not told. */
-export async function signIn(otium: Otium, name: string, password: string, address: string): Promise<SignIn> {
+export async function signIn(otium: Needs, name: string, password: string, address: string): Promise<SignIn> {
 	const now = otium.now();
 	const target = `staff:${name.trim().toLowerCase()}`;
-	const wait = await otium.limits.waitFor(target, address, now);
+	if (otium.passwords.isFull) return { ok: false, waitSeconds: 2 };
+	// Counted before comparing, and given back when it was right: tries that come all at once are counted like any others.
+	const wait = await otium.limits.consume(target, address, now);
 	if (wait > 0) return { ok: false, waitSeconds: wait };
 
-	decoy ??= await hash(newToken(), ARGON2ID);
 	const row = await otium.db('staff').where({ sign_in: name.trim().toLowerCase() }).first('id', 'password_hash');
-	const right = await verify(row?.password_hash ?? decoy, password);
-	if (!row || !right) {
-		await otium.limits.missed(target, address, now);
-		return { ok: false, waitSeconds: 0 };
-	}
-	await otium.limits.succeeded(target);
+	if (!(await otium.passwords.isRight(row?.password_hash ?? null, password))) return { ok: false, waitSeconds: 0 };
+	await otium.limits.giveBack(target, address);
 	const token = newToken();
 	const expires = now + SIGNED_IN_FOR_MS;
 	const coordinates = (await rolesOf(otium.db, row.id)).some((held) => held.role === 'coordinator');
@@ -59,7 +55,7 @@ export async function signIn(otium: Otium, name: string, password: string, addre
 	return { ok: true, token, expires };
 }
 
-export async function signOut(otium: Otium, token: string): Promise<void> {
+export async function signOut(otium: Needs, token: string): Promise<void> {
 	await otium
 		.db('staff_session')
 		.where({ token_hash: hashToken(token) })
@@ -118,8 +114,8 @@ export type StaffChange = {
 export type StaffResult = { ok: true; id: string } | { ok: false; message: string };
 
 /** Adds somebody, or changes what they may do. Whoever loses a role is signed out, so that it ends at once. */
-export async function saveStaff(otium: Otium, by: Actor, change: StaffChange): Promise<StaffResult> {
-	const passwordHash = change.password === null ? null : await hash(change.password, ARGON2ID);
+export async function saveStaff(otium: Needs, by: Actor, change: StaffChange): Promise<StaffResult> {
+	const passwordHash = change.password === null ? null : await otium.passwords.hash(change.password);
 	return transact(otium.db, async (trx): Promise<StaffResult> => {
 		const signIn = change.signIn.toLowerCase();
 		const namesake = await trx('staff')

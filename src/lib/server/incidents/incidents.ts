@@ -5,8 +5,11 @@ import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { giveGrant, withdrawGrant } from '../grants';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { sittingsHere } from '../sitting';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'hub' | 'dataDir'>;
 
 /** What is told of an incident. `id` is the teller's own: told twice, it is kept once. */
 export type NewIncident = {
@@ -37,7 +40,7 @@ type Row = {
 };
 
 /** Keeps it, and gives the lost time back to everyone in it. */
-export async function tellIncident(otium: Otium, by: Actor, sessionId: string, told: NewIncident): Promise<void> {
+export async function tellIncident(otium: Needs, by: Actor, sessionId: string, told: NewIncident): Promise<void> {
 	const people = await sittingsHere(otium.db, sessionId, told.sittingIds);
 	const known = await otium.db('incident').where({ id: told.id }).first('withdrawn_at');
 	if (known?.withdrawn_at === null) await giveBack(otium, by, sessionId, told, people);
@@ -80,7 +83,7 @@ export async function tellIncident(otium: Otium, by: Actor, sessionId: string, t
 }
 
 async function giveBack(
-	otium: Otium,
+	otium: Needs,
 	by: Actor,
 	sessionId: string,
 	told: NewIncident,
@@ -100,7 +103,7 @@ async function giveBack(
 }
 
 /** Takes it back, with the minutes that it gave; it stays in the record. false: there is none, or it was taken back already. */
-export async function withdrawIncident(otium: Otium, by: Actor, sessionId: string, id: string): Promise<boolean> {
+export async function withdrawIncident(otium: Needs, by: Actor, sessionId: string, id: string): Promise<boolean> {
 	const row = (await otium.db('incident').where({ id, session_id: sessionId, withdrawn_at: null }).first()) as
 		Row | undefined;
 	if (!row) return false;
@@ -158,7 +161,7 @@ export async function incidentsOf(db: Query, sessionId: string, sittingId?: stri
 
 /** An attachment as it was given; null: there is none. */
 export async function attachmentOf(
-	otium: Otium,
+	otium: Needs,
 	sessionId: string,
 	id: string
 ): Promise<{ path: string; name: string; type: string } | null> {
@@ -168,7 +171,7 @@ export async function attachmentOf(
 }
 
 /** Ids come from outside; only what `nanoid` draws may become a file's name. */
-function attachmentPath(otium: Otium, id: string): string {
+function attachmentPath(otium: Needs, id: string): string {
 	if (!/^[\w-]{8,64}$/.test(id)) throw new Error('not an incident id');
 	return join(otium.dataDir, 'attachments', id);
 }

@@ -1,9 +1,8 @@
 import { isBlank, type AnswerValue, type Form } from '$core/paper';
 import type { GridRow } from '$core/room';
-import { groupBy, type Query } from '../db';
+import { answerRevisions, groupBy, type Query } from '../db';
 
 type Standing = { sitting_id: string; question_id: string; value: string };
-type Revisions = { sitting_id: string; question_id: string; times: number };
 
 const sittingOf = (row: { sitting_id: string }) => row.sitting_id;
 
@@ -18,18 +17,7 @@ export async function drawGrid(db: Query, sessionId: string, only?: string[]): P
 		.select('form.sitting_id', 'form.form');
 	const ids = forms.map((row) => row.sitting_id);
 	const standing = groupBy((await db('answer_standing').whereIn('sitting_id', ids)) as Standing[], sittingOf);
-	const revisions = groupBy(
-		(await db('answer')
-			.whereIn('sitting_id', ids)
-			.whereNull('kept_because')
-			.groupBy('sitting_id', 'question_id')
-			.select(
-				'sitting_id',
-				'question_id',
-				db.raw('count(DISTINCT json_extract(value, ?)) as times', ['$.value'])
-			)) as Revisions[],
-		sittingOf
-	);
+	const revisions = groupBy(await answerRevisions(db, ids), sittingOf);
 	return forms.map(({ sitting_id, form }) => {
 		const answers = new Map(
 			(standing.get(sitting_id) ?? []).map((row) => [

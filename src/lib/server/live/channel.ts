@@ -1,43 +1,62 @@
+/** One event of a stream, as it goes over the line (server-sent events, HTML Standard 9.2). */
+export type Frame = {
+	event: string;
+	/** Encoded once, for all who watch. */
+	bytes: Uint8Array;
+	/** The event's data as JSON. */
+	data: string;
+};
+
 /** One open server-sent-events line. */
-export type Watcher = { send: (frame: string) => void; close: () => void };
+export type Watcher = { send: (frame: Frame) => void; close: () => void };
 
 /** How many frames a channel remembers for those who come back. */
 const KEPT = 500;
+const encoder = new TextEncoder();
 
 /**
- * A line of numbered frames to any number of watchers. The number starts with the server's own mark, so that a
+ * A line of numbered frames to any number of watchers. The number starts with the channel's own mark, so that a
  * number from before a restart is never taken for one from after it.
  */
 export class Channel {
-	#frames: { id: number; frame: string }[] = [];
+	#frames: { id: number; frame: Frame }[] = [];
 	#last = 0;
 	readonly watchers = new Set<Watcher>();
 
-	constructor(private readonly boot: string) {}
+	constructor(private readonly mark: string) {}
 
 	/** The id of the newest frame. */
 	get position(): string {
-		return `${this.boot}-${this.#last}`;
+		return `${this.mark}-${this.#last}`;
 	}
 
 	publish(event: string, data: unknown) {
 		const id = ++this.#last;
-		const frame = frameOf(event, data, `${this.boot}-${id}`);
+		const frame = frameOf(event, data, `${this.mark}-${id}`);
 		this.#frames.push({ id, frame });
 		if (this.#frames.length > KEPT) this.#frames.shift();
 		for (const watcher of this.watchers) watcher.send(frame);
 	}
 
 	/** What somebody missed since they last heard of us; null: too long ago, or another life: draw the picture anew. */
-	since(lastEventId: string | null): string[] | null {
-		const [boot, number] = lastEventId?.split('-') ?? [];
+	since(lastEventId: string | null): Frame[] | null {
+		const [mark, number] = lastEventId?.split('-') ?? [];
 		const last = Number(number);
-		if (boot !== this.boot || !Number.isInteger(last) || last > this.#last) return null;
+		if (mark !== this.mark || !Number.isInteger(last) || last > this.#last) return null;
 		const missed = this.#frames.filter((one) => one.id > last);
 		return missed.length === this.#last - last ? missed.map((one) => one.frame) : null;
 	}
 }
 
-export function frameOf(event: string, data: unknown, id?: string): string {
-	return `${id ? `id: ${id}\n` : ''}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`;
+export function frameOf(event: string, data: unknown, id?: string): Frame {
+	return encoded(event, JSON.stringify(data), id);
+}
+
+/** The same frame as one of several rooms'; a beat is everybody's. */
+export function namedAfter(sessionId: string, frame: Frame): Frame {
+	return frame.event === 'beat' ? frame : encoded(`${frame.event}:${sessionId}`, frame.data);
+}
+
+function encoded(event: string, data: string, id?: string): Frame {
+	return { event, data, bytes: encoder.encode(`${id ? `id: ${id}\n` : ''}event: ${event}\ndata: ${data}\n\n`) };
 }

@@ -9,7 +9,9 @@ const MOST = 20;
 /** Whoever sits anything at the session's site on its day, by any part of name, number or group; those of this session first. */
 export async function findToday(db: Query, session: Session, text: string): Promise<FoundToday[]> {
 	const { opens } = session.window;
-	const rows: (Omit<FoundToday, 'session'> & {
+	const rows: (Omit<FoundToday, 'session' | 'name'> & {
+		given: string;
+		family: string;
 		sessionId: string;
 		sessionName: string;
 		room: string;
@@ -25,7 +27,8 @@ export async function findToday(db: Query, session: Session, text: string): Prom
 		.orderBy(['candidate.family', 'candidate.given', 'session.opens'])
 		.select(
 			'sitting.id as sittingId',
-			db.raw("given || ' ' || family as name"),
+			'candidate.given',
+			'candidate.family',
 			'candidate.number',
 			'candidate_group.name as group',
 			'sitting.state',
@@ -35,11 +38,13 @@ export async function findToday(db: Query, session: Session, text: string): Prom
 			'session.opens'
 		);
 	const found = findByWords(
-		rows.filter((row) => sameLocalDay(row.opens, opens, session.site.zone)),
+		rows
+			.filter((row) => sameLocalDay(row.opens, opens, session.site.zone))
+			.map(({ given, family, ...row }) => ({ ...row, name: `${given} ${family}` })),
 		text,
 		(row) => [row.name, row.number, row.group]
 	);
-	const isHere = (row: (typeof rows)[number]) => (row.sessionId === session.id ? 0 : 1);
+	const isHere = (row: { sessionId: string }) => (row.sessionId === session.id ? 0 : 1);
 	return found
 		.sort((a, b) => isHere(a) - isHere(b))
 		.slice(0, MOST)

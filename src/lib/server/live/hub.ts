@@ -1,15 +1,24 @@
 import { nanoid } from 'nanoid';
 import type { RoomChange, RoomPicture } from '$core/room';
-import type { Otium } from '../otium';
+import { giveWay } from '../event-loop';
+import type { House } from '../house';
+import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
+import { drawHead, drawRoom, drawSeats } from './room-picture';
 import { drawSitting } from './sitting-picture';
-import { Channel, frameOf, type Watcher } from './channel';
-import { drawRoom } from './room-picture';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'log' | 'presence'>;
 
 /** Changes that come close together are sent together. */
 const GATHER_MS = 60;
 const BEAT_MS = 5_000;
 /** Frames a watcher may fall behind before its line is cut; it comes back and catches up. */
 const MAX_BEHIND = 300;
+/** A room that nobody has watched for so many beats is forgotten; whoever comes back later gets a fresh picture. */
+const MOST_IDLE_BEATS = 12;
+/** After a picture that could not be drawn: first try again after so long, then twice as long, up to a limit. */
+const RETRY_MS = 500;
+const LONGEST_RETRY_MS = 15_000;
 
 type Room = {
 	channel: Channel;
@@ -18,70 +27,66 @@ type Room = {
 	lastHead: string;
 	flushing: boolean;
 	timer: NodeJS.Timeout | null;
+	failures: number;
+	/** For how many beats nobody has watched. */
+	idleBeats: number;
 };
 
 /**
- * Tells watchers what has been committed: proctors a room, candidates their own sitting. First the picture, then only
- * changes, with ids for catching up, and a beat so that a dead line shows.
+ * Publishes what has been committed to those who subscribe: a room to proctors, their own sitting to candidates. First
+ * the picture, then only changes, with ids for catching up, and a beat so that a dead line shows. What nobody watches
+ * costs nothing.
  */
 export class LiveHub {
 	readonly #boot = nanoid(8).replaceAll('-', '_');
 	#rooms = new Map<string, Room>();
+	/** Each room that is opened has a mark of its own, so that a number from before it was dropped is never mistaken. */
+	#opened = 0;
 	#candidates = new Map<string, Set<Watcher>>();
+	#dirtyCandidates = new Set<string>();
+	#drawing = false;
 	#beat: NodeJS.Timeout;
 
-	constructor(private readonly otium: Otium) {
+	constructor(private readonly house: Needs) {
 		this.#beat = setInterval(() => this.#sendBeat(), BEAT_MS);
 		this.#beat.unref();
 	}
 
 	/** These sittings of a session changed; without any, the session itself did. */
 	changed(sessionId: string, sittingIds: Iterable<string> = []) {
-		const room = this.#rooms.get(sessionId);
 		const ids = [...sittingIds];
-		if (room) {
-			for (const id of ids) room.dirty.add(id);
-			room.headDirty = true;
-			this.#schedule(sessionId, room);
-		}
-		for (const id of ids) void this.#drawForCandidate(id);
+		this.#mark(sessionId, ids, ids.length === 0);
+		for (const id of ids) if (this.#candidates.has(id)) this.#dirtyCandidates.add(id);
+		if (this.#dirtyCandidates.size > 0) void this.#drawCandidates();
 	}
 
 	/** Answers were saved; the candidates themselves have been told. */
 	answered(saved: { sessionId: string; sittingId: string }[]) {
-		for (const { sessionId, sittingId } of saved) {
-			const room = this.#rooms.get(sessionId);
-			if (!room) continue;
-			room.dirty.add(sittingId);
-			this.#schedule(sessionId, room);
-		}
+		for (const { sessionId, sittingId } of saved) this.#mark(sessionId, [sittingId], false);
 	}
 
 	/** A whole session concerns its candidates: its times changed, or it ended. */
 	async sessionChanged(sessionId: string) {
-		const rows: { sitting_id: string }[] = await this.otium
-			.db('roster')
-			.where({ session_id: sessionId })
-			.select('sitting_id');
-		this.changed(
-			sessionId,
-			rows.map((row) => row.sitting_id)
-		);
+		const ids: string[] = await this.house.db('roster').where({ session_id: sessionId }).pluck('sitting_id');
+		this.changed(sessionId, ids);
+		this.changed(sessionId);
 	}
 
 	/** A stream for a proctor's screen. null: there is no such session. */
 	async watchRoom(sessionId: string, lastEventId: string | null): Promise<ReadableStream<Uint8Array> | null> {
-		const room = this.#roomOf(sessionId);
-		const missed = room.channel.since(lastEventId);
-		if (missed) return this.#open(room.channel.watchers, [frameOf('beat', { now: this.otium.now() }), ...missed]);
-
-		// The position is taken before drawing: a change that comes meanwhile is told again rather than not at all.
-		const { position } = room.channel;
-		const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), undefined, this.otium.presence.told);
-		if (!drawn) return null;
-		const picture: RoomPicture = { now: this.otium.now(), ...drawn };
-		const since = room.channel.since(position) ?? [];
-		return this.#open(room.channel.watchers, [frameOf('picture', picture, position), ...since]);
+		const { channel } = this.#roomOf(sessionId);
+		const missed = channel.since(lastEventId);
+		if (missed) {
+			const stream = await this.#subscribe(channel.watchers, async () => [this.#beatFrame(), ...missed]);
+			this.#mark(sessionId, [], false);
+			return stream;
+		}
+		return this.#subscribe(channel.watchers, async () => {
+			// The position is taken before drawing: a change that comes meanwhile is published after the picture.
+			const { position } = channel;
+			const picture = await this.#draw(sessionId);
+			return picture && [frameOf('picture', picture, position)];
+		});
 	}
 
 	/**
@@ -89,14 +94,9 @@ export class LiveHub {
 	 * A browser opens only a few lines to one server at a time.
 	 */
 	async watchRooms(sessionIds: string[]): Promise<ReadableStream<Uint8Array>> {
-		const rooms = sessionIds.map((id) => ({ id, channel: this.#roomOf(id).channel }));
-		const pictures: string[] = [];
-		for (const { id } of rooms) {
-			const drawn = await drawRoom(this.otium.db, id, this.otium.now(), undefined, this.otium.presence.told);
-			if (drawn) pictures.push(frameOf(`picture:${id}`, { now: this.otium.now(), ...drawn }));
-		}
 		const wall = new Set<Watcher>();
-		const taps = rooms.map(({ id, channel }) => {
+		const taps = sessionIds.map((id) => {
+			const { watchers } = this.#roomOf(id).channel;
 			const tap: Watcher = {
 				send: (frame) => {
 					for (const watcher of wall) watcher.send(namedAfter(id, frame));
@@ -105,126 +105,212 @@ export class LiveHub {
 					for (const watcher of wall) watcher.close();
 				}
 			};
-			channel.watchers.add(tap);
-			return () => channel.watchers.delete(tap);
+			watchers.add(tap);
+			return () => watchers.delete(tap);
 		});
-		return this.#open(wall, pictures, () => taps.forEach((leave) => leave()));
+		const stream = await this.#subscribe(
+			wall,
+			async () => {
+				const pictures: Frame[] = [];
+				for (const id of sessionIds) {
+					const picture = await this.#draw(id);
+					if (picture) pictures.push(namedAfter(id, frameOf('picture', picture)));
+					await giveWay();
+				}
+				return pictures;
+			},
+			() => taps.forEach((leave) => leave())
+		);
+		return stream!;
 	}
 
 	/** A stream for a candidate's screen: the picture of their sitting whenever it changes. */
 	async watchSitting(sittingId: string, onClose: () => void): Promise<ReadableStream<Uint8Array>> {
-		const picture = await drawSitting(this.otium.db, sittingId, this.otium.now());
 		const watchers = this.#candidates.get(sittingId) ?? new Set();
 		this.#candidates.set(sittingId, watchers);
-		return this.#open(watchers, [frameOf('picture', picture)], () => {
-			if (watchers.size === 0) this.#candidates.delete(sittingId);
-			onClose();
-		});
+		const stream = await this.#subscribe(
+			watchers,
+			async () => [frameOf('picture', await drawSitting(this.house.db, sittingId, this.house.now()))],
+			() => {
+				if (watchers.size === 0) this.#candidates.delete(sittingId);
+				onClose();
+			}
+		);
+		return stream!;
 	}
 
 	close() {
 		clearInterval(this.#beat);
-		for (const room of this.#rooms.values()) for (const watcher of room.channel.watchers) watcher.close();
+		for (const room of this.#rooms.values()) {
+			if (room.timer) clearTimeout(room.timer);
+			for (const watcher of room.channel.watchers) watcher.close();
+		}
 		for (const watchers of this.#candidates.values()) for (const watcher of watchers) watcher.close();
+	}
+
+	async #draw(sessionId: string): Promise<RoomPicture | null> {
+		const { db, presence } = this.house;
+		const now = this.house.now();
+		const drawn = await drawRoom(db, sessionId, now, undefined, presence.told);
+		return drawn && { now, ...drawn };
 	}
 
 	#roomOf(sessionId: string): Room {
 		const known = this.#rooms.get(sessionId);
 		if (known) return known;
 		const room: Room = {
-			channel: new Channel(this.#boot),
+			channel: new Channel(`${this.#boot}_${this.#opened++}`),
 			dirty: new Set(),
 			headDirty: false,
 			lastHead: '',
 			flushing: false,
-			timer: null
+			timer: null,
+			failures: 0,
+			idleBeats: 0
 		};
 		this.#rooms.set(sessionId, room);
 		return room;
 	}
 
-	#open(watchers: Set<Watcher>, first: string[], onClose: () => void = () => {}): ReadableStream<Uint8Array> {
-		const encoder = new TextEncoder();
-		let watcher: Watcher;
-		const leave = () => {
-			if (watchers.delete(watcher)) onClose();
-		};
-		return new ReadableStream<Uint8Array>(
-			{
-				start(controller) {
-					const close = () => {
-						leave();
-						try {
-							controller.close();
-						} catch {
-							// Closed from the other side already.
-						}
-					};
-					const send = (frame: string) => {
-						if ((controller.desiredSize ?? 0) < -MAX_BEHIND) return close();
-						controller.enqueue(encoder.encode(frame));
-					};
-					watcher = { send, close };
-					watchers.add(watcher);
-					for (const frame of first) controller.enqueue(encoder.encode(frame));
-				},
-				cancel: leave
-			},
-			{ highWaterMark: 1 }
-		);
+	#mark(sessionId: string, ids: string[], isHead: boolean) {
+		const room = this.#rooms.get(sessionId);
+		if (!room) return;
+		for (const id of ids) room.dirty.add(id);
+		room.headDirty ||= isHead;
+		// For nobody nothing is drawn; whoever comes back soon gets what has changed by then.
+		if (room.channel.watchers.size > 0) this.#schedule(sessionId, room);
+	}
+
+	/**
+	 * Attaches first, then draws, then lets through what was published meanwhile: no change falls between the picture and
+	 * the changes that follow it. null: there is nothing to draw.
+	 */
+	async #subscribe(
+		watchers: Set<Watcher>,
+		draw: () => Promise<Frame[] | null>,
+		onClose: () => void = () => {}
+	): Promise<ReadableStream<Uint8Array> | null> {
+		const early: Frame[] = [];
+		const waiting: Watcher = { send: (frame) => early.push(frame), close: () => {} };
+		watchers.add(waiting);
+		let first: Frame[] | null = null;
+		try {
+			first = await draw();
+		} finally {
+			if (first === null) {
+				watchers.delete(waiting);
+				onClose();
+			}
+		}
+		if (first === null) return null;
+		const stream = open(watchers, [...first, ...early], onClose);
+		watchers.delete(waiting);
+		return stream;
 	}
 
 	#schedule(sessionId: string, room: Room) {
-		if (room.timer || room.flushing) return;
-		room.timer = setTimeout(() => void this.#flush(sessionId, room), GATHER_MS);
+		if (room.timer || room.flushing || (room.dirty.size === 0 && !room.headDirty)) return;
+		const wait = room.failures === 0 ? GATHER_MS : Math.min(RETRY_MS * 2 ** room.failures, LONGEST_RETRY_MS);
+		room.timer = setTimeout(() => void this.#flush(sessionId, room), wait);
 	}
 
 	async #flush(sessionId: string, room: Room) {
 		room.timer = null;
-		if (room.channel.watchers.size === 0 && room.dirty.size === 0 && !room.headDirty) return;
 		room.flushing = true;
-		const ids = room.dirty;
+		const [ids, isHead] = [room.dirty, room.headDirty];
 		room.dirty = new Set();
 		room.headDirty = false;
 		try {
-			const drawn = await drawRoom(this.otium.db, sessionId, this.otium.now(), ids, this.otium.presence.told);
-			if (drawn) {
-				const head = JSON.stringify(drawn.head);
-				const here = new Set(drawn.seats.map((seat) => seat.id));
-				const gone = [...ids].filter((id) => !here.has(id));
-				const change: RoomChange = { now: this.otium.now(), seats: drawn.seats, gone };
-				if (head !== room.lastHead) change.head = drawn.head;
-				room.lastHead = head;
-				room.channel.publish('change', change);
-			}
+			const change = await this.#drawChange(sessionId, ids, isHead, room);
+			if (change) room.channel.publish('change', change);
+			room.failures = 0;
 		} catch (error) {
-			this.otium.log.error({ err: error, sessionId }, 'the live room could not be drawn');
+			// One line for a row of failures: a full disk would fill the log as well.
+			if (room.failures++ === 0)
+				this.house.log.error({ err: error, sessionId }, 'the live room could not be drawn; it is tried again');
 			for (const id of ids) room.dirty.add(id);
+			room.headDirty ||= isHead;
 		}
 		room.flushing = false;
-		if (room.dirty.size > 0 || room.headDirty) this.#schedule(sessionId, room);
+		this.#schedule(sessionId, room);
 	}
 
-	async #drawForCandidate(sittingId: string) {
-		const watchers = this.#candidates.get(sittingId);
-		if (!watchers) return;
-		try {
-			const picture = await drawSitting(this.otium.db, sittingId, this.otium.now());
-			for (const watcher of watchers) watcher.send(frameOf('picture', picture));
-		} catch (error) {
-			this.otium.log.error({ err: error, sittingId }, 'a candidate could not be told of a change');
+	async #drawChange(sessionId: string, ids: Set<string>, isHead: boolean, room: Room): Promise<RoomChange | null> {
+		const { db, presence } = this.house;
+		const now = this.house.now();
+		const seats = ids.size === 0 ? [] : await drawSeats(db, sessionId, now, ids, presence.told);
+		const here = new Set(seats.map((seat) => seat.id));
+		const change: RoomChange = { now, seats, gone: [...ids].filter((id) => !here.has(id)) };
+		if (isHead) {
+			const drawn = await drawHead(db, sessionId, now);
+			const head = JSON.stringify(drawn);
+			if (drawn && head !== room.lastHead) change.head = drawn;
+			room.lastHead = head;
 		}
+		return ids.size > 0 || change.head ? change : null;
+	}
+
+	/** Candidates are drawn one after another, and everything else has its turn in between. */
+	async #drawCandidates() {
+		if (this.#drawing) return;
+		this.#drawing = true;
+		for (const sittingId of this.#dirtyCandidates) {
+			this.#dirtyCandidates.delete(sittingId);
+			const watchers = this.#candidates.get(sittingId);
+			if (!watchers) continue;
+			try {
+				const frame = frameOf('picture', await drawSitting(this.house.db, sittingId, this.house.now()));
+				for (const watcher of watchers) watcher.send(frame);
+			} catch (error) {
+				this.house.log.error({ err: error, sittingId }, 'a candidate could not be told of a change');
+			}
+			await giveWay();
+		}
+		this.#drawing = false;
+	}
+
+	#beatFrame(): Frame {
+		return frameOf('beat', { now: this.house.now() });
 	}
 
 	#sendBeat() {
-		const frame = frameOf('beat', { now: this.otium.now() });
-		for (const room of this.#rooms.values()) for (const watcher of room.channel.watchers) watcher.send(frame);
+		const frame = this.#beatFrame();
+		for (const [id, room] of this.#rooms) {
+			for (const watcher of room.channel.watchers) watcher.send(frame);
+			room.idleBeats = room.channel.watchers.size > 0 ? 0 : room.idleBeats + 1;
+			if (room.idleBeats > MOST_IDLE_BEATS) this.#rooms.delete(id);
+		}
 		for (const watchers of this.#candidates.values()) for (const watcher of watchers) watcher.send(frame);
 	}
 }
 
-/** The same frame as one of several rooms'; a beat is everybody's. */
-function namedAfter(sessionId: string, frame: string): string {
-	if (frame.startsWith('event: beat')) return frame;
-	return frame.replace(/^id: .*\n/, '').replace(/^event: (.*)$/m, `event: $1:${sessionId}`);
+/** An open line: what comes first, then what is published, until either side closes it. */
+function open(watchers: Set<Watcher>, first: Frame[], onClose: () => void): ReadableStream<Uint8Array> {
+	let watcher: Watcher;
+	const leave = () => {
+		if (watchers.delete(watcher)) onClose();
+	};
+	return new ReadableStream<Uint8Array>(
+		{
+			start(controller) {
+				const close = () => {
+					leave();
+					try {
+						controller.close();
+					} catch {
+						// Closed from the other side already.
+					}
+				};
+				const send = (frame: Frame) => {
+					if ((controller.desiredSize ?? 0) < -MAX_BEHIND) return close();
+					controller.enqueue(frame.bytes);
+				};
+				watcher = { send, close };
+				watchers.add(watcher);
+				for (const frame of first) controller.enqueue(frame.bytes);
+			},
+			cancel: leave
+		},
+		{ highWaterMark: 1 }
+	);
 }

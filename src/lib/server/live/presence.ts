@@ -1,7 +1,12 @@
+import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
-import type { Sitting, SittingState } from '$core/sitting';
-import type { Otium } from '../otium';
+import { NOTHING_TOLD, type Told } from '$core/room';
+import type { Sitting } from '$core/sitting';
+import type { House } from '../house';
 import { act, type Request } from '../sitting';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'log' | 'hub'>;
 
 /** A device says that it is there so often, in a house that is not full. */
 const BEAT_MS = 5_000;
@@ -17,12 +22,11 @@ const STALL_MS = 2_500;
 const EXCUSE_BEATS = 2.2;
 /** Lines that come back within this are written together. */
 const GATHER_MS = 40;
+/** After a write that failed. */
+const AGAIN_MS = 1_000;
 
-/** The question on screen, from 0, the battery from 0 to 1 while it is not charging, and what the screen shows. */
-export type Told = { at: number | null; battery: number | null; shows: SittingState | null };
-export const NOTHING_TOLD: Told = { at: null, battery: null, shows: null };
-
-type Line = { seen: number; up: boolean; closedAt: number | null };
+/** `streams`: how many are open; a page that is loaded anew opens the next before the last one closes. */
+type Line = { seen: number; up: boolean; closedAt: number | null; streams: number };
 
 /** Knows whose line is up. What changes goes through the sitting like everything else, so that time can count it. */
 export class Presence {
@@ -32,10 +36,16 @@ export class Presence {
 	#timer: NodeJS.Timeout | null = null;
 	#sweptAt = Infinity;
 	#stalledAt = -Infinity;
+	#failing = false;
 	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
-	#told = new Map<string, Told>();
+	#told = new LRUCache<string, Told>({ max: 20_000 });
 
-	constructor(private readonly otium: Otium) {}
+	constructor(private readonly otium: Needs) {}
+
+	/** Ends what is still to come. */
+	close() {
+		if (this.#timer) clearTimeout(this.#timer);
+	}
 
 	/** After a start: whoever was there before is lost since the server last lived, until they are heard of again. */
 	async recover() {
@@ -68,9 +78,9 @@ export class Presence {
 			line.closedAt = null;
 			return;
 		}
-		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null });
+		this.#lines.set(sittingId, { seen: now, up: true, closedAt: null, streams: line?.streams ?? 0 });
 		this.#regained.add(sittingId);
-		if (this.#timer === null) this.#timer = setTimeout(() => this.#tellRegained(), GATHER_MS);
+		if (this.#timer === null) this.#timer = setTimeout(() => void this.#publishRegained(), GATHER_MS);
 	}
 
 	/** The device tells of itself. Returns whether that is news. */
@@ -83,16 +93,25 @@ export class Presence {
 
 	told = (sittingId: string): Told => this.#told.get(sittingId) ?? NOTHING_TOLD;
 
-	#tellRegained() {
+	async #publishRegained() {
 		this.#timer = null;
-		const requests = [...this.#regained].map((id) => this.#request(id, { kind: 'regain_line' }));
+		const ids = [...this.#regained];
 		this.#regained.clear();
-		void this.#tell(requests);
+		if (await this.#write(ids.map((id) => this.#request(id, { kind: 'regain_line' })))) return;
+		for (const id of ids) this.#regained.add(id);
+		this.#timer ??= setTimeout(() => void this.#publishRegained(), AGAIN_MS);
+	}
+
+	streamOpened(sittingId: string) {
+		this.seen(sittingId);
+		this.#lines.get(sittingId)!.streams++;
 	}
 
 	streamClosed(sittingId: string) {
 		const line = this.#lines.get(sittingId);
-		if (line) line.closedAt = this.otium.now();
+		if (!line) return;
+		line.streams = Math.max(0, line.streams - 1);
+		if (line.streams === 0) line.closedAt = this.otium.now();
 	}
 
 	/** Finds the lines that have gone silent. */
@@ -105,15 +124,23 @@ export class Presence {
 		this.#sweptAt = running;
 		if (running - this.#stalledAt < EXCUSE_BEATS * this.beatMs) return;
 		const silence = MISSED_BEATS * this.beatMs;
-		const requests: Request[] = [];
-		for (const [sittingId, line] of this.#lines) {
-			const silent = now - line.seen > silence || (line.closedAt !== null && now - line.closedAt > RECONNECT_MS);
-			if (!line.up || !silent) continue;
-			this.#lines.delete(sittingId);
-			this.#regained.delete(sittingId);
-			requests.push(this.#request(sittingId, { kind: 'lose_line', since: line.seen }));
+		// In a full house the next beat of a page that was loaded anew may be as far away as a beat is.
+		const reconnect = Math.max(RECONNECT_MS, 1.2 * this.beatMs);
+		const silent = [...this.#lines].filter(
+			([, line]) =>
+				line.up && (now - line.seen > silence || (line.closedAt !== null && now - line.closedAt > reconnect))
+		);
+		const written = await this.#write(
+			silent.map(([id, line]) => this.#request(id, { kind: 'lose_line', since: line.seen }))
+		);
+		// What could not be written is found again by the next sweep.
+		if (!written) return;
+		for (const [id, line] of silent) {
+			this.#lines.delete(id);
+			this.#regained.delete(id);
+			// Heard while it was being written: it is back.
+			if (line.seen > now) this.seen(id);
 		}
-		await this.#tell(requests);
 	}
 
 	/** Remembers that the server lives, so that after a power cut it is known since when lines were lost. */
@@ -122,14 +149,18 @@ export class Presence {
 		await this.otium.db('meta').insert({ key: 'alive_at', value }).onConflict('key').merge();
 	}
 
-	async #tell(requests: Request[]) {
-		if (requests.length === 0) return;
+	/** Whether it is on the disk; a failure is logged once until something can be written again. */
+	async #write(requests: Request[]): Promise<boolean> {
+		if (requests.length === 0) return true;
 		try {
 			await act(this.otium, requests);
+			this.#failing = false;
+			return true;
 		} catch (error) {
-			// The next beat or the next sweep says it again.
-			for (const request of requests) this.#lines.delete(request.sittingId);
-			this.otium.log.error({ err: error }, 'a change of line could not be written');
+			if (!this.#failing)
+				this.otium.log.error({ err: error }, 'a change of line could not be written; it is tried again');
+			this.#failing = true;
+			return false;
 		}
 	}
 

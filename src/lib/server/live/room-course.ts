@@ -1,7 +1,7 @@
 import type { CoursePoint } from '$core/room';
-import type { Query } from '../db';
+import { MINUTE } from '$core/time';
+import { answersByMinute, type Query } from '../db';
 
-const MINUTE = 60_000;
 /** Longer than this a chart can't show by the minute. */
 const MOST_POINTS = 24 * 60;
 
@@ -18,13 +18,8 @@ export async function drawCourse(db: Query, sessionId: string, now: number): Pro
 		.whereIn('kind', [...TO_WORK, ...FROM_WORK, 'reopened'])
 		.orderBy('seq')
 		.select('at', 'kind', 'sitting_id');
-	const answers: { minute: number; count: number }[] = await db('answer')
-		.join('roster', 'roster.sitting_id', 'answer.sitting_id')
-		.where({ session_id: sessionId })
-		.groupByRaw('received_at / ?', [MINUTE])
-		.select(db.raw('received_at / ? as minute', [MINUTE]), db.raw('count(*) as count'));
 	if (events.length === 0) return [];
-	const perMinute = new Map(answers.map((row) => [Math.floor(row.minute), row.count]));
+	const perMinute = await answersByMinute(db, sessionId);
 	const last = Math.floor(
 		Math.min(
 			now,

@@ -1,18 +1,21 @@
 import { turningCode, turnsAt } from '$core/access';
-import { dealtCount, type Paper } from '$core/paper';
-import type { RoomHead, SeatView } from '$core/room';
+import { NOTHING_TOLD, type RoomHead, type SeatView, type Told } from '$core/room';
 import { breakSince, type SittingState } from '$core/sitting';
+import { giveWay } from '../event-loop';
+import { paperVersion } from '../paper';
 import { groupBy, lateAnswers, type Query } from '../db';
 import { heldBack, type HeldBack } from '../answers/held-back';
 import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown/lapses';
 import { openMessages, type Message } from '../messages';
-import { NOTHING_TOLD, type Told } from './presence';
 import { seatOrder } from '$core/seating';
 import { doorOpensAt, findSession, type Session } from '../session/session';
 import { loadSittings, type Loaded } from '../sitting';
 
 type RosterRow = { sitting_id: string; seat: string | null; outcome: SittingState | null };
+
+/** So many seats are drawn before everything else has its turn. */
+const AT_ONCE = 100;
 
 /** The session's head and its seats, all of them or those asked for. null: there is no such session. */
 export async function drawRoom(
@@ -22,14 +25,56 @@ export async function drawRoom(
 	only?: Set<string>,
 	told: (sittingId: string) => Told = () => NOTHING_TOLD
 ): Promise<{ head: RoomHead; seats: SeatView[] } | null> {
+	const head = await drawHead(db, sessionId, now);
+	return head && { head, seats: await drawSeats(db, sessionId, now, only, told) };
+}
+
+/** The session above the room. null: there is no such session. */
+export async function drawHead(db: Query, sessionId: string, now: number): Promise<RoomHead | null> {
 	const session = await findSession(db, sessionId);
 	if (!session) return null;
+	const [{ expected }] = (await db('roster').where({ session_id: sessionId }).count('* as expected')) as {
+		expected: number;
+	}[];
+	return {
+		...headOf(session, (await paperVersion(db, session.paper.id)).questions, expected, now),
+		refusals: await openRefusals(db, sessionId, now),
+		incidents: await countIncidents(db, sessionId)
+	};
+}
+
+/** The seats of a session, all of them or those asked for, by their order in the room. */
+export async function drawSeats(
+	db: Query,
+	sessionId: string,
+	now: number,
+	only?: Set<string>,
+	told: (sittingId: string) => Told = () => NOTHING_TOLD
+): Promise<SeatView[]> {
 	const roster: RosterRow[] = await db('roster')
 		.where({ session_id: sessionId })
 		.modify((query) => {
 			if (only) query.whereIn('sitting_id', [...only]);
 		})
 		.select('sitting_id', 'seat', 'outcome');
+	const seats: SeatView[] = [];
+	for (let i = 0; i < roster.length; i += AT_ONCE) {
+		if (i > 0) await giveWay();
+		seats.push(...(await drawSome(db, sessionId, roster.slice(i, i + AT_ONCE), now, told)));
+	}
+	const order = new Map(seats.map((seat) => [seat.id, seatOrder(seat.seat)]));
+	return seats.sort((a, b) => compare(order.get(a.id)!, order.get(b.id)!) || compare(a.number, b.number));
+}
+
+const compare = (a: string, b: string) => (a < b ? -1 : a > b ? 1 : 0);
+
+async function drawSome(
+	db: Query,
+	sessionId: string,
+	roster: RosterRow[],
+	now: number,
+	told: (sittingId: string) => Told
+): Promise<SeatView[]> {
 	const places = new Map(roster.map((row) => [row.sitting_id, row]));
 	const ids = [...places.keys()];
 	const sittings = await loadSittings(db, ids, now);
@@ -40,30 +85,7 @@ export async function drawRoom(
 		messages: groupBy(await openMessages(db, ids), (message) => message.sittingId),
 		told
 	};
-	const [{ expected }] = (await db('roster').where({ session_id: sessionId }).count('* as expected')) as {
-		expected: number;
-	}[];
-	return {
-		head: {
-			...headOf(session, await questionsOf(db, session.paper.id), expected, now),
-			refusals: await openRefusals(db, sessionId, now),
-			incidents: await countIncidents(db, sessionId)
-		},
-		seats: sittings
-			.map((one) => seatOf(one, session, places.get(one.sitting.id)!, now, beside))
-			.sort((a, b) => seatOrder(a.seat).localeCompare(seatOrder(b.seat)) || a.number.localeCompare(b.number))
-	};
-}
-
-/** A paper's version never changes, so it is counted once. */
-const counted = new Map<string, number>();
-async function questionsOf(db: Query, paperId: string): Promise<number> {
-	const known = counted.get(paperId);
-	if (known !== undefined) return known;
-	const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
-	const count = dealtCount(JSON.parse(content) as Paper);
-	counted.set(paperId, count);
-	return count;
+	return sittings.map((one) => seatOf(one, sessionId, places.get(one.sitting.id)!, now, beside));
 }
 
 type Beside = {
@@ -126,12 +148,12 @@ function headOf(
 	};
 }
 
-function seatOf(one: Loaded, session: Session, place: RosterRow, now: number, beside: Beside): SeatView {
+function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, beside: Beside): SeatView {
 	const messages = beside.messages.get(one.sitting.id) ?? [];
 	const unread = messages.filter((message) => !message.fromCandidate);
 	const hand = messages.find((message) => message.fromCandidate);
 	const { sitting, candidate, reckoning } = one;
-	const movedOn = sitting.sessionId !== session.id;
+	const movedOn = sitting.sessionId !== sessionId;
 	return {
 		id: sitting.id,
 		number: candidate.number,

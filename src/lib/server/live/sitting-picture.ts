@@ -1,8 +1,10 @@
-import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import type { SittingPicture } from '$core/room';
+import { markingInWords } from '$core/marking';
+import { forwardBy } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown/lapses';
+import { paperVersion } from '../paper';
 import { openMessages } from '../messages';
 import { offerAgain } from '../session/again';
 import { breaksOf, loadSitting } from '../sitting';
@@ -15,9 +17,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 	const one = (await loadSitting(db, sittingId, now))!;
 	const { sitting, session, candidate, reckoning } = one;
 	const { timing, tools } = session.rules;
-	const paper = await paperFacts(db, one.paperId);
+	const { title, questions, points } = await paperVersion(db, one.paperId);
 	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
-	const { level, leavingsAllowed, onLeaving, sites, printing } = session.rules.lockdown;
+	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = session.rules.lockdown;
 	const left = (await lapseCounts(db, [sittingId])).get(sittingId)?.left ?? 0;
 	const open = await openMessages(db, [sittingId]);
 	return {
@@ -27,7 +29,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		epoch: sitting.device?.epoch ?? null,
 		begun: sitting.beganAt !== null,
 		candidate: { name: `${candidate.given} ${candidate.family}`, number: candidate.number, seat: roster?.seat ?? null },
-		paper,
+		paper: { title, questions, points },
 		session: {
 			kind: session.kind,
 			room: session.room.name,
@@ -36,11 +38,13 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			// What was granted goes beyond the rules, never below them.
 			tools:
 				tools.calculator === 'scientific' ? tools : { ...tools, calculator: one.merge.calculator ?? tools.calculator },
-			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, left },
+			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview, left },
 			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
 			checklist: session.rules.door.checklist,
 			asksStartWord: session.rules.startWord !== null && sitting.beganAt === null,
 			asksFinishWord: session.rules.finishWord !== null,
+			wrongAnswers: markingInWords(session.rules.marking),
+			forwardBy: forwardBy(session.rules.movement),
 			roomWaits: roomWaits(one)
 		},
 		time: {
@@ -70,19 +74,4 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		},
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};
-}
-
-/** Versions never change, so what a paper amounts to is worked out once. */
-const facts = new Map<string, SittingPicture['paper']>();
-async function paperFacts(db: Query, paperId: string) {
-	const known = facts.get(paperId);
-	if (known) return known;
-	const row = (await db('paper').where({ id: paperId }).first('title', 'content')) as {
-		title: string;
-		content: string;
-	};
-	const paper: Paper = JSON.parse(row.content);
-	const fresh = { title: row.title, questions: dealtCount(paper), points: dealtPoints(paper) };
-	facts.set(paperId, fresh);
-	return fresh;
 }

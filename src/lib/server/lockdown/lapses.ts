@@ -2,7 +2,7 @@ import { reactionTo, type Lapse } from '$core/lockdown';
 import type { Query } from '../db';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { newReceipt } from '../session';
 import { actIn, loadSitting, tell, type Touched } from '../sitting';
 
@@ -15,7 +15,7 @@ export type LapseCount = { left: number; tried: number; last: number; awaySince:
  * Notes what a watched device did. The same id again only says until when it lasted. Leaving more often than the rules
  * allow has the consequence that they name, in the same transaction.
  */
-export async function noteLapses(otium: Otium, sittingId: string, lapses: NamedLapse[]): Promise<void> {
+export async function noteLapses(otium: Acting, sittingId: string, lapses: NamedLapse[]): Promise<void> {
 	const touched: Touched = new Map();
 	const now = otium.now();
 	const sessionId = await transact(otium.db, async (trx) => {
@@ -29,24 +29,26 @@ export async function noteLapses(otium: Otium, sittingId: string, lapses: NamedL
 				)
 				.pluck('id')
 		);
-		for (const { id, kind, from, to } of lapses) {
-			if (known.has(id)) await trx('lapse').where({ id, sitting_id: sittingId, to_at: null }).update({ to_at: to });
-			else await trx('lapse').insert({ id, sitting_id: sittingId, kind, from_at: from, to_at: to });
+		const ended: NamedLapse[] = [];
+		for (const lapse of lapses) {
+			const { id, kind, from, to } = lapse;
+			const isNews = known.has(id)
+				? (await trx('lapse').where({ id, sitting_id: sittingId, to_at: null }).update({ to_at: to })) > 0
+				: (await trx('lapse').insert({ id, sitting_id: sittingId, kind, from_at: from, to_at: to })).length > 0;
 			known.add(id);
+			// Leaving is told when it is over, with its length; what was prevented, at once. Sent twice, it is told once.
+			if (isNews && to !== null) ended.push(lapse);
 		}
 		await appendToLogbook(
 			trx,
-			// Leaving is told when it is over, with its length; what was prevented, at once.
-			lapses
-				.filter((lapse) => lapse.to !== null)
-				.map(({ kind, from, to }) => ({
-					at: now,
-					by: { role: 'candidate' as const, id: one.candidate.id },
-					kind: 'lapsed',
-					sessionId: one.session.id,
-					sittingId,
-					body: { what: kind, lastedMs: to! - from }
-				}))
+			ended.map(({ kind, from, to }) => ({
+				at: now,
+				by: { role: 'candidate' as const, id: one.candidate.id },
+				kind: 'lapsed',
+				sessionId: one.session.id,
+				sittingId,
+				body: { what: kind, lastedMs: to! - from }
+			}))
 		);
 		await react(trx, otium, one, touched);
 		return one.session.id;
@@ -58,7 +60,7 @@ export async function noteLapses(otium: Otium, sittingId: string, lapses: NamedL
 
 async function react(
 	trx: Query,
-	otium: Otium,
+	otium: Acting,
 	one: NonNullable<Awaited<ReturnType<typeof loadSitting>>>,
 	touched: Touched
 ) {
@@ -97,19 +99,17 @@ async function leftSince(trx: Query, sittingId: string, since: number): Promise<
 
 /** What rooms show, by sitting; sittings without a lapse are left out. */
 export async function lapseCounts(db: Query, sittingIds: string[]): Promise<Map<string, LapseCount>> {
-	const rows: { sitting_id: string; left: number; tried: number; last: number; away: number | null }[] = await db(
-		'lapse'
-	)
+	const rows: { sitting_id: string; kind: Lapse['kind']; from_at: number; to_at: number | null }[] = await db('lapse')
 		.whereIn('sitting_id', sittingIds)
-		.groupBy('sitting_id')
-		.select(
-			'sitting_id',
-			db.raw(`sum(kind = 'left') as "left"`),
-			db.raw(`sum(kind NOT IN ('left', 'site')) as tried`),
-			db.raw('max(from_at) as last'),
-			db.raw(`max(CASE WHEN to_at IS NULL AND kind = 'left' THEN from_at END) as away`)
-		);
-	return new Map(
-		rows.map((row) => [row.sitting_id, { left: row.left, tried: row.tried, last: row.last, awaySince: row.away }])
-	);
+		.select('sitting_id', 'kind', 'from_at', 'to_at');
+	const counts = new Map<string, LapseCount>();
+	for (const { sitting_id, kind, from_at, to_at } of rows) {
+		const count = counts.get(sitting_id) ?? { left: 0, tried: 0, last: 0, awaySince: null };
+		if (kind === 'left') count.left++;
+		else if (kind !== 'site') count.tried++;
+		count.last = Math.max(count.last, from_at);
+		if (kind === 'left' && to_at === null) count.awaySince = Math.max(count.awaySince ?? 0, from_at);
+		counts.set(sitting_id, count);
+	}
+	return counts;
 }

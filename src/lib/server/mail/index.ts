@@ -1,4 +1,4 @@
-export { mailLeaves, sendWaiting } from './post';
+export { mailLeaves, mailTransport, sendWaiting } from './post';
 export type { Mail } from './post';
 export { lettersFor, postLetters, saveTemplate, templateFor } from './write';
 export type { Letter } from './write';

@@ -1,7 +1,10 @@
 import { join } from 'node:path';
-import { createTransport, type Transporter } from 'nodemailer';
-import { mailSink } from '../../../../stand-ins/mail-sink';
-import type { Otium } from '../otium';
+import { createTransport, type SendMailOptions } from 'nodemailer';
+import { outboxFolder } from './outbox-folder';
+import type { House, MailTransport } from '../house';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'mail'>;
 
 /** A mail as it waits, went or failed. */
 export type Mail = {
@@ -22,6 +25,7 @@ export type Mail = {
 
 /** A mail server that is away or misconfigured is tried again so often, and for so long; then the mail is failed. */
 const RETRY_MS = 30_000;
+const MOST_WAITING = 2_000;
 const GIVE_UP_MS = 24 * 3_600_000;
 
 /** Whether mail leaves the house: by SMTP when `OTIUM_SMTP` names a server, else into the outbox folder. */
@@ -29,28 +33,30 @@ export function mailLeaves(): boolean {
 	return Boolean(process.env.OTIUM_SMTP);
 }
 
-let transporter: { dataDir: string; post: Transporter } | null = null;
-
-function post({ dataDir }: Otium): Transporter {
-	if (transporter?.dataDir === dataDir) return transporter.post;
-	const made = process.env.OTIUM_SMTP
-		? createTransport(process.env.OTIUM_SMTP)
-		: createTransport(mailSink(join(dataDir, 'outbox')));
-	transporter = { dataDir, post: made };
-	return made;
+/** The way of every mail of this house; opened with the first. */
+export function mailTransport(dataDir: string): MailTransport {
+	let transport: MailTransport | null = null;
+	const open = () =>
+		process.env.OTIUM_SMTP
+			? createTransport(process.env.OTIUM_SMTP)
+			: createTransport(outboxFolder(join(dataDir, 'outbox')));
+	return {
+		sendMail: (mail: SendMailOptions) => (transport ??= open()).sendMail(mail),
+		close: () => transport?.close()
+	};
 }
 
 /** Sends what waits, a few at a time. Returns how many went. */
-export async function sendWaiting(otium: Otium, most = 20): Promise<number> {
+export async function sendWaiting(otium: Needs, most = 20): Promise<number> {
 	const now = otium.now();
 	const waiting: Mail[] = await otium
 		.db('mail')
 		.where({ state: 'waiting' })
-		.whereRaw('made_at + tries * ? <= ?', [RETRY_MS, now])
-		.orderBy('made_at')
-		.limit(most);
+		.orderBy(['tries', 'made_at'])
+		.limit(MOST_WAITING);
+	const due = waiting.filter((mail) => mail.made_at + mail.tries * RETRY_MS <= now).slice(0, most);
 	let sent = 0;
-	for (const mail of waiting) {
+	for (const mail of due) {
 		const problem = await sendOne(otium, mail);
 		const tries = mail.tries + 1;
 		const isOver = problem !== null && (problem.isFinal || now - mail.made_at > GIVE_UP_MS);
@@ -76,10 +82,10 @@ export async function sendWaiting(otium: Otium, most = 20): Promise<number> {
 /** What went wrong. Final: it lies with this mail, not with the server, and will be so again. */
 type Problem = { words: string; isFinal: boolean };
 
-async function sendOne(otium: Otium, mail: Mail): Promise<Problem | null> {
+async function sendOne(otium: Needs, mail: Mail): Promise<Problem | null> {
 	try {
-		await post(otium).sendMail({
-			from: process.env.OTIUM_MAIL_FROM ?? 'Otium <otium@localhost>',
+		await otium.mail.sendMail({
+			from: process.env.OTIUM_MAIL_FROM ?? 'Writing <otium@localhost>',
 			to: { name: mail.to_name, address: mail.to_address },
 			subject: mail.subject,
 			text: mail.body,

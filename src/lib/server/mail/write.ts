@@ -2,15 +2,15 @@ import { nanoid } from 'nanoid';
 import { writeCalendar } from '$core/formats';
 import { fillIn, TEMPLATES, type MailFacts, type MailKind, type Template } from '$core/mail';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, localTime, longDate, zoneName } from '$core/time';
+import { allottedMinutes, lastsUntil, localTime, longDate, zoneName } from '$core/time';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 import { doorOpensAt, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import type { Mail } from './post';
 
-/** The house's own words, or those that Otium brings along. */
+/** The house's own words, or those that Writing brings along. */
 export async function templateFor(db: Query, kind: MailKind): Promise<Template> {
 	const row = await db('meta')
 		.where({ key: `mail_${kind}` })
@@ -140,14 +140,14 @@ function requirements({ rules: { lockdown } }: Session): string {
 
 /** Puts the letters of these addresses into the post. Pressed twice within a moment, they go once. */
 export async function postLetters(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	session: Session,
 	kind: MailKind,
 	letters: Letter[]
 ): Promise<number> {
 	const now = otium.now();
-	const end = session.window.closes ?? session.window.opens + (session.rules.timing.limitMinutes ?? 60) * 60_000;
+	const end = lastsUntil(session.rules.timing, session.window);
 	const calendar = writeCalendar(
 		session.name,
 		[

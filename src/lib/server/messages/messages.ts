@@ -3,7 +3,7 @@ import type { Actor } from '$core/sitting';
 import type { Query } from '../db';
 import { insertMany, transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 
 /** A message, one way or the other. A raised hand is one from a candidate; seen means that somebody answered it. */
 export type Message = {
@@ -35,7 +35,7 @@ const toMessage = (row: Row): Message => ({
 
 /** Sends the same words to some. `commandId` makes a repeated request harmless. Answers a hand that is up as well. */
 export async function sendMessage(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	sessionId: string,
 	commandId: string,
@@ -80,7 +80,7 @@ export async function sendMessage(
 }
 
 /** A candidate raises a hand, with words or without. One hand at a time: raising it again changes the words. */
-export async function raiseHand(otium: Otium, sittingId: string, text: string): Promise<void> {
+export async function raiseHand(otium: Acting, sittingId: string, text: string): Promise<void> {
 	const now = otium.now();
 	const sessionId = await transact(otium.db, async (trx) => {
 		const row = (await trx('sitting').where({ id: sittingId }).first('session_id', 'candidate_id')) as {
@@ -110,7 +110,7 @@ export async function raiseHand(otium: Otium, sittingId: string, text: string): 
 }
 
 /** The hand is down again: somebody came, or the candidate took it back. */
-export async function lowerHand(otium: Otium, sittingIds: string[]): Promise<void> {
+export async function lowerHand(otium: Acting, sittingIds: string[]): Promise<void> {
 	const now = otium.now();
 	await transact(otium.db, (trx) => settleHandsIn(trx, sittingIds, now));
 	const sessions: { session_id: string; id: string }[] = await otium
@@ -128,7 +128,7 @@ async function settleHandsIn(trx: Query, sittingIds: string[], now: number) {
 }
 
 /** The candidate has read these. */
-export async function messagesSeen(otium: Otium, sittingId: string, ids: string[]): Promise<void> {
+export async function messagesSeen(otium: Acting, sittingId: string, ids: string[]): Promise<void> {
 	await otium
 		.db('message')
 		.whereIn('id', ids)

@@ -1,9 +1,14 @@
 import { nanoid } from 'nanoid';
-import type { Paper } from '$core/paper';
+import { LRUCache } from 'lru-cache';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
 import { groupBy, type Query } from '../db';
-import type { Otium } from '../otium';
+import { unionLength } from '$core/time';
+import type { House } from '../house';
+import { paperVersion } from '../paper';
 import { act, loadSittings, type Loaded } from '../sitting';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'hub'>;
 
 /** Observations are counted anew so often; between, a threshold stays as it is. */
 const REFRESH_MS = 60_000;
@@ -18,12 +23,11 @@ type Thresholds = { at: number; byQuestion: Map<string, number> };
  */
 export class PaceWatch {
 	#dirty = new Set<string>();
-	#thresholds = new Map<string, Thresholds>();
-	#questions = new Map<string, number>();
+	#thresholds = new LRUCache<string, Thresholds>({ max: 100 });
 	/** How many answers there were when a sitting was last held for its pace. */
-	#heldAt = new Map<string, number>();
+	#heldAt = new LRUCache<string, number>({ max: 20_000 });
 
-	constructor(private readonly otium: Otium) {}
+	constructor(private readonly otium: Needs) {}
 
 	answered(sittingIds: Iterable<string>) {
 		for (const id of sittingIds) this.#dirty.add(id);
@@ -42,7 +46,7 @@ export class PaceWatch {
 	async #judge(one: Loaded, responses: Response[]) {
 		const { db, hub } = this.otium;
 		const { sitting, session } = one;
-		const questions = await this.#questionsOf(sitting.id);
+		const { questions } = await paperVersion(db, one.paperId);
 		const pace = paceOf(responses, questions);
 		if (pace.level !== one.pace || pace.rapid !== one.rapid) {
 			await db('progress').where({ sitting_id: sitting.id }).update({ pace: pace.level, rapid: pace.rapid });
@@ -64,18 +68,6 @@ export class PaceWatch {
 		]);
 	}
 
-	/** How many questions a form has; it never changes once dealt. */
-	async #questionsOf(sittingId: string): Promise<number> {
-		const known = this.#questions.get(sittingId);
-		if (known !== undefined) return known;
-		const count = this.otium.db.raw("json_array_length(form, '$.questions') as count");
-		const row = (await this.otium.db('form').where({ sitting_id: sittingId }).first(count)) as unknown as {
-			count: number;
-		};
-		this.#questions.set(sittingId, row.count);
-		return row.count;
-	}
-
 	/** The answers of some sittings with their thresholds, in the order in which they came. */
 	async responsesOf(db: Query, loaded: Loaded[]): Promise<Map<string, Response[]>> {
 		const rows: { sitting_id: string; question_id: string; in_view_ms: number }[] = await db('answer_standing')
@@ -91,7 +83,10 @@ export class PaceWatch {
 		for (const one of loaded) {
 			const own = bySitting.get(one.sitting.id) ?? [];
 			const thresholds = await this.thresholdsOf(db, one.paperId);
-			const elapsed = this.otium.now() - (one.sitting.beganAt ?? this.otium.now());
+			// Holds, lost lines and the days between two sessions are not working time.
+			const { beganAt, stops } = one.sitting;
+			const now = this.otium.now();
+			const elapsed = beganAt === null ? 0 : now - beganAt - unionLength(stops, beganAt, now);
 			const times = checkedTimes(
 				own.map((row) => row.in_view_ms),
 				elapsed
@@ -112,14 +107,15 @@ export class PaceWatch {
 	async thresholdsOf(db: Query, paperId: string): Promise<Map<string, number>> {
 		const known = this.#thresholds.get(paperId);
 		if (known && this.otium.now() - known.at < REFRESH_MS) return known.byQuestion;
-		const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
-		const rows: { question_id: string; count: number; mean: number }[] = await db('answer_standing')
+		const rows = (await db('answer_standing')
 			.join('sitting', 'sitting.id', 'answer_standing.sitting_id')
 			.where({ paper_id: paperId, blank: 0 })
 			.groupBy('question_id')
-			.select('question_id', db.raw('count(*) as count'), db.raw('avg(in_view_ms) as mean'));
+			.select('question_id')
+			.count('* as count')
+			.avg('in_view_ms as mean')) as { question_id: string; count: number; mean: number }[];
 		const observed = new Map(rows.map((row) => [row.question_id, { count: row.count, meanMs: row.mean }]));
-		const questions = (JSON.parse(content) as Paper).parts.flatMap((part) => part.questions);
+		const questions = (await paperVersion(db, paperId)).content.parts.flatMap((part) => part.questions);
 		const byQuestion = new Map(
 			questions.map((question) => [question.id, thresholdMs(wordsOf(question), observed.get(question.id) ?? null)])
 		);

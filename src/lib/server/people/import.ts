@@ -25,7 +25,7 @@ import { foldNumber } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 import { knownPeople, NO_GROUP } from './known';
 import { writePeople } from './write';
 
@@ -57,7 +57,7 @@ export type CheckResult = { ok: true; checked: Checked } | { ok: false; refused:
 
 /** Reads a file and works out what it would do: by what is in it, not by what it is called. */
 export async function checkImport(
-	otium: Otium,
+	otium: Writing,
 	name: string,
 	bytes: Uint8Array,
 	asked: ImportAsked
@@ -217,7 +217,7 @@ export type ApplyResult = { ok: true; applied: Applied } | { ok: false; refused:
  * changed people meanwhile, nothing is written.
  */
 export async function applyImport(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	name: string,
 	bytes: Uint8Array,

@@ -6,7 +6,7 @@ import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 import { loadSittings } from '../sitting';
 
 /** All that is known of one candidate. */
@@ -117,7 +117,7 @@ export type PersonChange = {
 export type PersonResult = { ok: true } | { ok: false; field: keyof PersonChange; message: string };
 
 /** Changes what is known of a candidate. Names are kept exactly as registered. */
-export async function changePerson(otium: Otium, by: Actor, id: string, change: PersonChange): Promise<PersonResult> {
+export async function changePerson(otium: Writing, by: Actor, id: string, change: PersonChange): Promise<PersonResult> {
 	const now = otium.now();
 	return transact(otium.db, async (trx): Promise<PersonResult> => {
 		const folded = foldNumber(change.number);
@@ -151,7 +151,7 @@ const HORIZON_MS = 200 * 24 * 3_600_000;
  * @returns how many stretches each of them has now, or what is wrong with the file
  */
 export async function importTimetable(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	candidateIds: string[],
 	text: string,

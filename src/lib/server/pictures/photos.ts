@@ -1,12 +1,15 @@
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { imageType } from './image-type';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
 export const MOST_PHOTO_BYTES = 400_000;
 
 /** Keeps a candidate's photo, or takes it away. false: it is not a JPEG or PNG of a fitting size. */
-export async function savePhoto(otium: Otium, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
+export async function savePhoto(otium: Needs, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
 	if (bytes !== null && (bytes.length > MOST_PHOTO_BYTES || imageType(bytes) === null)) return false;
 	await mkdir(join(otium.dataDir, 'photos'), { recursive: true });
 	if (bytes === null) await rm(pathOf(otium, candidateId), { force: true });
@@ -20,7 +23,7 @@ export async function savePhoto(otium: Otium, candidateId: string, bytes: Uint8A
 
 /** A candidate's photo; null: there is none. */
 export async function readPhoto(
-	otium: Otium,
+	otium: Needs,
 	candidateId: string
 ): Promise<{ bytes: Uint8Array; type: string } | null> {
 	const row = await otium.db('candidate').where({ id: candidateId }).first('id', 'photo_at');
@@ -29,6 +32,6 @@ export async function readPhoto(
 	return bytes && { bytes, type: imageType(bytes) ?? 'image/jpeg' };
 }
 
-function pathOf(otium: Otium, candidateId: string): string {
+function pathOf(otium: Needs, candidateId: string): string {
 	return join(otium.dataDir, 'photos', encodeURIComponent(candidateId).replaceAll('.', '%2E'));
 }

@@ -2,8 +2,11 @@ import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import type { Query } from '../db';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { imageType } from './image-type';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
 export type Snapshot = { id: string; at: number };
 
@@ -17,7 +20,7 @@ const DAY_MS = 24 * 3_600_000;
  * @returns false: it is not a picture that can be kept, or came too soon after the last
  */
 export async function keepSnapshot(
-	otium: Otium,
+	otium: Needs,
 	sittingId: string,
 	bytes: Uint8Array,
 	everySeconds: number,
@@ -48,13 +51,13 @@ export async function snapshotsOf(db: Query, sittingId: string, most = 24): Prom
 }
 
 /** The picture itself; null: it is not this sitting's, or has been deleted. */
-export async function readSnapshot(otium: Otium, sittingId: string, id: string): Promise<Uint8Array | null> {
+export async function readSnapshot(otium: Needs, sittingId: string, id: string): Promise<Uint8Array | null> {
 	const row = await otium.db('snapshot').where({ id, sitting_id: sittingId, deleted_at: null }).first('id');
 	return row ? readFile(join(folder(otium), `${row.id}.jpg`)).catch(() => null) : null;
 }
 
 /** Deletes what has been kept for long enough. The row stays and says when. */
-export async function deleteOldSnapshots(otium: Otium): Promise<number> {
+export async function deleteOldSnapshots(otium: Needs): Promise<number> {
 	const now = otium.now();
 	const old: string[] = await otium
 		.db('snapshot')
@@ -69,6 +72,6 @@ export async function deleteOldSnapshots(otium: Otium): Promise<number> {
 	return old.length;
 }
 
-function folder(otium: Otium): string {
+function folder(otium: Needs): string {
 	return join(otium.dataDir, 'snapshots');
 }

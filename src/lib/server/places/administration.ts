@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 
 /** The whole testing event: its days, its sites, what may be sat where, and how many sittings there are. */
 export type Administration = {
@@ -33,8 +33,10 @@ export type AdministrationName = { id: string; name: string; opensOn: string | n
 export async function listAdministrations(db: Query): Promise<AdministrationName[]> {
 	const rows: { id: string; name: string; opens_on: string | null; closes_on: string | null }[] = await db(
 		'administration'
-	).orderByRaw('opens_on IS NULL, opens_on DESC, rowid');
-	return rows.map((row) => ({ id: row.id, name: row.name, opensOn: row.opens_on, closesOn: row.closes_on }));
+	).orderBy(['made_at', 'name']);
+	return rows
+		.map((row) => ({ id: row.id, name: row.name, opensOn: row.opens_on, closesOn: row.closes_on }))
+		.sort((a, b) => (b.opensOn ?? '').localeCompare(a.opensOn ?? ''));
 }
 
 /**
@@ -109,7 +111,7 @@ export type AdministrationResult = { ok: true } | { ok: false; message: string }
 
 /** Saves it whole. What was allotted can't be more than was bought, nor less than is used. */
 export async function saveAdministration(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	id: string,
 	change: AdministrationChange
@@ -167,7 +169,7 @@ export async function saveAdministration(
 
 /** A new one, in which may be sat what the latest allows; its days and its stock are its own. */
 export async function makeAdministration(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	name: string
 ): Promise<{ ok: true; id: string } | { ok: false; message: string }> {
@@ -176,7 +178,7 @@ export async function makeAdministration(
 			return { ok: false, message: `There is an administration named “${name}” already.` };
 		const [latest] = await listAdministrations(trx);
 		const id = nanoid();
-		await trx('administration').insert({ id, name });
+		await trx('administration').insert({ id, name, made_at: otium.now() });
 		if (latest) {
 			const allowed: object[] = await trx('paper_allowed')
 				.where({ administration_id: latest.id })
@@ -189,7 +191,7 @@ export async function makeAdministration(
 }
 
 /** A new site. Its zone can't be changed later: sessions are planned in it. */
-export async function makeSite(otium: Otium, by: Actor, name: string, zone: string): Promise<AdministrationResult> {
+export async function makeSite(otium: Writing, by: Actor, name: string, zone: string): Promise<AdministrationResult> {
 	if (!IANAZone.isValidZone(zone))
 		return { ok: false, message: `“${zone}” is no time zone. Write one like Europe/London.` };
 	return transact(otium.db, async (trx): Promise<AdministrationResult> => {

@@ -3,7 +3,7 @@ import { isInside, readRanges } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 
 /** A named list of address ranges. */
 export type Network = { id: string; siteId: string; site: string; name: string; ranges: string[]; sessions: number };
@@ -35,7 +35,7 @@ export function networksOf(networks: Network[], address: string): Network[] {
 export type NetworkResult = { ok: true; id: string } | { ok: false; message: string };
 
 export async function saveNetwork(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	change: { id: string | null; siteId: string; name: string; ranges: string }
 ): Promise<NetworkResult> {
@@ -58,7 +58,7 @@ export async function saveNetwork(
 }
 
 /** Removes it. Sessions that are limited to it alone would let nobody in: their findings say so until they are changed. */
-export async function removeNetwork(otium: Otium, by: Actor, id: string): Promise<void> {
+export async function removeNetwork(otium: Writing, by: Actor, id: string): Promise<void> {
 	await transact(otium.db, async (trx) => {
 		const row = await trx('network').where({ id }).first('name');
 		if (!row) return;

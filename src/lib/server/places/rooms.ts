@@ -3,7 +3,7 @@ import { seatRows, usableSeats, type SeatPlan } from '$core/seating';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 
 /** A room with its seats as they stand. */
 export type Room = {
@@ -64,7 +64,7 @@ export type RoomChange = {
 export type RoomResult = { ok: true; id: string; revision: number; notes: string[] } | { ok: false; message: string };
 
 /** Makes a room or changes it. A seat that somebody is to sit on in an open session is not taken away silently. */
-export async function saveRoom(otium: Otium, by: Actor, change: RoomChange): Promise<RoomResult> {
+export async function saveRoom(otium: Writing, by: Actor, change: RoomChange): Promise<RoomResult> {
 	return transact(otium.db, async (trx): Promise<RoomResult> => {
 		const namesake = await trx('room')
 			.where({ site_id: change.siteId, name: change.name })

@@ -2,12 +2,12 @@ import { randomBytes } from 'node:crypto';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { showSlip, slipCodeFrom } from '$core/access';
 import { grantInWords } from '$core/grants';
-import type { Paper } from '$core/paper';
 import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
 import { insertMany, type Query, transact } from '../db';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
+import { paperVersion } from '../paper';
 import { doorOpensAt, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import { toPdf } from './pdf';
@@ -24,7 +24,7 @@ export type Print = keyof typeof PRINTS;
 type Row = { sittingId: string; name: string; number: string; seat: string | null; minutes: string; grants: string[] };
 
 /** Draws one of the prints of a session. */
-export async function printFor(otium: Otium, session: Session, print: Print, origin: string): Promise<Uint8Array> {
+export async function printFor(otium: Writing, session: Session, print: Print, origin: string): Promise<Uint8Array> {
 	const rows = await rosterRows(otium.db, session, otium.now());
 	const title = `${PRINTS[print]}: ${session.name}`;
 	switch (print) {
@@ -66,7 +66,7 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 }
 
 /** Every sitting's slip, made at the first printing and the same from then on. */
-async function slipCodes(otium: Otium, rows: Row[]): Promise<Map<string, string>> {
+async function slipCodes(otium: Writing, rows: Row[]): Promise<Map<string, string>> {
 	return transact(otium.db, async (trx) => {
 		const known: { sitting_id: string; code: string }[] = await trx('slip').whereIn(
 			'sitting_id',
@@ -200,8 +200,7 @@ function register(session: Session, rows: Row[]): Content[] {
 
 /** What the paper's author wants read aloud; a general text where they have written none. */
 async function scriptOf(db: Query, paperId: string): Promise<string | null> {
-	const { content } = (await db('paper').where({ id: paperId }).first('content')) as { content: string };
-	return (JSON.parse(content) as Paper).script ?? null;
+	return (await paperVersion(db, paperId)).content.script ?? null;
 }
 
 function script(session: Session, rows: Row[], own: string | null): Content[] {
@@ -213,7 +212,7 @@ function script(session: Session, rows: Row[], own: string | null): Content[] {
 			? 'There is no time limit.'
 			: `You have ${timing.limitMinutes} minutes${rules.timing.clockStarts === 'room' ? ', from when I start the room' : ', from when you begin'}.`;
 	const steps = [
-		`Open the room in Otium before ${at(doorOpensAt(session))}. The door opens then, and the code makes itself.`,
+		`Open the room in Writing before ${at(doorOpensAt(session))}. The door opens then, and the code makes itself.`,
 		`Show the board (B) when candidates are seated. ${rules.door.code === 'turning' ? `The code turns every ${rules.door.turnsEveryMinutes} minutes.` : 'The code holds for today.'}`,
 		rules.admission === 'proctor'
 			? 'Compare each at the door with the list and let them in; only those who are at the door can be let in.'

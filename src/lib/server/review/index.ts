@@ -1,1 +1,2 @@
 export { reviewFor } from './review';
+export { owingOf } from './owing';

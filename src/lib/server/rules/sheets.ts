@@ -4,10 +4,10 @@ import { completeRules, type SessionRules } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Writing } from '../house';
 import { doorOpensAt, findSessions, type Session } from '../session';
 
-/** A rule sheet: one that Otium brings along and nobody changes, or one of the house's own. */
+/** A rule sheet: one that Writing brings along and nobody changes, or one of the house's own. */
 export type RuleSheet = {
 	id: string;
 	name: string;
@@ -35,7 +35,7 @@ export async function findSheet(db: Query, id: string): Promise<RuleSheet | null
 export type SheetResult = { ok: true; id: string; revision: number } | { ok: false; message: string };
 
 /** Copies a sheet under a name that nobody has yet. */
-export async function copySheet(otium: Otium, by: Actor, fromId: string): Promise<SheetResult> {
+export async function copySheet(otium: Writing, by: Actor, fromId: string): Promise<SheetResult> {
 	return transact(otium.db, async (trx) => {
 		const sheets = await listSheets(trx);
 		const from = sheets.find((sheet) => sheet.id === fromId);
@@ -51,7 +51,7 @@ export async function copySheet(otium: Otium, by: Actor, fromId: string): Promis
 
 /** Saves a sheet of the house's own. Sessions that have copied it keep what they have. */
 export async function saveSheet(
-	otium: Otium,
+	otium: Writing,
 	by: Actor,
 	sheet: { id: string; revision: number; name: string; note: string; rules: SessionRules }
 ): Promise<SheetResult> {
@@ -79,7 +79,7 @@ export async function saveSheet(
 }
 
 /** Takes a sheet out of the list; sessions keep their copies. */
-export async function withdrawSheet(otium: Otium, by: Actor, id: string): Promise<SheetResult> {
+export async function withdrawSheet(otium: Writing, by: Actor, id: string): Promise<SheetResult> {
 	return transact(otium.db, async (trx) => {
 		const sheet = await findSheet(trx, id);
 		if (!sheet || sheet.shipped) return { ok: false, message: 'Only sheets of your own can be withdrawn.' };

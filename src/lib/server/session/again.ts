@@ -4,7 +4,7 @@ import { newSitting, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { actIn, loadSitting, refreshDerivedColumns, tell, type Loaded, type Touched } from '../sitting';
 
 export type Again = { ok: true; sittingId: string } | { ok: false; refusal: Refusal };
@@ -30,7 +30,7 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
  * place on the roster. The one before stays as it was handed in. Pressed twice, it is one attempt.
  */
 export async function sitAgain(
-	otium: Otium,
+	otium: Acting,
 	sittingId: string,
 	asked: { commandId: string; deviceId: string; deviceName: string }
 ): Promise<Again> {

@@ -47,6 +47,7 @@ export async function listDrafts(db: Query, staff: StaffMember): Promise<Omit<Dr
 	return rows.map((row) => ({ id: row.id, title: row.title, savedAt: row.saved_at }));
 }
 
-export async function dropDraft(db: Query, id: string): Promise<void> {
-	await db('session_draft').where({ id }).delete();
+/** Throws one's own draft away; another's stays. */
+export async function dropDraft(db: Query, staff: StaffMember, id: string): Promise<void> {
+	await db('session_draft').where({ id, staff_id: staff.id }).delete();
 }

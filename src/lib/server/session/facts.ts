@@ -2,9 +2,11 @@ import { expectedEnd, mergeGrants } from '$core/grants';
 import { summarise, type Paper } from '$core/paper';
 import { usableSeats, type SeatPlan } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
-import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
+import type { Sitting } from '$core/sitting';
+import { allottedMinutes, lastsUntil, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
 import type { Query } from '../db';
 import { findGrants } from '../grants/store';
+import { owingOf } from '../review/owing';
 import type { SessionInput } from './input';
 import type { Roster } from './roster';
 
@@ -81,6 +83,8 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		siteHasKey: Boolean(await db('site_key').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')),
 		entitlement: await entitlementOf(db, place),
 		othersPending: await othersPending(db, place),
+		owing: input.kind === 'rehearsal' ? await owingOf(db, place.administrationId, paper.id, now) : 0,
+		forPractice: input.kind === 'rehearsal' ? await forPractice(db, place, now) : [],
 		goingOn: await goingOn(db, place),
 		withoutClient: await withoutClient(db, place),
 		withoutIdentity: roster.people
@@ -140,12 +144,29 @@ type Taken = { id: string; name: string; room_id: string };
 
 /** Other sessions that overlap; one without an end is taken to last its limit. */
 async function sessionsAt(db: Query, { window, editing }: Place, until: number): Promise<Taken[]> {
-	return db('session')
+	const rows: (Taken & Lasting)[] = await db('session')
 		.whereNull('ended_at')
 		.whereNot('id', editing ?? '')
 		.where('opens', '<', until)
-		.whereRaw('coalesce(closes, opens + 3600000) > ?', [window.opens])
-		.select('id', 'name', 'room_id');
+		.where((any) => mayLastUntil(any, window.opens))
+		.select('id', 'name', 'room_id', 'opens', 'closes', 'rules');
+	return rows.filter((row) => endOf(row) > window.opens);
+}
+
+/** What tells how long a session lasts. */
+type Lasting = { opens: number; closes: number | null; rules: string };
+/** No paper takes longer. */
+const LONGEST_MS = 24 * 60 * MINUTE;
+
+/** Narrows to sessions that may still go on at an instant; those without an end are looked at one by one. */
+function mayLastUntil(query: ReturnType<Query['queryBuilder']>, at: number) {
+	query
+		.where('session.closes', '>', at)
+		.orWhere((open) => open.whereNull('session.closes').where('session.opens', '>', at - LONGEST_MS));
+}
+
+function endOf({ opens, closes, rules }: Lasting): number {
+	return lastsUntil((JSON.parse(rules) as SessionRules).timing, { opens, closes });
 }
 
 async function freeRooms(db: Query, place: Place, others: Taken[]): Promise<SessionFacts['otherRooms']> {
@@ -179,18 +200,20 @@ async function candidateClashes(
 		.where('from_at', '<', last)
 		.where('to_at', '>', window.opens)
 		.select('candidate_id', 'from_at', 'to_at', 'title');
-	const sittings: typeof commitments = await db('sitting')
+	const sittings: (Lasting & { candidate_id: string; title: string })[] = await db('sitting')
 		.join('session', 'session.id', 'sitting.session_id')
 		.whereIn('sitting.candidate_id', ids)
 		.whereNot('session.id', editing ?? '')
 		.whereNull('session.ended_at')
 		.whereIn('sitting.state', ['expected', 'at_door', 'let_in', 'working', 'on_hold'])
 		.where('session.opens', '<', last)
-		.whereRaw('coalesce(session.closes, session.opens + 3600000) > ?', [window.opens])
-		.select('sitting.candidate_id', 'session.opens as from_at', 'session.name as title')
-		.select(db.raw('coalesce(session.closes, session.opens + 3600000) as to_at'));
+		.where((any) => mayLastUntil(any, window.opens))
+		.select('sitting.candidate_id', 'session.name as title', 'session.opens', 'session.closes', 'session.rules');
+	const elsewhere = sittings
+		.map((row) => ({ ...row, from_at: row.opens, to_at: endOf(row) }))
+		.filter((row) => row.to_at > window.opens);
 	const named = new Map(roster.people.map((person) => [person.candidateId, person.name]));
-	return [...commitments, ...sittings]
+	return [...commitments, ...elsewhere]
 		.filter((row) => row.from_at < until.get(row.candidate_id)!)
 		.map((row) => ({
 			person: { id: row.candidate_id, name: named.get(row.candidate_id)! },
@@ -232,17 +255,21 @@ async function isAllowed(db: Query, { administrationId, paper, room, input }: Pl
 /** Who has begun elsewhere and would go on here, with the limit under which they began. */
 async function goingOn(db: Query, { roster, editing }: Place): Promise<SessionFacts['goingOn']> {
 	const names = new Map(roster.people.map((person) => [person.sittingId, person]));
-	const rows: { id: string; limit_minutes: number | null }[] = await db('sitting')
+	const rows: { id: string; fold: string; rules: string }[] = await db('sitting')
 		.join('session', 'session.id', 'sitting.session_id')
 		.whereIn('sitting.id', [...names.keys()].filter((id) => id !== null) as string[])
 		.where('sitting.state', 'carried_over')
 		.whereNot('session.id', editing ?? '')
-		.whereRaw("json_extract(fold, '$.beganAt') IS NOT NULL")
-		.select('sitting.id', db.raw("json_extract(session.rules, '$.timing.limitMinutes') as limit_minutes"));
-	return rows.map(({ id, limit_minutes }) => {
-		const { candidateId, name } = names.get(id)!;
-		return { person: { id: candidateId, name }, limitMinutes: limit_minutes };
-	});
+		.select('sitting.id', 'sitting.fold', 'session.rules');
+	return rows
+		.filter(({ fold }) => (JSON.parse(fold) as Sitting).beganAt !== null)
+		.map(({ id, rules }) => {
+			const { candidateId, name } = names.get(id)!;
+			return {
+				person: { id: candidateId, name },
+				limitMinutes: (JSON.parse(rules) as SessionRules).timing.limitMinutes
+			};
+		});
 }
 
 function byLanguage({ people }: Roster): SessionFacts['languages'] {
@@ -280,6 +307,27 @@ async function othersPending(db: Query, { paper, administrationId, editing }: Pl
 		.count('* as n')
 		.first();
 	return Number(row?.n ?? 0);
+}
+
+const MOST_FOR_PRACTICE = 3;
+
+/** Papers of the administration that nobody owes and that no session is planned with. */
+async function forPractice(db: Query, place: Place, now: number): Promise<SessionFacts['forPractice']> {
+	const { administrationId } = place;
+	const papers: PaperRow[] = await db('paper')
+		.whereIn('id', db('paper_allowed').where({ administration_id: administrationId }).select('paper_id'))
+		.whereNot({ id: place.paper.id })
+		.orderBy(['title', 'version']);
+	const free: SessionFacts['forPractice'] = [];
+	for (const paper of papers) {
+		if (free.length === MOST_FOR_PRACTICE) break;
+		const isFree =
+			(await isAllowed(db, { ...place, paper })) &&
+			(await othersPending(db, { ...place, paper })) === 0 &&
+			(await owingOf(db, administrationId, paper.id, now)) === 0;
+		if (isFree) free.push({ id: paper.id, title: paper.title });
+	}
+	return free;
 }
 
 /** Candidates whose last check of their device found no sealed client. */

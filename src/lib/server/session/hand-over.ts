@@ -2,7 +2,7 @@ import { ROLE_NAMES, type StaffRole } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import type { Session } from './session';
 
 /** Somebody who may supervise at a session's site. */
@@ -23,7 +23,7 @@ export async function proctorsFor(db: Query, session: Session): Promise<Proctor[
 
 /** Hands a room over; the next one is on the list before the first is off it. false: nobody of that name may supervise here. */
 export async function handOver(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	session: Session,
 	to: { staffId: string; note: string; stays: boolean }

@@ -3,7 +3,7 @@ import { assignSeats, type SeatPlan } from '$core/seating';
 import { newSitting, type Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
 import { giveWay } from './again';
 import { AssignmentRefused, assignTo } from './assign';
@@ -17,7 +17,7 @@ type Problem = { code: string; message: string; instead?: string };
  * over out of another session of the paper goes on with the sitting they have.
  */
 export async function addToSession(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	session: Session,
 	candidateId: string
@@ -83,6 +83,7 @@ export async function addToSession(
 	if (result.ok) {
 		tell(otium, touched);
 		otium.hub.changed(session.id, [result.sittingId]);
+		otium.hub.changed(session.id);
 	}
 	return result;
 }

@@ -7,7 +7,7 @@ import {
 	type SessionRules
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
-import { instantFromLocal, localTime, type Window } from '$core/time';
+import { instantFromLocal, lastsUntil, localTime, type Window } from '$core/time';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
 import { partsOf, type FieldErrors, type SessionInput } from './input';
@@ -144,7 +144,7 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 					'Expected twice.',
 					`${shared[0].name}${shared.length > 1 ? ` and ${shared.length - 1} more` : ''} would be in ${a} and in ${b}.`
 				);
-			const end = (one: Plan) => one.window.closes ?? one.window.opens + (one.rules.timing.limitMinutes ?? 60) * 60_000;
+			const end = (one: Plan) => lastsUntil(one.rules.timing, one.window);
 			if (
 				plan.facts.room.id === earlier.facts.room.id &&
 				plan.window.opens < end(earlier) &&

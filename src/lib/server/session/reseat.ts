@@ -2,7 +2,7 @@ import { seatRows, type SeatPlan } from '$core/seating';
 import type { Actor } from '$core/sitting';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import type { Session } from './session';
 
 type Moved = { ok: true; from: string | null; exchangedWith: string | null };
@@ -10,7 +10,7 @@ type Problem = { code: string; message: string; instead?: string };
 
 /** Seats somebody elsewhere in the room; whoever has that seat gets theirs. */
 export async function reseat(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	session: Session,
 	sittingId: string,

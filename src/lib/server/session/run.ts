@@ -3,7 +3,7 @@ import { commandsForFate, fateAtEnd, type Fate } from '$core/closing';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import {
 	actIn,
 	loadSittingsOf,
@@ -20,7 +20,7 @@ export type RunResult = { ok: true } | { ok: false; message: string };
 
 /** Changes the session itself, in one transaction, and tells everyone in it after the commit. */
 async function change(
-	otium: Otium,
+	otium: Acting,
 	sessionId: string,
 	work: (trx: Query, session: Session, now: number) => Promise<RunResult>
 ): Promise<RunResult> {
@@ -37,7 +37,7 @@ async function change(
 }
 
 /** Everyone's clock starts, where the rules say that it starts with the room, and whoever is at the door is let in with it. */
-export async function startRoom(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+export async function startRoom(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
 	const touched: Touched = new Map();
 	const result = await change(otium, sessionId, async (trx, session, now) => {
 		if (session.rules.timing.clockStarts !== 'room')
@@ -56,7 +56,7 @@ export async function startRoom(otium: Otium, sessionId: string, by: Actor): Pro
 }
 
 /** Work may begin before the opening, for all who share the session's window. */
-export function openEarly(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+export function openEarly(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
 	return change(otium, sessionId, async (trx, session, now) => {
 		if (session.rules.timing.clockStarts === 'room')
 			return { ok: false, message: 'In this session everyone begins when the room is started.' };
@@ -68,7 +68,7 @@ export function openEarly(otium: Otium, sessionId: string, by: Actor): Promise<R
 	});
 }
 
-export function renewDoorCode(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+export function renewDoorCode(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
 	return change(otium, sessionId, async (trx, session, now) => {
 		await makeDoorCode(trx, session, by, now);
 		return { ok: true };
@@ -76,7 +76,7 @@ export function renewDoorCode(otium: Otium, sessionId: string, by: Actor): Promi
 }
 
 /** Shows the code to whoever stands before the board, or hides it again. Before the door opens this makes it. */
-export function showDoorCodeTo(otium: Otium, sessionId: string, by: Actor, hidden: boolean): Promise<RunResult> {
+export function showDoorCodeTo(otium: Acting, sessionId: string, by: Actor, hidden: boolean): Promise<RunResult> {
 	return change(otium, sessionId, async (trx, session, now) => {
 		if (!hidden && session.doorCode === null) await makeDoorCode(trx, session, by, now);
 		await trx('session').where({ id: sessionId }).update({ code_hidden: hidden });
@@ -118,7 +118,7 @@ function isWindowToCome({ reckoning }: Loaded, now: number): boolean {
  * Ends the session: the unfinished are carried over with their time, whoever never came is absent, the code is dead.
  * Whoever has a window of their own that is still open, or still to come, stays, and the code lives on for them alone.
  */
-export async function endSession(otium: Otium, sessionId: string, by: Actor): Promise<RunResult> {
+export async function endSession(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
 	const touched: Touched = new Map();
 	const result = await change(otium, sessionId, async (trx, session, now) => {
 		if (session.endedAt !== null) return { ok: false, message: 'This session has ended.' };
@@ -166,7 +166,7 @@ async function meetFates(
  * Own windows that outlive their session: a code while one is open or to come, and the session's end for whoever's is
  * over. Works from what is, so it may be called at any time.
  */
-export async function tendOwnWindows(otium: Otium, sessionId: string, by: Actor): Promise<void> {
+export async function tendOwnWindows(otium: Acting, sessionId: string, by: Actor): Promise<void> {
 	const touched: Touched = new Map();
 	const now = otium.now();
 	const changed = await transact(otium.db, async (trx) => {

@@ -4,7 +4,7 @@ import { turningKeyFrom } from '$core/access';
 import { assignSeats, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
 import { newSitting, type Actor } from '$core/sitting';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
@@ -22,7 +22,7 @@ export type SaveResult =
  * @param edit the session and the revision that the editor saw
  */
 export async function saveSession(
-	otium: Otium,
+	otium: Acting,
 	by: Actor,
 	administrationId: string,
 	input: SessionInput,

@@ -2,7 +2,7 @@ import type { Place } from '$core/access';
 import type { SeatPlan } from '$core/seating';
 import { completeRules, type SessionKind, type SessionRules } from '$core/session';
 import type { Window } from '$core/time';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 
 /** A session as the server works with it: its row, its place and its paper's name. */
 export type Session = {
@@ -41,6 +41,7 @@ export async function findSessions(
 		.join('room', 'room.id', 'session.room_id')
 		.join('site', 'site.id', 'room.site_id')
 		.join('paper', 'paper.id', 'session.paper_id')
+		.leftJoin('session_proctor', 'session_proctor.session_id', 'session.id')
 		.orderBy(['session.opens', 'room.name'])
 		.select(
 			'session.*',
@@ -52,18 +53,16 @@ export async function findSessions(
 			'site.name as site',
 			'site.zone',
 			'paper.title',
-			'paper.version'
+			'paper.version',
+			'session_proctor.staff_id as proctor_id'
 		);
 	narrow(query);
-	const rows = (await query) as Row[];
-	const proctors = (await db('session_proctor').whereIn(
-		'session_id',
-		rows.map((row) => row.id as string)
-	)) as { session_id: string; staff_id: string }[];
-	return rows.map((row) =>
+	// A row for each proctor: what every change in a room asks for is asked once.
+	const rows = groupBy((await query) as Row[], (row) => row.id as string);
+	return [...rows.values()].map((group) =>
 		toSession(
-			row,
-			proctors.filter((one) => one.session_id === row.id).map((one) => one.staff_id)
+			group[0],
+			group.flatMap((row) => (row.proctor_id as string | null) ?? [])
 		)
 	);
 }

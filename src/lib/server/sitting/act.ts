@@ -12,7 +12,7 @@ import {
 } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook, type NewEntry } from '../logbook';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { derivedColumns } from './derived-columns';
 import { loadSitting, loadSittings, reckonFor, type Loaded } from './load';
 
@@ -26,7 +26,7 @@ export type Outcome = { sittingId: string } & ({ ok: true; changed: boolean } | 
  * commit, and only then tell whoever watches. All requests go into one transaction; each is decided by itself, so that
  * one refusal does not undo the others.
  */
-export async function act(otium: Otium, requests: Request[]): Promise<Outcome[]> {
+export async function act(otium: Acting, requests: Request[]): Promise<Outcome[]> {
 	const touched: Touched = new Map();
 	const outcomes = await transact(otium.db, (trx) => actIn(trx, otium.now(), requests, touched));
 	tell(otium, touched);
@@ -36,7 +36,7 @@ export async function act(otium: Otium, requests: Request[]): Promise<Outcome[]>
 /** Sessions and the sittings in them that have changed; told to the hub after the commit. */
 export type Touched = Map<string, Set<string>>;
 
-export function tell(otium: Otium, touched: Touched) {
+export function tell(otium: Acting, touched: Touched) {
 	for (const [sessionId, sittingIds] of touched) otium.hub.changed(sessionId, sittingIds);
 }
 

@@ -1,15 +1,16 @@
 import { createHash } from 'node:crypto';
 import { sameName } from '$core/access';
-import { deal, type Form, type Paper } from '$core/paper';
+import { deal, type Form } from '$core/paper';
 import { transact, type Query } from '../db';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
+import { paperVersion } from '../paper';
 import { actIn, tell, type Outcome, type Touched } from './act';
 import { clientFor, type ProvenClient } from '../identity/sealed';
 import { loadSitting } from './load';
 
 /** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */
 export async function begin(
-	otium: Otium,
+	otium: Acting,
 	sittingId: string,
 	commandId: string,
 	startWord: string,
@@ -54,10 +55,10 @@ async function wasChecked(trx: Query, candidateId: string, sessionId: string): P
 
 async function dealOnce(trx: Query, sittingId: string, paperId: string, order: Parameters<typeof deal>[1]) {
 	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;
-	const { content } = (await trx('paper').where({ id: paperId }).first('content')) as { content: string };
+	const { content } = await paperVersion(trx, paperId);
 	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
 	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
-	const form = deal(JSON.parse(content) as Paper, order, seed);
+	const form = deal(content, order, seed);
 	await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(form) });
 }
 

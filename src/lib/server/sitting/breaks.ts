@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { breakSince, refusal, type Actor, type Refusal } from '$core/sitting';
 import { MINUTE } from '$core/time';
-import type { Otium } from '../otium';
+import type { Acting } from '../house';
 import { act } from './act';
 import { loadSitting, loadSittings, type Loaded } from './load';
 
@@ -25,7 +25,7 @@ export function breaksOf({ sitting, merge }: Pick<Loaded, 'sitting' | 'merge'>):
 type Answer = { ok: true } | { ok: false; refusal: Refusal };
 
 /** The candidate takes a break that was granted; the clock stands still. */
-export async function takeBreak(otium: Otium, sittingId: string): Promise<Answer> {
+export async function takeBreak(otium: Acting, sittingId: string): Promise<Answer> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	const breaks = one && breaksOf(one);
 	if (!breaks || breaks.left === 0) return { ok: false, refusal: refusal('no_break_left') };
@@ -39,14 +39,14 @@ export async function takeBreak(otium: Otium, sittingId: string): Promise<Answer
 }
 
 /** Back from it, of their own accord. A hold of the proctor's is not ended so. */
-export async function endBreak(otium: Otium, sittingId: string): Promise<Answer> {
+export async function endBreak(otium: Acting, sittingId: string): Promise<Answer> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	if (!one || breakSince(one.sitting) === null) return { ok: false, refusal: refusal('not_from_this_state') };
 	return change(otium, nanoid(), sittingId, { kind: 'resume' });
 }
 
 /** Ends the breaks that have lasted their time. */
-export async function endDueBreaks(otium: Otium): Promise<void> {
+export async function endDueBreaks(otium: Acting): Promise<void> {
 	const now = otium.now();
 	// A whole room may be on hold without a single break: only a fold that is in one is worth loading once a second.
 	const held: { id: string; fold: string }[] = await otium
@@ -61,7 +61,7 @@ export async function endDueBreaks(otium: Otium): Promise<void> {
 }
 
 async function change(
-	otium: Otium,
+	otium: Acting,
 	id: string,
 	sittingId: string,
 	body: Parameters<typeof act>[1][number]['body']

@@ -1,1 +1,1 @@
-export { startSweep, sweep } from './sweep';
+export { sweep, Sweeper } from './sweep';

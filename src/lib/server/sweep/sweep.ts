@@ -1,11 +1,12 @@
+import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { turnsAt } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { localMidnightAfter } from '$core/time';
-import { transact } from '../db';
+import { lastEntryOf, localMidnightAfter } from '$core/time';
+import { deleteOutlived, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { sendWaiting } from '../mail';
-import type { Otium } from '../otium';
+import type { House } from '../house';
 import { deleteOldSnapshots } from '../pictures';
 import {
 	doorOpensAt,
@@ -24,63 +25,115 @@ const ALIVE_MS = 5_000;
 const TIDY_MS = 10 * 60_000;
 const SYSTEM: Actor = { role: 'system', id: 'sweep' };
 
-/** Starts doing what time brings, once a second. Returns what stops it. */
-export function startSweep(otium: Otium): () => void {
-	let running = false;
-	let notedAlive = 0;
-	let tidied = 0;
-	const timer = setInterval(async () => {
-		if (running) return;
-		running = true;
-		try {
-			await otium.presence.sweep();
-			await sweep(otium);
-			void postman(otium);
-			if (otium.now() - tidied >= TIDY_MS) {
-				await deleteOldSnapshots(otium);
-				tidied = otium.now();
-			}
-			if (otium.now() - notedAlive >= ALIVE_MS) {
-				await otium.presence.noteAlive();
-				notedAlive = otium.now();
-			}
-		} catch (error) {
-			otium.log.error({ err: error }, 'the sweep failed; the next one tries again');
-		}
-		running = false;
-	}, SWEEP_MS);
-	return () => clearInterval(timer);
-}
-
-/** Mail goes beside the sweep: a mail server that is slow to answer must not hold up time. */
-let posting = false;
-async function postman(otium: Otium) {
-	if (posting) return;
-	posting = true;
-	try {
-		await sendWaiting(otium);
-	} catch (error) {
-		otium.log.error({ err: error }, 'mail could not be sent; it is tried again');
-	}
-	posting = false;
-}
+type Step = { name: string; run: (house: House) => Promise<void> };
 
 /**
- * Does everything that is due by the clock: it looks at what is, not at what it did last, so that it is right after any
- * time in which nothing ran.
+ * Does what time brings, once a second. Each step stands alone, and within a step each session does: what fails is logged
+ * once until it works again, and holds up nothing else.
  */
-export async function sweep(otium: Otium): Promise<void> {
-	await timeUp(otium);
-	await endDueBreaks(otium);
-	await otium.pace.sweep();
-	await openDoors(otium);
-	await turnCodes(otium);
-	await closeEntries(otium);
-	await ownWindows(otium);
-	await endTheDay(otium);
+export class Sweeper {
+	/** Which code of a session that turns was last told to those who watch it. */
+	#toldPeriods = new LRUCache<string, number>({ max: 10_000 });
+	#failing = new Set<string>();
+	#running = false;
+	#posting = false;
+	#notedAlive = 0;
+	#tidied = 0;
+	#timer: NodeJS.Timeout | null = null;
+
+	constructor(private readonly house: House) {}
+
+	start() {
+		this.#timer = setInterval(() => void this.#tick(), SWEEP_MS);
+	}
+
+	stop() {
+		if (this.#timer) clearInterval(this.#timer);
+	}
+
+	/**
+	 * Does everything that is due by the clock: it looks at what is, not at what it did last, so that it is right after any
+	 * time in which nothing ran.
+	 */
+	async once(): Promise<void> {
+		const steps: Step[] = [
+			{ name: 'time up', run: timeUp },
+			{ name: 'breaks', run: endDueBreaks },
+			{ name: 'pace', run: (house) => house.pace.sweep() },
+			{ name: 'doors', run: (house) => this.#each(house, 'doors', sessionsToOpen, openDoor) },
+			{ name: 'codes', run: (house) => this.#turnCodes(house) },
+			{ name: 'entries', run: (house) => this.#each(house, 'entries', sessionsPastEntry, closeEntry) },
+			{ name: 'own windows', run: (house) => this.#each(house, 'own windows', sessionsWithWindows, tendWindows) },
+			{ name: 'the end of the day', run: (house) => this.#each(house, 'the end of the day', sessionsToEnd, endDay) }
+		];
+		for (const step of steps) await this.#alone(step.name, () => step.run(this.house));
+	}
+
+	async #tick() {
+		if (this.#running) return;
+		this.#running = true;
+		const { presence, now } = this.house;
+		await this.#alone('presence', () => presence.sweep());
+		await this.once();
+		void this.#post();
+		if (now() - this.#tidied >= TIDY_MS) {
+			this.#tidied = now();
+			await this.#alone('tidying', () => tidy(this.house));
+		}
+		if (now() - this.#notedAlive >= ALIVE_MS) {
+			this.#notedAlive = now();
+			await this.#alone('the sign of life', () => presence.noteAlive());
+		}
+		this.#running = false;
+	}
+
+	/** Mail goes beside the sweep: a mail server that is slow to answer must not hold up time. */
+	async #post() {
+		if (this.#posting) return;
+		this.#posting = true;
+		await this.#alone('mail', async () => void (await sendWaiting(this.house)));
+		this.#posting = false;
+	}
+
+	/** One step, one session: a failure is its own. */
+	async #alone(name: string, work: () => Promise<void>): Promise<void> {
+		try {
+			await work();
+			this.#failing.delete(name);
+		} catch (error) {
+			if (!this.#failing.has(name))
+				this.house.log.error({ err: error, step: name }, 'a step of the sweep failed; the next sweep tries again');
+			this.#failing.add(name);
+		}
+	}
+
+	async #each<T extends { id: string }>(
+		house: House,
+		step: string,
+		find: (house: House) => Promise<T[]>,
+		work: (house: House, one: T) => Promise<void>
+	) {
+		for (const one of await find(house)) await this.#alone(`${step} of ${one.id}`, () => work(house, one));
+	}
+
+	async #turnCodes({ db, now, hub }: House) {
+		const turning = await findSessions(db, (query) => query.whereNotNull('turning_key').whereNotNull('door_code'));
+		for (const session of turning) {
+			const period = turnsAt(now(), session.rules.door.turnsEveryMinutes);
+			if (this.#toldPeriods.get(session.id) === period) continue;
+			this.#toldPeriods.set(session.id, period);
+			// The new code is the proctor's and the board's news; to candidates it is none.
+			hub.changed(session.id);
+		}
+	}
 }
 
-async function timeUp(otium: Otium) {
+/** One sweep now; tests move time themselves. */
+export function sweep(otium: { sweeper: Sweeper }): Promise<void> {
+	return otium.sweeper.once();
+}
+
+async function timeUp(otium: House) {
 	const now = otium.now();
 	const due: { id: string }[] = await otium.db('sitting').where('due_at', '<=', now).select('id');
 	if (due.length === 0) return;
@@ -93,65 +146,53 @@ async function timeUp(otium: Otium) {
 	if (stale.length > 0) await transact(otium.db, (trx) => refreshDerivedColumns(trx, stale, now));
 }
 
-async function openDoors(otium: Otium) {
-	const now = otium.now();
+function sessionsToOpen({ db, now }: House): Promise<Session[]> {
 	// No door opens more than a day before its session.
-	const waiting = await findSessions(otium.db, (query) =>
+	return findSessions(db, (query) =>
 		query
 			.whereNull('door_code')
 			.whereNull('ended_at')
-			.where('opens', '<=', now + 86_400_000)
+			.where('opens', '<=', now() + 86_400_000)
 	);
-	for (const session of waiting) {
-		if (now < doorOpensAt(session) || now >= dayEndsAt(session)) continue;
-		await transact(otium.db, (trx) => makeDoorCode(trx, session, SYSTEM, now));
-		await otium.hub.sessionChanged(session.id);
-	}
 }
 
-/** Which code of a session that turns was last told to those who watch it. */
-const toldPeriods = new Map<string, number>();
-
-async function turnCodes(otium: Otium) {
-	const now = otium.now();
-	const turning = await findSessions(otium.db, (query) => query.whereNotNull('turning_key').whereNotNull('door_code'));
-	for (const session of turning) {
-		const period = turnsAt(now, session.rules.door.turnsEveryMinutes);
-		if (toldPeriods.get(session.id) === period) continue;
-		toldPeriods.set(session.id, period);
-		await otium.hub.sessionChanged(session.id);
-	}
+async function openDoor({ db, now, hub }: House, session: Session) {
+	if (now() < doorOpensAt(session) || now() >= dayEndsAt(session)) return;
+	await transact(db, (trx) => makeDoorCode(trx, session, SYSTEM, now()));
+	await hub.sessionChanged(session.id);
 }
 
 /** Last entry has passed: whoever has not come is told to the proctor by name, once. */
-async function closeEntries(otium: Otium) {
-	const now = otium.now();
-	const open = await findSessions(otium.db, (query) =>
-		query.whereNull('entry_closed_at').whereNull('ended_at').where('opens', '<=', now)
+async function sessionsPastEntry({ db, now }: House): Promise<Session[]> {
+	const open = await findSessions(db, (query) =>
+		query.whereNull('entry_closed_at').whereNull('ended_at').where('opens', '<=', now())
 	);
-	for (const session of open) {
-		const { lastEntryMinutes } = session.rules.timing;
-		const closes = lastEntryMinutes === null ? session.window.closes : session.window.opens + lastEntryMinutes * 60_000;
-		if (closes === null || now <= closes) continue;
-		await transact(otium.db, async (trx) => {
-			const missing = await trx('sitting')
-				.join('candidate', 'candidate.id', 'sitting.candidate_id')
-				.where({ session_id: session.id, state: 'expected' })
-				.select('candidate.number');
-			await trx('session').where({ id: session.id }).update({ entry_closed_at: now });
-			const body = { notArrived: missing.map((row) => row.number) };
-			await appendToLogbook(trx, [{ at: now, by: SYSTEM, kind: 'entry_closed', sessionId: session.id, body }]);
-		});
-		await otium.hub.sessionChanged(session.id);
-	}
+	return open.filter((session) => {
+		const closes = lastEntryOf(session.rules.timing, session.window);
+		return closes !== null && now() > closes;
+	});
+}
+
+async function closeEntry(otium: House, session: Session) {
+	const now = otium.now();
+	await transact(otium.db, async (trx) => {
+		const missing = await trx('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.where({ session_id: session.id, state: 'expected' })
+			.select('candidate.number');
+		await trx('session').where({ id: session.id }).update({ entry_closed_at: now });
+		const body = { notArrived: missing.map((row) => row.number) };
+		await appendToLogbook(trx, [{ at: now, by: SYSTEM, kind: 'entry_closed', sessionId: session.id, body }]);
+	});
+	await otium.hub.sessionChanged(session.id);
 }
 
 /**
  * Ended sessions in which somebody's own window may want something done: they have not finished, the session still has
  * its code, or the window was given after the end.
  */
-async function ownWindows(otium: Otium) {
-	const rows: { id: string }[] = await otium
+async function sessionsWithWindows(otium: House): Promise<{ id: string }[]> {
+	return otium
 		.db('grant_given')
 		.join('session', 'session.id', 'grant_given.scope_id')
 		.join('sitting', (join) =>
@@ -166,7 +207,10 @@ async function ownWindows(otium: Otium) {
 				.orWhere('grant_given.given_at', '>=', otium.db.ref('session.ended_at'))
 		)
 		.distinct('session.id');
-	for (const { id } of rows) await tendOwnWindows(otium, id, SYSTEM);
+}
+
+function tendWindows(otium: House, { id }: { id: string }): Promise<void> {
+	return tendOwnWindows(otium, id, SYSTEM);
 }
 
 /** How long a session that nobody ended waits for those who still work past midnight. */
@@ -177,16 +221,23 @@ function dayEndsAt(session: Session): number {
 }
 
 /** At local midnight the code is dead; a session that somebody forgot ends itself, later if somebody is still at work in it. */
-async function endTheDay(otium: Otium) {
+async function sessionsToEnd({ db, now }: House): Promise<Session[]> {
+	const started = await findSessions(db, (query) => query.whereNull('ended_at').where('opens', '<=', now()));
+	return started.filter((session) => now() >= dayEndsAt(session));
+}
+
+async function endDay(otium: House, session: Session) {
 	const now = otium.now();
-	const started = await findSessions(otium.db, (query) => query.whereNull('ended_at').where('opens', '<=', now));
-	for (const session of started) {
-		if (now < dayEndsAt(session)) continue;
-		if (session.doorCode !== null) {
-			await transact(otium.db, (trx) => killDoorCode(trx, session, SYSTEM, now));
-			await otium.hub.sessionChanged(session.id);
-		}
-		const atWork = await otium.db('sitting').where({ session_id: session.id, state: 'working' }).first('id');
-		if (!atWork || now >= dayEndsAt(session) + AFTER_MIDNIGHT_MS) await endSession(otium, session.id, SYSTEM);
+	if (session.doorCode !== null) {
+		await transact(otium.db, (trx) => killDoorCode(trx, session, SYSTEM, now));
+		await otium.hub.sessionChanged(session.id);
 	}
+	const atWork = await otium.db('sitting').where({ session_id: session.id, state: 'working' }).first('id');
+	if (!atWork || now >= dayEndsAt(session) + AFTER_MIDNIGHT_MS) await endSession(otium, session.id, SYSTEM);
+}
+
+/** What has had its time: pictures, remembered answers to commands, refusals long settled, devices long gone. */
+async function tidy(otium: House): Promise<void> {
+	await deleteOldSnapshots(otium);
+	await deleteOutlived(otium.db, otium.now());
 }

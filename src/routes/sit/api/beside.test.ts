@@ -155,9 +155,37 @@ describe('looking back', () => {
 		await finish({ review: { shows: 'key', when: 'all_finished' } });
 		expect((await look()).text).not.toContain('right');
 		await endSession(house.otium, 's1', COORDINATOR);
+		// The two who did not come are owed a make-up, until the administration's last day is over.
+		await house.otium.db('administration').update({ closes_on: '2026-12-08' });
+		expect((await look()).text).not.toContain('right');
+		house.clock.at += 48 * 60 * MINUTE;
 		const got = (await look()).body as unknown as Review;
 		expect(got.questions!.map((one) => one.verdict)).toContain('wrong');
 		expect(got.questions).toHaveLength(6);
+	});
+
+	it('the right answers wait for whoever works on in a window of their own, also where they come at once', async () => {
+		house = await buildHouse({ candidates: 2, rules: { review: { shows: 'key', when: 'at_once' } } });
+		const code = await openDoor(house);
+		await giveGrant(house.otium, COORDINATOR, nanoid(), {
+			candidateId: 'can1',
+			scope: { kind: 'session', id: 's1' },
+			body: { kind: 'own_window', opens: NINE, closes: NINE + 300 * MINUTE },
+			reason: 'ferry',
+			givenBy: 'ode',
+			givenAt: NINE
+		});
+		await bringToWork(house, 1, code);
+		await bringToWork(house, 0, code);
+		const handIn = (sittingId: string) =>
+			act(house.otium, [
+				{ id: nanoid(), sittingId, by: PROCTOR, body: { kind: 'hand_in', receipt: 'R', reason: null } }
+			]);
+		await handIn('sit0');
+		await endSession(house.otium, 's1', PROCTOR);
+		expect((await look()).body.code).toBe('no_review');
+		await handIn('sit1');
+		expect((await look()).status).toBe(200);
 	});
 
 	it('own answers come without saying which were right', async () => {

@@ -40,6 +40,6 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 export const DELETE: RequestHandler = async ({ url, locals: { otium, staff } }) => {
 	if (!staff) return problem(401, SIGNED_OUT);
 	const id = url.searchParams.get('id') ?? '';
-	if (await findDraft(otium.db, staff, id)) await dropDraft(otium.db, id);
+	await dropDraft(otium.db, staff, id);
 	return json({ ok: true });
 };

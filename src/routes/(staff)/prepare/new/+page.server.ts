@@ -1,14 +1,17 @@
 import { requireStaff } from '$lib/server/http';
-import { may } from '$core/access';
+import { may, type StaffMember } from '$core/access';
+import type { Query } from '$lib/server/db';
 import { listSheets } from '$lib/server/rules';
 import {
 	blankInput,
 	choicesFor,
+	coordinatedSites,
 	findDraft,
 	findSession,
 	findSessions,
 	inputFrom,
 	placeOf,
+	type Session,
 	type SessionInput
 } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -32,16 +35,36 @@ export const load: PageServerLoad = async (event) => {
 			: from && may(staff, 'prepare', placeOf(from))
 				? await inputFrom(otium.db, from, now)
 				: blank;
-	const others = await findSessions(otium.db, (query) => query.orderBy('session.opens', 'desc').limit(60));
+	const others = await sessionsToCopy(otium.db, staff);
 	return {
 		choices: await choicesFor(otium.db, staff, await listSheets(otium.db)),
 		input,
 		draft: draft && kept ? { id: draft.id, revision: draft.revision, savedAt: draft.savedAt, added: kept.added } : null,
 		/** The draft is somebody else's, or was planned already. */
 		lostDraft: draftId !== null && draft === null,
-		others: others
-			.filter((session) => may(staff, 'prepare', placeOf(session)))
-			.map((session) => ({ id: session.id, name: session.name, opens: session.window.opens, zone: session.site.zone })),
+		others: others.map((session) => ({
+			id: session.id,
+			name: session.name,
+			opens: session.window.opens,
+			zone: session.site.zone
+		})),
 		key: draftId ?? fromId ?? 'blank'
 	};
 };
+
+const MOST_TO_COPY = 60;
+
+/** The latest sessions of the sites where this person may prepare: a busy site does not crowd out a small one. */
+async function sessionsToCopy(db: Query, staff: StaffMember): Promise<Session[]> {
+	const sites = coordinatedSites(staff);
+	const ids: string[] = await db('session')
+		.join('room', 'room.id', 'session.room_id')
+		.modify((query) => {
+			if (sites !== null) query.whereIn('room.site_id', sites);
+		})
+		.orderBy('session.opens', 'desc')
+		.limit(MOST_TO_COPY)
+		.pluck('session.id');
+	const sessions = await findSessions(db, (query) => query.whereIn('session.id', ids));
+	return sessions.sort((a, b) => b.window.opens - a.window.opens);
+}

@@ -41,7 +41,7 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 	return orTryAgain(async () => {
 		const result = await saveSession(otium, actorAt(staff, sites[0]), administration.id, input, edit ?? undefined);
 		if (!result.ok) return json({ errors: result.errors, message: result.message }, { status: 409 });
-		if (body.data.draftId) await dropDraft(otium.db, body.data.draftId);
+		if (body.data.draftId) await dropDraft(otium.db, staff, body.data.draftId);
 		return json({ ids: result.ids, names: result.plans.map((plan) => plan.name) });
 	});
 };

@@ -1,26 +1,11 @@
 import { json } from '@sveltejs/kit';
-import type { Paper } from '$core/paper';
 import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
 import { refusal } from '$core/sitting';
 import { clientFor, paperKey } from '$lib/server/identity';
-import type { Query } from '$lib/server/db';
+import { paperVersion } from '$lib/server/paper';
 import { standingAnswers } from '$lib/server/answers';
 import { formOf, loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';
-
-type Beside = Required<Pick<Paper, 'pictures' | 'formulaSheet' | 'language'>>;
-
-/** A paper's version never changes, so what goes with its questions is read once. */
-const known = new Map<string, Beside>();
-async function besideQuestions(db: Query, paperId: string): Promise<Beside> {
-	const before = known.get(paperId);
-	if (before) return before;
-	const { content } = await db('paper').where({ id: paperId }).first('content');
-	const { pictures = {}, formulaSheet = [], language = 'en' }: Paper = JSON.parse(content);
-	const fresh = { pictures, formulaSheet, language };
-	known.set(paperId, fresh);
-	return fresh;
-}
 
 /** The form and the answers that stand, for the bound device while its candidate may work. */
 export const GET: RequestHandler = async ({ locals: { otium, device, client } }) => {
@@ -39,15 +24,19 @@ export const GET: RequestHandler = async ({ locals: { otium, device, client } })
 		.where({ sitting_id: device.sittingId, epoch: device.epoch })
 		.max('seq as seq')
 		.first();
-	const paper = await besideQuestions(otium.db, one.paperId);
+	const {
+		pictures: all = {},
+		formulaSheet = [],
+		language = 'en'
+	} = (await paperVersion(otium.db, one.paperId)).content;
 	const shown = new Set(form!.questions.map((question) => question.picture));
-	const pictures = Object.fromEntries(Object.entries(paper.pictures).filter(([name]) => shown.has(name)));
+	const pictures = Object.fromEntries(Object.entries(all).filter(([name]) => shown.has(name)));
 	return json({
 		key: await paperKey(otium.db, device.sittingId, device.epoch),
 		questions: form!.questions,
 		pictures,
-		formulaSheet: paper.formulaSheet,
-		language: paper.language,
+		formulaSheet,
+		language,
 		answers,
 		lastSeq: (last?.seq as number | null) ?? 0
 	});

@@ -19,7 +19,7 @@ export const GET: RequestHandler = async (event) => {
 		if (proven === 'missing') return refuse(refusal('client_unproven'));
 		if (proven === 'outdated') return refuse(refusal('client_outdated'));
 	}
-	const review = await reviewFor(otium.db, one);
+	const review = await reviewFor(otium.db, one, otium.now());
 	if (review) return json(review);
 	return problem(409, {
 		code: 'no_review',

@@ -1,4 +1,5 @@
 import { writeCalendar } from '$core/formats';
+import { lastsUntil } from '$core/time';
 import { allowSession, download } from '$lib/server/http';
 import type { RequestHandler } from './$types';
 
@@ -6,12 +7,11 @@ export const GET: RequestHandler = async (event) => {
 	const allowed = await allowSession(event, event.params.id, 'see_session');
 	if (!allowed.ok) return allowed.response;
 	const { session, otium } = allowed;
-	const { opens, closes } = session.window;
 	const entry = {
 		id: session.id,
 		title: session.name,
-		from: opens,
-		to: closes ?? opens + (session.rules.timing.limitMinutes ?? 60) * 60_000,
+		from: session.window.opens,
+		to: lastsUntil(session.rules.timing, session.window),
 		place: `${session.room.name}, ${session.site.name}`,
 		description: ''
 	};

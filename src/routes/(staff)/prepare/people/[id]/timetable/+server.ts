@@ -1,9 +1,10 @@
 import { json } from '@sveltejs/kit';
 import { writeCalendar } from '$core/formats';
+import { lastsUntil } from '$core/time';
 import { download, NO_SUCH_THING, NOT_YOURS, problem, SIGNED_OUT } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
 import { findPerson, importTimetable } from '$lib/server/people';
-import { coordinatesSite } from '$lib/server/session';
+import { coordinatesSite, findSessions } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const MOST_BYTES = 2 * 1024 * 1024;
@@ -33,20 +34,18 @@ export const GET: RequestHandler = async ({ params, locals: { otium, staff } }) 
 	const person = await findPerson(otium.db, params.id, otium.now());
 	if (!person) return problem(404, NO_SUCH_THING);
 	if (!coordinatesSite(staff, person.site.id)) return problem(403, NOT_YOURS);
-	const rows: { id: string; name: string; opens: number; closes: number | null; room: string }[] = await otium
-		.db('session')
-		.join('room', 'room.id', 'session.room_id')
-		.whereIn(
+	const sessions = await findSessions(otium.db, (query) =>
+		query.whereIn(
 			'session.id',
 			person.sittings.map((sitting) => sitting.sessionId)
 		)
-		.select('session.id', 'session.name', 'opens', 'closes', 'room.name as room');
-	const entries = rows.map((row) => ({
-		id: row.id,
-		title: row.name,
-		from: row.opens,
-		to: row.closes ?? row.opens + 3_600_000,
-		place: `${row.room}, ${person.site.name}`,
+	);
+	const entries = sessions.map((session) => ({
+		id: session.id,
+		title: session.name,
+		from: session.window.opens,
+		to: lastsUntil(session.rules.timing, session.window),
+		place: `${session.room.name}, ${person.site.name}`,
 		description: ''
 	}));
 	return download(

@@ -3,13 +3,13 @@ import { join } from 'node:path';
 import type { Transport } from 'nodemailer';
 
 /**
- * Stands in for a mail server: every message is written, as it would go over the wire, into the outbox folder, where the
- * outbox page finds it. Addresses that begin with `bounce` are refused, so that failure can be seen too.
+ * Where mail ends without a mail server: every message is written, as it would go over the wire, into the outbox folder,
+ * where the outbox page finds it. Addresses that begin with `bounce` are refused, so that failure can be seen too.
  */
-export function mailSink(outbox: string): Transport {
+export function outboxFolder(outbox: string): Transport {
 	mkdirSync(outbox, { recursive: true });
 	return {
-		name: 'otium-mail-sink',
+		name: 'otium-outbox',
 		version: '1',
 		send(mail, done) {
 			const { to } = mail.message.getEnvelope();

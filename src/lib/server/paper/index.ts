@@ -1,0 +1,2 @@
+export { paperVersion } from './paper';
+export type { PaperVersion } from './paper';

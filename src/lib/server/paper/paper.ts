@@ -1,0 +1,39 @@
+import { LRUCache } from 'lru-cache';
+import { dealtCount, dealtPoints, type Paper } from '$core/paper';
+import type { Query } from '../db';
+
+/** A version of a paper, as it is stored. */
+export type PaperVersion = {
+	title: string;
+	content: Paper;
+	/** How many questions a form has, and how many points there are to reach. */
+	questions: number;
+	points: number;
+};
+
+/** More papers than a house sits on one day. */
+const MOST = 50;
+/** A version never changes, so it is read once for each house. */
+const read = new WeakMap<object, LRUCache<string, PaperVersion>>();
+
+/** The paper, read once and shared: nobody may change it. */
+export async function paperVersion(db: Query, id: string): Promise<PaperVersion> {
+	const papers = papersOf(db);
+	const known = papers.get(id);
+	if (known) return known;
+	const row = (await db('paper').where({ id }).first('title', 'content')) as { title: string; content: string };
+	const content: Paper = JSON.parse(row.content);
+	const version = { title: row.title, content, questions: dealtCount(content), points: dealtPoints(content) };
+	papers.set(id, version);
+	return version;
+}
+
+/** A transaction has the same configuration object as the database that it is in. */
+function papersOf(db: Query): LRUCache<string, PaperVersion> {
+	const house = db.client.config as object;
+	const known = read.get(house);
+	if (known) return known;
+	const fresh = new LRUCache<string, PaperVersion>({ max: MOST });
+	read.set(house, fresh);
+	return fresh;
+}
