@@ -45,6 +45,8 @@ export class Candidate {
 	#queue: { seq: number; questionId: string; value: unknown; marked: boolean; struck: string[]; inViewMs: number }[] =
 		[];
 	#isOnline = true;
+	/** The server has said that answers no longer count. */
+	#isOver = false;
 
 	constructor(
 		private readonly url: string,
@@ -127,7 +129,7 @@ export class Candidate {
 			const thought = this.#between(this.behaviour.think);
 			if (this.random() < this.behaviour.drop.chance) void this.#dropLine(this.#between(this.behaviour.drop.seconds));
 			await this.#wait(thought);
-			if (this.ears.stopping()) return false;
+			if (this.ears.stopping() || this.#isOver) return false;
 			this.#queue.push({
 				seq: ++this.#seq,
 				questionId: question.id,
@@ -160,7 +162,11 @@ export class Candidate {
 			if (reply.status === 200 || reply.status === 409) {
 				const seqs = new Set(reply.body.seqs as number[]);
 				this.#queue = this.#queue.filter((one) => !seqs.has(one.seq));
-				if (reply.status === 409) return this.ears.refused(reply);
+				if (reply.status === 409) {
+					// Over, or moved to another device: nobody goes on writing then.
+					this.#isOver = reply.body.code !== 'on_hold';
+					return this.ears.refused(reply);
+				}
 				for (const one of revisions)
 					this.ears.acknowledged({
 						number: this.person.number,

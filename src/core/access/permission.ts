@@ -13,7 +13,8 @@ export const ROLE_NAMES: Record<StaffRole, string> = {
 export type HeldRole = { role: StaffRole; siteId: string | null };
 export type StaffMember = { id: string; name: string; roles: HeldRole[] };
 
-export type Act = 'see_session' | 'run_session' | 'prepare' | 'grant' | 'reopen' | 'see_closing' | 'see_logbook';
+export type Act =
+	'see_session' | 'run_session' | 'prepare' | 'grant' | 'reopen' | 'see_ledger' | 'see_closing' | 'see_logbook';
 
 /** What each act lets somebody do, for the page that tells them. */
 export const ACT_WORDS: Record<Act, string> = {
@@ -22,7 +23,8 @@ export const ACT_WORDS: Record<Act, string> = {
 	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
 	grant: 'give extra time and own windows',
 	reopen: 'reopen and set aside sittings',
-	see_closing: 'see ledgers and results',
+	see_ledger: 'read who sat in a session and what happened',
+	see_closing: 'see results and close',
 	see_logbook: 'read and verify the logbook'
 };
 export const ACTS = Object.keys(ACT_WORDS) as Act[];
@@ -31,10 +33,10 @@ export const ACTS = Object.keys(ACT_WORDS) as Act[];
 export type Place = { siteId: string; proctorIds: string[] };
 
 const MAY: Record<StaffRole, readonly Act[]> = {
-	coordinator: ['see_session', 'run_session', 'prepare', 'grant', 'reopen', 'see_closing', 'see_logbook'],
-	proctor: ['see_session', 'run_session'],
+	coordinator: ['see_session', 'run_session', 'prepare', 'grant', 'reopen', 'see_ledger', 'see_closing', 'see_logbook'],
+	proctor: ['see_session', 'run_session', 'see_ledger'],
 	grants_officer: ['grant'],
-	closing_officer: ['see_closing', 'see_logbook']
+	closing_officer: ['see_ledger', 'see_closing', 'see_logbook']
 };
 
 /** Whether somebody may do something there. A proctor acts in the sessions that name them, and nowhere else. */

@@ -115,6 +115,8 @@ export type CalendarEntry = {
 	to: number;
 	place: string;
 	description: string;
+	/** Raised with every change that is sent, so that a calendar takes the new one for the old (RFC 5546, 2.1.4). */
+	sequence?: number;
 };
 
 /** An iCalendar file of sessions; times in UTC, which every reader turns into its own. */
@@ -128,6 +130,7 @@ export function writeCalendar(name: string, entries: CalendarEntry[], now: numbe
 		calendar.createEvent({
 			id: `${entry.id}@otium`,
 			stamp: new Date(now),
+			sequence: entry.sequence ?? 0,
 			start: new Date(entry.from),
 			end: new Date(Math.max(entry.to, entry.from + MINUTE)),
 			summary: entry.title,

@@ -162,6 +162,35 @@ describe('timetables (RFC 5545)', () => {
 		);
 	};
 
+	it('one file’s own zone does not change how the next file is read', () => {
+		const odd = [
+			'BEGIN:VTIMEZONE',
+			'TZID:Europe/London',
+			'BEGIN:STANDARD',
+			'DTSTART:19700101T000000',
+			'TZOFFSETFROM:+0500',
+			'TZOFFSETTO:+0500',
+			'TZNAME:ODD',
+			'END:STANDARD',
+			'END:VTIMEZONE'
+		].join('\r\n');
+		const file = (before: string) =>
+			`BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:-//x//EN\r\n${before}BEGIN:VEVENT\r\nUID:x\r\nSUMMARY:Class\r\nDTSTART;TZID=Europe/London:20261208T110000\r\nDTEND;TZID=Europe/London:20261208T120000\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n`;
+		const start = (text: string) => {
+			const read = readCalendar(text, 'Europe/London', utc('2026-12-01T00:00:00'), utc('2027-01-01T00:00:00'));
+			return read.ok ? new Date(read.busy[0].from).toISOString() : read.message;
+		};
+		expect([start(file('')), start(file(`${odd}\r\n`)), start(file(''))]).toEqual([
+			'2026-12-08T11:00:00.000Z',
+			'2026-12-08T06:00:00.000Z',
+			'2026-12-08T11:00:00.000Z'
+		]);
+	});
+
+	it.each(['', 'BEGIN:VCALENDAR', 'BEGIN:VEVENT\r\nEND:VEVENT', 'a timetable'])('%j is no calendar', (text) => {
+		expect(readCalendar(text, 'Europe/London', 0, 1)).toMatchObject({ ok: false });
+	});
+
 	it('in UTC, in a zone, and floating in the site’s', () => {
 		const text = calendar(
 			'UID:1\r\nSUMMARY:A\r\nDTSTART:20261208T090000Z\r\nDTEND:20261208T100000Z',

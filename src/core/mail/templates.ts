@@ -15,7 +15,9 @@ export const MAIL_WORDS = {
 	room: 'the room and site',
 	seat: 'the seat',
 	number: 'the candidate number',
-	link: 'the page to go to',
+	link: 'the page to go to, with their own code where there is one',
+	code: 'their own code, where the session is entered with slips',
+	entering: 'how to come in',
 	requirements: 'what the device needs',
 	rehearse: 'the page to try the device on'
 } as const;
@@ -26,9 +28,9 @@ export const TEMPLATES: Record<MailKind, Template> = {
 		subject: '{paper}: {date} at {time}',
 		body: `Dear {name},
 
-you sit {paper} on {date} at {time}, in the {room}, seat {seat}. You have {minutes}. The door opens at {door}; the last entry is at {last_entry}.
+you will sit {paper} on {date} at {time}, in the {room}, seat {seat}. You have {minutes}. The door opens at {door}; the last entry is at {last_entry}.
 
-On the day go to {link} and enter the code from the board. Have your candidate number ready: {number}.
+On the day go to {link}. {entering} Have your candidate number ready: {number}.
 
 What your device needs: {requirements}
 
@@ -39,7 +41,7 @@ That takes a minute and counts for nothing.`
 		subject: 'You supervise {session} on {date}',
 		body: `Dear {name},
 
-you supervise {session} in the {room} on {date} at {time}. The door opens at {door}; the last entry is at {last_entry}.
+you will supervise {session} in the {room} on {date} at {time}. The door opens at {door}; the last entry is at {last_entry}.
 
 Your room is at {link}. It has the code for the board, the list and everything that candidates may need from you. The code stays hidden until you show it.`
 	}

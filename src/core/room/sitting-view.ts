@@ -64,7 +64,8 @@ export type SittingPicture = {
 	messages: { id: string; text: string; at: number }[];
 	/** The hand that is up. */
 	hand: { text: string; at: number } | null;
-	ended: { at: number; receipt: string; byCandidate: boolean; countsNothing: boolean } | null;
+	/** `by`: who handed in; the rules do when time is up, or when the screen was left too often. */
+	ended: { at: number; receipt: string; by: 'candidate' | 'staff' | 'rules'; countsNothing: boolean } | null;
 	/** Why they were sent back from the door; shown to them. */
 	turnedAway: string | null;
 };

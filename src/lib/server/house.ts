@@ -47,6 +47,7 @@ export type Publisher = {
 /** Whose devices have been heard, and what they said of themselves. */
 export type Heard = {
 	seen: (sittingId: string) => void;
+	bound: (sittingId: string) => void;
 	told: (sittingId: string) => Told;
 	sweep: () => Promise<void>;
 	noteAlive: () => Promise<void>;

@@ -297,13 +297,13 @@ describe('preparing', () => {
 			roomId: 'chart',
 			date: '2026-12-08',
 			time: '15:00',
-			until: '16:15',
-			kind: 'rehearsal'
+			until: '16:15'
 		};
+		await house.otium.db('sitting').update({ state: 'absent' });
 		expect((await ask(save, { input, edit: null }, somebody('x', 'coordinator', 'lighthouse'))).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, DUNMORE)).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, ODE)).body).toMatchObject({
-			names: ['Numbers, rehearsal · Watch A · 15:00']
+			names: ['Numbers · Watch A · 15:00']
 		});
 	});
 });

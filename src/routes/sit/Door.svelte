@@ -77,6 +77,19 @@
 		person = null;
 	}
 
+	/** The details were somebody else's: back to the form, with what to do; the proctor is told. */
+	async function deny() {
+		const { note } = person!;
+		person = null;
+		problem = {
+			code: 'not_me',
+			message: 'Then these are somebody else’s details.',
+			instead: 'Check the number on your card and enter your own. Your proctor has been told and can help.'
+		};
+		number = '';
+		await send('POST', '/sit/api/not-me', { note, deviceName: deviceName() });
+	}
+
 	// Early is not wrong: the page waits, and goes in by itself.
 	$effect(() => {
 		if (!isEarly) return;
@@ -138,7 +151,7 @@
 		</dl>
 		<div class="flex flex-wrap gap-3">
 			<Press main onclick={arrive} disabled={busy} testid="yes">Yes, this is me</Press>
-			<Press onclick={() => (person = null)}>No</Press>
+			<Press onclick={deny} testid="no">No</Press>
 		</div>
 	</Calm>
 {:else}

@@ -359,9 +359,11 @@
 				? picture.ended?.countsNothing
 					? 'Your work ended'
 					: 'Your work was handed in for you'
-				: picture.ended?.byCandidate
+				: picture.ended?.by === 'candidate'
 					? 'You handed in'
-					: 'Your proctor handed in for you'} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that
+					: picture.ended?.by === 'rules'
+						? 'Your work was handed in by the rules of this paper'
+						: 'Your proctor handed in for you'} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that
 			you gave is with us.
 		</p>
 		{#if picture.ended?.countsNothing}<p class="font-semibold">

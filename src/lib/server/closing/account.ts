@@ -5,7 +5,7 @@ import type { Form } from '$core/paper';
 import type { Sitting, SittingState } from '$core/sitting';
 import { heldBack } from '../answers/held-back';
 import { standingAnswers } from '../answers/read';
-import { groupBy, type Query } from '../db';
+import { groupBy, lateAnswers, type Query } from '../db';
 import { paperVersion } from '../paper';
 import type { Session } from '../session';
 
@@ -29,6 +29,8 @@ export type Line = {
 	reason: string | null;
 	/** It was not handed in, and the rules say that it counts nothing then. */
 	countsNothing: boolean;
+	/** Answers that count and came after the time, marked late. */
+	late: number;
 	/** Answers that came after the end and do not count unless a person says so. */
 	heldBack: number;
 };
@@ -91,6 +93,10 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 		db,
 		rows.map((row) => row.sitting_id)
 	);
+	const late = await lateAnswers(
+		db,
+		rows.map((row) => row.sitting_id)
+	);
 	const reachedBefore = groupBy(earlier, (row) => row.candidate_id);
 
 	const lines = rows.map((row): Line => {
@@ -116,6 +122,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			endedAt: movedOn ? null : (fold.ended?.at ?? null),
 			reason: fold.reason,
 			countsNothing: fold.ended?.countsNothing ?? false,
+			late: movedOn ? 0 : (late.get(row.sitting_id) ?? 0),
 			heldBack: movedOn ? 0 : (held.get(row.sitting_id)?.count ?? 0)
 		};
 	});

@@ -7,5 +7,6 @@ export { heldAnswers } from './held-answers';
 export { answerRevisions, answersByMinute } from './answer-counts';
 export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
+export { perHouse } from './per-house';
 export { insertMany } from './insert-many';
 export { whereEveryWord } from './words';

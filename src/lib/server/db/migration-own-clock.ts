@@ -29,6 +29,10 @@ export const ownClock: Migration = {
 			// Those without days come in the order in which they were made.
 			t.bigInteger('made_at').notNullable().defaultTo(0);
 		});
+		await db.schema.alterTable('mail', (t) => {
+			// What it told of time and place, to compare with how things stand later. null: sent before this was kept.
+			t.text('told');
+		});
 		await db.raw('DROP INDEX answer_held_back');
 		await db.raw(
 			"CREATE INDEX answer_held_back ON answer (sitting_id) WHERE kept_because IN ('after_end', 'freed_device', 'on_hold')"

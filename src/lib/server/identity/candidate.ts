@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import {
 	ENTRY_REFUSALS,
@@ -17,8 +18,8 @@ import { timeAndDate } from '$core/time';
 import { readPhoto } from '../pictures';
 import { noteRefusal, settleRefusals, type Refused } from '../door';
 import type { House } from '../house';
-import type { Query } from '../db';
-import { findSession, findSessions, offerAgain, sitAgain, type Session } from '../session';
+import { perHouse, type Query } from '../db';
+import { findSession, findSessions, offerAgain, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
 import { clientFor, type ProvenClient } from './sealed';
 import { hashToken, newToken, readNote, signNote } from './tokens';
@@ -59,23 +60,40 @@ export type Answer<T> = ({ ok: true } & T) | { ok: false; refusal: Refusal; wait
 const FREE_AT_A_DOOR = 20;
 const NOTE_LASTS_MS = 10 * 60_000;
 
+/** What the door says when something that was typed is wrong. */
+const MISSES = new Set<string>(['code_unknown', 'code_expired', 'identity_unknown'] satisfies EntryRefusal[]);
+/** What it says to somebody whom it knows. */
+const KNOWN = new Set<string>(['not_on_list', 'wrong_session', 'no_tablets', 'client_unproven', 'client_outdated']);
+
 /** Finds the sitting behind a code and an identity. A miss never says which part of it was wrong. */
 export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person: Recognised }>> {
-	const now = otium.now();
 	const code = readDoorCode(typed.code);
 	const target = `door:${code}:${foldNumber(typed.number || `${typed.given}${typed.family}`)}`;
-	const wait = await otium.limits.waitFor(target, typed.address, now);
+	// Counted before anything is compared, and given back unless it was a miss: tries that come all at once are counted too.
+	const { wait, until } = await otium.limits.consume(target, typed.address, otium.now());
 	if (wait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: wait };
+	const answer = await recogniseAtDoor(otium, typed, code, { target, until });
+	const said = answer.ok ? null : answer.refusal.code;
+	if (said === null || KNOWN.has(said)) await otium.limits.giveBack(target, typed.address);
+	else if (!MISSES.has(said)) await otium.limits.refund(target, typed.address);
+	return answer;
+}
 
+async function recogniseAtDoor(
+	otium: Needs,
+	typed: Knock,
+	code: string,
+	limited: { target: string; until: number | null }
+): Promise<Answer<{ person: Recognised }>> {
+	const now = otium.now();
 	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
 	const session = slip
 		? await findSession(otium.db, slip.session_id)
 		: code === ''
 			? null
 			: await sessionByCode(otium, typed.code);
-	if (!session || (slip && !session.rules.door.slips)) return miss(otium, target, typed.address, 'code_unknown');
-	if (session.codeDiesAt !== null && now >= session.codeDiesAt)
-		return miss(otium, target, typed.address, 'code_expired');
+	if (!session || (slip && !session.rules.door.slips)) return refuse('code_unknown');
+	if (session.codeDiesAt !== null && now >= session.codeDiesAt) return refuse('code_expired');
 	const deviceName = typed.deviceName ?? 'A device';
 	const tellProctor = (code: string, who: Partial<Refused> = {}) =>
 		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
@@ -97,19 +115,14 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	if (!found) {
 		const stranger = identity === 'number_and_family' && !slip ? await elsewhere(otium.db, session, typed) : null;
 		if (stranger) {
-			await otium.limits.succeeded(target);
 			await tellProctor(stranger.code, { candidateId: stranger.candidateId });
 			return { ok: false, refusal: stranger.refusal };
 		}
-		const waits = [
-			await otium.limits.missed(target, typed.address, now),
-			await otium.limits.missedToo(door, now, FREE_AT_A_DOOR)
-		];
+		const waits = [limited.until, await otium.limits.missedToo(door, now, FREE_AT_A_DOOR)];
 		const waitsUntil = Math.max(...waits.map((until) => until ?? 0)) || null;
-		await tellProctor('identity_unknown', { waitsUntil, limited: [target, door] });
+		await tellProctor('identity_unknown', { waitsUntil, limited: [limited.target, door] });
 		return refuse('identity_unknown');
 	}
-	await otium.limits.succeeded(target);
 	await otium.limits.succeeded(door);
 	const { level, tablets } = session.rules.lockdown;
 	if (level !== 'open' && !tablets && isTablet(deviceName)) {
@@ -178,16 +191,6 @@ function refuse(code: EntryRefusal): { ok: false; refusal: Refusal } {
 }
 
 const offNetwork = () => refuse('off_network');
-
-async function miss(
-	otium: Needs,
-	target: string,
-	address: string,
-	code: EntryRefusal
-): Promise<{ ok: false; refusal: Refusal }> {
-	await otium.limits.missed(target, address, otium.now());
-	return refuse(code);
-}
 
 type RosterRow = {
 	sitting_id: string;
@@ -315,12 +318,8 @@ export async function arrive(
 
 	if (!(await isOnNetwork(otium.db, before.session, asked.address))) return offNetwork();
 
-	// Whoever has handed in and comes to the door again means the next attempt, where the rules give one.
-	const offer = offerAgain(before, now);
-	if (offer) {
-		const next = await sitAgain(otium, sittingId, asked);
-		return next.ok ? { ok: true, device: await signInDevice(otium, next.sittingId) } : next;
-	}
+	// Whoever has handed in and may sit the paper again is shown what they handed in, and asked there.
+	if (offerAgain(before, now)) return { ok: true, device: await signInDevice(otium, sittingId) };
 	const bound = before.sitting.device;
 	const isBack =
 		bound?.id === asked.deviceId && ['at_door', 'let_in', 'working', 'on_hold'].includes(before.sitting.state);
@@ -357,14 +356,32 @@ export async function arrive(
 	return { ok: true, device };
 }
 
+/** "No" to "Is this you?": somebody else's details were typed, by mistake or not. The proctor hears of it. */
+export async function notMe(otium: Needs, text: string, deviceName: string): Promise<void> {
+	const note = await readNote(otium.db, text, otium.now());
+	if (!note?.sittingId) return;
+	const one = await loadSitting(otium.db, note.sittingId as string, otium.now());
+	if (!one) return;
+	await noteRefusal(otium, {
+		sessionId: note.sessionId as string,
+		code: 'not_me',
+		deviceName,
+		candidateId: one.candidate.id,
+		sittingId: one.sitting.id
+	});
+}
+
 /** A token for the device that a sitting has just been bound to. */
 export async function signInDevice(otium: Needs, sittingId: string): Promise<SignedIn> {
 	const now = otium.now();
-	const { epoch } = (await loadSitting(otium.db, sittingId, now))!.sitting;
+	const { sitting } = (await loadSitting(otium.db, sittingId, now))!;
+	const { epoch } = sitting;
 	const token = newToken();
 	const expires = now + 24 * 3_600_000;
 	await otium.db('device').insert({ token_hash: hashToken(token), sitting_id: sittingId, epoch, expires_at: expires });
-	otium.presence.seen(sittingId);
+	// Arriving has just told the sitting that its line is up: only what was lost before has to be written.
+	if (sitting.line?.up) otium.presence.bound(sittingId);
+	else otium.presence.seen(sittingId);
 	return { token, expires, sittingId, epoch };
 }
 
@@ -377,9 +394,9 @@ async function tellOfOtherDevice(otium: Needs, sittingId: string, deviceName: st
 	]);
 }
 
+type Bound = { sittingId: string; epoch: number; expires: number };
 /** Tokens are never changed once made, so what one stands for is read once. */
-const known = new Map<string, { sittingId: string; epoch: number; expires: number }>();
-const MOST_KNOWN = 20_000;
+const tokensOf = perHouse(() => new LRUCache<string, Bound>({ max: 20_000 }));
 
 /** The sitting and device that a token stands for; null when it is nobody's or has expired. */
 export async function deviceByToken(
@@ -388,12 +405,12 @@ export async function deviceByToken(
 	now: number
 ): Promise<{ sittingId: string; epoch: number } | null> {
 	const key = hashToken(token);
+	const known = tokensOf(db);
 	let device = known.get(key);
 	if (!device) {
 		const row = await db('device').where({ token_hash: key }).first();
 		if (!row) return null;
 		device = { sittingId: row.sitting_id, epoch: row.epoch, expires: row.expires_at };
-		if (known.size >= MOST_KNOWN) known.clear();
 		known.set(key, device);
 	}
 	return device.expires > now ? device : null;

@@ -12,7 +12,7 @@ export {
 	withdrawSiteKey
 } from './sealed';
 export type { ProvenClient, SiteKey } from './sealed';
-export { arrive, deviceByToken, knock, photoByNote, signInDevice } from './candidate';
+export { arrive, deviceByToken, knock, notMe, photoByNote, signInDevice } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
 export { paperKey } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';

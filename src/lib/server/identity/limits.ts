@@ -54,13 +54,13 @@ export class TryLimits {
 
 	/**
 	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
-	 * @returns seconds to wait before the next try; 0: this one may be looked at
+	 * @returns seconds to wait before the next try, 0: this one may be looked at; and until when the target waits if it
+	 * turns out a miss
 	 */
-	consume(target: string, address: string, now: number, free = FREE): Promise<number> {
+	consume(target: string, address: string, now: number, free = FREE): Promise<{ wait: number; until: number | null }> {
 		const counted = this.#counting.then(async () => {
 			const wait = await this.waitFor(target, address, now);
-			if (wait === 0) await this.missed(target, address, now, free);
-			return wait;
+			return { wait, until: wait > 0 ? null : await this.missed(target, address, now, free) };
 		});
 		this.#counting = counted.catch(() => {});
 		return counted;
@@ -69,6 +69,13 @@ export class TryLimits {
 	/** A try that was counted was right after all: it ends the row of misses, and the address has not missed. */
 	async giveBack(target: string, address: string) {
 		await this.succeeded(target);
+		await this.#addresses.reward(address, 1);
+	}
+
+	/** A try that was counted was neither right nor wrong: what was typed was never compared. */
+	async refund(target: string, address: string) {
+		const misses = await this.#targets.reward(target, 1);
+		if (misses.consumedPoints <= FREE) this.#waits.delete(target);
 		await this.#addresses.reward(address, 1);
 	}
 

@@ -37,7 +37,7 @@ export async function signIn(otium: Needs, name: string, password: string, addre
 	const target = `staff:${name.trim().toLowerCase()}`;
 	if (otium.passwords.isFull) return { ok: false, waitSeconds: 2 };
 	// Counted before comparing, and given back when it was right: tries that come all at once are counted like any others.
-	const wait = await otium.limits.consume(target, address, now);
+	const { wait } = await otium.limits.consume(target, address, now);
 	if (wait > 0) return { ok: false, waitSeconds: wait };
 
 	const row = await otium.db('staff').where({ sign_in: name.trim().toLowerCase() }).first('id', 'password_hash');

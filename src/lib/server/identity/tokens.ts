@@ -1,5 +1,5 @@
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import type { Query } from '../db';
+import { perHouse, type Query } from '../db';
 
 /** 256 random bits; only its hash is stored, so that a copied database opens no door. */
 export function newToken(): string {
@@ -10,14 +10,15 @@ export function hashToken(token: string): string {
 	return createHash('sha256').update(token).digest('base64url');
 }
 
-let secret: { db: Query; value: string } | null = null;
+const secretOf = perHouse((): { value: string | null } => ({ value: null }));
 
 /** The server's own key, made at first use and kept in the database. */
 async function serverKey(db: Query): Promise<string> {
-	if (secret?.db === db) return secret.value;
+	const secret = secretOf(db);
+	if (secret.value) return secret.value;
 	await db('meta').insert({ key: 'server_key', value: newToken() }).onConflict('key').ignore();
 	const row = (await db('meta').where({ key: 'server_key' }).first('value')) as { value: string };
-	secret = { db, value: row.value };
+	secret.value = row.value;
 	return row.value;
 }
 

@@ -212,3 +212,107 @@ describe('presence', () => {
 		expect(await line()).toEqual({ up: false, since: alive });
 	});
 });
+
+describe('what nobody watches', () => {
+	/** Statements that are run while something happens. */
+	async function queriesOf(work: () => Promise<unknown>, ms = 200): Promise<number> {
+		let queries = 0;
+		const count = () => queries++;
+		house.otium.db.on('query', count);
+		await work();
+		await new Promise((resolve) => setTimeout(resolve, ms));
+		house.otium.db.removeListener('query', count);
+		return queries;
+	}
+
+	it('is not drawn, and what changed meanwhile comes with the next watcher', async () => {
+		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
+		const picture = await line.next('picture');
+		await line.close();
+		expect(await queriesOf(async () => house.otium.hub.changed('s1', ['sit0']))).toBe(0);
+		const back = listen((await house.otium.hub.watchRoom('s1', picture.id!))!);
+		expect((await back.next('change')).data.seats[0].id).toBe('sit0');
+		await back.close();
+	});
+
+	it('costs little when watched: one change eight statements, a new code five, and no candidate is drawn for it', async () => {
+		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
+		await line.next('picture');
+		const candidate = listen(await house.otium.hub.watchSitting('sit1', () => {}));
+		await candidate.next('picture');
+		expect(await queriesOf(async () => house.otium.hub.changed('s1', ['sit0']))).toBeLessThanOrEqual(8);
+		expect(await queriesOf(async () => house.otium.hub.changed('s1'))).toBeLessThanOrEqual(5);
+		await line.close();
+		await candidate.close();
+	});
+
+	it('lets everything else have its turn while a wall of rooms is drawn', async () => {
+		const base = await house.otium.db('session').where({ id: 's1' }).first();
+		const ids = Array.from({ length: 12 }, (_, i) => `w${i}`);
+		for (const id of ids) {
+			await house.otium.db('session').insert({ ...base, id, door_code: null });
+			await house.otium.db('roster').insert(house.people.map((one) => ({ session_id: id, sitting_id: one.sittingId })));
+		}
+		let turns = 0;
+		let isOn = true;
+		const turn = () => {
+			turns++;
+			if (isOn) setImmediate(turn);
+		};
+		setImmediate(turn);
+		const wall = await house.otium.hub.watchRooms(ids);
+		isOn = false;
+		await wall.cancel();
+		expect(turns).toBeGreaterThanOrEqual(ids.length);
+	});
+});
+
+describe('a change while a line opens', () => {
+	it('reaches whoever opens it, also when the picture is drawn before', async () => {
+		const code = await openDoor(house);
+		await arriveAt(house, 0, code);
+		const [stream] = await Promise.all([
+			house.otium.hub.watchSitting('sit0', () => {}),
+			act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }])
+		]);
+		const line = listen(stream);
+		await vi.waitFor(async () => {
+			const { data } = await line.next('picture');
+			expect((data as unknown as { state: string }).state).toBe('let_in');
+		});
+		await line.close();
+	});
+});
+
+describe('a line', () => {
+	const line = async (i = 0) => (await loadSitting(house.otium.db, `sit${i}`, house.clock.at))!.sitting.line;
+
+	it('that could not be written as lost is written by a later sweep', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		await house.otium.db.raw(
+			"CREATE TRIGGER stuck BEFORE INSERT ON logbook BEGIN SELECT RAISE(ABORT, 'the disk is full'); END"
+		);
+		house.clock.at += 20_000;
+		await house.otium.presence.sweep();
+		await house.otium.db.raw('DROP TRIGGER stuck');
+		house.clock.at += 1_000;
+		await house.otium.presence.sweep();
+		expect(await line()).toMatchObject({ up: false, since: NINE });
+	});
+
+	it('is not lost when an old stream closes after the new one has opened, in a full house either', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		const { presence } = house.otium;
+		for (let i = 0; i < 1_999; i++) presence.bound(`elsewhere-${i}`);
+		presence.streamOpened('sit0');
+		presence.streamOpened('sit0');
+		presence.streamClosed('sit0');
+		house.clock.at += 13_000;
+		await presence.sweep();
+		expect(await line()).toMatchObject({ up: true });
+		presence.streamClosed('sit0');
+		house.clock.at += 13_000;
+		await presence.sweep();
+		expect(await line()).toMatchObject({ up: false });
+	});
+});

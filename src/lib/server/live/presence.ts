@@ -69,6 +69,12 @@ export class Presence {
 		return Math.max(BEAT_MS, Math.ceil((this.#lines.size / BEATS_A_SECOND) * 1_000));
 	}
 
+	/** A device has just been bound, and its sitting says already that the line is up. */
+	bound(sittingId: string) {
+		const streams = this.#lines.get(sittingId)?.streams ?? 0;
+		this.#lines.set(sittingId, { seen: this.otium.now(), up: true, closedAt: null, streams });
+	}
+
 	/** Something was heard from this sitting's device. */
 	seen(sittingId: string) {
 		const now = this.otium.now();

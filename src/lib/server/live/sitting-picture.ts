@@ -69,7 +69,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		ended: sitting.ended && {
 			at: sitting.ended.at,
 			receipt: sitting.ended.receipt,
-			byCandidate: sitting.ended.by === 'candidate',
+			by: sitting.ended.by === 'candidate' ? 'candidate' : sitting.ended.by === 'system' ? 'rules' : 'staff',
 			countsNothing: sitting.ended.countsNothing ?? false
 		},
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null

@@ -6,7 +6,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { TEMPLATES } from '$core/mail';
 import { findSession } from '../session';
 import { buildHouse, COORDINATOR, NINE, type House } from '../testing/house';
-import { lettersFor, postLetters, sendWaiting } from '.';
+import { isDue, lettersFor, postLetters, sendWaiting } from '.';
 
 let house: House;
 beforeEach(async () => {
@@ -36,7 +36,7 @@ describe('mail', () => {
 		expect(mail.subject).toBe('Numbers: Tuesday 8 December at 09:00 GMT');
 		expect(mail.to).toMatchObject({ value: [{ name: 'Zoë Ó Briain', address: 'zoe@sea.example' }] });
 		expect(mail.text).toContain(
-			'you sit Numbers on Tuesday 8 December at 09:00 GMT, in the Chart Room, Quayside, seat A1. You have 60 minutes.'
+			'you will sit Numbers on Tuesday 8 December at 09:00 GMT, in the Chart Room, Quayside, seat A1. You have 60 minutes.'
 		);
 		expect(mail.text).toContain('https://otium.example/sit/rehearse');
 		const calendar = mail.attachments.find(
@@ -80,5 +80,43 @@ describe('mail', () => {
 		const { letters: all } = await letters();
 		expect(all.find((letter) => letter.to === 'Zoë Ó Briain')!.mail.body).toContain('You have 90 minutes.');
 		expect(all.find((letter) => letter.to === 'Given1 Family1')!.mail.body).toContain('You have 60 minutes.');
+	});
+
+	it('knows what it told, and sends what has changed since with a calendar entry that replaces the first', async () => {
+		const first = await letters();
+		await postLetters(house.otium, COORDINATOR, first.session, 'candidate', first.letters);
+		await sendWaiting(house.otium);
+		expect((await letters()).letters.filter(isDue).map((letter) => letter.to)).toEqual(['Given1 Family1']);
+		await house.otium.db('session').update({ opens: NINE + 4 * 3_600_000, closes: NINE + 5 * 3_600_000 });
+		house.clock.at += 60_000;
+		const { session, letters: all } = await letters();
+		const zoe = all.find((letter) => letter.to === 'Zoë Ó Briain')!;
+		expect(zoe.changes.map((change) => [change.was, change.is])).toContainEqual(['09:00 GMT', '13:00 GMT']);
+		expect(isDue(zoe)).toBe(true);
+		expect(zoe.mail.subject).toMatch(/^Changed: /);
+		expect(zoe.mail.body).toMatch(/^This has changed since we last wrote to you:\n- .*13:00 GMT \(before: 09:00 GMT\)/);
+		await postLetters(house.otium, COORDINATOR, session, 'candidate', [zoe]);
+		const { calendar } = await house.otium
+			.db('mail')
+			.where({ to_name: 'Zoë Ó Briain' })
+			.orderBy('made_at', 'desc')
+			.first();
+		const event = new ICAL.Component(ICAL.parse(calendar) as never).getFirstSubcomponent('vevent')!;
+		// RFC 5546, 2.1.4: the same UID with a higher SEQUENCE takes the place of the earlier one.
+		expect(Number(event.getFirstPropertyValue('sequence'))).toBe(1);
+		await sendWaiting(house.otium);
+		expect((await letters()).letters.filter(isDue).map((letter) => letter.to)).toEqual(['Given1 Family1']);
+	});
+
+	it('gives each their own link and code where the session is entered with slips', async () => {
+		const row = await house.otium.db('session').first('rules');
+		const rules = JSON.parse(row.rules);
+		await house.otium
+			.db('session')
+			.update({ rules: JSON.stringify({ ...rules, door: { ...rules.door, slips: true } }) });
+		const { letters: all } = await letters();
+		const links = all.map((letter) => /https:\/\/otium\.example\/sit\?code=\w+/.exec(letter.mail.body)![0]);
+		expect(new Set(links).size).toBe(3);
+		expect((await letters()).letters[0].mail.body).toBe(all[0].mail.body);
 	});
 });

@@ -1,16 +1,28 @@
 import { nanoid } from 'nanoid';
 import { writeCalendar } from '$core/formats';
-import { fillIn, TEMPLATES, type MailFacts, type MailKind, type Template } from '$core/mail';
+import { showSlip } from '$core/access';
+import {
+	changedSince,
+	changesInWords,
+	fillIn,
+	TEMPLATES,
+	toldIn,
+	type MailFacts,
+	type MailKind,
+	type Template,
+	type Told,
+	type ToldChange
+} from '$core/mail';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, lastsUntil, localTime, longDate, zoneName } from '$core/time';
-import { insertMany, type Query, transact } from '../db';
+import { allottedMinutes, lastEntryOf, lastsUntil, localTime, longDate, zoneName } from '$core/time';
+import { groupBy, insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
-import { doorOpensAt, type Session } from '../session';
+import { doorOpensAt, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import type { Mail } from './post';
 
-/** The house's own words, or those that Writing brings along. */
+/** The house's own words, or those that Otium brings along. */
 export async function templateFor(db: Query, kind: MailKind): Promise<Template> {
 	const row = await db('meta')
 		.where({ key: `mail_${kind}` })
@@ -32,6 +44,14 @@ export type Letter = {
 	mail: Template;
 	lastSent: number | null;
 	state: string | null;
+	/** What they were told and what stands otherwise now; the mail then begins with it. */
+	changes: ToldChange[];
+	/** What this mail tells, kept with it. */
+	told: Told;
+	/** How many mails of this session they have had. */
+	earlier: number;
+	/** When it is for them. */
+	window: { from: number; to: number };
 };
 
 /** Every mail that a session's template makes; those without an address are named, not skipped. */
@@ -45,21 +65,40 @@ export async function lettersFor(
 ): Promise<Letter[]> {
 	const people =
 		kind === 'candidate' ? await candidates(db, session, origin, now) : await proctors(db, session, origin, now);
-	const earlier: Mail[] = await db('mail').where({ session_id: session.id, kind }).orderBy('made_at');
-	const last = new Map(earlier.map((mail) => [mail.to_address, mail]));
-	return people.map(({ address, facts }) => {
-		const before = address === null ? undefined : last.get(address);
+	const earlier: (Mail & { told: string | null })[] = await db('mail')
+		.where({ session_id: session.id, kind })
+		.orderBy('made_at');
+	const byAddress = groupBy(earlier, (mail) => mail.to_address);
+	return people.map(({ address, facts, window }) => {
+		const before = (address !== null && byAddress.get(address)) || [];
+		const last = before.at(-1);
+		const told = before.findLast((mail) => mail.state !== 'failed')?.told;
+		const changes = told ? changedSince(JSON.parse(told) as Told, facts) : [];
 		return {
 			to: facts.name,
 			address,
-			mail: fillIn(template, facts),
-			lastSent: before?.sent_at ?? null,
-			state: before?.state ?? null
+			mail: withChanges(fillIn(template, facts), changes),
+			lastSent: last?.sent_at ?? null,
+			state: last?.state ?? null,
+			changes,
+			told: toldIn(facts),
+			earlier: before.length,
+			window
 		};
 	});
 }
 
-type Addressee = { address: string | null; facts: MailFacts };
+/** Whether a letter still has to go: it never went, it failed, or what it told has changed. */
+export function isDue(letter: Pick<Letter, 'address' | 'state' | 'changes'>): boolean {
+	return letter.address !== null && (letter.state !== 'sent' || letter.changes.length > 0);
+}
+
+function withChanges(mail: Template, changes: ToldChange[]): Template {
+	if (changes.length === 0) return mail;
+	return { subject: `Changed: ${mail.subject}`, body: `${changesInWords(changes)}\n\n${mail.body}` };
+}
+
+type Addressee = { address: string | null; facts: MailFacts; window: Letter['window'] };
 
 async function candidates(db: Query, session: Session, origin: string, now: number): Promise<Addressee[]> {
 	const sittings = await loadSittingsOf(db, [session.id], now);
@@ -73,22 +112,37 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 		)
 		.select('id', 'email');
 	const byId = new Map(addresses.map((row) => [row.id, row.email]));
+	const seatOf = new Map(seats.map((row) => [row.sitting_id, row.seat]));
+	const slips = session.rules.door.slips
+		? await slipsFor(
+				db,
+				sittings.map((one) => one.sitting.id)
+			)
+		: new Map<string, string>();
 	return sittings
 		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family))
 		.map((one) => {
 			const { window } = one.reckoning;
 			const minutes = allottedMinutes(session.rules.timing, one.merge.grants);
+			const code = slips.get(one.sitting.id);
 			return {
 				address: byId.get(one.candidate.id) ?? null,
+				window: { from: window.opens, to: lastsUntil(session.rules.timing, window) },
 				facts: {
 					...common(session, window.opens, now),
 					name: `${one.candidate.given} ${one.candidate.family}`,
 					number: one.candidate.number,
-					seat: seats.find((row) => row.sitting_id === one.sitting.id)?.seat ?? 'as told',
+					seat: seatOf.get(one.sitting.id) ?? 'as told',
 					// Their own time and window, not the session's.
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
 					door: localTime(one.reckoning.doorOpens, session.site.zone),
-					link: `${origin}/sit`,
+					last_entry:
+						one.reckoning.lastEntry === null ? 'any time' : localTime(one.reckoning.lastEntry, session.site.zone),
+					link: code ? `${origin}/sit?code=${code}` : `${origin}/sit`,
+					code: code ? showSlip(code) : 'shown in the room',
+					entering: code
+						? `The link has your own code filled in: ${showSlip(code)}. Keep it to yourself.`
+						: 'Enter the code that is shown in the room.',
 					rehearse: `${origin}/sit/rehearse`
 				}
 			};
@@ -103,6 +157,7 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 	const { limitMinutes } = session.rules.timing;
 	return staff.map(({ name, email }) => ({
 		address: email,
+		window: { from: session.window.opens, to: lastsUntil(session.rules.timing, session.window) },
 		facts: {
 			...common(session, session.window.opens, now),
 			name,
@@ -111,6 +166,8 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 			minutes: limitMinutes === null ? 'no time limit' : `${limitMinutes} minutes`,
 			door: localTime(doorOpensAt(session), session.site.zone),
 			link: `${origin}/live/${session.id}`,
+			code: '',
+			entering: '',
 			rehearse: `${origin}/sit/rehearse`
 		}
 	}));
@@ -118,13 +175,13 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 
 function common(session: Session, opens: number, now: number) {
 	const { zone } = session.site;
-	const { lastEntryMinutes } = session.rules.timing;
+	const lastEntry = lastEntryOf(session.rules.timing, { opens, closes: session.window.closes });
 	return {
 		paper: session.paper.title,
 		session: session.name,
 		date: longDate(opens, zone, now),
 		time: `${localTime(opens, zone)} ${zoneName(opens, zone)}`,
-		last_entry: lastEntryMinutes === null ? 'the close' : localTime(opens + lastEntryMinutes * 60_000, zone),
+		last_entry: lastEntry === null ? 'any time' : localTime(lastEntry, zone),
 		room: `${session.room.name}, ${session.site.name}`,
 		requirements: requirements(session)
 	};
@@ -147,21 +204,21 @@ export async function postLetters(
 	letters: Letter[]
 ): Promise<number> {
 	const now = otium.now();
-	const end = lastsUntil(session.rules.timing, session.window);
-	const calendar = writeCalendar(
-		session.name,
-		[
-			{
-				id: session.id,
-				title: session.paper.title,
-				from: session.window.opens,
-				to: end,
-				place: `${session.room.name}, ${session.site.name}`,
-				description: ''
-			}
-		],
-		now
-	);
+	const calendarOf = ({ window, earlier }: Letter) =>
+		writeCalendar(
+			session.name,
+			[
+				{
+					id: session.id,
+					title: session.paper.title,
+					...window,
+					place: `${session.room.name}, ${session.site.name}`,
+					description: '',
+					sequence: earlier
+				}
+			],
+			now
+		);
 	return transact(otium.db, async (trx) => {
 		const waiting = new Set<string>(
 			await trx('mail')
@@ -180,7 +237,8 @@ export async function postLetters(
 				to_address: letter.address!,
 				subject: letter.mail.subject,
 				body: letter.mail.body,
-				calendar,
+				calendar: calendarOf(letter),
+				told: JSON.stringify(letter.told),
 				state: 'waiting'
 			}));
 		await insertMany(trx, 'mail', rows);

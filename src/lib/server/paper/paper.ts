@@ -1,6 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
-import type { Query } from '../db';
+import { perHouse, type Query } from '../db';
 
 /** A version of a paper, as it is stored. */
 export type PaperVersion = {
@@ -13,8 +13,8 @@ export type PaperVersion = {
 
 /** More papers than a house sits on one day. */
 const MOST = 50;
-/** A version never changes, so it is read once for each house. */
-const read = new WeakMap<object, LRUCache<string, PaperVersion>>();
+/** A version never changes, so it is read once. */
+const papersOf = perHouse(() => new LRUCache<string, PaperVersion>({ max: MOST }));
 
 /** The paper, read once and shared: nobody may change it. */
 export async function paperVersion(db: Query, id: string): Promise<PaperVersion> {
@@ -26,14 +26,4 @@ export async function paperVersion(db: Query, id: string): Promise<PaperVersion>
 	const version = { title: row.title, content, questions: dealtCount(content), points: dealtPoints(content) };
 	papers.set(id, version);
 	return version;
-}
-
-/** A transaction has the same configuration object as the database that it is in. */
-function papersOf(db: Query): LRUCache<string, PaperVersion> {
-	const house = db.client.config as object;
-	const known = read.get(house);
-	if (known) return known;
-	const fresh = new LRUCache<string, PaperVersion>({ max: MOST });
-	read.set(house, fresh);
-	return fresh;
 }

@@ -1,14 +1,13 @@
-import { randomBytes } from 'node:crypto';
 import type { Content, TableCell } from 'pdfmake/interfaces';
-import { showSlip, slipCodeFrom } from '$core/access';
+import { showSlip } from '$core/access';
 import { grantInWords } from '$core/grants';
 import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
-import { insertMany, type Query, transact } from '../db';
+import type { Query } from '../db';
 import type { Writing } from '../house';
 import { paperVersion } from '../paper';
-import { doorOpensAt, type Session } from '../session';
+import { doorOpensAt, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import { toPdf } from './pdf';
 
@@ -29,7 +28,17 @@ export async function printFor(otium: Writing, session: Session, print: Print, o
 	const title = `${PRINTS[print]}: ${session.name}`;
 	switch (print) {
 		case 'slips':
-			return toPdf(title, { content: slips(session, rows, await slipCodes(otium, rows), origin) });
+			return toPdf(title, {
+				content: slips(
+					session,
+					rows,
+					await slipsFor(
+						otium.db,
+						rows.map((row) => row.sittingId)
+					),
+					origin
+				)
+			});
 		case 'seating':
 			return toPdf(title, {
 				pageOrientation: session.room.seatsPerRow > 6 ? 'landscape' : 'portrait',
@@ -63,23 +72,6 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 				.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
 				.map((grant) => grantInWords(grant, session.site.zone))
 		}));
-}
-
-/** Every sitting's slip, made at the first printing and the same from then on. */
-async function slipCodes(otium: Writing, rows: Row[]): Promise<Map<string, string>> {
-	return transact(otium.db, async (trx) => {
-		const known: { sitting_id: string; code: string }[] = await trx('slip').whereIn(
-			'sitting_id',
-			rows.map((row) => row.sittingId)
-		);
-		const codes = new Map(known.map((row) => [row.sitting_id, row.code]));
-		const fresh = rows
-			.filter((row) => !codes.has(row.sittingId))
-			.map((row) => ({ sitting_id: row.sittingId, code: slipCodeFrom(randomBytes(80)) }));
-		await insertMany(trx, 'slip', fresh);
-		for (const { sitting_id, code } of fresh) codes.set(sitting_id, code);
-		return codes;
-	});
 }
 
 function heading(session: Session, what: string): Content {

@@ -1,6 +1,8 @@
 import type { Finding } from '$core/session';
 import { localTime } from '$core/time';
+import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
+import { lettersFor } from '../mail';
 import { doorOpensAt, inputOf, planSession, type Plan, type Session } from '../session';
 
 /** One thing that must be right on the day: whether it is, who can settle it, and where. */
@@ -35,7 +37,7 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 		...entitlementLine(plan),
 		...clashLines(plan, edit),
 		await rehearsalLine(db, session, plan),
-		await mailLine(db, session),
+		await mailLine(db, session, now),
 		codeLine(session, now),
 		...otherFindings(plan, edit)
 	];
@@ -149,7 +151,7 @@ async function rehearsalLine(db: Query, session: Session, { roster, rules }: Pla
 	};
 }
 
-async function mailLine(db: Query, session: Session): Promise<ReadyLine> {
+async function mailLine(db: Query, session: Session, now: number): Promise<ReadyLine> {
 	const rows: { state: string; n: number }[] = await db('mail')
 		.where({ session_id: session.id })
 		.groupBy('state')
@@ -166,6 +168,16 @@ async function mailLine(db: Query, session: Session): Promise<ReadyLine> {
 			who: 'a coordinator',
 			href
 		};
+	const changed = rows.length === 0 ? 0 : await toldOtherwise(db, session, now);
+	if (changed > 0)
+		return {
+			key: 'mail',
+			state: 'open',
+			text: `${changed} told otherwise`,
+			detail: 'what was mailed has changed since: send the change',
+			who: 'a coordinator',
+			href
+		};
 	if (of('sent') + of('waiting') > 0) return { key: 'mail', state: 'done', text: `${of('sent')} mails sent`, href };
 	return {
 		key: 'mail',
@@ -175,6 +187,13 @@ async function mailLine(db: Query, session: Session): Promise<ReadyLine> {
 		who: 'a coordinator',
 		href
 	};
+}
+
+/** How many have a mail that tells what no longer is so. */
+async function toldOtherwise(db: Query, session: Session, now: number): Promise<number> {
+	const kinds = ['candidate', 'proctor'] as const;
+	const letters = await Promise.all(kinds.map((kind) => lettersFor(db, session, kind, TEMPLATES[kind], '', now)));
+	return letters.flat().filter((letter) => letter.changes.length > 0).length;
 }
 
 function codeLine(session: Session, now: number): ReadyLine {

@@ -131,13 +131,14 @@ describe('another attempt in the same session', () => {
 		expect(await house.otium.db('roster').where({ sitting_id: 'sit0' })).toHaveLength(1);
 	});
 
-	it('comes too when somebody knocks at the door again', async () => {
+	it('is asked for, not begun, when somebody comes to the door again', async () => {
 		const code = await build({ most: 2 });
 		await bringToWork(house, 0, code);
 		await handIn('sit0');
 		const back = await arriveAt(house, 0, code, 'another-device');
 		expect(back).toMatchObject({ ok: true });
-		if (back.ok) expect(back.device.sittingId).not.toBe('sit0');
+		if (back.ok) expect(back.device.sittingId).toBe('sit0');
+		expect((await drawSitting(house.otium.db, 'sit0', house.clock.at)).again).toMatchObject({ attempt: 2 });
 		expect((await loadSitting(house.otium.db, 'sit0', house.clock.at))!.sitting.state).toBe('handed_in');
 	});
 });

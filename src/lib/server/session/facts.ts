@@ -7,6 +7,7 @@ import { allottedMinutes, lastsUntil, MINUTE, NEW_TRACK, reckon, type Window } f
 import type { Query } from '../db';
 import { findGrants } from '../grants/store';
 import { owingOf } from '../review/owing';
+import { sittingsLeft } from './entitlement';
 import type { SessionInput } from './input';
 import type { Roster } from './roster';
 
@@ -284,18 +285,9 @@ async function entitlementOf(
 	{ administrationId, room, roster, input }: Place
 ): Promise<SessionFacts['entitlement']> {
 	if (input.kind === 'rehearsal') return null;
-	const allotted = await db('entitlement')
-		.where({ administration_id: administrationId, site_id: room.site_id })
-		.first('count');
-	if (!allotted) return null;
-	const mine = new Set(roster.people.map((person) => person.sittingId).filter((id) => id !== null));
-	const used: string[] = await db('sitting')
-		.join('session', 'session.id', 'sitting.session_id')
-		.join('room', 'room.id', 'session.room_id')
-		.where({ 'sitting.administration_id': administrationId, 'room.site_id': room.site_id, 'sitting.counts': 1 })
-		.whereNot('sitting.state', 'absent')
-		.pluck('sitting.id');
-	return { left: allotted.count - used.filter((id) => !mine.has(id)).length, needed: roster.people.length };
+	const mine = roster.people.map((person) => person.sittingId).filter((id) => id !== null);
+	const left = await sittingsLeft(db, administrationId, room.site_id, mine);
+	return left === null ? null : { left, needed: roster.people.length };
 }
 
 async function othersPending(db: Query, { paper, administrationId, editing }: Place): Promise<number> {

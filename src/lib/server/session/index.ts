@@ -30,3 +30,4 @@ export { contactsFor, handOver, proctorsFor } from './hand-over';
 export type { Contact, Proctor } from './hand-over';
 export { dropDraft, findDraft, listDrafts, saveDraft } from './draft';
 export type { Draft } from './draft';
+export { slipsFor } from './slips';

@@ -7,6 +7,7 @@ import type { Acting } from '../house';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
 import { giveWay } from './again';
 import { AssignmentRefused, assignTo } from './assign';
+import { sittingsLeft } from './entitlement';
 import { rosterFor } from './roster';
 import type { Session } from './session';
 
@@ -40,6 +41,14 @@ export async function addToSession(
 		});
 		const [person] = people;
 		if (!person) return refuse(leftOut[0] ?? 'This candidate is not known.', 'Take them off the other session first.');
+		if (person.sittingId === null && session.kind !== 'rehearsal') {
+			const left = await sittingsLeft(trx, session.administrationId, session.site.id);
+			if (left !== null && left <= 0)
+				return refuse(
+					`No sitting is left at ${session.site.name} for ${person.name}.`,
+					'A coordinator of all sites can allot more under Administration; then add them.'
+				);
+		}
 		const sittingId = person.sittingId ?? nanoid();
 		if (person.sittingId === null) {
 			await trx('sitting').insert({

@@ -45,7 +45,10 @@ export async function startRoom(otium: Acting, sessionId: string, by: Actor): Pr
 		if (session.roomStartedAt !== null) return { ok: false, message: 'The room has been started already.' };
 		await trx('session').where({ id: sessionId }).update({ room_started_at: now });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'room_started', sessionId, body: {} }]);
-		const waiting: string[] = await trx('sitting').where({ session_id: sessionId, state: 'at_door' }).pluck('id');
+		const waiting: string[] = await trx('sitting')
+			.where({ session_id: sessionId, state: 'at_door' })
+			.whereNotNull('device_epoch')
+			.pluck('id');
 		const requests = waiting.map((id): Request => ({ id: nanoid(), sittingId: id, by, body: { kind: 'let_in' } }));
 		await actIn(trx, now, requests, touched);
 		await refreshDerivedColumns(trx, await rosterIds(trx, sessionId), now);

@@ -146,12 +146,31 @@ describe('saving', () => {
 		expect(await house.otium.db('sitting').where({ session_id: id })).toHaveLength(1);
 	});
 
+	it('refuses to rehearse with a paper that is still to count, and offers one that nobody owes', async () => {
+		const { content } = await house.otium.db('paper').first('content');
+		await house.otium.db('paper').insert({ id: 'practice', title: 'Practice', version: 1, content });
+		await house.otium.db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'practice' });
+		const refused = await save({ paperId: 'numbers', kind: 'rehearsal' });
+		expect(refused).toMatchObject({
+			ok: false,
+			findings: expect.arrayContaining([
+				expect.objectContaining({
+					code: 'rehearsal_counts',
+					fixes: [{ text: 'rehearse with Practice', set: { paperId: 'practice' } }]
+				})
+			])
+		});
+	});
+
 	it('makes rehearsals that leave the real sittings alone, as often as wanted', async () => {
-		await saved({ paperId: 'numbers', kind: 'rehearsal' });
-		await saved({ paperId: 'numbers', kind: 'rehearsal', time: '16:00', until: '17:00' });
+		const { content } = await house.otium.db('paper').first('content');
+		await house.otium.db('paper').insert({ id: 'practice', title: 'Practice', version: 1, content });
+		await house.otium.db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'practice' });
+		await saved({ paperId: 'practice', kind: 'rehearsal' });
+		await saved({ paperId: 'practice', kind: 'rehearsal', time: '16:00', until: '17:00' });
 		const rows = await house.otium
 			.db('sitting')
-			.where({ candidate_id: 'can0', paper_id: 'numbers' })
+			.where({ candidate_id: 'can0' })
 			.orderBy(['counts', 'attempt'])
 			.select('counts', 'attempt');
 		expect(rows).toEqual([

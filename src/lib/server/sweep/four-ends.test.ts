@@ -77,6 +77,6 @@ describe('when time is up', () => {
 		expect(await standing()).toEqual(['q1']);
 		expect(await line()).toMatchObject({ state: 'time_up', score: null, counted: null, countsNothing: true });
 		const picture = await drawSitting(house.otium.db, 'sit0', house.clock.at);
-		expect(picture.ended).toMatchObject({ countsNothing: true, byCandidate: false });
+		expect(picture.ended).toMatchObject({ countsNothing: true, by: 'rules' });
 	});
 });

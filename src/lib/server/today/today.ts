@@ -4,7 +4,7 @@ import { tallyOf, type SeatView, type TallyKey } from '$core/room';
 import { usableSeats } from '$core/seating';
 import type { SentencePart } from '$core/session';
 import type { SittingState } from '$core/sitting';
-import { localDate, localTime, MINUTE } from '$core/time';
+import { localDate, MINUTE, timeAndDate } from '$core/time';
 import { readinessOf, type ReadyLine } from '../readiness';
 import type { Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
@@ -92,7 +92,7 @@ export async function drawToday(
 		tally: tallyOf(all.map((one) => ({ state: one.sitting.state, line: one.sitting.line }) as SeatView)),
 		expected: all.length,
 		next: next ? await tellNext(db, next, now) : null,
-		carried: await carriedOver(db, mine, now)
+		carried: await carriedOver(db, staff, now)
 	};
 }
 
@@ -192,19 +192,10 @@ async function tellNext(db: Query, session: Session, now: number): Promise<Today
 	};
 }
 
-async function carriedOver(db: Query, sessions: Session[], now: number): Promise<Today['carried']> {
-	const rows: { id: string }[] = await db('sitting')
-		.where({ state: 'carried_over' })
-		.whereIn(
-			'session_id',
-			sessions.map((session) => session.id)
-		)
-		.select('id');
-	const loaded = await loadSittings(
-		db,
-		rows.map((row) => row.id),
-		now
-	);
+/** Everyone carried over in a session that this person may see, however long ago: until they have gone on somewhere. */
+async function carriedOver(db: Query, staff: StaffMember, now: number): Promise<Today['carried']> {
+	const ids: string[] = await db('sitting').where({ state: 'carried_over', counts: 1 }).pluck('id');
+	const loaded = (await loadSittings(db, ids, now)).filter((one) => may(staff, 'see_session', placeOf(one.session)));
 	return loaded.map((one) => ({
 		name: `${one.candidate.given} ${one.candidate.family}`,
 		paper: one.session.paper.title,
@@ -212,7 +203,7 @@ async function carriedOver(db: Query, sessions: Session[], now: number): Promise
 		minutesLeft: one.reckoning.remaining === null ? null : Math.ceil(one.reckoning.remaining / MINUTE),
 		joins:
 			one.session.endedAt === null
-				? `the ${one.session.room.name} at ${localTime(one.session.window.opens, one.session.site.zone)}`
+				? `the ${one.session.room.name} at ${timeAndDate(one.session.window.opens, one.session.site.zone, now)}`
 				: null
 	}));
 }

@@ -18,7 +18,12 @@ export const load: PageServerLoad = async (event) => {
 	const rooms = [];
 	for (const session of running) {
 		const drawn = await drawRoom(otium.db, session.id, now, undefined, otium.presence.told);
-		if (drawn) rooms.push({ picture: { now, ...drawn }, coordinates: may(staff, 'reopen', placeOf(session)) });
+		if (drawn)
+			rooms.push({
+				picture: { now, ...drawn },
+				coordinates: may(staff, 'reopen', placeOf(session)),
+				isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1'
+			});
 	}
 	return {
 		rooms,

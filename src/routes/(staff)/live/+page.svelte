@@ -13,7 +13,9 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	const rooms = untrack(() => data.rooms.map(({ picture, coordinates }) => new LiveRoom(picture, clock, coordinates)));
+	const rooms = untrack(() =>
+		data.rooms.map(({ picture, coordinates, isMasked }) => new LiveRoom(picture, clock, coordinates, isMasked))
+	);
 	const now = $derived(clock.now);
 
 	$effect(() => {

@@ -1,10 +1,20 @@
-import { requireSession } from '$lib/server/http';
+import { may } from '$core/access';
 import { accountFor } from '$lib/server/closing';
+import { requireSession } from '$lib/server/http';
+import { incidentsOf } from '$lib/server/incidents';
+import { searchLogbook } from '$lib/server/logbook';
+import { placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
+/** What a proctor's own log shows of a session. */
+const MOST_ENTRIES = 1_000;
+
 export const load: PageServerLoad = async (event) => {
-	const { session } = await requireSession(event, event.params.id, 'see_closing');
-	const { ledger, lines } = await accountFor(event.locals.otium.db, session);
+	const { session, staff } = await requireSession(event, event.params.id, 'see_ledger');
+	const { db } = event.locals.otium;
+	const { ledger, lines } = await accountFor(db, session);
+	const place = placeOf(session);
+	const seesResults = may(staff, 'see_closing', place);
 	return {
 		session: {
 			id: session.id,
@@ -15,12 +25,17 @@ export const load: PageServerLoad = async (event) => {
 			opens: session.window.opens,
 			endedAt: session.endedAt
 		},
+		seesResults,
+		seesLogbook: may(staff, 'see_logbook', place),
 		ledger,
-		lines: lines.map(({ score, ...line }) => ({
+		// Scores are for those whose role says so; a proctor reads who sat and what happened.
+		lines: lines.map(({ score, counted, ...line }) => ({
 			...line,
-			points: score?.points ?? null,
-			outOf: score?.outOf ?? null,
-			blanks: score?.blanks ?? null
-		}))
+			points: seesResults ? (score?.points ?? null) : null,
+			outOf: seesResults ? (score?.outOf ?? null) : null,
+			counted: seesResults ? counted : null
+		})),
+		incidents: await incidentsOf(db, session.id),
+		entries: await searchLogbook(db, { sessionId: session.id, limit: MOST_ENTRIES })
 	};
 };

@@ -1,10 +1,12 @@
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { columnOf, type LedgerColumn } from '$core/closing';
+	import { INCIDENT_KINDS } from '$core/incident';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
+	import { entryInWords } from '$ui/log-words';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { COLUMN_NAMES } from '../columns';
 
@@ -12,12 +14,26 @@
 	const clock = getClock();
 	let filter = $state<LedgerColumn | null>(null);
 	const shown = $derived(data.lines.filter((line) => filter === null || columnOf(line.state) === filter));
+	const TITLES = $derived([
+		'Candidate',
+		'Seat',
+		'Status',
+		'Answered',
+		...(data.seesResults ? ['Points'] : []),
+		'Ended',
+		'Receipt'
+	]);
 	const sum = $derived(COLUMN_NAMES.map((column) => data.ledger.columns[column.key].length));
 </script>
 
 <svelte:head><title>{data.session.name}: ledger · Otium</title></svelte:head>
 <main class="mx-auto max-w-6xl px-6 py-6">
-	<p class="text-[14px]"><a class="text-tide underline" href="/close-out">Close-out</a></p>
+	<p class="text-[14px]">
+		{#if data.seesResults}<a class="text-tide underline" href="/close-out">Close-out</a>{:else}<a
+				class="text-tide underline"
+				href="/">Today</a
+			>{/if}
+	</p>
 	<div class="flex flex-wrap items-baseline gap-3">
 		<h1 class="text-[26px]">{data.session.name}</h1>
 		<p class="text-ink-2">
@@ -25,7 +41,7 @@
 				? `, ended ${timeAndDate(data.session.endedAt, data.session.zone, clock.now)}`
 				: ', still running'}
 		</p>
-		<Act class="ml-auto" href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>
+		{#if data.seesResults}<Act class="ml-auto" href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>{/if}
 	</div>
 	{#if data.session.kind === 'rehearsal'}<p class="bg-plum-ground text-plum mt-2 rounded-lg px-3 py-1.5">
 			A rehearsal: it counts for nothing.
@@ -55,17 +71,17 @@
 	<div class="border-line overflow-x-auto rounded-2xl border">
 		<Table class="text-ink text-[14px]">
 			<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
-				{#each ['Candidate', 'Seat', 'Stands', 'Answered', 'Points', 'Ended', 'Receipt'] as title (title)}<TableHeadCell
-						class="px-3.5 py-2.5 font-semibold">{title}</TableHeadCell
-					>{/each}
+				{#each TITLES as title (title)}<TableHeadCell class="px-3.5 py-2.5 font-semibold">{title}</TableHeadCell>{/each}
 			</TableHead>
 			<TableBody>
 				{#each shown as line (line.sittingId)}
 					<TableBodyRow class="bg-sheet border-line">
 						<TableBodyCell class="px-3.5 py-2"
-							><a class="font-semibold underline-offset-2 hover:underline" href="/logbook?sitting={line.sittingId}"
-								>{line.name}</a
-							> <span class="text-ink-3 font-mono text-[13px]">{line.number}</span></TableBodyCell
+							>{#if data.seesLogbook}<a
+									class="font-semibold underline-offset-2 hover:underline"
+									href="/logbook?sitting={line.sittingId}">{line.name}</a
+								>{:else}<strong>{line.name}</strong>{/if}
+							<span class="text-ink-3 font-mono text-[13px]">{line.number}</span></TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-mono">{line.seat ?? ''}</TableBodyCell>
 						<TableBodyCell class="px-3.5 py-2"
@@ -76,20 +92,21 @@
 							>{line.questions > 0 ? `${line.answered} of ${line.questions}` : ''}{#if line.heldBack > 0}<a
 									class="text-ochre block text-[13px] underline"
 									href="/live/{data.session.id}?seat={line.sittingId}">{line.heldBack} more came after the end</a
+								>{/if}{#if line.late > 0}<span class="text-ochre block text-[13px]">{line.late} late</span
 								>{/if}</TableBodyCell
 						>
-						<TableBodyCell class="px-3.5 py-2 font-semibold"
-							>{line.points === null
-								? line.countsNothing
-									? 'counts nothing'
-									: ''
-								: `${Math.round(line.points * 100) / 100} of ${line.outOf}`}{#if line.attempt > 1}<span
-									class="text-ink-2 block text-[13px] font-normal"
-									>attempt {line.attempt}{line.counted
-										? `; ${Math.round(line.counted.points * 100) / 100} of ${line.counted.outOf} counts`
-										: ''}</span
-								>{/if}</TableBodyCell
-						>
+						{#if data.seesResults}<TableBodyCell class="px-3.5 py-2 font-semibold"
+								>{line.points === null
+									? line.countsNothing
+										? 'not scored'
+										: ''
+									: `${Math.round(line.points * 100) / 100} of ${line.outOf}`}{#if line.attempt > 1}<span
+										class="text-ink-2 block text-[13px] font-normal"
+										>attempt {line.attempt}{line.counted
+											? `; ${Math.round(line.counted.points * 100) / 100} of ${line.counted.outOf} counts`
+											: ''}</span
+									>{/if}</TableBodyCell
+							>{/if}
 						<TableBodyCell class="px-3.5 py-2 font-mono"
 							>{line.endedAt ? localTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell
 						>
@@ -97,11 +114,48 @@
 					</TableBodyRow>
 				{:else}
 					<TableBodyRow class="bg-sheet"
-						><TableBodyCell class="text-ink-3 px-3.5 py-6" colspan={7}>Nobody stands in this column.</TableBodyCell
+						><TableBodyCell class="text-ink-3 px-3.5 py-6" colspan={TITLES.length}
+							>Nobody is in this column.</TableBodyCell
 						></TableBodyRow
 					>
 				{/each}
 			</TableBody>
 		</Table>
 	</div>
+	<section class="mt-6" aria-label="Incidents" data-testid="incidents">
+		<h2 class="text-[19px]">Incidents</h2>
+		<ul class="bg-sheet border-line mt-2 rounded-2xl border">
+			{#each data.incidents as incident (incident.id)}
+				<li class="border-line border-b px-4 py-2.5 text-[14.5px] last:border-b-0">
+					<strong>{INCIDENT_KINDS[incident.kind]}</strong>, {timeAndDate(
+						incident.happenedAt,
+						data.session.zone,
+						clock.now
+					)}{incident.minutes > 0 ? `, ${incident.minutes} minutes given back` : ''}, reported by {incident.toldBy}
+					<p>{incident.note}{incident.done ? ` ${incident.done}` : ''}</p>
+					<p class="text-ink-2">
+						{incident.people.length === 0 ? 'Nobody by name' : incident.people.map((person) => person.name).join(', ')}
+						{#if incident.attachment}·
+							<a class="text-tide underline" href="/live/{data.session.id}/incidents/{incident.id}"
+								>{incident.attachment}</a
+							>{/if}
+					</p>
+				</li>
+			{:else}
+				<li class="text-ink-3 px-4 py-4">No incident was reported in this session.</li>
+			{/each}
+		</ul>
+	</section>
+	<details class="mt-6" data-testid="session-log">
+		<summary class="cursor-pointer text-[19px]">What happened, step by step ({data.entries.length})</summary>
+		<ol class="bg-sheet border-line mt-2 rounded-2xl border px-4 py-2 text-[14px]">
+			{#each data.entries as entry (entry.seq)}
+				<li class="border-line border-b py-1 last:border-b-0">
+					<span class="font-mono">{localTime(entry.at, data.session.zone, true)}</span>
+					{entry.candidate ?? ''}
+					{entryInWords(entry)}
+				</li>
+			{/each}
+		</ol>
+	</details>
 </main>

@@ -12,6 +12,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!drawn) error(404, NO_SUCH_THING);
 	return {
 		picture: { now, ...drawn },
+		isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1',
 		coordinates: by.role === 'coordinator',
 		contacts: await contactsFor(otium.db, session)
 	};

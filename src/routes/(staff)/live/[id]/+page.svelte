@@ -44,7 +44,7 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates));
+	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates, data.isMasked));
 	$effect(() => room.listen());
 	onMount(() => (room.focusId = page.url.searchParams.get('seat') || null));
 
@@ -52,7 +52,7 @@
 	const now = $derived(clock.now);
 	let view = $state<'seats' | 'list' | 'answers' | 'chart' | 'incidents'>('seats');
 	let listed = $state.raw<SeatView[]>([]);
-	let isMasked = $state(false);
+	const isMasked = $derived(room.isMasked);
 	let keysOpen = $state(false);
 	let ask = $state.raw<{ kind: AskKind; seats: SeatView[] } | null>(null);
 
@@ -180,7 +180,7 @@
 			e: () => head.endedAt === null && open('end', []),
 			b: () => window.open(`/live/${head.id}/board`, '_self'),
 			z: () => void room.undoLast(),
-			n: () => (isMasked = !isMasked),
+			n: () => room.mask(!isMasked),
 			w: () => open('message', targetsFor('message')),
 			k: () => settleFirst(),
 			s: () => room.needs[0] && room.snooze(room.needs[0]),
@@ -241,6 +241,10 @@
 			{/if}
 			{#if head.endedAt === null}
 				<Act key="B" href="/live/{head.id}/board">Board</Act>
+				{#if head.clockStarts === 'candidate' && head.openedEarlyAt === null && now < head.opens && now >= head.doorOpens}<Act
+						onclick={() => room.session('open_early')}
+						testid="open-early">Let work begin now</Act
+					>{/if}
 				{#if head.clockStarts === 'room' && head.roomStartedAt === null}<Act
 						tone="main"
 						onclick={() => open('start', [])}
@@ -294,8 +298,12 @@
 					]}
 				/>
 				<label class="text-ink-2 flex items-center gap-1.5 text-[13.5px]"
-					><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={isMasked} />Numbers, no
-					names</label
+					><input
+						type="checkbox"
+						class="border-line-strong text-tide rounded"
+						checked={isMasked}
+						onchange={(event) => room.mask(event.currentTarget.checked)}
+					/>Numbers, no names</label
 				>
 				<Act size="xs" key="/" onclick={() => open('find', [])} testid="find">Find</Act>
 				{#if room.selected.size > 0}

@@ -66,7 +66,10 @@
 							<p><strong>{of(fate).length} {title}</strong>: {then}.</p>
 							{#if fate !== 'stays'}<p class="text-ink-2 text-[14px]">
 									{of(fate)
-										.map((line) => (line.answered > 0 ? `${line.name} (${line.answered})` : line.name))
+										.map((line) => {
+											const name = room.shownName(line.sittingId, line.name);
+											return line.answered > 0 ? `${name} (${line.answered})` : name;
+										})
 										.join(', ')}
 								</p>{/if}
 						</div>
@@ -75,7 +78,7 @@
 			{/each}
 		</ul>
 		<p class="text-ink-3 mt-4 text-[14px]">
-			The door code dies. An ended session is not begun again; no answer is lost.
+			The door code stops working. An ended session cannot be restarted. No answers are lost.
 		</p>
 	{/if}
 </Ask>

@@ -1,6 +1,6 @@
 <!-- @component One clock for everyone: names who begins, who is let in with it, and who is not there yet. -->
 <script lang="ts">
-	import { isScreenReady, roomReady } from '$core/room';
+	import { isAwayFromDoor, isScreenReady, roomReady } from '$core/room';
 	import { localTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import { clockLength } from '$ui/durations';
@@ -13,7 +13,7 @@
 	let busy = $state(false);
 	let error = $state<string | null>(null);
 	const ready = $derived(roomReady(room.all));
-	const atDoor = $derived(room.all.filter((seat) => seat.state === 'at_door'));
+	const atDoor = $derived(room.all.filter((seat) => seat.state === 'at_door' && !isAwayFromDoor(seat)));
 	const inside = $derived(room.all.filter((seat) => seat.state === 'let_in'));
 	const unseen = $derived(inside.filter((seat) => !isScreenReady(seat)));
 	const begin = $derived(atDoor.length + inside.length);

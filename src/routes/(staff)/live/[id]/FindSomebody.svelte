@@ -61,7 +61,7 @@
 					disabled={!isHere(one)}
 					onclick={() => choose(one)}
 				>
-					<strong>{one.name}</strong> <span class="font-mono text-[14px]">{one.number}</span>
+					{#if !room.isMasked}<strong>{one.name}</strong>{/if} <span class="font-mono text-[14px]">{one.number}</span>
 					<span class="text-ink-2 text-[14px]">{one.group}</span>
 					<span class="flex items-center gap-1.5 text-[14px] {isHere(one) ? 'text-tide' : 'text-ochre'}">
 						<StateGlyph state={one.state} size={13} />{isHere(one)

@@ -30,7 +30,7 @@
 		incident.people.length === 0
 			? 'nobody by name'
 			: incident.people.length <= 4
-				? incident.people.map((person) => person.name).join(', ')
+				? incident.people.map((person) => room.shownName(person.sittingId, person.name)).join(', ')
 				: `${incident.people.length} candidates`;
 </script>
 

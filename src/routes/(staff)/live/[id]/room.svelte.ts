@@ -53,6 +53,22 @@ const UNDO: Partial<Record<StaffAct, { act: StaffAct; coordinator: boolean }>> =
 	mark_absent: { act: 'expect_again', coordinator: true },
 	set_aside: { act: 'restore', coordinator: true }
 };
+/** Names stay hidden over the days of an examination. */
+const MASK_S = 14 * 86_400;
+
+/** Under which name a browser keeps that names are hidden in a room. */
+export const maskCookie = (sessionId: string) => `otium-masked-${sessionId}`;
+
+const masked = (seat: SeatView): SeatView => ({ ...seat, name: seat.number });
+
+function maskedHead(head: RoomHead): RoomHead {
+	const refusals = head.refusals.map((one) => ({
+		...one,
+		candidate: one.candidate && { ...one.candidate, name: one.candidate.number }
+	}));
+	return { ...head, refusals };
+}
+
 const UNDO_MS = 10_000;
 const SNOOZE_MS = 5 * 60_000;
 /** Seen is seen until there is more of it. */
@@ -62,9 +78,13 @@ const STALE_MS = 12_000;
 
 /** The live room in the browser: the picture, what changed since, and whether it still can be trusted. */
 export class LiveRoom {
-	head = $state.raw<RoomHead>()!;
+	#head = $state.raw<RoomHead>()!;
 	/** By sitting. Replaced as a whole with every change: what a thousand seats each told of themselves would cost seconds. */
-	seats = $state.raw<Seats>(seatsOf([]));
+	#seats = $state.raw<Seats>(seatsOf([]));
+	/** Numbers in the place of names, everywhere, until this person takes it off again for this room. */
+	isMasked = $state(false);
+	head = $derived.by(() => (this.isMasked ? maskedHead(this.#head) : this.#head));
+	seats = $derived.by(() => (this.isMasked ? seatsOf([...this.#seats.values()].map(masked)) : this.#seats));
 	selected = new SvelteSet<string>();
 	focusId = $state<string | null>(null);
 	filter = $state<TallyKey | null>(null);
@@ -82,9 +102,11 @@ export class LiveRoom {
 	constructor(
 		picture: RoomPicture,
 		private readonly clock: ServerClock,
-		private readonly coordinates: boolean
+		private readonly coordinates: boolean,
+		isMasked = false
 	) {
 		this.sessionId = picture.head.id;
+		this.isMasked = isMasked;
 		this.#take(picture);
 		this.heardAt = picture.now;
 		this.changedAt = picture.now;
@@ -100,6 +122,17 @@ export class LiveRoom {
 	snoozedCount = $derived.by(() => this.#allNeeds.length - this.needs.length);
 	focus = $derived.by(() => (this.focusId === null ? null : (this.seats.get(this.focusId) ?? null)));
 	isStale = $derived.by(() => this.clock.now - this.heardAt > STALE_MS);
+	/** Hides or shows names; kept for this person and room, and known to the server before it sends the page. */
+	mask(isMasked: boolean) {
+		this.isMasked = isMasked;
+		document.cookie = `${maskCookie(this.sessionId)}=${isMasked ? 1 : 0}; path=/live; max-age=${MASK_S}; samesite=strict`;
+	}
+
+	/** What is shown of somebody of whom the server tells by name. */
+	shownName(sittingId: string, name: string): string {
+		return this.isMasked ? (this.#seats.get(sittingId)?.number ?? 'somebody') : name;
+	}
+
 	/** Puts a need off: it comes back after a while, or when it changes. */
 	snooze(need: Need, forMs = SNOOZE_MS) {
 		this.#snoozed.set(need.key, { revision: need.revision, until: this.clock.read() + forMs });
@@ -149,8 +182,8 @@ export class LiveRoom {
 		});
 		source.addEventListener(`change${suffix}`, (event) => {
 			const change: RoomChange = JSON.parse(event.data);
-			if (change.head) this.head = change.head;
-			this.seats = changedSeats(this.seats, change);
+			if (change.head) this.#head = change.head;
+			this.#seats = changedSeats(this.#seats, change);
 			this.#heard(change.now, true);
 		});
 		source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now, false));
@@ -336,8 +369,8 @@ export class LiveRoom {
 	}
 
 	#take(picture: RoomPicture) {
-		this.head = picture.head;
-		this.seats = seatsOf(picture.seats);
+		this.#head = picture.head;
+		this.#seats = seatsOf(picture.seats);
 	}
 
 	#heard(now: number, changed: boolean) {

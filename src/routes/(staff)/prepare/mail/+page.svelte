@@ -29,7 +29,10 @@
 	const isChanged = $derived(subject !== data.template.subject || body !== data.template.body);
 	const letter = $derived(data.letters[Math.min(at, data.letters.length - 1)]);
 	const without = $derived(data.letters.filter((one) => one.address === null));
-	const toSend = $derived(data.letters.filter((one) => one.address !== null && one.state !== 'sent'));
+	const changed = $derived(data.letters.filter((one) => one.address !== null && one.changes.length > 0));
+	const toSend = $derived(
+		data.letters.filter((one) => one.address !== null && (one.state !== 'sent' || one.changes.length > 0))
+	);
 	const sent = $derived(data.letters.filter((one) => one.state === 'sent'));
 	const go = (session: string, kind: string) =>
 		goto(`/prepare/mail?session=${session}&to=${kind}`, { keepFocus: true });
@@ -158,7 +161,11 @@
 					</p>{/if}
 				<div class="mt-4 flex flex-wrap items-center gap-2">
 					<Act tone="main" disabled={toSend.length === 0 || isChanged} onclick={() => (asks = true)} testid="send-mail"
-						>{toSend.length === 0 ? 'All sent' : `Send to ${toSend.length}…`}</Act
+						>{toSend.length === 0
+							? 'All sent'
+							: changed.length === toSend.length
+								? `Send the change to ${toSend.length}…`
+								: `Send to ${toSend.length}…`}</Act
 					>
 					{#if letter?.address && letter.state !== null}<Act size="xs" {busy} onclick={() => sendTo([letter.address!])}
 							>Send this one again</Act
@@ -167,6 +174,14 @@
 						>{sent.length} sent{without.length > 0 ? ` · ${without.length} without an address` : ''}</span
 					>
 				</div>
+				{#if changed.length > 0}
+					{@const [{ what, was }] = changed[0].changes}
+					<p class="text-ochre mt-1 text-[14px] font-semibold" data-testid="mail-changed">
+						Changed since: {changed.length}
+						{changed.length === 1 ? 'person was' : 'people were'} told {what}: {was}. The mail begins with what is new,
+						and its calendar entry replaces the earlier one.
+					</p>
+				{/if}
 				{#if without.length > 0}<p class="text-ochre mt-1 text-[13px]">
 						Without an address: {without
 							.slice(0, 5)

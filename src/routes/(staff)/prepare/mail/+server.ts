@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '$core/mail';
 import { mayAnywhere } from '$core/access';
 import { allowSession, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
+import { isDue, lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
 import type { RequestHandler } from './$types';
 
 const kind = z.enum(['candidate', 'proctor']);
@@ -12,7 +12,7 @@ const Asked = z.discriminatedUnion('act', [
 		act: z.literal('send'),
 		session: z.string().max(64),
 		kind,
-		/** Only to these addresses; null: to all who have none that was sent. */
+		/** Only to these addresses; null: to all who have none that was sent, or were told what has changed since. */
 		addresses: z.array(z.string().max(200)).max(5_000).nullable()
 	}),
 	z.object({
@@ -65,9 +65,7 @@ export const POST: RequestHandler = async (event) => {
 			otium.now()
 		);
 		const wanted = letters.filter((letter) =>
-			asked.addresses === null
-				? letter.state !== 'sent'
-				: letter.address !== null && asked.addresses.includes(letter.address)
+			asked.addresses === null ? isDue(letter) : letter.address !== null && asked.addresses.includes(letter.address)
 		);
 		return json({ posted: await postLetters(otium, by, session, asked.kind, wanted) });
 	});

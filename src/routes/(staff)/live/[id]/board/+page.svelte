@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
-	import { roomReady } from '$core/room';
+	import { isAwayFromDoor, roomReady } from '$core/room';
 	import { localTime, longDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { clockLength } from '$ui/durations';
@@ -15,7 +15,7 @@
 	const now = $derived(clock.now);
 	const counts = $derived([
 		{ text: 'expected', n: room.tally.expected },
-		{ text: 'at the door', n: room.tally.at_door },
+		{ text: 'at the door', n: room.all.filter((seat) => seat.state === 'at_door' && !isAwayFromDoor(seat)).length },
 		{ text: 'in', n: room.tally.let_in + room.tally.working + room.tally.on_hold + room.tally.line_lost },
 		{ text: 'finished', n: room.tally.handed_in + room.tally.time_up }
 	]);
@@ -28,6 +28,16 @@
 				? { text: 'to last entry', ms: head.lastEntry - now }
 				: null
 	);
+
+	/** Read with a camera, the page opens with the code that stands here filled in; hidden, it is not in it. */
+	const shownCode = $derived(head.doorCode && !head.codeHidden ? head.doorCode : null);
+	let qr = $state(untrack(() => data.qr));
+	$effect(() => {
+		const address = shownCode ? `${data.door}?code=${shownCode}` : data.door;
+		void import('qrcode').then(async ({ default: QRCode }) => {
+			qr = await QRCode.toString(address, { type: 'svg', margin: 1 });
+		});
+	});
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape' || event.key === 'b') window.open(`/live/${head.id}`, '_self');
@@ -84,10 +94,10 @@
 			<div
 				class="w-64 overflow-hidden rounded-2xl bg-white p-3 [&_svg]:h-auto [&_svg]:w-full"
 				role="img"
-				aria-label="QR code for {data.door}"
+				aria-label="QR code for {data.door}{shownCode ? ', with the code filled in' : ''}"
 			>
-				<!-- eslint-disable-next-line svelte/no-at-html-tags -- made by our own server from its own address -->
-				{@html data.qr}
+				<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here from our own address and code -->
+				{@html qr}
 			</div>
 		</div>
 	{/if}

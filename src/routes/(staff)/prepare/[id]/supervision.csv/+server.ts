@@ -2,6 +2,7 @@ import { allowSession, download } from '$lib/server/http';
 import { toCsv } from '$lib/server/people';
 import { transact } from '$lib/server/db';
 import { appendToLogbook } from '$lib/server/logbook';
+import { slipsFor } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 type Row = { number: string; given: string; family: string; email: string | null; code: string | null };
@@ -20,14 +21,21 @@ export const GET: RequestHandler = async (event) => {
 	const chosen = (event.url.searchParams.get('fields') ?? 'number,name,email')
 		.split(',')
 		.filter((field) => field in fields);
-	const rows: Row[] = await otium
+	const found: (Omit<Row, 'code'> & { id: string })[] = await otium
 		.db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
-		.leftJoin('slip', 'slip.sitting_id', 'sitting.id')
 		.where('roster.session_id', session.id)
 		.orderBy(['family', 'given'])
-		.select('number', 'given', 'family', 'email', 'slip.code');
+		.select('sitting.id', 'number', 'given', 'family', 'email');
+	// A personal address is made with the first file that asks for one, printed or not.
+	const codes = chosen.includes('address')
+		? await slipsFor(
+				otium.db,
+				found.map((row) => row.id)
+			)
+		: new Map<string, string>();
+	const rows: Row[] = found.map((row) => ({ ...row, code: codes.get(row.id) ?? null }));
 	await transact(otium.db, (trx) =>
 		appendToLogbook(trx, [
 			{ at: otium.now(), by, kind: 'roster_exported', sessionId: session.id, body: { fields: chosen } }
