@@ -9,12 +9,24 @@ const WORLD = ['node:*', 'fs', 'path', 'knex', 'better-sqlite3', 'pino', '@node-
 const FRAMEWORK = ['svelte', 'svelte/*', '@sveltejs/*', 'flowbite-svelte', 'flowbite-svelte-icons', '$app/*', '$env/*'];
 const OURS_ABOVE_CORE = ['$lib/*', '$ui/*', '$player/*', '**/lib/**', '**/routes/**', '**/stand-ins/**'];
 
+/** A folder's index is its only door; what fixtures offer to tests lies in files of its own. */
+const DEEP = [
+	{
+		regex: '^\\.\\./(?!testing/)[a-z-]+/[a-z-]',
+		message: 'A folder’s index is its only door: import from it, not from a file behind it.'
+	},
+	{
+		regex: '^\\$(core|lib/server)/(?!testing/)[a-z-]+/[a-z-]',
+		message: 'A folder’s index is its only door: import from it, not from a file behind it.'
+	}
+];
+
 /**
  * @param {string[]} group
  * @param {string} message
  */
 const refuse = (group, message) => ({
-	'no-restricted-imports': /** @type {['error', object]} */ (['error', { patterns: [{ group, message }] }])
+	'no-restricted-imports': /** @type {['error', object]} */ (['error', { patterns: [{ group, message }, ...DEEP] }])
 });
 
 export default ts.config(
@@ -44,10 +56,21 @@ export default ts.config(
 	},
 	{
 		files: ['src/lib/server/**/*.ts'],
-		rules: refuse(
-			['$ui/*', '$player/*', '$lib/ui/*', '$lib/player/*', '**/routes/**', 'svelte', 'flowbite-svelte'],
-			'The server side imports core and itself, never a screen.'
-		)
+		rules: {
+			'no-restricted-imports': [
+				'error',
+				{
+					patterns: [
+						{
+							group: ['$ui/*', '$player/*', '$lib/ui/*', '$lib/player/*', '**/routes/**', 'svelte', 'flowbite-svelte'],
+							message: 'The server side imports core and itself, never a screen.'
+						},
+						{ group: ['**/stand-ins/**'], message: 'A stand-in is the world outside: the product does not know it.' },
+						...DEEP
+					]
+				}
+			]
+		}
 	},
 	{
 		files: ['src/lib/ui/**', 'src/lib/player/**'],
@@ -57,10 +80,48 @@ export default ts.config(
 		)
 	},
 	{
+		files: ['src/routes/**/*.ts', 'src/routes/**/*.svelte', 'scripts/**/*.ts', 'e2e/**/*.ts'],
+		rules: { 'no-restricted-imports': ['error', { patterns: [DEEP[1]] }] }
+	},
+	{
+		files: ['src/lib/server/**/*.ts'],
+		ignores: ['src/lib/server/db/**', '**/*.test.ts'],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector:
+						'CallExpression[callee.property.name=/^(raw|whereRaw|orWhereRaw|orderByRaw|groupByRaw|havingRaw|joinRaw)$/]',
+					message: 'SQL of one dialect stands in lib/server/db: use the query builder, or put the statement there.'
+				}
+			]
+		}
+	},
+	{
+		// A promise that nobody waits for hides its failure: each is awaited, or said to be let go.
+		files: ['src/**/*.ts', 'scripts/**/*.ts', 'stand-ins/**/*.ts'],
+		ignores: ['**/*.test.ts', 'src/service-worker.ts'],
+		languageOptions: { parserOptions: { projectService: true, extraFileExtensions: ['.svelte'] } },
+		rules: {
+			'@typescript-eslint/no-floating-promises': 'error',
+			// A query that is narrowed by a function is a promise as well, and is not waited for there.
+			'@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false } }]
+		}
+	},
+	{
 		files: ['stand-ins/**/*.ts'],
-		rules: refuse(
-			['$lib/*', '$ui/*', '$player/*', '**/lib/server/**', '**/routes/**'],
-			'A stand-in is the world outside: it knows the product by HTTP alone.'
-		)
+		rules: {
+			'no-restricted-imports': [
+				'error',
+				{
+					patterns: [
+						{
+							group: ['$lib/*', '$ui/*', '$player/*', '**/lib/server/**', '**/routes/**'],
+							message: 'A stand-in is the world outside: it knows the product by HTTP alone.'
+						}
+					]
+				}
+			]
+		}
 	}
 );

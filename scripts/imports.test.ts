@@ -19,6 +19,10 @@ describe('arrows run one way, and the check refuses the others', () => {
 		['src/lib/server/live/wrong.ts', '$ui/post', 'never a screen'],
 		['src/lib/player/wrong.ts', '$lib/server/db', 'never the server side'],
 		['src/lib/ui/wrong.ts', 'node:crypto', 'never the server side'],
+		['src/lib/server/live/wrong.ts', '../session/run', 'only door'],
+		['src/core/room/wrong.ts', '../sitting/table', 'only door'],
+		['src/routes/wrong.ts', '$lib/server/session/run', 'only door'],
+		['src/lib/server/mail/wrong.ts', '../../../../stand-ins/camera', 'does not know it'],
 		['stand-ins/crowd/wrong.ts', '$lib/server/db', 'HTTP alone']
 	])('%s may not import %s', async (file, from, sentence) => {
 		expect(await refusalOf(file, from)).toContain(sentence);

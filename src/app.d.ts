@@ -1,5 +1,4 @@
-import type { StaffMember } from '$core/access';
-import type { ProvenClient } from '$lib/server/identity';
+import { type StaffMember, type ProvenClient } from '$core/access';
 import type { Otium } from '$lib/server/otium';
 
 declare global {

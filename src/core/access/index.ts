@@ -19,6 +19,8 @@ export type { Act, HeldRole, Place, StaffMember, StaffRole } from './permission'
 export { clientAddress, isInside, readRanges } from './network';
 export type { ReadRanges } from './network';
 export { isTurningCode, showTurningCode, turningCode, turningKeyFrom, TURNING_DIGITS, turnsAt } from './turning-code';
+export { clientFor } from './client';
+export type { ProvenClient } from './client';
 export { isAtLeast } from './version';
 export { CLOCK_TOLERANCE_MS, DEVICE_CHECKS, isDeviceReady, SLOW_LINE_MS } from './device-check';
 export type { CheckResult, DeviceCheck, DeviceNeeds } from './device-check';

@@ -1,6 +1,6 @@
 import { send } from '$ui/post';
 import { LocalStore, type Place, type QueueRow } from './local-store';
-import { cut } from './outbox.svelte';
+import { cut } from './batch';
 
 const TRY_AGAIN_MS = 15_000;
 
@@ -18,6 +18,8 @@ export class Leftovers {
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#stopped = false;
 	/** What the server will never take: not sent again by this page. */
+	// Nothing of it is shown.
+	// eslint-disable-next-line svelte/prefer-svelte-reactivity
 	#refused = new Set<string>();
 
 	/** @param live the place whose own outbox is at work, and is left to it; null: none is */

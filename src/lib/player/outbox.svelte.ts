@@ -1,14 +1,11 @@
 import { send, type Problem } from '$ui/post';
+import { cut, lastOfEach } from './batch';
 import type { LocalStore, Place, Revision } from './local-store';
 
 type Saved = { seqs: number[]; at: number };
 
 /** Waits between tries while the server can't be reached: quick at first, never long. */
 const RETRY_MS = [500, 1_000, 2_000, 4_000];
-/** So many go in one request; a long silence is told in several. */
-const BATCH = 200;
-/** Well below what the server reads at once. An essay comes whole with every rest of the typing. */
-const BATCH_BYTES = 256 * 1024;
 /** The server has read them and will never take them as they are: sending the same again would block all that follows. */
 const NEVER_TAKEN = [400, 413, 422];
 
@@ -30,6 +27,8 @@ export class Outbox {
 	/** What is not sent yet would outlive a reload. */
 	isDurable = $state(true);
 	/** Numbers that stand aside: not sent again by this page. */
+	// Numbers are nothing to show: what is shown is `aside`.
+	// eslint-disable-next-line svelte/prefer-svelte-reactivity
 	#aside = new Map<number, string>();
 	/** Put and not yet numbered: they count as waiting from the first moment. */
 	#adding = 0;
@@ -140,36 +139,3 @@ const UNREADABLE: Problem = {
 	message: 'The server’s answer can’t be read.',
 	instead: 'Your answers stay on this device and are sent again.'
 };
-
-/** The last revision of each question in the order of their numbers, and the earlier ones that go with each. */
-export function lastOfEach(revisions: Revision[]): { last: Revision[]; covered: Map<number, number[]> } {
-	const byQuestion = new Map<string, Revision[]>();
-	for (const revision of revisions) {
-		const list = byQuestion.get(revision.questionId);
-		if (list) list.push(revision);
-		else byQuestion.set(revision.questionId, [revision]);
-	}
-	const last: Revision[] = [];
-	const covered = new Map<number, number[]>();
-	for (const list of byQuestion.values()) {
-		const newest = list.at(-1)!;
-		last.push(newest);
-		covered.set(
-			newest.seq,
-			list.slice(0, -1).map((one) => one.seq)
-		);
-	}
-	return { last: last.sort((a, b) => a.seq - b.seq), covered };
-}
-
-/** As many as fit into one request, at least one. */
-export function cut<T>(rows: T[], most = BATCH, bytes = BATCH_BYTES): T[] {
-	const encoder = new TextEncoder();
-	let [count, size] = [0, 0];
-	for (const row of rows.slice(0, most)) {
-		size += encoder.encode(JSON.stringify(row)).length;
-		if (count > 0 && size > bytes) break;
-		count++;
-	}
-	return rows.slice(0, count);
-}

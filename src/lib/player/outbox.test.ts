@@ -3,7 +3,8 @@ import fc from 'fast-check';
 import { openDB } from 'idb';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { LocalStore } from './local-store';
-import { cut, lastOfEach, Outbox } from './outbox.svelte';
+import { cut, lastOfEach } from './batch';
+import { Outbox } from './outbox.svelte';
 
 /** The server as far as the outbox can tell: what it has, and whether it can be reached. */
 class Server {

@@ -292,18 +292,20 @@ describe('preparing', () => {
 	it('saves for a site that is one’s own only', async () => {
 		const input = {
 			...blankInput('Europe/London', NINE),
-			paperId: 'numbers',
+			paperId: 'letters',
 			groupIds: ['watch'],
 			roomId: 'chart',
 			date: '2026-12-08',
 			time: '15:00',
 			until: '16:15'
 		};
-		await house.otium.db('sitting').update({ state: 'absent' });
+		const { content } = await house.otium.db('paper').first('content');
+		await house.otium.db('paper').insert({ id: 'letters', title: 'Letters', version: 1, content });
+		await house.otium.db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'letters' });
 		expect((await ask(save, { input, edit: null }, somebody('x', 'coordinator', 'lighthouse'))).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, DUNMORE)).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, ODE)).body).toMatchObject({
-			names: ['Numbers · Watch A · 15:00']
+			names: ['Letters · Watch A · 15:00']
 		});
 	});
 });

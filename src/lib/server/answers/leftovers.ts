@@ -1,6 +1,6 @@
 import { createDecipheriv } from 'node:crypto';
 import { groupBy } from '../db';
-import { paperKey } from '../identity/tokens';
+import { paperKey } from '../identity';
 import type { House } from '../house';
 import { RevisionContent } from './revision-schema';
 import { UnfittingAnswer, UnknownQuestion } from './saver';

@@ -5,7 +5,7 @@ import { instantFromLocal, localDate, localTime } from '$core/time';
 import type { Writing } from '../house';
 import { placeOf } from '../session';
 import { loadSitting, type Loaded } from '../sitting';
-import type { NewGrant } from './store';
+import type { NewGrant } from '../records';
 
 const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
 

@@ -5,7 +5,7 @@ import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
-import { draftGrant, findGrant, insertGrants, type NewGrant } from './store';
+import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
 /** What a grant would do to one sitting, told before it is saved. */
 export type Effect = {

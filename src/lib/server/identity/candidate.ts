@@ -11,7 +11,9 @@ import {
 	sameName,
 	sameSecret,
 	SLIP_LENGTH,
-	type EntryRefusal
+	type EntryRefusal,
+	clientFor,
+	type ProvenClient
 } from '$core/access';
 import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
@@ -21,7 +23,6 @@ import type { House } from '../house';
 import { perHouse, type Query } from '../db';
 import { findSession, findSessions, offerAgain, type Session } from '../session';
 import { act, loadSitting } from '../sitting';
-import { clientFor, type ProvenClient } from './sealed';
 import { hashToken, newToken, readNote, signNote } from './tokens';
 
 /** What this needs of the house. */

@@ -2,7 +2,6 @@ export { TryLimits } from './limits';
 export { actorAt, addStaff, listStaff, saveStaff, signIn, signOut, staffByToken } from './staff';
 export type { SignIn } from './staff';
 export {
-	clientFor,
 	listSiteKeys,
 	makeChallenge,
 	makeSiteKey,
@@ -11,8 +10,8 @@ export {
 	readClientNote,
 	withdrawSiteKey
 } from './sealed';
-export type { ProvenClient, SiteKey } from './sealed';
+export type { SiteKey } from './sealed';
 export { arrive, deviceByToken, knock, notMe, photoByNote, signInDevice } from './candidate';
 export type { Answer, Recognised, SignedIn } from './candidate';
-export { paperKey } from './tokens';
+export { hashToken, paperKey } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';

@@ -6,13 +6,13 @@ import {
 	sameName,
 	ENTRY_REFUSALS,
 	type CheckResult,
-	type DeviceNeeds
+	type DeviceNeeds,
+	type ProvenClient
 } from '$core/access';
 import type { Refusal } from '$core/sitting';
 import { loadSitting } from '../sitting';
 import type { House } from '../house';
 import { findSessions } from '../session';
-import type { ProvenClient } from './sealed';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits'>;

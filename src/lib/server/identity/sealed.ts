@@ -1,18 +1,14 @@
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { nanoid } from 'nanoid';
-import { isAtLeast } from '$core/access';
-import type { Actor, Context } from '$core/sitting';
+import type { ProvenClient } from '$core/access';
+import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
-import type { Session } from '../session/session';
 import { newToken, readNote, signNote } from './tokens';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits'>;
-
-/** A sealed client that has proved itself with its site's key. */
-export type ProvenClient = { siteId: string; version: string };
 
 /** A challenge is answered at once or not at all. */
 const CHALLENGE_MS = 60_000;
@@ -87,14 +83,6 @@ export async function readClientNote(otium: Needs, note: string, address: string
 	const read = await readNote(otium.db, note, otium.now());
 	if (!read?.client || read.address !== address) return null;
 	return { siteId: read.siteId as string, version: read.version as string };
-}
-
-/** Whether a session's rules are met by this client. */
-export function clientFor(session: Pick<Session, 'rules' | 'site'>, client: ProvenClient | null): Context['client'] {
-	const { lockdown } = session.rules;
-	if (lockdown.level !== 'sealed') return 'not_asked';
-	if (client?.siteId !== session.site.id) return 'missing';
-	return isAtLeast(client.version, lockdown.clientVersion) ? 'proven' : 'outdated';
 }
 
 /** A site's key as it may be shown: never its secret. */

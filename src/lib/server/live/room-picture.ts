@@ -4,12 +4,12 @@ import { breakSince, type SittingState } from '$core/sitting';
 import { giveWay } from '../event-loop';
 import { paperVersion } from '../paper';
 import { groupBy, lateAnswers, type Query } from '../db';
-import { heldBack, type HeldBack } from '../answers/held-back';
+import { heldBack, type HeldBack } from '../answers';
 import { openRefusals } from '../door';
-import { lapseCounts, type LapseCount } from '../lockdown/lapses';
+import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
-import { doorOpensAt, findSession, type Session } from '../session/session';
+import { doorOpensAt, findSession, type Session } from '../records';
 import { loadSittings, type Loaded } from '../sitting';
 
 type RosterRow = { sitting_id: string; seat: string | null; outcome: SittingState | null };

@@ -3,10 +3,10 @@ import { markingInWords } from '$core/marking';
 import { forwardBy } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
 import type { Query } from '../db';
-import { lapseCounts } from '../lockdown/lapses';
+import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
 import { openMessages } from '../messages';
-import { offerAgain } from '../session/again';
+import { offerAgain } from '../session';
 import { breaksOf, loadSitting } from '../sitting';
 
 /**

@@ -1,12 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_RULES } from '$core/session';
 import { SHIPPED_SHEETS } from '$core/rules';
-import { knock, listStaff, saveStaff, staffByToken } from '../identity';
+import { hashToken, knock, listStaff, saveStaff, staffByToken } from '../identity';
 import { copySheet, findSheet, foreseeApplication, saveSheet, withdrawSheet } from '../rules';
 import { administrationOf, blankInput, findDraft, planSession, saveDraft, saveSession } from '../session';
 import { readinessOf } from '../readiness';
 import { findSession } from '../session';
-import { hashToken } from '../identity/tokens';
 import { buildHouse, COORDINATOR, NINE, openDoor, type House } from '../testing/house';
 import {
 	administrationOn,

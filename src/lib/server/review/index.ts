@@ -1,2 +1,1 @@
 export { reviewFor } from './review';
-export { owingOf } from './owing';

@@ -1,9 +1,9 @@
 import { mayReview, reviewOf, type Review } from '$core/review';
 import { hasEnded, IN_THE_ROOM } from '$core/sitting';
-import { standingAnswers } from '../answers/read';
+import { standingAnswers } from '../answers';
 import type { Query } from '../db';
 import { paperVersion } from '../paper';
-import { owingOf } from './owing';
+import { owingOf } from '../session';
 import { formOf, type Loaded } from '../sitting';
 
 /** What the candidate of this sitting may see now; null: nothing, or not yet. */

@@ -6,7 +6,7 @@ import type { Query } from '../db';
 import { listAdministrations, type AdministrationName } from '../places';
 import { seatCount, type RoomRow } from './facts';
 import type { SessionInput } from './input';
-import type { Session } from './session';
+import type { Session } from '../records';
 
 /** What a session can be made from, for the form. */
 export type Choices = {

@@ -4,7 +4,7 @@ import { localMidnightAfter } from '$core/time';
 import type { Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Actor } from '$core/sitting';
-import type { Session } from './session';
+import type { Session } from '../records';
 
 /** A code that no session of today is using. */
 async function freshCode(trx: Query): Promise<string> {

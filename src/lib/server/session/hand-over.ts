@@ -3,7 +3,7 @@ import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
-import type { Session } from './session';
+import type { Session } from '../records';
 
 /** Somebody who may supervise at a session's site. */
 export type Proctor = { id: string; name: string; isHere: boolean };

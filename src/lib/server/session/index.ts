@@ -1,8 +1,8 @@
 export { administrationOf } from './administration-of';
 export { offerAgain, sitAgain } from './again';
 export type { Again, AttemptOffer } from './again';
-export { doorOpensAt, findSession, findSessions, placeOf } from './session';
-export type { Session } from './session';
+export { doorOpensAt, findSession, findSessions, placeOf } from '../records';
+export type { Session } from '../records';
 export { killDoorCode, makeDoorCode, newReceipt } from './door-code';
 export { partsOf, readInput } from './input';
 export type { FieldErrors, SessionInput, SessionPart } from './input';
@@ -31,3 +31,4 @@ export type { Contact, Proctor } from './hand-over';
 export { dropDraft, findDraft, listDrafts, saveDraft } from './draft';
 export type { Draft } from './draft';
 export { slipsFor } from './slips';
+export { owingOf } from './owing';

@@ -9,7 +9,7 @@ import { giveWay } from './again';
 import { AssignmentRefused, assignTo } from './assign';
 import { sittingsLeft } from './entitlement';
 import { rosterFor } from './roster';
-import type { Session } from './session';
+import type { Session } from '../records';
 
 type Problem = { code: string; message: string; instead?: string };
 

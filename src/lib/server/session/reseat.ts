@@ -3,7 +3,7 @@ import type { Actor } from '$core/sitting';
 import { transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
-import type { Session } from './session';
+import type { Session } from '../records';
 
 type Moved = { ok: true; from: string | null; exchangedWith: string | null };
 type Problem = { code: string; message: string; instead?: string };

@@ -14,7 +14,7 @@ import {
 	type Touched
 } from '../sitting';
 import { killDoorCode, makeDoorCode, newReceipt } from './door-code';
-import { findSession, type Session } from './session';
+import { findSession, type Session } from '../records';
 
 export type RunResult = { ok: true } | { ok: false; message: string };
 

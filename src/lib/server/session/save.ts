@@ -11,7 +11,7 @@ import { refreshDerivedColumns, tell, type Touched } from '../sitting';
 import { AssignmentRefused, assignTo, takeOff } from './assign';
 import type { FieldErrors, SessionInput } from './input';
 import { planAll, type Plan } from './plan';
-import { doorOpensAt, findSession, type Session } from './session';
+import { doorOpensAt, findSession, type Session } from '../records';
 
 export type SaveResult =
 	{ ok: true; ids: string[]; plans: Plan[] } | { ok: false; errors: FieldErrors; message: string; findings: Finding[] };

@@ -147,27 +147,21 @@ describe('saving', () => {
 	});
 
 	it('refuses to rehearse with a paper that is still to count, and offers one that nobody owes', async () => {
-		const { content } = await house.otium.db('paper').first('content');
-		await house.otium.db('paper').insert({ id: 'practice', title: 'Practice', version: 1, content });
-		await house.otium.db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'practice' });
 		const refused = await save({ paperId: 'numbers', kind: 'rehearsal' });
 		expect(refused).toMatchObject({
 			ok: false,
 			findings: expect.arrayContaining([
 				expect.objectContaining({
 					code: 'rehearsal_counts',
-					fixes: [{ text: 'rehearse with Practice', set: { paperId: 'practice' } }]
+					fixes: [{ text: 'rehearse with Letters', set: { paperId: 'letters' } }]
 				})
 			])
 		});
 	});
 
 	it('makes rehearsals that leave the real sittings alone, as often as wanted', async () => {
-		const { content } = await house.otium.db('paper').first('content');
-		await house.otium.db('paper').insert({ id: 'practice', title: 'Practice', version: 1, content });
-		await house.otium.db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'practice' });
-		await saved({ paperId: 'practice', kind: 'rehearsal' });
-		await saved({ paperId: 'practice', kind: 'rehearsal', time: '16:00', until: '17:00' });
+		await saved({ paperId: 'letters', kind: 'rehearsal' });
+		await saved({ paperId: 'letters', kind: 'rehearsal', time: '16:00', until: '17:00' });
 		const rows = await house.otium
 			.db('sitting')
 			.where({ candidate_id: 'can0' })

@@ -3,8 +3,8 @@ import type { PaceLevel } from '$core/pace';
 import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
-import { findGrants } from '../grants/store';
-import { findSessions, type Session } from '../session/session';
+import { findGrants } from '../records';
+import { findSessions, type Session } from '../records';
 
 /** A sitting with all that bears on it now. */
 export type Loaded = {

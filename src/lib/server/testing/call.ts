@@ -1,5 +1,4 @@
-import type { StaffMember } from '$core/access';
-import type { ProvenClient } from '../identity';
+import { type StaffMember, type ProvenClient } from '$core/access';
 import type { Otium } from '../otium';
 
 type Handler = (event: never) => Response | Promise<Response>;

@@ -1,13 +1,12 @@
 import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { isAtLeast } from '$core/access';
+import { isAtLeast, clientFor } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
 import { GET as paper } from './paper/+server';
 import { begin, act } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
 import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import {
-	clientFor,
 	knock,
 	listSiteKeys,
 	makeChallenge,

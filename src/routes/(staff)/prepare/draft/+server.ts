@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { mayAnywhere } from '$core/access';
 import { NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { dropDraft, findDraft, saveDraft } from '$lib/server/session';
+import { dropDraft, saveDraft } from '$lib/server/session';
 import type { RequestHandler } from './$types';
 
 const Kept = z.object({

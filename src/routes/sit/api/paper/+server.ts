@@ -1,7 +1,8 @@
+import { clientFor } from '$core/access';
 import { json } from '@sveltejs/kit';
 import { NOT_AT_THE_DOOR, problem, refuse } from '$lib/server/http';
 import { refusal } from '$core/sitting';
-import { clientFor, paperKey } from '$lib/server/identity';
+import { paperKey } from '$lib/server/identity';
 import { paperVersion } from '$lib/server/paper';
 import { standingAnswers } from '$lib/server/answers';
 import { formOf, loadSitting } from '$lib/server/sitting';

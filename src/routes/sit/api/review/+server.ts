@@ -1,7 +1,7 @@
+import { clientFor } from '$core/access';
 import { json } from '@sveltejs/kit';
 import { refusal } from '$core/sitting';
 import { allowDevice, problem, refuse } from '$lib/server/http';
-import { clientFor } from '$lib/server/identity';
 import { reviewFor } from '$lib/server/review';
 import { loadSitting } from '$lib/server/sitting';
 import type { RequestHandler } from './$types';

@@ -1,0 +1,16 @@
+import type { SessionRules } from '../session';
+import { isAtLeast } from './version';
+
+/** A sealed client that has proved itself: with which site's key, and which version it says it is. */
+export type ProvenClient = { siteId: string; version: string };
+
+/** Whether a session's rules are met by the client that somebody comes with; null: with none. */
+export function clientFor(
+	session: { rules: Pick<SessionRules, 'lockdown'>; site: { id: string } },
+	client: ProvenClient | null
+): 'not_asked' | 'proven' | 'outdated' | 'missing' {
+	const { lockdown } = session.rules;
+	if (lockdown.level !== 'sealed') return 'not_asked';
+	if (client?.siteId !== session.site.id) return 'missing';
+	return isAtLeast(client.version, lockdown.clientVersion) ? 'proven' : 'outdated';
+}

@@ -1,0 +1,4 @@
+export { doorOpensAt, findSession, findSessions, placeOf } from './session';
+export type { Session } from './session';
+export { draftGrant, findGrant, findGrants, insertGrants } from './grant';
+export type { NewGrant } from './grant';
