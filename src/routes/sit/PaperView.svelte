@@ -240,7 +240,7 @@
 				: 'Time is up. You may go on: answers from now on are marked late.'}
 		</p>
 	{/if}
-	{#if !paper.isDurable}<p class="bg-ochre-ground text-ochre px-6 py-1.5 text-center text-[15px]">
+	{#if !paper.outbox.isDurable}<p class="bg-ochre-ground text-ochre px-6 py-1.5 text-center text-[15px]">
 			This browser keeps nothing on the device. Do not close this page while the line is down.
 		</p>{/if}
 
