@@ -10,6 +10,7 @@ export default defineConfig({
 		assetsInlineLimit: (path) => (path.endsWith('.woff2') ? false : undefined)
 	},
 	test: {
+		setupFiles: ['scripts/fixed-seed.ts'],
 		include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
 		testTimeout: 20_000,
 		hookTimeout: 30_000

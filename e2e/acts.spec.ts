@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { Browser as Device } from '../stand-ins/crowd';
-import { actsIn, WATCH_A } from './acts';
+import { actsIn, WATCH_A, WATCH_B } from './acts';
 import { house } from './house';
 
 const home = house();
@@ -93,7 +93,14 @@ test('free the device, let in, turn away, absent and expected again, on one, on 
 	await expect.poll(letIn).toBe(3 + left);
 	expect((await standing()).at_door).toBe(waiting - left);
 
-	await onOneOnSomeOnAll(page, { key: 'u', from: ['let_in', 'Let in'], to: 'expected', asks: true });
+	// They had worked before: back to the door, where their place is kept, and not to "expected".
+	await onOneOnSomeOnAll(page, { key: 'u', from: ['let_in', 'Let in'], to: 'at_door', asks: true });
+});
+
+test('absent, expected again and held before they come, on one, on a selection, on all of a state', async ({
+	browser
+}) => {
+	const page = await room(browser, 'ode', WATCH_B);
 	await onOneOnSomeOnAll(page, { key: 'a', from: ['expected', 'Expected'], to: 'absent', asks: true });
 	await onOneOnSomeOnAll(page, { button: 'Expect again', from: ['absent', 'Absent'], to: 'expected', asks: false });
 	// Held before they arrive: a leaked code then opens nothing for them.

@@ -2,16 +2,20 @@ import { expect, type Browser, type Page } from '@playwright/test';
 import { go, type House } from './house';
 
 export const WATCH_A = 'Tides and Currents · Watch A';
+/** Not open yet: everybody is expected. */
+export const WATCH_B = 'Lights and Shapes · Watch B';
 
 type Act = { key?: string; button?: string; from: [string, string]; to: string; asks: boolean; all?: number };
 
 /** One room of the demo day, and acts in it on one, on a selection and on all of a state. */
 export function actsIn(home: House) {
-	const room = async (browser: Browser, who = 'ode'): Promise<Page> => {
+	let session = WATCH_A;
+	const room = async (browser: Browser, who = 'ode', name = WATCH_A): Promise<Page> => {
+		session = name;
 		// Nobody really sits at the demo's devices here; without this they would all be lost lines.
 		await home.read((db) => db('sitting').update({ fold: db.raw("json_set(fold, '$.line', json('null'))") }));
 		const page = await home.staff(browser, who);
-		await go(page, `/live/${(await home.session(WATCH_A)).id}`);
+		await go(page, `/live/${(await home.session(session)).id}`);
 		await page.keyboard.press('2');
 		await expect(page.getByRole('columnheader', { name: 'Candidate' })).toBeVisible();
 		return page;
@@ -20,7 +24,7 @@ export function actsIn(home: House) {
 	/** How many stand in each state, as the disk has it. */
 	const standing = () =>
 		home.read(async (db) => {
-			const { id } = await home.session(WATCH_A);
+			const { id } = await home.session(session);
 			const rows: { state: string; n: number }[] = await db('sitting')
 				.where({ session_id: id })
 				.groupBy('state')
@@ -30,7 +34,7 @@ export function actsIn(home: House) {
 		});
 	const inState = (state: string) =>
 		home.read(async (db) => {
-			const { id } = await home.session(WATCH_A);
+			const { id } = await home.session(session);
 			const rows: { name: string; number: string; family: string }[] = await db('sitting')
 				.join('candidate', 'candidate.id', 'sitting.candidate_id')
 				.where({ session_id: id, state })

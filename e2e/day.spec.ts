@@ -102,6 +102,9 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await proctor.getByTestId('confirm').dblclick();
 		await expect(proctor.getByTestId('tally')).toContainText('Let in 3');
 		await expect(proctor.getByTestId('tally')).toContainText('Expected 9');
+		// Work begins at 09:50; until then they see a countdown, unless the proctor lets it begin.
+		for (const page of candidates) await expect(page.getByTestId('countdown')).toBeVisible();
+		await proctor.getByTestId('open-early').click();
 		for (const page of candidates) await page.getByTestId('begin').dblclick();
 		await expect(proctor.getByTestId('tally')).toContainText('Working 3');
 	});

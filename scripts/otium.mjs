@@ -17,7 +17,7 @@ const COMMANDS = {
 	},
 	test: {
 		does: 'Run every check and test: format, lint, types, unit, build, interface.',
-		usage: '[--only unit|e2e]',
+		usage: '[--only unit|e2e] | --fuzz MINUTES',
 		needs: ['build', 'browser']
 	},
 	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },

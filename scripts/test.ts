@@ -1,11 +1,14 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { run, runChecks, type Tally } from './checks';
-import { fail, readOptions } from './options';
+import { fail, numberOption, readOptions } from './options';
 
-const { only } = readOptions({ only: { type: 'string' } });
+const { only, fuzz } = readOptions({ only: { type: 'string' }, fuzz: { type: 'string' } });
 if (only !== undefined && only !== 'unit' && only !== 'e2e') fail(`--only takes unit or e2e, not "${only}".`);
+
+if (fuzz !== undefined) process.exit(await lookFurther(numberOption(fuzz, 'fuzz', 10)));
 
 const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
 const total: Tally = { passed: 0, failed: 0 };
@@ -60,5 +63,26 @@ function counted(code: number, read: () => Tally): Tally {
 		return code !== 0 && tally.failed === 0 ? { ...tally, failed: 1 } : tally;
 	} catch {
 		return { passed: 0, failed: 1 };
+	}
+}
+
+/** Property tests again and again with other seeds, for so many minutes. Returns the exit code. */
+async function lookFurther(minutes: number): Promise<number> {
+	const until = Date.now() + minutes * 60_000;
+	const files = execFileSync('git', ['grep', '-l', "from 'fast-check'", '--', 'src/*.test.ts'], { encoding: 'utf8' });
+	for (let rounds = 1; ; rounds++) {
+		const seed = Math.floor(Math.random() * 2 ** 31);
+		console.log(`\n== round ${rounds}, seed ${seed}`);
+		const { code } = await run('npx', ['vitest', 'run', ...files.trim().split('\n')], {
+			OTIUM_FUZZ_SEED: String(seed)
+		});
+		if (code !== 0) {
+			console.log(`\nTo repeat: OTIUM_FUZZ_SEED=${seed} npx vitest run FILE, with the file that failed above.`);
+			return 1;
+		}
+		if (Date.now() > until) {
+			console.log(`\n${rounds} ${rounds === 1 ? 'round' : 'rounds'}, nothing found.`);
+			return 0;
+		}
 	}
 }

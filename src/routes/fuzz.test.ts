@@ -73,6 +73,8 @@ const query = fc.dictionary(
 	{ maxKeys: 3 }
 );
 
+const RUNS = { numRuns: 25 };
+
 let house: House;
 let epoch = 0;
 beforeAll(async () => {
@@ -134,7 +136,7 @@ describe('whatever is sent to whatever route, it is answered and never a 500', (
 						expect(status).toBeLessThan(500);
 					}
 				),
-				{ numRuns: 25 }
+				RUNS
 			);
 		}
 	});
@@ -166,7 +168,7 @@ describe('whatever is sent to whatever route, it is answered and never a 500', (
 					}
 				}
 			),
-			{ numRuns: 25 }
+			RUNS
 		);
 	});
 });
