@@ -93,8 +93,18 @@ test('free the device, let in, turn away, absent and expected again, on one, on 
 	await expect.poll(letIn).toBe(3 + left);
 	expect((await standing()).at_door).toBe(waiting - left);
 
-	// They had worked before: back to the door, where their place is kept, and not to "expected".
-	await onOneOnSomeOnAll(page, { key: 'u', from: ['let_in', 'Let in'], to: 'at_door', asks: true });
+	// Who had worked before goes back to the door, where the place is kept; who had not begun is expected again.
+	const fresh = (await inState('let_in')).filter(({ number }) => !back.some((person) => person.number === number));
+	await onOneOnSomeOnAll(page, {
+		key: 'u',
+		from: ['let_in', 'Let in'],
+		to: 'at_door',
+		asks: true,
+		elsewhere: fresh.length
+	});
+	expect((await inState('expected')).map(({ number }) => number)).toEqual(
+		expect.arrayContaining(fresh.map(({ number }) => number))
+	);
 });
 
 test('absent, expected again and held before they come, on one, on a selection, on all of a state', async ({

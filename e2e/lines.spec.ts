@@ -118,8 +118,11 @@ test('the line is cut for two minutes: answering goes on, and everything arrives
 			.orderBy('answer.seq')
 			.select('answer.seq', 'answer.value', 'answer.kept_because')
 	);
-	expect(revisions.map((row) => row.seq)).toEqual(revisions.map((_, i) => i + 1));
-	expect(revisions.length).toBeGreaterThanOrEqual(4);
+	// Of each question that was answered without a line the last revision, in order; the mark came after the choice.
+	const seqs = revisions.map((row) => row.seq);
+	expect(seqs).toEqual([...seqs].sort((a, b) => a - b));
+	expect(new Set(seqs).size).toBe(seqs.length);
+	expect(revisions.length).toBeGreaterThanOrEqual(3);
 	expect(revisions.every((row) => row.kept_because === null)).toBe(true);
 	expect(JSON.parse(revisions.at(-1)!.value).marked).toBe(true);
 });

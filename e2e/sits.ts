@@ -25,7 +25,8 @@ export function sitsIn(home: House) {
 			merged.timing.clockStarts = 'candidate';
 			await db('session')
 				.where({ id })
-				.update({ rules: JSON.stringify(merged) });
+				// As if its proctor had let work begin before 10:30.
+				.update({ rules: JSON.stringify(merged), opened_early_at: await home.now() });
 			const roster = db('sitting')
 				.join('candidate', 'candidate.id', 'sitting.candidate_id')
 				.where({ session_id: id })
@@ -54,7 +55,10 @@ export function sitsIn(home: House) {
 			await db('sitting')
 				.where({ id: sittingId })
 				.update({
-					fold: db.raw("json_set(fold, '$.beganAt', json_extract(fold, '$.beganAt') + ?)", [shift]),
+					fold: db.raw(
+						"json_set(fold, '$.beganAt', json_extract(fold, '$.beganAt') + ?, '$.clockStartedAt', json_extract(fold, '$.clockStartedAt') + ?)",
+						[shift, shift]
+					),
 					deadline: db.raw('deadline + ?', [shift]),
 					answers_until: db.raw('answers_until + ?', [shift]),
 					due_at: db.raw('due_at + ?', [shift])

@@ -3,6 +3,7 @@ import { cpus, tmpdir, totalmem } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
+import { measureCalm } from './bench-calm';
 import { measurePreparing } from './bench-prepare';
 import { everyoneBegins, measureRoom, residentMiB, saveBody, saver, staffCookie } from './bench-room';
 import { makeCrowdSession } from './crowd-session';
@@ -16,6 +17,7 @@ const options = readOptions({
 	sittings: { type: 'string' },
 	largest: { type: 'string' },
 	soak: { type: 'boolean' },
+	calm: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
 });
@@ -29,6 +31,10 @@ if (options.soak) {
 		soaked.lost.length + soaked.twoStates.length === 0 && soaked.ledgerAddsUp && soaked.chainBrokenAt === null;
 	console.log(isSound ? 'Nothing acknowledged was lost; the books are in order.' : 'Something is wrong: see above.');
 	process.exit(isSound ? 0 : 1);
+}
+if (options.calm) {
+	await tellCalm(numberOption(options.largest, 'largest', 5_000, 5_000));
+	process.exit(0);
 }
 const seconds = numberOption(options.seconds, 'seconds', 8, 600);
 const sittings = numberOption(options.sittings, 'sittings', 200, 5_000);
@@ -127,6 +133,7 @@ for (const room of rooms) {
 }
 console.log();
 
+await tellCalm(largest);
 const few = await measurePreparing(1_000);
 const many = await measurePreparing(10_000);
 const times = (a: number, b: number) => `${(b / a).toFixed(1)} times that of 1,000 people`;
@@ -214,4 +221,14 @@ async function screenDelays(): Promise<number[]> {
 
 function median(values: number[]): number {
 	return percentile(values, 50);
+}
+
+/** How long the event loop stood still while something large was done beside two hundred candidates who save. */
+async function tellCalm(size: number) {
+	for (const { what, tookMs, longestTaskMs, saves } of await measureCalm(size))
+		row(
+			`While ${what}`,
+			`longest task ${Math.round(longestTaskMs)} ms`,
+			`${Math.round(tookMs)} ms in all, ${saves} answers saved meanwhile (aim: no task over 50 ms)`
+		);
 }
