@@ -123,12 +123,7 @@ function slips(session: Session, rows: Row[], codes: Map<string, string>, origin
 	return [
 		{
 			table: { widths: ['50%', '50%'], body: lines, dontBreakRows: true },
-			layout: {
-				hLineColor: () => '#cfc6b0',
-				vLineColor: () => '#cfc6b0',
-				hLineStyle: () => ({ dash: { length: 3 } }),
-				vLineStyle: () => ({ dash: { length: 3 } })
-			}
+			layout: 'cutLines'
 		}
 	];
 }

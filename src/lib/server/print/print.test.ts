@@ -4,6 +4,7 @@ import { knock } from '../identity';
 import { findSession } from '../session';
 import { buildHouse, NINE, openDoor, type House } from '../testing/house';
 import { printFor, PRINTS, type Print } from '.';
+import { toPdf } from './pdf';
 
 let house: House;
 beforeEach(async () => {
@@ -76,4 +77,13 @@ describe('prints, read back by pdf.js', () => {
 		expect(text).toContain('Put your sextants under the chair.');
 		expect(text).not.toContain('You may begin.');
 	});
+});
+
+it('a document that can’t be drawn fails alone, and nothing is fetched or read for it', async () => {
+	const reads = toPdf('Reads', { content: [{ image: '/etc/hostname' }] });
+	const fetches = toPdf('Fetches', { content: [{ image: 'https://otium.example/picture.png' }] });
+	const next = toPdf('Next', { content: ['Drawn'] });
+	await expect(reads).rejects.toThrow(/\/etc\/hostname/);
+	await expect(fetches).rejects.toThrow(/otium\.example/);
+	expect(new TextDecoder('latin1').decode((await next).slice(0, 5))).toBe('%PDF-');
 });
