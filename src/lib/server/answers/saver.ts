@@ -3,6 +3,7 @@ import { fitsQuestion, NOTES, type Form, type FormQuestion } from '$core/paper';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
+import { giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import { writeGroup, type Kept, type Places, type Revision, type Saved } from './write-group';
 
@@ -96,7 +97,7 @@ export class AnswerSaver {
 	 */
 	async #gather() {
 		const until = performance.now() + GATHER_MS;
-		const turn = this.#lastGroup > BUSY ? () => sleep(TURN_MS) : () => new Promise((next) => setImmediate(next));
+		const turn = this.#lastGroup > BUSY ? () => sleep(TURN_MS) : giveWay;
 		for (let seen = 0; seen < this.#waiting.length && seen < GROUP && performance.now() < until;) {
 			seen = this.#waiting.length;
 			await turn();

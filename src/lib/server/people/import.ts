@@ -24,6 +24,7 @@ import {
 import { foldNumber } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact } from '../db';
+import { giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
 import { knownPeople, NO_GROUP } from './known';
@@ -73,7 +74,7 @@ export async function checkImport(
 		.where({ site_id: asked.siteId })
 		.whereNot({ name: NO_GROUP })
 		.pluck('name');
-	await turn();
+	await giveWay();
 	if (isArchive(bytes)) return checkArchive(bytes, known, groups, asked);
 	const read = readText(bytes);
 	if (!read.ok) return refuse(read.message);
@@ -85,9 +86,6 @@ function refuse(message: string, more: Omit<Refused, 'message'> = {}): CheckResu
 	return { ok: false, refused: { message, ...more } };
 }
 
-/** Lets others have their turn: a big file must not keep a candidate's answer waiting. */
-const turn = () => new Promise((resolve) => setImmediate(resolve));
-
 async function checkTable(
 	read: { text: string; note: string | null },
 	known: KnownPerson[],
@@ -96,7 +94,7 @@ async function checkTable(
 	asked: ImportAsked
 ): Promise<CheckResult> {
 	const table = readTable(read.text, asked.separator ?? undefined);
-	await turn();
+	await giveWay();
 	if (table.header.length === 0 && table.problems.length > 0)
 		return refuse(`Line ${table.problems[0].line}: ${table.problems[0].message}`);
 	const mapping = asked.mapping ?? guessMapping(table.header);
@@ -115,7 +113,7 @@ async function checkTable(
 	if (table.rows.length === 0 && table.problems.length === 0)
 		return refuse('There are no rows below the heading.', { table: shown });
 	const people = readPeople(table, mapping, asked.dateOrder);
-	await turn();
+	await giveWay();
 	const plan = planImport(known, groups, people, asked);
 	return sealed({ format: 'csv', note: read.note, plan, table: shown, schools: [], isDelta: false }, bytes, asked);
 }
@@ -245,7 +243,7 @@ export async function applyImport(
 	await transact(otium.db, async (trx) => {
 		await writePeople(trx, asked.siteId, plan, leave, by, now, async (done, total) => {
 			await told(done, total);
-			await turn();
+			await giveWay();
 		});
 		const body = {
 			file: name.slice(0, 200),

@@ -9,7 +9,7 @@ import { refreshDerivedColumns } from '../sitting';
 import { NO_GROUP } from './known';
 
 /** How many rows are written before others get a turn and progress is told. */
-const CHUNK = 500;
+const CHUNK = 100;
 
 /**
  * Writes what an import planned, in the transaction given.
