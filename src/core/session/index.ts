@@ -18,3 +18,5 @@ export { checkSession } from './check';
 export { isSameLanguage, languageName } from './language';
 export type { Finding, Fix } from './finding';
 export { applyFix } from './fix';
+export { timesThatFollow } from './times-that-follow';
+export type { TimesThatFollow } from './times-that-follow';

@@ -11,7 +11,11 @@ export {
 	withdrawSiteKey
 } from './sealed';
 export type { SiteKey } from './sealed';
-export { arrive, deviceByToken, knock, notMe, photoByNote, signInDevice } from './candidate';
-export type { Answer, Recognised, SignedIn } from './candidate';
+export { knock } from './knock';
+export type { Recognised } from './knock';
+export type { Answer } from './answer';
+export { arrive, notMe, photoByNote } from './arrive';
+export { deviceByToken, signInDevice } from './device';
+export type { SignedIn } from './device';
 export { hashToken, paperKey } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import SessionForm from '../SessionForm.svelte';
+	import SessionForm from '../form/SessionForm.svelte';
 	let { data } = $props();
 </script>
 

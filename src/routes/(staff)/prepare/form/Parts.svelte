@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
 	import Act from '$ui/Act.svelte';
-	import type { PageData } from './new/$types';
+	import type { PageData } from '../new/$types';
 
 	type Part = NonNullable<PageData['input']['parts']>[number];
 	type Props = {

@@ -1,0 +1,142 @@
+import {
+	clientFor,
+	foldNumber,
+	isTablet,
+	readDoorCode,
+	SLIP_LENGTH,
+	type EntryRefusal,
+	type ProvenClient
+} from '$core/access';
+import { refusal } from '$core/sitting';
+import { noteRefusal, type Refused } from '../door';
+import type { House } from '../house';
+import { findSession, type Session } from '../session';
+import { offNetwork, refuse, type Answer } from './answer';
+import { isOnNetwork } from './network';
+import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';
+import { signNote } from './tokens';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits'>;
+
+/** What a candidate types at the door. */
+export type Knock = Identity & {
+	/** The door's code, or a slip's. */
+	code: string;
+	address: string;
+	client?: ProvenClient | null;
+	deviceName?: string;
+};
+
+/** "Is this you?": what is shown, and the note that proves that the door recognised them. */
+export type Recognised = {
+	note: string;
+	name: string;
+	number: string;
+	paper: string;
+	room: string;
+	seat: string | null;
+	opens: number;
+	zone: string;
+	kind: Session['kind'];
+	photo: boolean;
+};
+
+/** One address at one door: a class behind one address mistypes so often without waiting. */
+const FREE_AT_A_DOOR = 20;
+const NOTE_LASTS_MS = 10 * 60_000;
+
+/** What the door says when something that was typed is wrong. */
+const MISSES = new Set<string>(['code_unknown', 'code_expired', 'identity_unknown'] satisfies EntryRefusal[]);
+/** What it says to somebody whom it knows. */
+const KNOWN = new Set<string>(['not_on_list', 'wrong_session', 'no_tablets', 'client_unproven', 'client_outdated']);
+
+/** Finds the sitting behind a code and an identity. A miss never says which part of it was wrong. */
+export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person: Recognised }>> {
+	const code = readDoorCode(typed.code);
+	const target = `door:${code}:${foldNumber(typed.number || `${typed.given}${typed.family}`)}`;
+	// Counted before anything is compared, and given back unless it was a miss: tries that come all at once are counted too.
+	const { wait, until } = await otium.limits.consume(target, typed.address, otium.now());
+	if (wait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: wait };
+	const answer = await recogniseAtDoor(otium, typed, code, { target, until });
+	const said = answer.ok ? null : answer.refusal.code;
+	if (said === null || KNOWN.has(said)) await otium.limits.giveBack(target, typed.address);
+	else if (!MISSES.has(said)) await otium.limits.refund(target, typed.address);
+	return answer;
+}
+
+async function recogniseAtDoor(
+	otium: Needs,
+	typed: Knock,
+	code: string,
+	limited: { target: string; until: number | null }
+): Promise<Answer<{ person: Recognised }>> {
+	const now = otium.now();
+	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
+	const session = slip
+		? await findSession(otium.db, slip.session_id)
+		: code === ''
+			? null
+			: await sessionByCode(otium, typed.code);
+	if (!session || (slip && !session.rules.door.slips)) return refuse('code_unknown');
+	if (session.codeDiesAt !== null && now >= session.codeDiesAt) return refuse('code_expired');
+	const deviceName = typed.deviceName ?? 'A device';
+	const tellProctor = (code: string, who: Partial<Refused> = {}) =>
+		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
+	if (!(await isOnNetwork(otium.db, session, typed.address))) {
+		await tellProctor('off_network');
+		return offNetwork();
+	}
+
+	const door = `session:${session.id}:${typed.address}`;
+	const doorWait = await otium.limits.waitFor(door, typed.address, now);
+	if (doorWait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: doorWait };
+
+	const { identity } = session.rules.door;
+	if (!slip && identity === 'slip') return refuse('slip_needed');
+	if (!slip && identity === 'names_and_birthday' && (!typed.given || !typed.birthday)) return refuse('names_needed');
+	const found = slip
+		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
+		: await recognise(otium.db, session, typed);
+	if (!found) {
+		const stranger = identity === 'number_and_family' && !slip ? await elsewhere(otium.db, session, typed) : null;
+		if (stranger) {
+			await tellProctor(stranger.code, { candidateId: stranger.candidateId });
+			return { ok: false, refusal: stranger.refusal };
+		}
+		const waits = [limited.until, await otium.limits.missedToo(door, now, FREE_AT_A_DOOR)];
+		const waitsUntil = Math.max(...waits.map((until) => until ?? 0)) || null;
+		await tellProctor('identity_unknown', { waitsUntil, limited: [limited.target, door] });
+		return refuse('identity_unknown');
+	}
+	await otium.limits.succeeded(door);
+	const { level, tablets } = session.rules.lockdown;
+	if (level !== 'open' && !tablets && isTablet(deviceName)) {
+		await tellProctor('no_tablets', { candidateId: found.candidate_id, sittingId: found.sitting_id });
+		return refuse('no_tablets');
+	}
+	// Told here, at the door, and not when everyone else begins.
+	const client = clientFor(session, typed.client ?? null);
+	if (client === 'missing' || client === 'outdated') {
+		const code = client === 'missing' ? 'client_unproven' : 'client_outdated';
+		await tellProctor(code, { candidateId: found.candidate_id, sittingId: found.sitting_id });
+		return { ok: false, refusal: refusal(code) };
+	}
+
+	const note = await signNote(otium.db, { sittingId: found.sitting_id, sessionId: session.id }, now + NOTE_LASTS_MS);
+	return {
+		ok: true,
+		person: {
+			note,
+			name: `${found.given} ${found.family}`,
+			number: found.number,
+			paper: session.paper.title,
+			room: session.room.name,
+			seat: found.seat,
+			opens: session.window.opens,
+			zone: session.site.zone,
+			kind: session.kind,
+			photo: found.photo_at !== null
+		}
+	};
+}

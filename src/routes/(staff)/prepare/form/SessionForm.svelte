@@ -1,0 +1,156 @@
+<!-- @component Everything that makes a session, and the sentence that tells it back. -->
+<script lang="ts">
+	import { Input, Select } from 'flowbite-svelte';
+	import { onDestroy, untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { localTime } from '$core/time';
+	import Field from '$ui/Field.svelte';
+	import FurtherRules from './FurtherRules.svelte';
+	import ItReads from './ItReads.svelte';
+	import Lockdown from './Lockdown.svelte';
+	import Part from './Part.svelte';
+	import Parts from './Parts.svelte';
+	import Rule from './Rule.svelte';
+	import { SessionSetup, type Given } from './setup.svelte';
+	import What from './What.svelte';
+	import When from './When.svelte';
+	import Where from './Where.svelte';
+	import Who from './Who.svelte';
+
+	type Props = Given & {
+		title: string;
+		others: { id: string; name: string; opens: number; zone: string }[];
+	};
+	let { title, others, ...given }: Props = $props();
+
+	const setup = new SessionSetup(untrack(() => given));
+	const { keeper, choices, edit, locked } = setup;
+	$effect(() => setup.ask());
+	$effect(() => keeper.start());
+	onDestroy(() => setup.leave());
+
+	const typed = (event: Event) => (event.target as HTMLInputElement).value;
+
+	const SECRETS = ['startWord', 'finishWord', 'door.identity'];
+	const SHOWN = ['movement.goingBack', 'order.questionsInOwnOrder', 'order.choicesInOwnOrder'];
+	const TIME_UP = [
+		'timing.graceMinutes',
+		'timing.warnAtMinutes',
+		'timing.clockStops',
+		'timing.clockStarts',
+		'timing.atClose'
+	];
+	const PLACED = new Set([
+		'timing.limitMinutes',
+		'timing.doorOpensMinutes',
+		'timing.lastEntryMinutes',
+		'admission',
+		'door.networks',
+		'lockdown.level',
+		'lockdown.clientVersion',
+		'door.code',
+		'door.turnsEveryMinutes',
+		...SECRETS,
+		'door.slips',
+		'movement.shown',
+		...SHOWN,
+		'timing.atTimeUp',
+		...TIME_UP
+	]);
+</script>
+
+<div class="grid min-h-full grid-cols-[1fr_400px] max-lg:grid-cols-1">
+	<main class="px-7 py-5">
+		<div class="mb-1 flex flex-wrap items-center gap-3">
+			<h1 class="text-[28px]">{title}</h1>
+			{#if !edit && !locked}
+				<span
+					class="rounded-full px-3 py-1 text-[13px] font-semibold {keeper.isUnkept && !keeper.isKeeping
+						? 'bg-ochre-ground text-ochre'
+						: 'bg-mist text-tide'}"
+					role="status"
+					data-testid="kept"
+					>{setup.kept === null
+						? 'kept as you go'
+						: keeper.isUnkept
+							? 'keeping…'
+							: `kept as you go · ${localTime(setup.kept.savedAt, page.data.site.zone)}`}</span
+				>
+			{/if}
+			{#if !edit && others.length > 0}
+				<div class="ml-auto w-64">
+					<Select
+						aria-label="Start from another session"
+						placeholder="Start from another session…"
+						value=""
+						items={others.map((one) => ({ value: one.id, name: one.name }))}
+						onchange={(event) => void goto(`/prepare/new?from=${typed(event)}`, { invalidateAll: true })}
+					/>
+				</div>
+			{/if}
+		</div>
+		{#if choices.papers.length === 0 || choices.rooms.length === 0}
+			<p class="bg-ochre-ground text-ochre mb-3 rounded-lg px-3 py-2">
+				There are no papers or rooms at your sites yet, so nothing can be planned.
+			</p>
+		{/if}
+		{#if locked}<p class="bg-ochre-ground text-ochre mb-3 rounded-lg px-3 py-2">{locked}</p>{/if}
+		<fieldset disabled={locked !== null} class="divide-line divide-y">
+			<What {setup} />
+			<Who {setup} />
+			<When {setup} />
+			<Where {setup} />
+			{#if setup.input.parts}
+				<Part name="Sessions">
+					<Parts
+						parts={setup.input.parts}
+						rooms={choices.rooms}
+						proctors={choices.proctors}
+						told={setup.plans}
+						errors={setup.errors}
+						onchange={(parts) => setup.set({ parts })}
+					/>
+				</Part>
+			{/if}
+			<Lockdown {setup} />
+			<Part name="Secrets">
+				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
+					<Rule {setup} path="door.code" />
+					{#if setup.input.rules.door.code === 'turning'}<Rule {setup} path="door.turnsEveryMinutes" />{/if}
+					{#each SECRETS as path (path)}<Rule {setup} {path} />{/each}
+					<div class="pt-7"><Rule {setup} path="door.slips" /></div>
+				</div>
+			</Part>
+			<Part name="Paper shown">
+				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
+					<Rule {setup} path="movement.shown" />
+					<div class="space-y-2 pt-1">
+						{#each SHOWN as path (path)}<Rule {setup} {path} />{/each}
+					</div>
+				</div>
+			</Part>
+			<Part name="If time runs out">
+				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
+					<div class="w-60"><Rule {setup} path="timing.atTimeUp" /></div>
+					{#each TIME_UP as path (path)}<Rule {setup} {path} />{/each}
+				</div>
+			</Part>
+			<Part name="Name">
+				<div class="max-w-lg">
+					<Field id="name" label="Name" error={setup.errorOf('name')} hint="proposed from paper, group and time"
+						><Input
+							id="name"
+							placeholder={setup.plans[0]?.name ?? ''}
+							value={setup.input.name}
+							oninput={(event) => setup.set({ name: typed(event) })}
+						/></Field
+					>
+				</div>
+			</Part>
+			<FurtherRules {setup} shown={PLACED} />
+		</fieldset>
+	</main>
+
+	<ItReads {setup} />
+</div>

@@ -1,0 +1,220 @@
+import { goto, replaceState } from '$app/navigation';
+import { differingRules, rulesFor, SETTINGS, valueAt, withValue } from '$core/rules';
+import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
+import { Keeper, type Outcome } from '$ui/keeper.svelte';
+import { inWords, send, type Problem } from '$ui/post';
+import type { PageData } from '../new/$types';
+
+export type Input = PageData['input'];
+export type Choices = PageData['choices'];
+/** What the server says of one session as it would be. */
+export type Told = {
+	sentence: SentencePart[];
+	findings: Finding[];
+	name: string;
+	protection: string;
+	candidates: number;
+	seats: number;
+};
+export type Given = {
+	choices: Choices;
+	initial: Input;
+	edit: { id: string; revision: number } | null;
+	draft: PageData['draft'];
+	/** Why nothing can be changed any more. */
+	locked: string | null;
+};
+
+/** Checked when it has rested for so long, ms. */
+const RESTS = 200;
+const KEPT_AFTER = 500;
+
+/** A session while it is being set up: what is entered, what the server makes of it, and where it is kept meanwhile. */
+export class SessionSetup {
+	readonly choices: Choices;
+	readonly edit: Given['edit'];
+	readonly locked: string | null;
+	readonly keeper = new Keeper((leaving) => this.#keep(leaving), KEPT_AFTER);
+
+	input = $state.raw<Input>(null!);
+	plans = $state.raw<Told[]>([]);
+	/** The name of the one that this session would belong to. */
+	administration = $state<string | null>(null);
+	errors = $state.raw<Record<string, string>>({});
+	trouble = $state<string | null>(null);
+	busy = $state(false);
+	/** What was there before a change that was made for somebody. */
+	before = $state.raw<Input | null>(null);
+	added = $state.raw<NonNullable<PageData['draft']>['added']>([]);
+	kept = $state.raw<{ id: string; revision: number; savedAt: number } | null>(null);
+
+	room = $derived.by(() => this.choices.rooms.find((one) => one.id === this.input.roomId));
+	sheet = $derived.by(() => this.choices.sheets.find((one) => one.id === this.input.ruleSheetId));
+	base = $derived(this.sheet?.rules ?? DEFAULT_RULES);
+	changed = $derived(differingRules(this.base, this.input.rules));
+	networks = $derived.by(() => {
+		const { networks } = this.choices;
+		return this.room ? networks.filter((one) => one.siteId === this.room!.siteId) : networks;
+	});
+	papers = $derived.by(() =>
+		this.choices.papers.filter(
+			(paper) =>
+				paper.id === this.input.paperId ||
+				this.room === undefined ||
+				paper.siteIds === null ||
+				paper.siteIds.includes(this.room.siteId) ||
+				this.input.groupIds.some((id) => paper.groupIds.includes(id))
+		)
+	);
+	findings = $derived(
+		this.plans.flatMap((told, i) =>
+			told.findings.map((finding) => ({
+				...finding,
+				part: this.input.parts?.[i]?.label,
+				key: `${i}${finding.code}${finding.message}`
+			}))
+		)
+	);
+	isBlocked = $derived(this.plans.length === 0 || this.findings.some((finding) => finding.level === 'block'));
+	/** What has not been chosen yet is not wrong: it is said beneath the sentence, not in red. */
+	toChoose = $derived(
+		[
+			!this.input.paperId && 'a paper',
+			this.input.groupIds.length === 0 && 'a group',
+			!this.input.roomId && 'a room'
+		].filter((one) => one !== false)
+	);
+
+	#asked = 0;
+	// A draft that is kept after its page was left must not write into the address of another page.
+	#isHere = true;
+
+	constructor({ choices, initial, edit, draft, locked }: Given) {
+		this.choices = choices;
+		this.edit = edit;
+		this.locked = locked;
+		this.input = initial;
+		this.kept = draft;
+		this.added = draft?.added ?? [];
+	}
+
+	leave() {
+		this.#isHere = false;
+	}
+
+	set(change: Partial<Input>) {
+		this.input = { ...this.input, ...change };
+		this.#keepSoon();
+	}
+	valueOf(path: string): unknown {
+		return valueAt(this.input.rules, path);
+	}
+	setRule(path: string, value: unknown) {
+		this.set({ rules: withValue(this.input.rules, path, value) });
+	}
+	errorOf(field: string): string | undefined {
+		return this.toChoose.length > 0 && ['paperId', 'groupIds', 'roomId'].includes(field)
+			? undefined
+			: this.errors[field];
+	}
+
+	/** Asks what the session would be, a moment after the input rests. @returns what stops the asking */
+	ask(): () => void {
+		const input = this.input;
+		const mine = ++this.#asked;
+		const timer = setTimeout(async () => {
+			const answer = await send<{ errors: Record<string, string>; plans?: Told[]; administration?: string }>(
+				'POST',
+				'/prepare/plan',
+				{ input, editing: this.edit?.id ?? null }
+			);
+			if (mine !== this.#asked) return;
+			if (!answer.ok) {
+				this.trouble = inWords(answer.problem);
+				return;
+			}
+			this.errors = answer.data.errors;
+			this.plans = answer.data.plans ?? [];
+			this.administration = answer.data.administration ?? this.administration;
+			this.trouble = null;
+		}, RESTS);
+		return () => clearTimeout(timer);
+	}
+
+	mend(fix: Fix) {
+		this.before = this.input;
+		this.input = applyFix(this.input, fix);
+		this.#keepSoon();
+	}
+	undo() {
+		if (this.before) this.set(this.before);
+		this.before = null;
+	}
+	takeSheet(id: string) {
+		const next = this.choices.sheets.find((one) => one.id === id);
+		if (!next) return this.set({ ruleSheetId: null });
+		this.before = this.input;
+		this.set({ ruleSheetId: id, rules: rulesFor(this.input.rules, next.rules) });
+	}
+	oneForEachGroup() {
+		const { groupIds, roomId, time, until, proctorIds } = this.input;
+		this.set({
+			parts: groupIds.map((id, i) => ({
+				label: this.choices.groups.find((group) => group.id === id)?.name ?? '',
+				groupIds: [id],
+				only: null,
+				roomId,
+				time,
+				until,
+				proctorIds: i === 0 ? proctorIds : []
+			}))
+		});
+	}
+
+	async save() {
+		if (this.busy) return;
+		this.busy = true;
+		this.trouble = null;
+		this.keeper.drop();
+		const answer = await send<{ ids: string[] }>('POST', '/prepare/save', {
+			input: this.input,
+			edit: this.edit,
+			draftId: this.kept?.id ?? null
+		});
+		if (!answer.ok) {
+			this.busy = false;
+			this.errors = (answer.problem as Problem & { errors?: Record<string, string> }).errors ?? {};
+			this.trouble = inWords(answer.problem);
+			this.#keepSoon();
+			return;
+		}
+		await goto(`/prepare?planned=${answer.data.ids.length}`);
+	}
+
+	// Every field is kept as it is entered: a closed tab, a lost line or another machine costs nothing.
+	#keepSoon() {
+		if (!this.edit && !this.locked) this.keeper.touched();
+	}
+	async #keep(leaving: boolean): Promise<Outcome> {
+		const { kept, input, added } = this;
+		const title = this.plans[0]?.name ?? 'Session without a name yet';
+		const answer = await send<{ id: string; revision: number; savedAt: number }>(
+			'POST',
+			'/prepare/draft',
+			{ id: kept?.id ?? null, revision: kept?.revision ?? 0, title, input, added },
+			{ leaving }
+		);
+		if (answer.ok) {
+			if (!kept && this.#isHere) replaceState(`/prepare/new?draft=${answer.data.id}`, {});
+			this.kept = answer.data;
+			return 'kept';
+		}
+		if (answer.status !== 409) return 'line_down';
+		this.trouble = inWords(answer.problem);
+		return 'refused';
+	}
+}
+
+export const settingAt = (path: string) => SETTINGS.find((setting) => setting.path === path)!;
+export const toggled = (list: string[], id: string) =>
+	list.includes(id) ? list.filter((one) => one !== id) : [...list, id];
