@@ -3,6 +3,7 @@ import type { PaceLevel } from '$core/pace';
 import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
 import { findGrants } from '../records';
 import { findSessions, type Session } from '../records';
 
@@ -93,10 +94,18 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 	});
 }
 
-/** Loads all sittings that now belong to these sessions: of several attempts the latest. */
+/** So many are loaded before others get a turn. */
+const AT_ONCE = 500;
+
+/** Loads all sittings that now belong to these sessions: of several attempts the latest. Gives way between parts. */
 export async function loadSittingsOf(db: Query, sessionIds: string[], now: number): Promise<Loaded[]> {
 	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).whereNull('next_attempt_id').pluck('id');
-	return loadSittings(db, ids, now);
+	const loaded: Loaded[] = [];
+	for (let i = 0; i < ids.length; i += AT_ONCE) {
+		if (i > 0) await giveWay();
+		loaded.push(...(await loadSittings(db, ids.slice(i, i + AT_ONCE), now)));
+	}
+	return loaded;
 }
 
 /** Of these sittings the ones that now belong to a session; what a request names and is not here is left out. */

@@ -173,7 +173,10 @@
 					<div class="h-full {seat.standing ? 'bg-ochre-mark' : 'bg-tide'}" style="width:{used}%"></div>
 				</div>
 			{/if}
-			{#if details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
+			{#if isAtWork && seat.standing}<p class="text-ink-3 mt-1 text-[13px]">
+					The time that the clock stands is given back.
+				</p>
+			{:else if details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
 					{clockLength(details.time.stoppedMs)} stopped so far is given back.
 				</p>{/if}
 			{#if details.time.cutMs > 0}<p class="text-brick mt-1 text-[13px]">
