@@ -1,5 +1,6 @@
 // The built application behind Node's own HTTP server. Run by the other commands; settings come by environment.
 import { createServer } from 'node:http';
+import { setTimeout as sleep } from 'node:timers/promises';
 
 const port = Number(process.env.PORT ?? 4600);
 const host = process.env.HOST ?? '127.0.0.1';
@@ -10,10 +11,32 @@ if (!process.env.ORIGIN) process.env.PROTOCOL_HEADER = 'x-otium-scheme';
 // A file of people may be 10 MB; JSON is held to far less where it is read.
 process.env.BODY_SIZE_LIMIT ??= '11M';
 
+/** Whoever stops a server waits no longer than this, ms. */
+const LAST_REQUESTS_MS = 5_000;
+
+/** What is being answered. @type {Set<import('node:http').ServerResponse>} */
+const open = new Set();
+const isAtWork = () => [...open].some((response) => response.getHeader('content-type') !== 'text/event-stream');
+
+/**
+ * Takes nothing new, answers what is there, cuts the lines that never end, and lets the application stop.
+ * @param {import('node:http').Server} server
+ */
+async function stop(server) {
+	server.close();
+	server.closeIdleConnections();
+	const until = Date.now() + LAST_REQUESTS_MS;
+	while (isAtWork() && Date.now() < until) await sleep(20);
+	server.closeAllConnections();
+	process.emit(/** @type {any} */ ('sveltekit:shutdown'));
+}
+
 try {
 	const { handler } = await import('../build/handler.js');
 	const server = createServer((request, response) => {
 		request.headers['x-otium-scheme'] = 'http';
+		open.add(response);
+		response.once('close', () => open.delete(response));
 		handler(request, response);
 	});
 	// Longer than a beat, so that a candidate's line is not closed between two of them.
@@ -23,6 +46,8 @@ try {
 		console.error(code === 'EADDRINUSE' ? `Port ${port} is in use. Choose another with --port.` : String(error));
 		process.exit(1);
 	});
+	// A second signal ends it at once.
+	for (const signal of ['SIGTERM', 'SIGINT']) process.once(signal, () => void stop(server));
 	// A whole school's lines may come back in the same second; those that wait must not be turned away.
 	server.listen({ port, host, backlog: 4_096 }, () => process.send?.('listening'));
 } catch (error) {

@@ -17,8 +17,8 @@ export const init: ServerInit = async () => {
 		await otium.stop();
 		process.exit(0);
 	};
-	process.once('SIGTERM', stop);
-	process.once('SIGINT', stop);
+	// Told by the server when the last request has been answered.
+	process.once('sveltekit:shutdown' as never, stop);
 };
 
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
