@@ -281,6 +281,9 @@ describe('what would go wrong on the day', () => {
 		expect(fixOf('07:00', null)).toEqual([{ time: '08:00' }]);
 		expect(fixOf('07:00', '19:00')).toEqual([]);
 		expect(fixOf('09:00', '10:15')).toEqual([]);
+		const nextMorning = at('08:30') + 24 * 60 * MINUTE;
+		const night = facts({ window: { opens: at('16:00'), closes: nextMorning } });
+		expect(found(night, at('00:00')).find(({ code }) => code === 'hours')).toMatchObject({ level: 'warn', fixes: [] });
 		expect(fixOf('09:00', '10:15', { days: { first: '2026-12-09', last: '2026-12-20' } })).toEqual([
 			{ date: '2026-12-09' }
 		]);

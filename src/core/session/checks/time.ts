@@ -29,13 +29,14 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 		);
 
 	const [from, to] = [localTime(window.opens, zone), window.closes === null ? null : localTime(window.closes, zone)];
-	if (hours && (from < hours.opens || (to !== null && to > hours.closes)))
+	const overMidnight = window.closes !== null && localDate(window.closes, zone) > localDate(window.opens, zone);
+	if (hours && (from < hours.opens || overMidnight || (to !== null && to > hours.closes)))
 		when(
 			'warn',
 			'hours',
 			'Out of hours.',
 			`The site is open from ${hours.opens} to ${hours.closes}.`,
-			withinHours(from, to, hours)
+			withinHours(from, window.closes === null ? null : (window.closes - window.opens) / MINUTE, hours)
 		);
 	const day = localDate(window.opens, zone);
 	if (days && (day < days.first || day > days.last))
@@ -50,18 +51,17 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 }
 
 /** The same length within the hours, moved as little as that takes; none when it is longer than they are. */
-function withinHours(from: string, to: string | null, hours: { opens: string; closes: string }): Fix[] {
+function withinHours(from: string, lasts: number | null, hours: { opens: string; closes: string }): Fix[] {
 	const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 	const clock = (at: number) => `${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
 	const [opens, closes] = [minutes(hours.opens), minutes(hours.closes)];
-	// An end after midnight reads as earlier than the start.
-	const length = to === null ? 0 : (minutes(to) - minutes(from) + 24 * 60) % (24 * 60);
-	if (length > closes - opens) return [];
+	const length = lasts ?? 0;
+	if (length < 0 || length > closes - opens) return [];
 	const start = Math.min(Math.max(minutes(from), opens), closes - length);
 	return [
 		{
 			text: `start at ${clock(start)}`,
-			set: { time: clock(start), ...(to === null ? {} : { until: clock(start + length) }) }
+			set: { time: clock(start), ...(lasts === null ? {} : { until: clock(start + length) }) }
 		}
 	];
 }
