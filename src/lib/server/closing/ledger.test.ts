@@ -49,6 +49,17 @@ describe('the ledger of a session', () => {
 		expect(ledger).toMatchObject({ addsUp: true, columns: { still_open: [], carried_over: ['sit0'] } });
 	});
 
+	it('has whose answers came late', async () => {
+		await bringToWork(house, 0, await openDoor(house));
+		house.clock.at += 60 * MINUTE + 30_000;
+		await house.otium.answers.save('sit0', 1, [
+			{ seq: 1, questionId: 'q1', value: true, marked: false, struck: [], inViewMs: 1 }
+		]);
+		const lates = (await account()).lines.map(({ sittingId, late }) => [sittingId, late]);
+		expect(lates).toContainEqual(['sit0', 1]);
+		expect(lates).toContainEqual(['sit1', 0]);
+	});
+
 	it('says when a sitting stands on no roster, and when a place on the roster has no sitting here', async () => {
 		await house.otium.db('roster').where({ sitting_id: 'sit2' }).delete();
 		expect((await account()).ledger).toMatchObject({ addsUp: false, surplus: ['sit2'] });

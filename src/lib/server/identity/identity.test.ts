@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
+import { openRefusals } from '../door';
 import { renewDoorCode } from '../session';
 import { loadSitting } from '../sitting';
 import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, type House } from '../testing/house';
 import { MOST_IN_A_ROW } from './limits';
-import { addStaff, arrive, deviceByToken, knock, signIn, signOut, staffByToken } from '.';
+import { addStaff, arrive, deviceByToken, knock, notMe, signIn, signOut, staffByToken } from '.';
 
 let house: House;
 beforeEach(async () => {
@@ -66,6 +67,18 @@ describe('the door', () => {
 		expect(await arrive(house.otium, { ...asked, note: met.person.note })).toMatchObject({
 			refusal: { message: 'That took too long.' }
 		});
+	});
+
+	it('tells the proctor of whoever says that they are not the one who was found', async () => {
+		const code = await openDoor(house);
+		const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: 'a' });
+		if (!met.ok) throw new Error('not met');
+		await notMe(house.otium, met.person.note, 'Laptop');
+		await notMe(house.otium, 'forged.note', 'Laptop');
+		expect(await openRefusals(house.otium.db, 's1', house.otium.now())).toMatchObject([
+			{ code: 'not_me', device: 'Laptop' }
+		]);
+		expect((await loadSitting(house.otium.db, 'sit0', NINE))!.sitting.state).toBe('expected');
 	});
 
 	it('makes wrong tries wait, longer each time, for that target alone, and never allows more than 100 in a row', async () => {

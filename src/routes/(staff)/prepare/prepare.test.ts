@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
 import { listStaff } from '$lib/server/identity';
-import { blankInput, findSession } from '$lib/server/session';
+import { blankInput, dropDraft, findDraft, findSession } from '$lib/server/session';
 import { call } from '$lib/server/testing/call';
 import { buildHouse, NINE, type House } from '$lib/server/testing/house';
 import { somebody } from '$lib/server/testing/staff';
@@ -291,6 +291,11 @@ describe('a session', () => {
 		const rows = parse(csv.text, { bom: true });
 		expect(rows[0]).toEqual(['Name', 'Number']);
 		expect(rows).toHaveLength(4);
+		// Personal addresses are there before any slip was printed, and each opens for one alone.
+		const addressed = await ask(supervision, { params: { id: 's1' }, query: '?fields=address', staff: QUAY });
+		const addresses = parse(addressed.text, { bom: true }).flat().slice(1);
+		expect(new Set(addresses).size).toBe(3);
+		for (const address of addresses) expect(address).toMatch(/\/sit\?code=[0-9A-Z]{10}$/);
 		expect(
 			(await ask(print, { params: { id: 's1', what: 'register' }, staff: PROCTOR })).headers.get('content-type')
 		).toBe('application/pdf');
@@ -334,6 +339,11 @@ describe('a session', () => {
 		expect((await ask(draft, { body: again, staff: QUAY })).body.revision).toBe(2);
 		expect((await ask(draft, { body: again, staff: QUAY })).body.code).toBe('behind');
 		expect((await ask(draft, { body: again, staff: PROCTOR })).status).toBe(403);
+		// Whoever plans a session throws away no draft but their own.
+		await dropDraft(house.otium.db, ELSEWHERE, kept.body.id as string);
+		expect(await findDraft(house.otium.db, QUAY, kept.body.id as string)).not.toBeNull();
+		await dropDraft(house.otium.db, QUAY, kept.body.id as string);
+		expect(await findDraft(house.otium.db, QUAY, kept.body.id as string)).toBeNull();
 	});
 });
 
