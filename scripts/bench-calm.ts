@@ -4,10 +4,10 @@ import { join } from 'node:path';
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { startOtium, type Otium } from '$lib/server/otium';
-import { applyImport, checkImport, type ImportAsked } from '$lib/server/people';
 import { printFor } from '$lib/server/print';
 import { findSession } from '$lib/server/session';
 import { act, begin } from '$lib/server/sitting';
+import { importPeople } from './bench-import';
 import { makeCrowdSession } from './crowd-session';
 
 /** How long everything else stood still while something large was done, and what went on meanwhile. */
@@ -39,7 +39,7 @@ export async function measureCalm(large: number): Promise<CalmFigure[]> {
 			await beside(otium, `a room of ${large.toLocaleString('en-GB')} opens`, async () => {
 				await (await otium.hub.watchRoom('s', null))!.cancel();
 			}),
-			await beside(otium, '10,000 people are imported', () => importPeople(otium, 10_000)),
+			await beside(otium, '10,000 people are imported', () => importPeople(otium, table(10_000), 10_000)),
 			await beside(otium, 'a register of 5,000 is drawn', async () => {
 				const session = (await findSession(otium.db, 's'))!;
 				await printFor(otium, session, 'register', 'https://otium.example');
@@ -122,22 +122,10 @@ async function bringToWork(otium: Otium) {
 	}
 }
 
-async function importPeople(otium: Otium, people: number) {
+function table(people: number): string {
 	const rows = Array.from(
 		{ length: people },
 		(_, i) => `CA-${100_000 + i},Ada${i % 97},Tern${i % 89},Group ${i % 100}`
 	);
-	const file = new TextEncoder().encode(['number,given,family,group', ...rows].join('\n'));
-	const asked: ImportAsked = {
-		siteId: 'q',
-		mapping: null,
-		separator: null,
-		dateOrder: null,
-		makeGroups: true,
-		missing: 'keep',
-		schoolId: null
-	};
-	const checked = await checkImport(otium, 'people.csv', file, asked);
-	if (!checked.ok) throw new Error(checked.refused.message);
-	await applyImport(otium, { role: 'coordinator', id: 'bench' }, 'people.csv', file, asked, checked.checked.seal);
+	return ['number,given,family,group', ...rows].join('\n');
 }

@@ -2,13 +2,12 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { DEFAULT_RULES } from '$core/session';
-import type { Actor } from '$core/sitting';
 import { DEMO_PAPERS } from '$lib/server/demo';
 import { startOtium, type Otium } from '$lib/server/otium';
-import { applyImport, checkImport, findPeople, type ImportAsked } from '$lib/server/people';
+import { findPeople } from '$lib/server/people';
 import { blankInput, planSession } from '$lib/server/session';
+import { importPeople } from './bench-import';
 
-const BY: Actor = { role: 'coordinator', id: 'bench' };
 const ODE = { id: 'bench', name: 'Bench', roles: [{ role: 'coordinator' as const, siteId: null }] };
 
 export type PrepareFigures = {
@@ -30,22 +29,10 @@ export async function measurePreparing(people: number): Promise<PrepareFigures> 
 	const otium = await startOtium({ dataDir: dir, sweep: false, logLevel: 'silent' });
 	try {
 		await furnish(otium);
-		const file = new TextEncoder().encode(table(people));
-		const asked: ImportAsked = {
-			siteId: 'q',
-			mapping: null,
-			separator: null,
-			dateOrder: null,
-			makeGroups: true,
-			missing: 'keep',
-			schoolId: null
-		};
+		const csv = table(people);
 		const from = performance.now();
 		const waits = askMeanwhile(otium);
-		const checked = await checkImport(otium, 'people.csv', file, asked);
-		if (!checked.ok) throw new Error(checked.refused.message);
-		const done = await applyImport(otium, BY, 'people.csv', file, asked, checked.checked.seal);
-		if (!done.ok || done.applied.added !== people) throw new Error('the import did not add everyone');
+		await importPeople(otium, csv, people);
 		const importSeconds = (performance.now() - from) / 1_000;
 		const longestWaitMs = await waits.stop();
 
