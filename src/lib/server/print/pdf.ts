@@ -4,8 +4,9 @@ import { Worker } from 'node:worker_threads';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
 import { DRAW } from './draw';
 
-const pdfmakeAt = createRequire(import.meta.url).resolve('pdfmake');
-const fonts = join(dirname(createRequire(import.meta.url).resolve('pdfmake/package.json')), 'fonts', 'Roboto');
+const { resolve } = createRequire(import.meta.url);
+const pdfmakeAt = resolve('pdfmake');
+const fonts = join(dirname(resolve('pdfmake/package.json')), 'fonts', 'Roboto');
 
 /** Two registers of five thousand at once would take the memory of the rooms. */
 let before: Promise<unknown> = Promise.resolve();
@@ -22,15 +23,15 @@ export function toPdf(title: string, document: TDocumentDefinitions): Promise<Ui
 }
 
 function draw(title: string, document: TDocumentDefinitions): Promise<Uint8Array> {
-	return new Promise((resolve, reject) => {
+	return new Promise((done, fail) => {
 		const worker = new Worker(DRAW, {
 			eval: true,
 			workerData: { pdfmakeAt, fonts, title, document },
 			execArgv: [],
 			resourceLimits: { maxOldGenerationSizeMb: 512 }
 		});
-		worker.once('message', (bytes: Uint8Array) => resolve(bytes));
-		worker.once('error', reject);
-		worker.once('exit', () => reject(new Error('The document was not drawn.')));
+		worker.once('message', (bytes: Uint8Array) => done(bytes));
+		worker.once('error', fail);
+		worker.once('exit', () => fail(new Error('The document was not drawn.')));
 	});
 }

@@ -91,7 +91,7 @@ async function again(
 		fold: JSON.stringify(newSitting(id, session.id, now)),
 		state: 'expected'
 	});
-	await giveWay(trx, session.id, sittingId, id);
+	await takePlaceOf(trx, session.id, sittingId, id);
 	await refreshDerivedColumns(trx, [id], now);
 	const by = { role: 'candidate' as const, id: row.candidate_id };
 	await appendToLogbook(trx, [
@@ -115,7 +115,7 @@ async function again(
 }
 
 /** The next attempt takes the place of the one before on the roster, with its seat and its slip. */
-export async function giveWay(trx: Query, sessionId: string, before: string, next: string): Promise<void> {
+export async function takePlaceOf(trx: Query, sessionId: string, before: string, next: string): Promise<void> {
 	await trx('sitting').where({ id: before }).update({ next_attempt_id: next });
 	await trx('roster').where({ session_id: sessionId, sitting_id: before }).update({ sitting_id: next });
 	await trx('slip').where({ sitting_id: before }).update({ sitting_id: next });

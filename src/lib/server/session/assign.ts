@@ -33,9 +33,7 @@ export async function assignTo(
 			: [{ id: nanoid(), sittingId: id, by, body: { kind: 'assign' as const, sessionId } }]),
 		...(state === 'absent' ? [{ id: nanoid(), sittingId: id, by, body: { kind: 'expect_again' as const } }] : [])
 	]);
-	for (const outcome of await actIn(trx, now, requests, touched)) {
-		if (!outcome.ok) throw new AssignmentRefused(outcome.refusal);
-	}
+	await actOrThrow(trx, now, requests, touched);
 }
 
 /**
@@ -65,9 +63,7 @@ export async function takeOff(
 		...(state === 'expected' ? [{ id: nanoid(), sittingId: id, by, body: { kind: 'mark_absent' as const } }] : []),
 		{ id: nanoid(), sittingId: id, by, body: { kind: 'assign' as const, sessionId: before } }
 	]);
-	for (const outcome of await actIn(trx, now, requests, touched)) {
-		if (!outcome.ok) throw new AssignmentRefused(outcome.refusal);
-	}
+	await actOrThrow(trx, now, requests, touched);
 	const returned = new Set(returns.map(({ id }) => id));
 	const made = rows.map(({ id }) => id).filter((id) => !returned.has(id));
 	await trx('slip').whereIn('sitting_id', made).delete();
@@ -77,4 +73,10 @@ export async function takeOff(
 		.whereNotIn('id', trx('incident_person').whereIn('sitting_id', made).select('sitting_id'))
 		.whereNotIn('id', trx('door_refusal').whereIn('sitting_id', made).select('sitting_id'))
 		.delete();
+}
+
+async function actOrThrow(trx: Query, now: number, requests: Request[], touched: Touched): Promise<void> {
+	for (const outcome of await actIn(trx, now, requests, touched)) {
+		if (!outcome.ok) throw new AssignmentRefused(outcome.refusal);
+	}
 }

@@ -5,7 +5,7 @@ import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
-import { giveWay } from './again';
+import { takePlaceOf } from './again';
 import { AssignmentRefused, assignTo } from './assign';
 import { sittingsLeft } from './entitlement';
 import { rosterFor } from './roster';
@@ -106,6 +106,6 @@ async function takesPlaceOfEarlier(trx: Query, sessionId: string, candidateId: s
 		.orderBy('attempt', 'desc')
 		.first('id');
 	if (!earlier) return false;
-	await giveWay(trx, sessionId, earlier.id, sittingId);
+	await takePlaceOf(trx, sessionId, earlier.id, sittingId);
 	return true;
 }

@@ -4,8 +4,7 @@ import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
-import { findGrants } from '../records';
-import { findSessions, type Session } from '../records';
+import { findGrants, findSessions, type Session } from '../records';
 
 /** A sitting with all that bears on it now. */
 export type Loaded = {

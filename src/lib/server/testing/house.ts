@@ -158,9 +158,9 @@ export async function bringToWork(house: House, i: number, code: string): Promis
 	return arrived.device.epoch;
 }
 
-/** Plans a make-up of the house's paper, at 14:00 unless told otherwise. Returns its id. */
-export async function planMakeUp(house: House, change: Partial<SessionInput> = {}): Promise<string> {
-	const input: SessionInput = {
+/** A make-up of the house's paper, at 14:00 unless told otherwise. */
+export function makeUpInput(change: Partial<SessionInput> = {}): SessionInput {
+	return {
 		...blankInput('Europe/London', NINE),
 		kind: 'make_up',
 		paperId: 'numbers',
@@ -172,7 +172,11 @@ export async function planMakeUp(house: House, change: Partial<SessionInput> = {
 		proctorIds: ['dunmore'],
 		...change
 	};
-	const saved = await saveSession(house.otium, COORDINATOR, 'winter', input);
+}
+
+/** Plans that make-up. Returns its id. */
+export async function planMakeUp(house: House, change: Partial<SessionInput> = {}): Promise<string> {
+	const saved = await saveSession(house.otium, COORDINATOR, 'winter', makeUpInput(change));
 	if (!saved.ok) throw new Error(saved.message);
 	return saved.ids[0];
 }
