@@ -12,6 +12,8 @@ export default defineConfig({
 	test: {
 		setupFiles: ['scripts/fixed-seed.ts'],
 		include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
+		// By itself Vitest leaves a core idle, which on a small machine is half of it.
+		maxWorkers: '100%',
 		testTimeout: 20_000,
 		hookTimeout: 30_000
 	}

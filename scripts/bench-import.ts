@@ -1,6 +1,7 @@
+import type { ImportAsked } from '$core/people';
 import type { Actor } from '$core/sitting';
 import type { Otium } from '$lib/server/otium';
-import { applyImport, checkImport, type ImportAsked } from '$lib/server/people';
+import { applyImport, checkImport } from '$lib/server/people';
 
 const BY: Actor = { role: 'coordinator', id: 'bench' };
 const ASKED: ImportAsked = {

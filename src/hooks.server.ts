@@ -3,7 +3,7 @@ import { building } from '$app/environment';
 import { clientAddress, readRanges } from '$core/access';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
-import { problem, readCookie } from '$lib/server/http';
+import { problemResponse, readCookie } from '$lib/server/http';
 import { deviceByToken, readClientNote, staffByToken } from '$lib/server/identity';
 import { startOtium, type Otium } from '$lib/server/otium';
 
@@ -66,13 +66,7 @@ export const handle: Handle = async (input) => {
 
 const respond: Handle = async ({ event, resolve }) => {
 	const { request, url, cookies } = event;
-	if (comesFromElsewhere(request, url)) {
-		return problem(403, {
-			code: 'other_origin',
-			message: 'This request comes from another site.',
-			instead: 'Use the pages of Otium itself.'
-		});
-	}
+	if (comesFromElsewhere(request, url)) return problemResponse('other_origin');
 	event.locals.otium = otium;
 	event.locals.address = addressOf(event);
 	event.locals.staff = null;

@@ -9,6 +9,10 @@ export type ReadCalendar = { ok: true; busy: Busy[]; skipped: string[] } | { ok:
 
 /** A timetable of one event a lesson, repeated for years, stays far below. */
 const MOST_BUSY = 5_000;
+/** Repetitions looked at in all of a file, those before `from` and those left out included. */
+const MOST_STEPS = 100_000;
+/** No lesson comes back so soon; a year of seconds is thirty million of them. */
+const TOO_OFTEN = ['SECONDLY', 'MINUTELY', 'HOURLY'];
 
 const NO_CALENDAR = {
 	ok: false,
@@ -41,20 +45,29 @@ function busyOf(calendar: ICAL.Component, zone: string, from: number, to: number
 	const busy: Busy[] = [];
 	const events = calendar.getAllSubcomponents('vevent').map((component) => new ICAL.Event(component));
 	const changed = events.filter((event) => event.isRecurrenceException());
+	const steps = { left: MOST_STEPS };
 	for (const event of events) {
 		const { component } = event;
+		if (
+			component
+				.getAllProperties('rrule')
+				.some((rule) => TOO_OFTEN.includes(String((rule.getFirstValue() as ICAL.Recur | null)?.freq)))
+		)
+			return { ok: false, message: `“${event.summary}” comes back every hour or sooner. Leave it out of the file.` };
 		if (event.isRecurrenceException() || isFree(component)) continue;
 		for (const exception of changed) if (exception.uid === event.uid) event.relateException(exception);
 		if (!event.startDate || !event.endDate) {
 			skipped.push(`“${event.summary ?? 'an event'}” has no time`);
 			continue;
 		}
-		for (const one of occurrences(event, to, zone)) {
+		for (const one of occurrences(event, to, zone, steps)) {
 			if (one.to > from && one.from < to && one.to > one.from) busy.push(one);
 			if (busy.length > MOST_BUSY)
 				return { ok: false, message: `More than ${MOST_BUSY} entries fall into this time. Export a shorter stretch.` };
 		}
 	}
+	if (steps.left < 0)
+		return { ok: false, message: 'Its events come back too often or since too long ago. Export a shorter stretch.' };
 	return { ok: true, busy: busy.sort((a, b) => a.from - b.from), skipped };
 }
 
@@ -65,13 +78,13 @@ function isFree(component: ICAL.Component): boolean {
 	);
 }
 
-function* occurrences(event: ICAL.Event, until: number, zone: string): Generator<Busy> {
+function* occurrences(event: ICAL.Event, until: number, zone: string, steps: { left: number }): Generator<Busy> {
 	if (!event.isRecurring()) {
 		yield toBusy(event.startDate, event.endDate, event.summary, zone);
 		return;
 	}
 	const iterator = event.iterator();
-	for (let i = 0; i < 20_000; i++) {
+	while (steps.left-- > 0) {
 		const next = iterator.next();
 		if (!next || instantOf(next, zone) >= until) return;
 		const { startDate, endDate, item } = event.getOccurrenceDetails(next);

@@ -90,7 +90,7 @@ describe('archives', () => {
 		expect(bomb.length).toBeLessThan(16_384);
 		expect(readArchive(bomb)).toMatchObject({
 			ok: false,
-			message: expect.stringMatching(/a\.csv unpacks to \d+ times/)
+			message: expect.stringMatching(/a\.csv unpacks to more than 200 times/)
 		});
 		const many = zipSync(Object.fromEntries(Array.from({ length: 5 }, (_, i) => [`${i}`, bytes('x')])));
 		expect(readArchive(many, { files: 4, bytes: 1e6, ratio: 100 })).toMatchObject({ ok: false });

@@ -33,14 +33,10 @@ export function readNeedsProfile(xml: string): ReadProfile {
 	const valid = XMLValidator.validate(xml);
 	if (valid !== true)
 		return { ok: false, message: `Line ${valid.err.line}: this is not well-formed XML (${valid.err.msg})` };
-	const parser = new XMLParser({
-		ignoreAttributes: false,
-		attributeNamePrefix: '@',
-		removeNSPrefix: true,
-		processEntities: false,
-		parseTagValue: false
-	});
-	const root = child(parser.parse(xml) as Element, 'access-for-all-pnp');
+	const parsed = parse(xml);
+	if (parsed === null)
+		return { ok: false, message: 'This file is nested too deep, or uses names that no profile has.' };
+	const root = child(parsed, 'access-for-all-pnp');
 	if (root === null) {
 		return { ok: false, message: 'This is no AfA PNP profile: its outermost element is not access-for-all-pnp.' };
 	}
@@ -59,9 +55,9 @@ export function readNeedsProfile(xml: string): ReadProfile {
 		profile: {
 			factor,
 			minutes,
-			unlimited: time !== null && 'unlimited' in time,
+			unlimited: time !== null && Object.hasOwn(time, 'unlimited'),
 			magnification,
-			contrast: 'invert-display-polarity' in root,
+			contrast: Object.hasOwn(root, 'invert-display-polarity'),
 			language: textIn(root, 'language-of-interface')
 		}
 	};
@@ -69,8 +65,24 @@ export function readNeedsProfile(xml: string): ReadProfile {
 
 type Element = Record<string, unknown>;
 
+/** Null: the parser's own guards stopped it, as at `__proto__` or a thousand levels. */
+function parse(xml: string): Element | null {
+	const parser = new XMLParser({
+		ignoreAttributes: false,
+		attributeNamePrefix: '@',
+		removeNSPrefix: true,
+		processEntities: false,
+		parseTagValue: false
+	});
+	try {
+		return parser.parse(xml) as Element;
+	} catch {
+		return null;
+	}
+}
+
 function child(element: Element | null, name: string): Element | null {
-	if (!element || !(name in element)) return null;
+	if (!element || !Object.hasOwn(element, name)) return null;
 	const found = element[name];
 	return typeof found === 'object' && found !== null ? (found as Element) : { '#text': String(found) };
 }

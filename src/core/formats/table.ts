@@ -8,11 +8,14 @@ export type Table = { separator: string; header: string[]; rows: TableRow[]; pro
 
 export const SEPARATORS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' } as const;
 
+/** No list of people comes near either; a row of commas is a hundred times smaller than the table that it becomes. */
+export const TABLE_LIMITS = { columns: 500, cells: 2_000_000 };
+
 /**
  * Reads comma-separated values (RFC 4180: quotes doubled inside quotes, line breaks inside quotes, a header line), with
  * the other separators that spreadsheets write. Rows of the wrong width become problems, not losses.
  */
-export function readTable(text: string, separator = guessSeparator(text)): Table {
+export function readTable(text: string, separator = guessSeparator(text), limits = TABLE_LIMITS): Table {
 	const empty: Table = { separator, header: [], rows: [], problems: [] };
 	let read: { record: string[]; info: { lines: number } }[];
 	try {
@@ -34,6 +37,13 @@ export function readTable(text: string, separator = guessSeparator(text)): Table
 	if (read.length === 0) return empty;
 
 	const header = read[0].record;
+	const refuse = (message: string): Table => ({ ...empty, problems: [{ line: 1, field: null, message }] });
+	if (header.length > limits.columns)
+		return refuse(
+			`The heading has ${header.length} columns; ${limits.columns} are taken. Leave out what is not needed.`
+		);
+	if (header.length * read.length > limits.cells)
+		return refuse(`This table has ${read.length} rows of ${header.length} columns. Split it, or leave out columns.`);
 	const table: Table = { ...empty, header };
 	for (const { record, info } of read.slice(1)) {
 		// The parser tells the line on which a record ends.

@@ -1,23 +1,40 @@
 import { foldName, foldNumber } from '../access';
 import { isFormula, type RowProblem, type Table, type TableRow } from '../formats';
+import { isEmailAddress } from './email';
 import type { People, PersonEntry } from './person';
 
-/** What a column can hold, and the headings under which offices write it. */
+/** What a column can hold, the most letters that a cell of it may have, and the headings under which offices write it. */
 export const COLUMNS = {
 	number: {
 		name: 'Candidate number',
 		needed: true,
+		most: 120,
 		headings: ['number', 'no', 'id', 'student', 'username', 'identifier']
 	},
-	given: { name: 'Given name', needed: true, headings: ['given', 'first', 'forename', 'firstname', 'givenname'] },
-	family: { name: 'Family name', needed: true, headings: ['family', 'last', 'surname', 'lastname', 'familyname'] },
-	groups: { name: 'Groups', needed: false, headings: ['group', 'groups', 'class', 'cohort', 'set', 'watch'] },
-	email: { name: 'E-mail', needed: false, headings: ['email', 'mail'] },
-	birth: { name: 'Date of birth', needed: false, headings: ['birth', 'dob', 'born', 'birthday'] },
-	language: { name: 'Language', needed: false, headings: ['language', 'lang'] },
-	factor: { name: 'Extra time, factor', needed: false, headings: ['factor', 'multiplier', 'timefactor'] },
-	minutes: { name: 'Extra time, minutes', needed: false, headings: ['minutes', 'extraminutes', 'extratime'] },
-	separateRoom: { name: 'Separate room', needed: false, headings: ['separate', 'separateroom', 'ownroom'] }
+	given: {
+		name: 'Given name',
+		needed: true,
+		most: 120,
+		headings: ['given', 'first', 'forename', 'firstname', 'givenname']
+	},
+	family: {
+		name: 'Family name',
+		needed: true,
+		most: 120,
+		headings: ['family', 'last', 'surname', 'lastname', 'familyname']
+	},
+	groups: {
+		name: 'Groups',
+		needed: false,
+		most: 2000,
+		headings: ['group', 'groups', 'class', 'cohort', 'set', 'watch']
+	},
+	email: { name: 'E-mail', needed: false, most: 254, headings: ['email', 'mail'] },
+	birth: { name: 'Date of birth', needed: false, most: 20, headings: ['birth', 'dob', 'born', 'birthday'] },
+	language: { name: 'Language', needed: false, most: 20, headings: ['language', 'lang'] },
+	factor: { name: 'Extra time, factor', needed: false, most: 20, headings: ['factor', 'multiplier', 'timefactor'] },
+	minutes: { name: 'Extra time, minutes', needed: false, most: 20, headings: ['minutes', 'extraminutes', 'extratime'] },
+	separateRoom: { name: 'Separate room', needed: false, most: 20, headings: ['separate', 'separateroom', 'ownroom'] }
 } as const;
 export type ColumnKey = keyof typeof COLUMNS;
 /** Which column of the file holds what; null: none does. */
@@ -104,6 +121,10 @@ function readPerson(
 		const at = mapping[key];
 		if (at === null) return undefined;
 		const text = row.cells[at];
+		if (text.length > COLUMNS[key].most) {
+			complain(key, `${COLUMNS[key].name} is longer than ${COLUMNS[key].most} letters.`);
+			return '';
+		}
 		if (!isFormula(text)) return text;
 		complain(key, `“${text.slice(0, 30)}” is a formula. Put the value itself there.`);
 		return '';
@@ -112,7 +133,6 @@ function readPerson(
 		const before = problems.length;
 		const text = cell(key) ?? '';
 		if (text === '' && problems.length === before) complain(key, `${COLUMNS[key].name} is empty. Fill it in.`);
-		if (text.length > 120) complain(key, `${COLUMNS[key].name} is longer than 120 letters.`);
 		return text;
 	};
 
@@ -131,8 +151,7 @@ function readPerson(
 			.filter(Boolean);
 	const email = cell('email');
 	if (email !== undefined) {
-		if (email !== '' && !/^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(email))
-			complain('email', `“${email}” is no e-mail address.`);
+		if (email !== '' && !isEmailAddress(email)) complain('email', `“${email.slice(0, 60)}” is no e-mail address.`);
 		entry.email = email || null;
 	}
 	const birth = cell('birth');

@@ -23,6 +23,6 @@ export type { Actor, Device, Role, Sitting, SittingState, Visit } from './sittin
 export type { Command, CommandBody, CommandKind, Context, Word } from './commands';
 export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';
-export { refusal, REFUSAL_CODES } from './refusals';
+export { refusal, REFUSAL_CODES, RefusalError } from './refusals';
 export type { Refusal, RefusalCode } from './refusals';
 export { TABLE } from './table';

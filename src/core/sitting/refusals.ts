@@ -75,6 +75,19 @@ const SENTENCES = {
 export type RefusalCode = keyof typeof SENTENCES | EntryRefusal;
 export const REFUSAL_CODES = Object.keys(SENTENCES) as (keyof typeof SENTENCES)[];
 
+/** A refusal that undoes what has been written around it. */
+export class RefusalError extends Error {
+	override readonly name = 'RefusalError';
+	readonly code: RefusalCode;
+	constructor(
+		readonly refusal: Refusal,
+		readonly waitSeconds?: number
+	) {
+		super(refusal.message);
+		this.code = refusal.code;
+	}
+}
+
 /** The refusal with its sentences. */
 export function refusal(code: RefusalCode): Refusal {
 	const text: { message: string; instead?: string } = { ...SENTENCES, ...ENTRY_REFUSALS }[code];

@@ -1,4 +1,5 @@
-import { send, type Problem } from '$ui/post';
+import type { Problem } from '$core/problem';
+import { send } from '$ui/post';
 import { cut, lastOfEach } from './batch';
 import type { LocalStore, Place, Revision } from './local-store';
 

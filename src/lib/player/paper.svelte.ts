@@ -1,7 +1,8 @@
 import { SvelteMap } from 'svelte/reactivity';
 import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
 import { forwardBy } from '$core/session';
-import { send, type Problem } from '$ui/post';
+import type { Problem } from '$core/problem';
+import { send } from '$ui/post';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';

@@ -5,6 +5,7 @@ import type { Revision, Saved } from './answers/write-group';
 import type { Db, Query } from './db';
 import type { TryLimits } from './identity/limits';
 import type { Passwords } from './identity/passwords';
+import type { Threads } from './thread';
 
 /**
  * What the running server consists of, each part as the others need it. Nothing here knows how a part is made, so that
@@ -24,6 +25,8 @@ export type House = {
 	limits: TryLimits;
 	passwords: Passwords;
 	mail: MailTransport;
+	/** For work that would keep the event loop, and for files from outside. */
+	threads: Threads;
 };
 
 /** The way of every mail: a mail server, or the outbox folder. */

@@ -9,6 +9,7 @@ import { LiveHub, Presence } from './live';
 import { mailTransport } from './mail';
 import { PaceWatch } from './pace';
 import { Sweeper } from './sweep';
+import { Threads } from './thread';
 
 /** The running server: everything that routes need, made once and handed to them. */
 export type Otium = {
@@ -24,6 +25,7 @@ export type Otium = {
 	limits: TryLimits;
 	passwords: Passwords;
 	mail: MailTransport;
+	threads: Threads;
 	dataDir: string;
 	stop: () => Promise<void>;
 };
@@ -35,6 +37,8 @@ export type OtiumOptions = {
 	/** Tests move time themselves. */
 	sweep?: boolean;
 	logLevel?: string;
+	/** Another's, who closes them; for many small houses in one process. */
+	threads?: Threads;
 };
 
 /**
@@ -50,6 +54,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 		limits: new TryLimits(),
 		passwords: new Passwords(),
 		mail: mailTransport(options.dataDir),
+		threads: options.threads ?? new Threads(),
 		dataDir: options.dataDir
 	};
 	// Each is given what exists by then; only presence and the hub need each other.
@@ -76,6 +81,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 			hub.close();
 			await answers.drain();
 			base.mail.close();
+			if (!options.threads) await base.threads.close();
 			await db.destroy();
 		}
 	};

@@ -1,5 +1,5 @@
-/** What the server says when it refuses. */
-export type Problem = { code: string; message: string; instead?: string; waitSeconds?: number };
+import type { Problem } from '$core/problem';
+
 export type Answer<T> = { ok: true; data: T } | { ok: false; status: number; problem: Problem };
 
 /** A browser sends no more than this from a page that is gone, 64 KiB by the Fetch standard for all such requests. */

@@ -5,7 +5,8 @@
 	import { deviceName } from '$player/device-name';
 	import { clockLength } from '$ui/durations';
 	import { sendCommand } from '$ui/command-keys';
-	import { send, type Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
+	import { send } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import Press from './Press.svelte';

@@ -2,7 +2,7 @@
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import { sendCommand } from '$ui/command-keys';
-	import type { Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
 	import Press from './Press.svelte';
 
 	/** `isTimeUp`: nothing can be answered any more, so that blanks stay blank. */

@@ -1,7 +1,8 @@
 <!-- @component Looking back, as far as the rules allow. -->
 <script lang="ts">
 	import { answerInWords, type Review } from '$core/review';
-	import { send, type Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
+	import { send } from '$ui/post';
 	import Press from './Press.svelte';
 	import Text from './question/Text.svelte';
 

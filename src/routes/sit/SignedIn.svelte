@@ -12,7 +12,8 @@
 	import { Watch } from '$player/watch.svelte';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import { sendCommand } from '$ui/command-keys';
-	import { send, type Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
+	import { send } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';

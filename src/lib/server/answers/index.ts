@@ -1,4 +1,4 @@
-export { AnswerSaver, UnfittingAnswer, UnknownQuestion } from './saver';
+export { AnswerSaver } from './saver';
 export type { Kept, Revision, Saved } from './write-group';
 export { countHeldBack, heldBack } from './held-back';
 export type { HeldBack } from './held-back';

@@ -1,9 +1,9 @@
 import { createDecipheriv } from 'node:crypto';
+import { ProblemError } from '$core/problem';
 import { groupBy } from '../db';
 import { paperKey } from '../identity';
 import type { House } from '../house';
 import { RevisionContent } from './revision-schema';
-import { UnfittingAnswer, UnknownQuestion } from './saver';
 import type { Revision } from './write-group';
 
 /** What this needs of the house. */
@@ -61,7 +61,7 @@ async function save(otium: Needs, sittingId: string, epoch: number, revision: Re
 		const { kept } = await otium.answers.save(sittingId, epoch, [revision]);
 		return kept === null ? 'counted' : 'kept';
 	} catch (error) {
-		if (error instanceof UnknownQuestion || error instanceof UnfittingAnswer) return 'refused';
+		if (error instanceof ProblemError) return 'refused';
 		throw error;
 	}
 }

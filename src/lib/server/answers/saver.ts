@@ -1,5 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { fitsQuestion, NOTES, type Form, type FormQuestion } from '$core/paper';
+import { fail } from '$core/problem';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
@@ -18,24 +19,6 @@ type Waiting = {
 	resolve: (saved: Saved) => void;
 	reject: (error: unknown) => void;
 };
-
-/** Names a question that is not on the candidate's form. */
-export class UnknownQuestion extends Error {
-	override readonly name = 'UnknownQuestion';
-	readonly code = 'unknown_question';
-	constructor(readonly questionId: string) {
-		super(`Question ${questionId} is not on this form.`);
-	}
-}
-
-/** An answer of another shape than its question asks for. */
-export class UnfittingAnswer extends Error {
-	override readonly name = 'UnfittingAnswer';
-	readonly code = 'unfitting_answer';
-	constructor(readonly questionId: string) {
-		super(`The answer does not fit question ${questionId}.`);
-	}
-}
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
@@ -60,7 +43,7 @@ export class AnswerSaver {
 
 	/**
 	 * Resolves after the commit, never before.
-	 * @throws UnknownQuestion, UnfittingAnswer when an answer is for a question that is not on the form, or of another
+	 * @throws ProblemError when an answer is for a question that is not on the form, or of another
 	 * shape than it asks for; nothing of the call is saved then
 	 */
 	async save(sittingId: string, epoch: number, revisions: Revision[]): Promise<Saved> {
@@ -68,8 +51,8 @@ export class AnswerSaver {
 		for (const { questionId, value } of revisions) {
 			if (questionId === NOTES && (value === null || typeof value === 'string')) continue;
 			const question = questions.get(questionId);
-			if (!question) throw new UnknownQuestion(questionId);
-			if (!fitsQuestion(question, value)) throw new UnfittingAnswer(questionId);
+			if (!question) fail('unknown_question');
+			if (!fitsQuestion(question, value)) fail('unfitting_answer');
 		}
 		return new Promise((resolve, reject) => {
 			this.#waiting.push({ sittingId, epoch, revisions, places, resolve, reject });

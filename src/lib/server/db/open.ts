@@ -10,6 +10,8 @@ export type Query = Knex | Knex.Transaction;
 
 /** The database was written by a later version of the program than this one. */
 export class NewerDatabase extends Error {
+	override readonly name = 'NewerDatabase';
+	readonly code = 'newer_database';
 	constructor(file: string, unknown: string[]) {
 		super(
 			`${file} was written by a newer version of Otium (it has ${unknown.join(', ')}). ` +

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
 import type { GrantBody } from '$core/grants';
+import { fail } from '$core/problem';
 import { instantFromLocal, localDate, localTime } from '$core/time';
 import type { Writing } from '../house';
 import { placeOf } from '../session';
@@ -42,44 +43,32 @@ export const GrantAsked = z.object({
 });
 export type GrantAsked = z.infer<typeof GrantAsked>;
 
-export type Read =
-	| { ok: true; grant: NewGrant; one: Loaded }
-	| { ok: false; status: number; code: string; message: string; instead?: string };
-
-/** Turns what was asked into a grant, or says what can't be read, what does not exist, or what is not theirs to give. */
-export async function readGrant(otium: Writing, staff: StaffMember, asked: GrantAsked): Promise<Read> {
+/**
+ * Turns what was asked into a grant.
+ * @throws ProblemError about what can't be read, what does not exist, or what is not theirs to give
+ */
+export async function readGrant(
+	otium: Writing,
+	staff: StaffMember,
+	asked: GrantAsked
+): Promise<{ grant: NewGrant; one: Loaded }> {
 	const now = otium.now();
 	const one = await loadSitting(otium.db, asked.sittingId, now);
 	if (!one)
-		return {
-			ok: false,
-			status: 404,
-			code: 'not_found',
+		fail('not_found', {
 			message: 'This candidate’s sitting is not here any more.',
 			instead: 'Look the candidate up again.'
-		};
+		});
 	if (!may(staff, 'grant', placeOf(one.session)))
-		return {
-			ok: false,
-			status: 403,
-			code: 'not_yours',
+		fail('not_yours', {
 			message: 'Grants at this site are not yours to give.',
 			instead: 'A coordinator of the site can.'
-		};
-
+		});
 	const body = bodyOf(asked, one.session.site.zone, now);
-	if (typeof body === 'string') return { ok: false, status: 422, code: 'malformed', message: body };
-	if (body.kind === 'own_window' && asked.scope === 'standing') {
-		return {
-			ok: false,
-			status: 422,
-			code: 'malformed',
-			message: 'An own window is for one session.',
-			instead: 'Choose “this session”.'
-		};
-	}
+	if (typeof body === 'string') fail('not_taken', { message: body });
+	if (body.kind === 'own_window' && asked.scope === 'standing')
+		fail('not_taken', { message: 'An own window is for one session.', instead: 'Choose “this session”.' });
 	return {
-		ok: true,
 		one,
 		grant: {
 			candidateId: one.candidate.id,

@@ -1,15 +1,19 @@
 export { clearCookie, readCookie, writeCookie } from './cookies';
 export {
-	NO_SUCH_THING,
-	NOT_AT_THE_DOOR,
-	NOT_YOURS,
-	NOTHING_TO_PLAN,
-	problem,
-	readJson,
+	anyone,
+	boundDevice,
+	coordinatorOf,
+	device,
+	inSession,
+	LARGE,
+	mustBeProven,
+	orRefuse,
+	problemResponse,
 	refuse,
-	SIGNED_OUT
-} from './answer';
-export type { Problem } from './answer';
-export { allowDevice, allowSession, eventStream, requireSession, requireStaff } from './guard';
-export { orNotSavedYet, orTryAgain } from './unavailable';
+	route,
+	sessionFor,
+	staff
+} from './route';
+export { noPage, requireSession, requireStaff } from './guard';
+export { eventStream } from './stream';
 export { download } from './download';

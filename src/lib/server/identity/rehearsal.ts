@@ -9,7 +9,7 @@ import {
 	type DeviceNeeds,
 	type ProvenClient
 } from '$core/access';
-import type { Refusal } from '$core/sitting';
+import { refusal, RefusalError, type Refusal } from '$core/sitting';
 import { loadSitting } from '../sitting';
 import type { House } from '../house';
 import { findSessions } from '../session';
@@ -59,7 +59,7 @@ type Found = { deviceName: string; client: ProvenClient | null; results: CheckRe
 /** Writes down what the list at the door found, for the sitting that the device is bound to. */
 export async function checkAtDoor(otium: Needs, sittingId: string, found: Found): Promise<{ ready: boolean }> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
-	if (!one) throw new Error(`There is no sitting ${sittingId}.`);
+	if (!one) throw new RefusalError(refusal('gone'));
 	const { level, clientVersion, snapshotSeconds } = one.session.rules.lockdown;
 	const needs = { client: level === 'sealed' ? clientVersion : null, camera: snapshotSeconds !== null };
 	const { ready } = await writeCheck(otium, one.candidate.id, one.session.id, needs, found);

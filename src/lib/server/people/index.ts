@@ -1,7 +1,8 @@
 export { findPeople, PAGE_SIZE, peopleById } from './find';
 export type { PersonRow } from './find';
-export { applyImport, checkImport, MOST_BYTES } from './import';
-export type { Applied, Checked, ImportAsked, Refused } from './import';
+export { applyImport, checkImport } from './import';
+export type { Applied } from './import';
+export type { Checked } from './reading';
 export { harmless, peopleCsv, peopleNeeds, peopleOneRoster, toCsv } from './export';
 export { knownPeople, NO_GROUP } from './known';
 export { changePerson, findPerson, importTimetable } from './person';

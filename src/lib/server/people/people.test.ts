@@ -1,6 +1,7 @@
 import { unzipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
+import type { ImportAsked } from '$core/people';
 import { loadSitting } from '../sitting';
 import { buildHouse, COORDINATOR, NINE, type House } from '../testing/house';
 import {
@@ -13,8 +14,7 @@ import {
 	knownPeople,
 	peopleCsv,
 	peopleNeeds,
-	peopleOneRoster,
-	type ImportAsked
+	peopleOneRoster
 } from '.';
 
 let house: House;

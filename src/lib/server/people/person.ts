@@ -1,13 +1,14 @@
 import { nanoid } from 'nanoid';
-import { readCalendar, type Busy } from '$core/formats';
+import type { Busy } from '$core/formats';
 import { grantInWords } from '$core/grants';
 import { foldNumber } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
 import { appendToLogbook } from '../logbook';
-import type { Writing } from '../house';
+import type { House, Writing } from '../house';
 import { loadSittings } from '../sitting';
+import { readTimetable } from './read';
 
 /** All that is known of one candidate. */
 export type Person = {
@@ -151,14 +152,14 @@ const HORIZON_MS = 200 * 24 * 3_600_000;
  * @returns how many stretches each of them has now, or what is wrong with the file
  */
 export async function importTimetable(
-	otium: Writing,
+	otium: Pick<House, 'db' | 'now' | 'threads'>,
 	by: Actor,
 	candidateIds: string[],
 	text: string,
 	zone: string
 ): Promise<{ ok: true; busy: Busy[]; skipped: string[] } | { ok: false; message: string }> {
 	const now = otium.now();
-	const read = readCalendar(text, zone, now - 24 * 3_600_000, now + HORIZON_MS);
+	const read = await readTimetable(otium, text, zone, now - 24 * 3_600_000, now + HORIZON_MS);
 	if (!read.ok) return read;
 	if (read.busy.length * candidateIds.length > 200_000)
 		return { ok: false, message: 'That is too much at once. Import the timetable for a smaller group.' };

@@ -5,7 +5,7 @@ import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
-import type { Writing } from '../house';
+import type { House } from '../house';
 import { paperVersion } from '../paper';
 import { doorOpensAt, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
@@ -23,12 +23,17 @@ export type Print = keyof typeof PRINTS;
 type Row = { sittingId: string; name: string; number: string; seat: string | null; minutes: string; grants: string[] };
 
 /** Draws one of the prints of a session. */
-export async function printFor(otium: Writing, session: Session, print: Print, origin: string): Promise<Uint8Array> {
+export async function printFor(
+	otium: Pick<House, 'db' | 'now' | 'threads'>,
+	session: Session,
+	print: Print,
+	origin: string
+): Promise<Uint8Array> {
 	const rows = await rosterRows(otium.db, session, otium.now());
 	const title = `${PRINTS[print]}: ${session.name}`;
 	switch (print) {
 		case 'slips':
-			return toPdf(title, {
+			return toPdf(otium, title, {
 				content: slips(
 					session,
 					rows,
@@ -40,14 +45,14 @@ export async function printFor(otium: Writing, session: Session, print: Print, o
 				)
 			});
 		case 'seating':
-			return toPdf(title, {
+			return toPdf(otium, title, {
 				pageOrientation: session.room.seatsPerRow > 6 ? 'landscape' : 'portrait',
 				content: seating(session, rows)
 			});
 		case 'register':
-			return toPdf(title, { content: register(session, rows) });
+			return toPdf(otium, title, { content: register(session, rows) });
 		case 'script':
-			return toPdf(title, { content: script(session, rows, await scriptOf(otium.db, session.paper.id)) });
+			return toPdf(otium, title, { content: script(session, rows, await scriptOf(otium.db, session.paper.id)) });
 	}
 }
 

@@ -1,37 +1,22 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import { Worker } from 'node:worker_threads';
 import type { TDocumentDefinitions } from 'pdfmake/interfaces';
-import { DRAW } from './draw';
+import type { House } from '../house';
+import type { ThreadKind } from '../thread';
+import type { Drawing } from './draw';
 
-const { resolve } = createRequire(import.meta.url);
-const pdfmakeAt = resolve('pdfmake');
-const fonts = join(dirname(resolve('pdfmake/package.json')), 'fonts', 'Roboto');
-
-/** Two registers of five thousand at once would take the memory of the rooms. */
-let before: Promise<unknown> = Promise.resolve();
+/** One document at a time: two registers of five thousand at once would take the memory of the rooms. */
+const DRAWING: ThreadKind<Drawing> = { entry: 'src/lib/server/print/draw.ts', memoryMb: 512 };
+/** A register of five thousand takes seconds; a machine with other work, several times that. */
+const DEADLINE_MS = 120_000;
 
 /**
- * The document as a PDF, drawn in a thread of its own, one after the other: a register of thousands takes seconds,
- * in which answers go on being saved.
+ * The document as a PDF, drawn in a thread of its own: answers go on being saved meanwhile.
  * @param document data alone: functions do not reach the thread
+ * @throws ThreadError when it can't be drawn
  */
-export function toPdf(title: string, document: TDocumentDefinitions): Promise<Uint8Array> {
-	const drawn = before.then(() => draw(title, document));
-	before = drawn.catch(() => {});
-	return drawn;
-}
-
-function draw(title: string, document: TDocumentDefinitions): Promise<Uint8Array> {
-	return new Promise((done, fail) => {
-		const worker = new Worker(DRAW, {
-			eval: true,
-			workerData: { pdfmakeAt, fonts, title, document },
-			execArgv: [],
-			resourceLimits: { maxOldGenerationSizeMb: 512 }
-		});
-		worker.once('message', (bytes: Uint8Array) => done(bytes));
-		worker.once('error', fail);
-		worker.once('exit', () => fail(new Error('The document was not drawn.')));
-	});
+export function toPdf(
+	otium: Pick<House, 'threads'>,
+	title: string,
+	document: TDocumentDefinitions
+): Promise<Uint8Array> {
+	return otium.threads.run(DRAWING, 'pdf', { title, document }, DEADLINE_MS);
 }

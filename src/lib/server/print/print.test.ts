@@ -80,9 +80,9 @@ describe('prints, read back by pdf.js', () => {
 });
 
 it('a document that can’t be drawn fails alone, and nothing is fetched or read for it', async () => {
-	const reads = toPdf('Reads', { content: [{ image: '/etc/hostname' }] });
-	const fetches = toPdf('Fetches', { content: [{ image: 'https://otium.example/picture.png' }] });
-	const next = toPdf('Next', { content: ['Drawn'] });
+	const reads = toPdf(house.otium, 'Reads', { content: [{ image: '/etc/hostname' }] });
+	const fetches = toPdf(house.otium, 'Fetches', { content: [{ image: 'https://otium.example/picture.png' }] });
+	const next = toPdf(house.otium, 'Next', { content: ['Drawn'] });
 	await expect(reads).rejects.toThrow(/\/etc\/hostname/);
 	await expect(fetches).rejects.toThrow(/otium\.example/);
 	expect(new TextDecoder('latin1').decode((await next).slice(0, 5))).toBe('%PDF-');

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { nextAttempt } from '$core/attempts';
-import { newSitting, type Refusal } from '$core/sitting';
+import { newSitting, RefusalError, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -37,7 +37,7 @@ export async function sitAgain(
 	const now = otium.now();
 	const touched: Touched = new Map();
 	const result = await transact(otium.db, (trx) => again(trx, now, sittingId, asked, touched)).catch((error) => {
-		if (error instanceof Refused) return { ok: false, refusal: error.refusal } as const;
+		if (error instanceof RefusalError) return { ok: false, refusal: error.refusal } as const;
 		throw error;
 	});
 	if (result.ok) {
@@ -46,13 +46,6 @@ export async function sitAgain(
 		otium.hub.changed(session_id, [sittingId, result.sittingId]);
 	}
 	return result;
-}
-
-/** Undoes what was written when the door refuses after all. */
-class Refused extends Error {
-	constructor(readonly refusal: Refusal) {
-		super(refusal.message);
-	}
 }
 
 async function again(
@@ -67,13 +60,13 @@ async function again(
 	if (row?.next_attempt_id) return { ok: true, sittingId: row.next_attempt_id };
 	const offer = one && offerAgain(one, now);
 	if (!one || !offer)
-		throw new Refused({
+		throw new RefusalError({
 			code: 'gone',
 			message: 'There is no further attempt.',
 			instead: 'Ask your proctor if you think there should be.'
 		});
 	if (offer.from !== null)
-		throw new Refused({
+		throw new RefusalError({
 			code: 'gone',
 			message: `The next attempt can begin from ${timeAndDate(offer.from, one.session.site.zone, now)}.`,
 			instead: 'This page tells when it is time.'
@@ -110,7 +103,7 @@ async function again(
 		],
 		touched
 	);
-	if (!outcome.ok) throw new Refused(outcome.refusal);
+	if (!outcome.ok) throw new RefusalError(outcome.refusal);
 	return { ok: true, sittingId: id };
 }
 

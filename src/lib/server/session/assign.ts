@@ -1,20 +1,12 @@
 import { nanoid } from 'nanoid';
-import type { Actor, Refusal, Sitting } from '$core/sitting';
+import { RefusalError, type Actor, type Sitting } from '$core/sitting';
 import type { Query } from '../db';
 import { actIn, type Request, type Touched } from '../sitting';
-
-/** An assignment that the sitting refused: what was planned on it must not be written. */
-export class AssignmentRefused extends Error {
-	override readonly name = 'AssignmentRefused';
-	constructor(readonly refusal: Refusal) {
-		super(refusal.message);
-	}
-}
 
 /**
  * Puts sittings into another session, within a transaction: absent there, expected here; a carried-over sitting goes on
  * as it is.
- * @throws AssignmentRefused when one of them can't move, as after it went on elsewhere meanwhile
+ * @throws RefusalError when one of them can't move, as after it went on elsewhere meanwhile
  */
 export async function assignTo(
 	trx: Query,
@@ -77,6 +69,6 @@ export async function takeOff(
 
 async function actOrThrow(trx: Query, now: number, requests: Request[], touched: Touched): Promise<void> {
 	for (const outcome of await actIn(trx, now, requests, touched)) {
-		if (!outcome.ok) throw new AssignmentRefused(outcome.refusal);
+		if (!outcome.ok) throw new RefusalError(outcome.refusal);
 	}
 }

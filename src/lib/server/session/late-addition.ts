@@ -1,17 +1,16 @@
 import { nanoid } from 'nanoid';
+import type { Problem } from '$core/problem';
 import { assignSeats, type SeatPlan } from '$core/seating';
-import { newSitting, type Actor } from '$core/sitting';
+import { newSitting, RefusalError, type Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
 import { takePlaceOf } from './again';
-import { AssignmentRefused, assignTo } from './assign';
+import { assignTo } from './assign';
 import { sittingsLeft } from './entitlement';
 import { rosterFor } from './roster';
 import type { Session } from '../records';
-
-type Problem = { code: string; message: string; instead?: string };
 
 /**
  * Puts somebody on the list of a session whose door is open, on the first free seat. Whoever was absent from or carried
@@ -86,7 +85,7 @@ export async function addToSession(
 		await appendToLogbook(trx, [{ at: now, by, kind: 'added_late', sessionId: session.id, sittingId, body: { seat } }]);
 		return { ok: true, sittingId } as const;
 	}).catch((error: unknown) => {
-		if (error instanceof AssignmentRefused) return refuse(error.refusal.message, error.refusal.instead ?? '');
+		if (error instanceof RefusalError) return refuse(error.refusal.message, error.refusal.instead ?? '');
 		throw error;
 	});
 	if (result.ok) {

@@ -1,3 +1,4 @@
+import type { Problem } from '$core/problem';
 import { seatRows, type SeatPlan } from '$core/seating';
 import type { Actor } from '$core/sitting';
 import { transact } from '../db';
@@ -6,7 +7,6 @@ import type { Acting } from '../house';
 import type { Session } from '../records';
 
 type Moved = { ok: true; from: string | null; exchangedWith: string | null };
-type Problem = { code: string; message: string; instead?: string };
 
 /** Seats somebody elsewhere in the room; whoever has that seat gets theirs. */
 export async function reseat(

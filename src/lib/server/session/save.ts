@@ -3,12 +3,12 @@ import { nanoid } from 'nanoid';
 import { turningKeyFrom } from '$core/access';
 import { assignSeats, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
-import { newSitting, type Actor } from '$core/sitting';
+import { newSitting, RefusalError, type Actor } from '$core/sitting';
 import type { Acting } from '../house';
 import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
-import { AssignmentRefused, assignTo, takeOff } from './assign';
+import { assignTo, takeOff } from './assign';
 import type { FieldErrors, SessionInput } from './input';
 import { planAll, type Plan } from './plan';
 import { doorOpensAt, findSession, type Session } from '../records';
@@ -56,7 +56,7 @@ export async function saveSession(
 		}
 		return { ok: true, ids, plans: planned.plans };
 	}).catch((error: unknown): SaveResult => {
-		if (!(error instanceof AssignmentRefused)) throw error;
+		if (!(error instanceof RefusalError)) throw error;
 		return refused(`Somebody on the list has moved on since. ${error.message} Load the list again.`);
 	});
 	if (result.ok) for (const id of result.ids) await otium.hub.sessionChanged(id);

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { sameName, clientFor, type ProvenClient } from '$core/access';
 import { deal, type Form } from '$core/paper';
+import { refusal, RefusalError } from '$core/sitting';
 import { transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { paperVersion } from '../paper';
@@ -19,7 +20,7 @@ export async function begin(
 	const now = otium.now();
 	const outcome = await transact(otium.db, async (trx) => {
 		const one = await loadSitting(trx, sittingId, now);
-		if (!one) throw new Error(`There is no sitting ${sittingId}.`);
+		if (!one) throw new RefusalError(refusal('gone'));
 		const wanted = one.session.rules.startWord;
 		const asked = wanted !== null && one.sitting.beganAt === null;
 		const facts = {

@@ -12,6 +12,7 @@ import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
 import { act, begin, startClock } from '../sitting';
+import { Threads } from '../thread';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
 export type House = {
@@ -41,6 +42,9 @@ const QUESTIONS: Question[] = Array.from({ length: 6 }, (_, i) => ({
 }));
 export const PAPER: Paper = { title: 'Numbers', parts: [{ title: 'All', questions: QUESTIONS, draw: null }] };
 
+/** One set for all houses of a test file: each would take half a second to start its own. */
+const THREADS = new Threads();
+
 type Change = {
 	candidates?: number;
 	rules?: Partial<SessionRules>;
@@ -51,7 +55,8 @@ type Change = {
 export async function buildHouse(change: Change = {}): Promise<House> {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
 	const clock = { at: NINE };
-	const start = () => startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
+	const start = () =>
+		startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent', threads: THREADS });
 	const house: House = {
 		otium: await start(),
 		dir,

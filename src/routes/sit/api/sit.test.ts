@@ -104,7 +104,7 @@ describe('refusals', () => {
 	it('without a device everything is 401, with words for the candidate', async () => {
 		for (const handler of [picture, paper, begin, answers, beat, handIn, stream]) {
 			const answer = await call(handler as never, { otium: house.otium });
-			expect([answer.status, answer.body.code]).toEqual([401, 'signed_out']);
+			expect([answer.status, answer.body.code]).toEqual([401, 'not_at_the_door']);
 			expect(answer.body.instead).toContain('your answers are safe');
 		}
 	});

@@ -3,7 +3,8 @@
 	import { DEVICE_CHECKS, type CheckResult, type DeviceCheck } from '$core/access';
 	import { checkByItself, listen, playTone } from '$player/device-check';
 	import { deviceName } from '$player/device-name';
-	import { send, type Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
+	import { send } from '$ui/post';
 	import { cameraStandIn } from '../../../../stand-ins/camera';
 	import Press from '../Press.svelte';
 

@@ -1,18 +1,14 @@
-import { json } from '@sveltejs/kit';
-import { may, mayAnywhere } from '$core/access';
+import { may } from '$core/access';
 import { whereEveryWord } from '$lib/server/db';
-import { NOT_YOURS, problem, SIGNED_OUT } from '$lib/server/http';
+import { route, staff } from '$lib/server/http';
 import { toLine } from '$lib/server/grants';
 import { placeOf } from '$lib/server/session';
 import { loadSittings } from '$lib/server/sitting';
-import type { RequestHandler } from './$types';
 
 /** Candidates by any part of name, number or group, each with the sittings that a grant could reach. */
-export const GET: RequestHandler = async ({ url, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	if (!mayAnywhere(staff, 'grant')) return problem(403, NOT_YOURS);
+export const GET = route(staff('grant'), async ({ url, otium, staff }) => {
 	const text = (url.searchParams.get('text') ?? '').slice(0, 100).trim();
-	if (text === '') return json([]);
+	if (text === '') return [];
 	const query = otium
 		.db('sitting')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
@@ -31,10 +27,8 @@ export const GET: RequestHandler = async ({ url, locals: { otium, staff } }) => 
 		now
 	);
 	const order = new Map(rows.map((row, i) => [row.id, i]));
-	return json(
-		loaded
-			.filter((one) => may(staff, 'grant', placeOf(one.session)))
-			.sort((a, b) => order.get(a.sitting.id)! - order.get(b.sitting.id)!)
-			.map((one) => toLine(one, now))
-	);
-};
+	return loaded
+		.filter((one) => may(staff, 'grant', placeOf(one.session)))
+		.sort((a, b) => order.get(a.sitting.id)! - order.get(b.sitting.id)!)
+		.map((one) => toLine(one, now));
+});

@@ -1,14 +1,8 @@
-import { json } from '@sveltejs/kit';
 import { foreseeGrant, GrantAsked, readGrant } from '$lib/server/grants';
-import { problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { route, staff } from '$lib/server/http';
 
 /** What the grant would do, before it is given. */
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const body = await readJson(request, GrantAsked);
-	if (!body.ok) return body.response;
-	const read = await readGrant(otium, staff, body.data);
-	if (!read.ok) return problem(read.status, read);
-	return json(await foreseeGrant(otium.db, read.grant, otium.now()));
-};
+export const POST = route(staff(), GrantAsked, async ({ otium, staff, body }) => {
+	const { grant } = await readGrant(otium, staff, body);
+	return foreseeGrant(otium.db, grant, otium.now());
+});

@@ -1,5 +1,4 @@
-import { error } from '@sveltejs/kit';
-import { NO_SUCH_THING, requireSession } from '$lib/server/http';
+import { noPage, requireSession } from '$lib/server/http';
 import { drawRoom } from '$lib/server/live';
 import { contactsFor } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -9,7 +8,7 @@ export const load: PageServerLoad = async (event) => {
 	const { otium } = event.locals;
 	const now = otium.now();
 	const drawn = await drawRoom(otium.db, event.params.id, now, undefined, otium.presence.told);
-	if (!drawn) error(404, NO_SUCH_THING);
+	if (!drawn) noPage('not_found');
 	return {
 		picture: { now, ...drawn },
 		isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1',

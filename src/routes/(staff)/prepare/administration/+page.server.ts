@@ -1,6 +1,5 @@
-import { error } from '@sveltejs/kit';
 import { localDate } from '$core/time';
-import { NO_SUCH_THING, requireStaff } from '$lib/server/http';
+import { noPage, requireStaff } from '$lib/server/http';
 import { administrationOn, findAdministration, listAdministrations } from '$lib/server/places';
 import { coordinatedSites } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -12,6 +11,6 @@ export const load: PageServerLoad = async (event) => {
 	const asked = event.url.searchParams.get('id');
 	const id = asked ?? (await administrationOn(db, localDate(now(), site.zone)))?.id;
 	const administration = id === undefined ? null : await findAdministration(db, id);
-	if (asked && !administration) error(404, NO_SUCH_THING);
+	if (asked && !administration) noPage('not_found');
 	return { administration, all: await listAdministrations(db), mayChange: coordinatedSites(staff) === null };
 };

@@ -1,10 +1,10 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { mayAnywhere } from '$core/access';
-import { NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import type { StaffMember } from '$core/access';
+import { fail } from '$core/problem';
+import type { Actor } from '$core/sitting';
+import { LARGE, orRefuse, route, staff } from '$lib/server/http';
 import { makeAdministration, makeSite, saveAdministration } from '$lib/server/places';
 import { coordinatedSites } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 const day = z.iso.date('Give a date, like 2026-12-08.').nullable();
 const hour = z
@@ -38,33 +38,27 @@ const Made = z.discriminatedUnion('make', [
 ]);
 
 /** Makes an administration or a site. */
-export const PUT: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
-	const body = await readJson(request, Made);
-	if (!body.ok) return body.response;
-	const by = { role: 'coordinator' as const, id: staff.id };
-	return orTryAgain(async () => {
-		const result =
-			body.data.make === 'site'
-				? await makeSite(otium, by, body.data.name, body.data.zone)
-				: await makeAdministration(otium, by, body.data.name);
-		if (!result.ok) return problem(409, { code: 'refused', message: result.message });
-		return json({ ok: true, id: 'id' in result ? result.id : null });
-	});
-};
+export const PUT = route(staff('prepare'), Made, async ({ otium, staff, body }) => {
+	const by = ofAllSites(staff);
+	const result = orRefuse(
+		body.make === 'site'
+			? await makeSite(otium, by, body.name, body.zone)
+			: await makeAdministration(otium, by, body.name)
+	);
+	return { ok: true, id: 'id' in result ? result.id : null };
+});
 
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	// It concerns all sites, so it takes somebody who coordinates them all.
-	if (!mayAnywhere(staff, 'prepare') || coordinatedSites(staff) !== null) return problem(403, NOT_YOURS);
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	const { id, ...change } = body.data;
-	return orTryAgain(async () => {
-		const result = await saveAdministration(otium, { role: 'coordinator', id: staff.id }, id, change);
-		return result.ok
-			? json({ ok: true, savedAt: otium.now() })
-			: problem(409, { code: 'refused', message: result.message });
-	});
-};
+export const POST = route(
+	staff('prepare'),
+	{ schema: Asked, mostBytes: LARGE },
+	async ({ otium, staff, body: { id, ...change } }) => {
+		orRefuse(await saveAdministration(otium, ofAllSites(staff), id, change));
+		return { ok: true, savedAt: otium.now() };
+	}
+);
+
+/** It concerns all sites, so it takes somebody who coordinates them all. */
+function ofAllSites(staff: StaffMember): Actor {
+	if (coordinatedSites(staff) !== null) fail('not_yours');
+	return { role: 'coordinator', id: staff.id };
+}

@@ -1,28 +1,24 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { NO_SUCH_THING, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { actorAt, makeSiteKey, withdrawSiteKey } from '$lib/server/identity';
-import { coordinatesSite } from '$lib/server/session';
-import type { RequestHandler } from './$types';
+import { fail } from '$core/problem';
+import { coordinatorOf, route, staff } from '$lib/server/http';
+import { makeSiteKey, withdrawSiteKey } from '$lib/server/identity';
 
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const body = await readJson(request, z.object({ siteId: z.string().max(64) }));
-	if (!body.ok) return body.response;
-	const { siteId } = body.data;
-	if (!coordinatesSite(staff, siteId) || !(await otium.db('site').where({ id: siteId }).first('id')))
-		return problem(403, NOT_YOURS);
-	return orTryAgain(async () => json({ key: await makeSiteKey(otium, actorAt(staff, siteId), siteId) }));
-};
+export const POST = route(
+	staff(),
+	z.object({ siteId: z.string().max(64) }),
+	async ({ otium, staff, body: { siteId } }) => {
+		const by = coordinatorOf(staff, siteId);
+		if (!(await otium.db('site').where({ id: siteId }).first('id'))) fail('not_yours');
+		return { key: await makeSiteKey(otium, by, siteId) };
+	}
+);
 
-export const DELETE: RequestHandler = async ({ url, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
+export const DELETE = route(staff(), async ({ url, otium, staff }) => {
 	const key = await otium
 		.db('site_key')
 		.where({ id: url.searchParams.get('id') ?? '' })
 		.first('id', 'site_id');
-	if (!key) return problem(404, NO_SUCH_THING);
-	if (!coordinatesSite(staff, key.site_id)) return problem(403, NOT_YOURS);
-	await withdrawSiteKey(otium, actorAt(staff, key.site_id), key.id);
-	return json({ ok: true });
-};
+	if (!key) fail('not_found');
+	await withdrawSiteKey(otium, coordinatorOf(staff, key.site_id), key.id);
+	return { ok: true };
+});

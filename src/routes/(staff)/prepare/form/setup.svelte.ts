@@ -2,7 +2,8 @@ import { goto, replaceState } from '$app/navigation';
 import { differingRules, rulesFor, SETTINGS, valueAt, withValue } from '$core/rules';
 import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
 import { Keeper, type Outcome } from '$ui/keeper.svelte';
-import { inWords, send, type Problem } from '$ui/post';
+import type { Problem } from '$core/problem';
+import { inWords, send } from '$ui/post';
 import type { PageData } from '../new/$types';
 
 export type Input = PageData['input'];

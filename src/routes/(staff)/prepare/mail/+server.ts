@@ -1,10 +1,8 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '$core/mail';
-import { mayAnywhere } from '$core/access';
-import { allowSession, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { route, sessionFor, staff } from '$lib/server/http';
 import { isDue, lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
-import type { RequestHandler } from './$types';
 
 const kind = z.enum(['candidate', 'proctor']);
 const Asked = z.discriminatedUnion('act', [
@@ -24,38 +22,31 @@ const Asked = z.discriminatedUnion('act', [
 	z.object({ act: z.literal('reset'), kind })
 ]);
 
-export const POST: RequestHandler = async (event) => {
-	const { request, locals, url } = event;
-	const { otium, staff } = locals;
-	if (!staff) return problem(401, SIGNED_OUT);
-	if (!mayAnywhere(staff, 'prepare')) return problem(403, NOT_YOURS);
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	const asked = body.data;
-	if (asked.act === 'reset') {
-		await saveTemplate(otium.db, asked.kind, TEMPLATES[asked.kind]);
-		return json({ ok: true });
-	}
-	if (asked.act === 'template') {
-		const unknown = unknownWords(asked);
-		if (unknown.length > 0)
-			return problem(422, {
-				code: 'unknown_word',
-				message: `Nothing is known by the name {${unknown[0]}}.`,
-				instead: `Use: ${Object.keys(MAIL_WORDS)
-					.map((word) => `{${word}}`)
-					.join(', ')}.`
-			});
-		await saveTemplate(otium.db, asked.kind, { subject: asked.subject, body: asked.body });
-		const sample = Object.fromEntries(
-			Object.entries(MAIL_WORDS).map(([word, says]) => [word, `(${says})`])
-		) as MailFacts;
-		return json(fillIn(asked, sample));
-	}
-	const allowed = await allowSession(event, asked.session, 'prepare');
-	if (!allowed.ok) return allowed.response;
-	return orTryAgain(async () => {
-		const { session, by } = allowed;
+export const POST = route(
+	staff('prepare'),
+	// Five thousand addresses may be named.
+	{ schema: Asked, mostBytes: 1024 * 1024 },
+	async ({ otium, staff, url, body: asked }) => {
+		if (asked.act === 'reset') {
+			await saveTemplate(otium.db, asked.kind, TEMPLATES[asked.kind]);
+			return { ok: true };
+		}
+		if (asked.act === 'template') {
+			const [unknown] = unknownWords(asked);
+			if (unknown)
+				fail('unknown_word', {
+					message: `Nothing is known by the name {${unknown}}.`,
+					instead: `Use: ${Object.keys(MAIL_WORDS)
+						.map((word) => `{${word}}`)
+						.join(', ')}.`
+				});
+			await saveTemplate(otium.db, asked.kind, { subject: asked.subject, body: asked.body });
+			const sample = Object.fromEntries(
+				Object.entries(MAIL_WORDS).map(([word, says]) => [word, `(${says})`])
+			) as MailFacts;
+			return fillIn(asked, sample);
+		}
+		const { session, by } = await sessionFor(otium, staff, asked.session, 'prepare');
 		const letters = await lettersFor(
 			otium.db,
 			session,
@@ -67,6 +58,6 @@ export const POST: RequestHandler = async (event) => {
 		const wanted = letters.filter((letter) =>
 			asked.addresses === null ? isDue(letter) : letter.address !== null && asked.addresses.includes(letter.address)
 		);
-		return json({ posted: await postLetters(otium, by, session, asked.kind, wanted) });
-	});
-};
+		return { posted: await postLetters(otium, by, session, asked.kind, wanted) };
+	}
+);

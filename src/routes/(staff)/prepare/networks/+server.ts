@@ -1,10 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { NO_SUCH_THING, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { actorAt } from '$lib/server/identity';
+import { fail } from '$core/problem';
+import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
 import { removeNetwork, saveNetwork } from '$lib/server/places';
-import { coordinatesSite } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 const Asked = z.object({
 	id: z.string().max(64).nullable(),
@@ -13,27 +10,19 @@ const Asked = z.object({
 	ranges: z.string().max(4_000, 'At most 4,000 letters of ranges.')
 });
 
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	const { id, siteId } = body.data;
+export const POST = route(staff(), Asked, async ({ otium, staff, body }) => {
+	const { id, siteId } = body;
 	const known = id === null ? null : await otium.db('network').where({ id }).first('site_id');
-	if ((id !== null && known?.site_id !== siteId) || !coordinatesSite(staff, siteId)) return problem(403, NOT_YOURS);
-	return orTryAgain(async () => {
-		const result = await saveNetwork(otium, actorAt(staff, siteId), body.data);
-		return result.ok ? json(result) : problem(422, { code: 'refused', message: result.message });
-	});
-};
+	if (id !== null && known?.site_id !== siteId) fail('not_yours');
+	return orRefuse(await saveNetwork(otium, coordinatorOf(staff, siteId), body), 'not_taken');
+});
 
-export const DELETE: RequestHandler = async ({ url, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
+export const DELETE = route(staff(), async ({ url, otium, staff }) => {
 	const known = await otium
 		.db('network')
 		.where({ id: url.searchParams.get('id') ?? '' })
 		.first('id', 'site_id');
-	if (!known) return problem(404, NO_SUCH_THING);
-	if (!coordinatesSite(staff, known.site_id)) return problem(403, NOT_YOURS);
-	await removeNetwork(otium, actorAt(staff, known.site_id), known.id);
-	return json({ ok: true });
-};
+	if (!known) fail('not_found');
+	await removeNetwork(otium, coordinatorOf(staff, known.site_id), known.id);
+	return { ok: true };
+});

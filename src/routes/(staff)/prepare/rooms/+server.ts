@@ -1,10 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { actorAt } from '$lib/server/identity';
+import { fail } from '$core/problem';
+import { coordinatorOf, LARGE, orRefuse, route, staff } from '$lib/server/http';
 import { saveRoom } from '$lib/server/places';
-import { coordinatesSite } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 const whole = (what: string, most: number) =>
 	z
@@ -23,16 +20,10 @@ const Asked = z.object({
 	plan: z.object({ outOfUse: seats, apart: seats })
 });
 
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	const { id } = body.data;
+export const POST = route(staff(), { schema: Asked, mostBytes: LARGE }, async ({ otium, staff, body }) => {
+	const { id } = body;
 	const room = id === null ? null : await otium.db('room').where({ id }).first('site_id');
-	const siteId = room?.site_id ?? body.data.siteId;
-	if ((id !== null && !room) || !coordinatesSite(staff, siteId)) return problem(403, NOT_YOURS);
-	return orTryAgain(async () => {
-		const result = await saveRoom(otium, actorAt(staff, siteId), { ...body.data, siteId });
-		return result.ok ? json(result) : problem(409, { code: 'refused', message: result.message });
-	});
-};
+	if (id !== null && !room) fail('not_yours');
+	const siteId: string = room?.site_id ?? body.siteId;
+	return orRefuse(await saveRoom(otium, coordinatorOf(staff, siteId), { ...body, siteId }));
+});

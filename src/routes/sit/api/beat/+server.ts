@@ -1,9 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { SITTING_STATES } from '$core/sitting';
-import { NOT_AT_THE_DOOR, problem, readJson } from '$lib/server/http';
+import { device, route } from '$lib/server/http';
 import { startClock } from '$lib/server/sitting';
-import type { RequestHandler } from './$types';
 
 const Beat = z.object({
 	at: z.number().int().min(0).max(2_000).nullable().default(null),
@@ -12,19 +10,16 @@ const Beat = z.object({
 });
 
 /** The bound device says that it is there and which question it shows, and learns the time and when to say it again, `{ now, next }`. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
-	const body = await readJson(request, Beat);
-	if (!body.ok) return body.response;
+export const POST = route(device, Beat, async ({ otium, device, body }) => {
 	const row = await otium
 		.db('sitting')
 		.where({ id: device.sittingId })
 		.first('device_epoch', 'session_id', 'clock_waits');
 	if (row?.device_epoch === device.epoch) {
 		otium.presence.seen(device.sittingId);
-		if (row.clock_waits && body.data.at !== null) await startClock(otium, device.sittingId);
-		if (otium.presence.tells(device.sittingId, body.data))
+		if (row.clock_waits && body.at !== null) await startClock(otium, device.sittingId);
+		if (otium.presence.tells(device.sittingId, body))
 			otium.hub.answered([{ sittingId: device.sittingId, sessionId: row.session_id }]);
 	}
-	return json({ now: otium.now(), next: otium.presence.beatMs });
-};
+	return { now: otium.now(), next: otium.presence.beatMs };
+});

@@ -1,8 +1,6 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { readJson, refuse } from '$lib/server/http';
+import { anyone, orRefuse, route } from '$lib/server/http';
 import { knock } from '$lib/server/identity';
-import type { RequestHandler } from './$types';
 
 const Typed = z.object({
 	code: z.string().max(60),
@@ -14,9 +12,7 @@ const Typed = z.object({
 	deviceName: z.string().max(80).optional()
 });
 
-export const POST: RequestHandler = async ({ request, locals }) => {
-	const body = await readJson(request, Typed);
-	if (!body.ok) return body.response;
-	const answer = await knock(locals.otium, { ...body.data, address: locals.address, client: locals.client });
-	return answer.ok ? json(answer.person) : refuse(answer.refusal, answer.waitSeconds);
-};
+export const POST = route(anyone, Typed, async ({ otium, body, locals: { address, client } }) => {
+	const { person } = orRefuse(await knock(otium, { ...body, address, client }));
+	return person;
+});

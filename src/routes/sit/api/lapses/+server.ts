@@ -1,9 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { LAPSE_KINDS } from '$core/lockdown';
 import { noteLapses } from '$lib/server/lockdown';
-import { allowDevice, orNotSavedYet, readJson } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { boundDevice, route } from '$lib/server/http';
 
 const Asked = z.object({
 	lapses: z
@@ -20,23 +18,15 @@ const Asked = z.object({
 });
 
 /** What the watched device did. Its instants are by the server's clock; none can lie ahead of it. */
-export const POST: RequestHandler = async (event) => {
-	const allowed = await allowDevice(event);
-	if (!allowed.ok) return allowed.response;
-	const { otium, device } = allowed;
-	const { request } = event;
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
+export const POST = route(boundDevice, Asked, async ({ otium, device, body }) => {
 	const now = otium.now();
-	return orNotSavedYet(async () => {
-		await noteLapses(
-			otium,
-			device.sittingId,
-			body.data.lapses.map((lapse) => {
-				const from = Math.min(lapse.from, now);
-				return { ...lapse, from, to: lapse.to === null ? null : Math.min(Math.max(lapse.to, from), now) };
-			})
-		);
-		return json({ now });
-	});
-};
+	await noteLapses(
+		otium,
+		device.sittingId,
+		body.lapses.map((lapse) => {
+			const from = Math.min(lapse.from, now);
+			return { ...lapse, from, to: lapse.to === null ? null : Math.min(Math.max(lapse.to, from), now) };
+		})
+	);
+	return { now };
+});

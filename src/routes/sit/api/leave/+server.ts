@@ -1,9 +1,7 @@
-import { json } from '@sveltejs/kit';
-import { clearCookie } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { anyone, clearCookie, route } from '$lib/server/http';
 
 /** Signs this device out, for the next candidate. The sitting stays as it is. */
-export const POST: RequestHandler = async ({ cookies, url }) => {
+export const POST = route(anyone, ({ cookies, url }) => {
 	clearCookie(cookies, url, 'sitting');
-	return json({ ok: true });
-};
+	return { ok: true };
+});

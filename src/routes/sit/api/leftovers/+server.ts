@@ -1,8 +1,6 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { Seq, takeLeftovers } from '$lib/server/answers';
-import { orNotSavedYet, readJson } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { anyone, route } from '$lib/server/http';
 
 const Rows = z.object({
 	rows: z
@@ -21,8 +19,6 @@ const Rows = z.object({
 });
 
 /** What earlier lives of this device had kept and not sent; the seal of each row says where it comes from. */
-export const POST: RequestHandler = async ({ request, locals: { otium, device } }) => {
-	const body = await readJson(request, Rows);
-	if (!body.ok) return body.response;
-	return orNotSavedYet(async () => json(await takeLeftovers(otium, body.data.rows, device)));
-};
+export const POST = route(anyone, { schema: Rows, mostBytes: 1024 * 1024 }, ({ otium, body, locals }) =>
+	takeLeftovers(otium, body.rows, locals.device)
+);

@@ -1,10 +1,10 @@
-import { NO_SUCH_THING, problem } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { anyone, route } from '$lib/server/http';
 import { photoByNote } from '$lib/server/identity';
-import type { RequestHandler } from './$types';
 
 /** The photo beside "Is this you?", for whoever the door has just recognised. */
-export const GET: RequestHandler = async ({ url, locals: { otium } }) => {
+export const GET = route(anyone, async ({ otium, url }) => {
 	const photo = await photoByNote(otium, url.searchParams.get('note') ?? '');
-	if (!photo) return problem(404, NO_SUCH_THING);
+	if (!photo) fail('not_found');
 	return new Response(new Uint8Array(photo.bytes), { headers: { 'content-type': photo.type } });
-};
+});

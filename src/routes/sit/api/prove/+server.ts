@@ -1,8 +1,6 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { orTryAgain, problem, readJson, writeCookie } from '$lib/server/http';
+import { anyone, refuse, route, writeCookie } from '$lib/server/http';
 import { proveClient } from '$lib/server/identity';
-import type { RequestHandler } from './$types';
 
 const Answer = z.object({
 	nonce: z.string().max(100),
@@ -12,15 +10,11 @@ const Answer = z.object({
 });
 
 /** A sealed client answers its challenge, and is known by a cookie for some minutes. */
-export const POST: RequestHandler = async ({ request, locals: { otium, address }, cookies, url }) => {
-	const body = await readJson(request, Answer);
-	if (!body.ok) return body.response;
-	return orTryAgain(async () => {
-		const result = await proveClient(otium, { ...body.data, address });
-		// No wrong proof makes anybody wait: a key of 256 bits is not guessed, each try needs a challenge, and those are
-		// counted. A room of devices with an old key must not shut the door for everybody behind the same address.
-		if (!result.ok) return problem(403, { code: 'client_unproven', message: result.message, instead: result.instead });
-		writeCookie(cookies, url, 'client', result.note, Math.floor((result.expires - otium.now()) / 1_000));
-		return json({ expires: result.expires, cookie: result.note });
-	});
-};
+export const POST = route(anyone, Answer, async ({ otium, body, locals, cookies, url }) => {
+	const result = await proveClient(otium, { ...body, address: locals.address });
+	// No wrong proof makes anybody wait: a key of 256 bits is not guessed, each try needs a challenge, and those are
+	// counted. A room of devices with an old key must not shut the door for everybody behind the same address.
+	if (!result.ok) refuse({ code: 'client_unproven', message: result.message, instead: result.instead });
+	writeCookie(cookies, url, 'client', result.note, Math.floor((result.expires - otium.now()) / 1_000));
+	return { expires: result.expires, cookie: result.note };
+});

@@ -1,9 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { DEVICE_CHECKS, type DeviceCheck } from '$core/access';
-import { orTryAgain, readJson, refuse } from '$lib/server/http';
+import { anyone, orRefuse, route } from '$lib/server/http';
 import { rehearse } from '$lib/server/identity';
-import type { RequestHandler } from './$types';
 
 const Asked = z.object({
 	number: z.string().max(60),
@@ -20,13 +18,8 @@ const Asked = z.object({
  * Says the time, for the clock and the line to be measured by: the machine's own, as a demo day has another that no
  * device could agree with.
  */
-export const GET: RequestHandler = () => json({ now: Date.now() });
+export const GET = route(anyone, () => ({ now: Date.now() }));
 
-export const POST: RequestHandler = async ({ request, locals: { otium, address, client } }) => {
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	return orTryAgain(async () => {
-		const result = await rehearse(otium, { ...body.data, address, client });
-		return result.ok ? json(result) : refuse(result.refusal, result.waitSeconds);
-	});
-};
+export const POST = route(anyone, Asked, async ({ otium, body, locals: { address, client } }) =>
+	orRefuse(await rehearse(otium, { ...body, address, client }))
+);

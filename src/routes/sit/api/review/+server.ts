@@ -1,29 +1,15 @@
-import { clientFor } from '$core/access';
-import { json } from '@sveltejs/kit';
+import { fail } from '$core/problem';
 import { refusal } from '$core/sitting';
-import { allowDevice, problem, refuse } from '$lib/server/http';
+import { boundDevice, mustBeProven, refuse, route } from '$lib/server/http';
 import { reviewFor } from '$lib/server/review';
 import { loadSitting } from '$lib/server/sitting';
-import type { RequestHandler } from './$types';
 
 /** What the rules let a candidate see afterwards. */
-export const GET: RequestHandler = async (event) => {
-	const allowed = await allowDevice(event);
-	if (!allowed.ok) return allowed.response;
-	const { otium, device } = allowed;
-	const { client } = event.locals;
+export const GET = route(boundDevice, async ({ otium, device, locals }) => {
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
-	if (!one) return refuse(refusal('gone'));
-	if (one.session.rules.lockdown.alsoForReview) {
-		const proven = clientFor(one.session, client);
-		if (proven === 'missing') return refuse(refusal('client_unproven'));
-		if (proven === 'outdated') return refuse(refusal('client_outdated'));
-	}
+	if (!one) refuse(refusal('gone'));
+	if (one.session.rules.lockdown.alsoForReview) mustBeProven(one.session, locals.client);
 	const review = await reviewFor(otium.db, one, otium.now());
-	if (review) return json(review);
-	return problem(409, {
-		code: 'no_review',
-		message: 'There is nothing to see yet.',
-		instead: 'What may be seen, and when, is in the hands of those who run this examination.'
-	});
-};
+	if (!review) fail('no_review');
+	return review;
+});

@@ -1,8 +1,6 @@
-import { eventStream, NOT_AT_THE_DOOR, problem } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { device, eventStream, route } from '$lib/server/http';
 
-export const GET: RequestHandler = async ({ locals: { otium, device } }) => {
-	if (!device) return problem(401, NOT_AT_THE_DOOR);
+export const GET = route(device, async ({ otium, device }) => {
 	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
 	const isBound = row?.device_epoch === device.epoch;
 	if (isBound) otium.presence.streamOpened(device.sittingId);
@@ -10,4 +8,4 @@ export const GET: RequestHandler = async ({ locals: { otium, device } }) => {
 		if (isBound) otium.presence.streamClosed(device.sittingId);
 	});
 	return eventStream(stream);
-};
+});

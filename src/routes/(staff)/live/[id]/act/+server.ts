@@ -2,10 +2,9 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { STAFF_ACTS, type StaffAct } from '$core/room';
 import type { CommandBody } from '$core/sitting';
-import { allowSession, orTryAgain, readJson } from '$lib/server/http';
+import { inSession, LARGE, route } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
 import { act, sittingsHere } from '$lib/server/sitting';
-import type { RequestHandler } from './$types';
 
 const Asked = z.object({
 	/** The asker's own id for this act: sent twice, it is done once. */
@@ -17,24 +16,19 @@ const Asked = z.object({
 });
 
 /** One act on one, a selection, or all of a state: each is decided by itself and told by itself. */
-export const POST: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'run_session');
-	if (!allowed.ok) return allowed.response;
-	const body = await readJson(event.request, Asked);
-	if (!body.ok) return body.response;
-	const { otium, by, session } = allowed;
-	const { commandId, kind, reason, stopsClock } = body.data;
-
-	const asked = [...new Set(body.data.sittingIds)];
-	const here = await sittingsHere(otium.db, session.id, asked);
-	return orTryAgain(async () => {
+export const POST = route(
+	inSession('run_session'),
+	{ schema: Asked, mostBytes: LARGE },
+	async ({ otium, by, session, body: { commandId, kind, reason, stopsClock, sittingIds } }) => {
+		const asked = [...new Set(sittingIds)];
+		const here = await sittingsHere(otium.db, session.id, asked);
 		const outcomes = await act(
 			otium,
 			here.map(({ id }) => ({ id: `${commandId}:${id}`, sittingId: id, by, body: bodyOf(kind, reason, stopsClock) }))
 		);
 		return json({ outcomes, elsewhere: asked.length - here.length }, { status: outcomes.length === 0 ? 409 : 200 });
-	});
-};
+	}
+);
 
 function bodyOf(kind: StaffAct, reason: string, stopsClock: boolean): CommandBody {
 	switch (kind) {

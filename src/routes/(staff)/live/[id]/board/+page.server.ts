@@ -1,6 +1,5 @@
-import { error } from '@sveltejs/kit';
 import QRCode from 'qrcode';
-import { NO_SUCH_THING, requireSession } from '$lib/server/http';
+import { noPage, requireSession } from '$lib/server/http';
 import { drawRoom } from '$lib/server/live';
 import type { PageServerLoad } from './$types';
 
@@ -9,7 +8,7 @@ export const load: PageServerLoad = async (event) => {
 	const { otium } = event.locals;
 	const now = otium.now();
 	const drawn = await drawRoom(otium.db, event.params.id, now);
-	if (!drawn) error(404, NO_SUCH_THING);
+	if (!drawn) noPage('not_found');
 	const door = `${event.url.origin}/sit`;
 	return {
 		picture: { now, ...drawn },

@@ -1,9 +1,8 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
-import { allowSession, orTryAgain, problem, readJson } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { inSession, route } from '$lib/server/http';
 import { incidentsOf, tellIncident, withdrawIncident } from '$lib/server/incidents';
-import type { RequestHandler } from './$types';
 
 const MOST_BYTES = 700_000;
 const KINDS = Object.keys(INCIDENT_KINDS) as [IncidentKind, ...IncidentKind[]];
@@ -24,54 +23,38 @@ const Told = z.object({
 });
 
 /** The incidents of this session. */
-export const GET: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'see_session');
-	if (!allowed.ok) return allowed.response;
-	return json({ incidents: await incidentsOf(allowed.otium.db, allowed.session.id) });
-};
+export const GET = route(inSession('see_session'), async ({ otium, session }) => ({
+	incidents: await incidentsOf(otium.db, session.id)
+}));
 
 /** Tells an incident and gives the lost time back in the same act. */
-export const POST: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'run_session');
-	if (!allowed.ok) return allowed.response;
-	const body = await readJson(event.request, Told);
-	if (!body.ok) return body.response;
-	const { otium, by, session } = allowed;
-	const { attachment, ...told } = body.data;
-	if (told.minutes > 0 && session.endedAt !== null)
-		return problem(409, {
-			code: 'session_over',
-			message: 'This session has ended: time can’t be given back in it.',
-			instead: 'Tell the incident with 0 minutes, and give an own window on the Grants page.'
-		});
-	const bytes = attachment ? Buffer.from(attachment.base64, 'base64') : null;
-	if (bytes && (bytes.length > MOST_BYTES || !TYPES.includes(attachment!.type)))
-		return problem(422, {
-			code: 'attachment',
-			message: 'This file can’t be attached.',
-			instead: 'A picture (PNG, JPEG), a PDF or plain text of at most 700 kB can.'
-		});
-	return orTryAgain(async () => {
+export const POST = route(
+	inSession('run_session'),
+	// What is attached comes as base64, a third longer than it is; people may be named beside it.
+	{ schema: Told, mostBytes: 2 * MOST_BYTES },
+	async ({ otium, by, session, body: { attachment, ...told } }) => {
+		if (told.minutes > 0 && session.endedAt !== null)
+			fail('session_over', {
+				message: 'This session has ended: time can’t be given back in it.',
+				instead: 'Tell the incident with 0 minutes, and give an own window on the Grants page.'
+			});
+		const bytes = attachment ? Buffer.from(attachment.base64, 'base64') : null;
+		if (bytes && (bytes.length > MOST_BYTES || !TYPES.includes(attachment!.type))) fail('attachment');
 		await tellIncident(otium, by, session.id, {
 			...told,
 			happenedAt: Math.min(told.happenedAt, otium.now()),
 			attachment: attachment && bytes ? { name: attachment.name, type: attachment.type, bytes } : null
 		});
-		return json({ incidents: await incidentsOf(otium.db, session.id) });
-	});
-};
-
-const Undone = z.object({ id: z.string().max(64) });
+		return { incidents: await incidentsOf(otium.db, session.id) };
+	}
+);
 
 /** Takes one back, with the minutes that it gave. */
-export const DELETE: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'run_session');
-	if (!allowed.ok) return allowed.response;
-	const body = await readJson(event.request, Undone);
-	if (!body.ok) return body.response;
-	const { otium, by, session } = allowed;
-	return orTryAgain(async () => {
-		const withdrawn = await withdrawIncident(otium, by, session.id, body.data.id);
-		return json({ withdrawn, incidents: await incidentsOf(otium.db, session.id) });
-	});
-};
+export const DELETE = route(
+	inSession('run_session'),
+	z.object({ id: z.string().max(64) }),
+	async ({ otium, by, session, body }) => {
+		const withdrawn = await withdrawIncident(otium, by, session.id, body.id);
+		return { withdrawn, incidents: await incidentsOf(otium.db, session.id) };
+	}
+);

@@ -1,12 +1,8 @@
 import { writeCalendar } from '$core/formats';
 import { lastsUntil } from '$core/time';
-import { allowSession, download } from '$lib/server/http';
-import type { RequestHandler } from './$types';
+import { download, inSession, route } from '$lib/server/http';
 
-export const GET: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'see_session');
-	if (!allowed.ok) return allowed.response;
-	const { session, otium } = allowed;
+export const GET = route(inSession('see_session'), ({ session, otium }) => {
 	const entry = {
 		id: session.id,
 		title: session.name,
@@ -16,4 +12,4 @@ export const GET: RequestHandler = async (event) => {
 		description: ''
 	};
 	return download(`${session.name}.ics`, 'text/calendar; charset=utf-8', writeCalendar('Otium', [entry], otium.now()));
-};
+});

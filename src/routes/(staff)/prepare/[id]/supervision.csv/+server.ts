@@ -1,26 +1,22 @@
-import { allowSession, download } from '$lib/server/http';
+import { download, inSession, route } from '$lib/server/http';
 import { toCsv } from '$lib/server/people';
 import { transact } from '$lib/server/db';
 import { appendToLogbook } from '$lib/server/logbook';
 import { slipsFor } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 type Row = { number: string; given: string; family: string; email: string | null; code: string | null };
 
 /** For a supervision service outside: the fields that were chosen, in their order. */
-export const GET: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'prepare');
-	if (!allowed.ok) return allowed.response;
-	const { otium, session, by } = allowed;
+export const GET = route(inSession('prepare'), async ({ otium, session, by, url }) => {
 	const fields: Record<string, { name: string; of: (row: Row) => string }> = {
 		number: { name: 'Number', of: (row) => row.number },
 		name: { name: 'Name', of: (row) => `${row.given} ${row.family}` },
 		email: { name: 'E-mail', of: (row) => row.email ?? '' },
-		address: { name: 'Personal address', of: (row) => (row.code ? `${event.url.origin}/sit?code=${row.code}` : '') }
+		address: { name: 'Personal address', of: (row) => (row.code ? `${url.origin}/sit?code=${row.code}` : '') }
 	};
-	const chosen = (event.url.searchParams.get('fields') ?? 'number,name,email')
+	const chosen = (url.searchParams.get('fields') ?? 'number,name,email')
 		.split(',')
-		.filter((field) => field in fields);
+		.filter((field) => Object.hasOwn(fields, field));
 	const found: (Omit<Row, 'code'> & { id: string })[] = await otium
 		.db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
@@ -46,4 +42,4 @@ export const GET: RequestHandler = async (event) => {
 		rows.map((row) => chosen.map((field) => fields[field].of(row)))
 	);
 	return download(`${session.name} supervision.csv`, 'text/csv; charset=utf-8', csv);
-};
+});

@@ -1,5 +1,4 @@
-import { error } from '@sveltejs/kit';
-import { NO_SUCH_THING, NOT_YOURS, requireStaff } from '$lib/server/http';
+import { noPage, requireStaff } from '$lib/server/http';
 import { findPerson } from '$lib/server/people';
 import { coordinatesSite } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -8,8 +7,8 @@ export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event, 'prepare');
 	const { otium } = event.locals;
 	const person = await findPerson(otium.db, event.params.id, otium.now());
-	if (!person) error(404, NO_SUCH_THING);
-	if (!coordinatesSite(staff, person.site.id)) error(403, NOT_YOURS);
+	if (!person) noPage('not_found');
+	if (!coordinatesSite(staff, person.site.id)) noPage('not_yours');
 	const groups: { id: string; name: string }[] = await otium
 		.db('candidate_group')
 		.where({ site_id: person.site.id })

@@ -1,13 +1,11 @@
-import { json } from '@sveltejs/kit';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { GrantBody } from '$core/grants';
-import { giveGrant, withdrawGrant, findGrant } from '$lib/server/grants';
-import { NO_SUCH_THING, NOT_YOURS, orTryAgain, problem, readJson, SIGNED_OUT } from '$lib/server/http';
-import { actorAt } from '$lib/server/identity';
+import { isEmailAddress } from '$core/people';
+import { fail } from '$core/problem';
+import { findGrant, giveGrant, withdrawGrant } from '$lib/server/grants';
+import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
 import { changePerson, findPerson } from '$lib/server/people';
-import { coordinatesSite } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 const text = (most: number) => z.string().trim().max(most);
 const optional = (most: number) => text(most).transform((value) => value || null);
@@ -18,10 +16,7 @@ const Asked = z.discriminatedUnion('act', [
 			number: text(120).min(1, 'A number is needed.'),
 			given: text(120).min(1, 'A given name is needed.'),
 			family: text(120).min(1, 'A family name is needed.'),
-			email: optional(200).refine(
-				(value) => value === null || /^[^\s@]+@[^\s@]+\.[^\s@]+$/.test(value),
-				'This is no e-mail address.'
-			),
+			email: optional(200).refine((value) => value === null || isEmailAddress(value), 'This is no e-mail address.'),
 			birth: optional(10).refine(
 				(value) => value === null || /^\d{4}-\d{2}-\d{2}$/.test(value),
 				'Give a date, like 2007-05-31.'
@@ -76,36 +71,29 @@ const Asked = z.discriminatedUnion('act', [
 	z.object({ act: z.literal('withdraw'), id: z.string().max(64) })
 ]);
 
-export const POST: RequestHandler = async ({ request, params, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const body = await readJson(request, Asked);
-	if (!body.ok) return body.response;
-	const asked = body.data;
+export const POST = route(staff(), Asked, async ({ otium, staff, params, body: asked }) => {
 	const person = await findPerson(otium.db, params.id, otium.now());
-	if (!person) return problem(404, NO_SUCH_THING);
-	if (!coordinatesSite(staff, person.site.id)) return problem(403, NOT_YOURS);
-	const by = actorAt(staff, person.site.id);
-	return orTryAgain(async () => {
-		if (asked.act === 'change') {
-			const result = await changePerson(otium, by, params.id, asked.change);
-			return result.ok ? json({ ok: true }) : problem(409, { code: result.field, message: result.message });
-		}
-		if (asked.act === 'give') {
-			if (asked.body.kind === 'extra_time' && asked.body.factor === 1 && asked.body.minutes === 0)
-				return problem(422, { code: 'malformed', message: 'Give a factor above 1, or minutes.' });
-			const given = await giveGrant(otium, by, asked.id || nanoid(), {
-				candidateId: params.id,
-				scope: { kind: 'standing' },
-				body: asked.body as GrantBody,
-				reason: asked.reason,
-				givenBy: staff.id,
-				givenAt: otium.now()
-			});
-			return json({ effects: given.effects.map((effect) => `${effect.session}: ${effect.after}`) });
-		}
-		const grant = await findGrant(otium.db, asked.id);
-		if (grant?.candidateId !== params.id) return problem(404, NO_SUCH_THING);
-		await withdrawGrant(otium, by, asked.id);
-		return json({ ok: true });
-	});
-};
+	if (!person) fail('not_found');
+	const by = coordinatorOf(staff, person.site.id);
+	if (asked.act === 'change') {
+		orRefuse(await changePerson(otium, by, params.id, asked.change));
+		return { ok: true };
+	}
+	if (asked.act === 'give') {
+		if (asked.body.kind === 'extra_time' && asked.body.factor === 1 && asked.body.minutes === 0)
+			fail('malformed', { message: 'Give a factor above 1, or minutes.' });
+		const given = await giveGrant(otium, by, asked.id || nanoid(), {
+			candidateId: params.id,
+			scope: { kind: 'standing' },
+			body: asked.body as GrantBody,
+			reason: asked.reason,
+			givenBy: staff.id,
+			givenAt: otium.now()
+		});
+		return { effects: given.effects.map((effect) => `${effect.session}: ${effect.after}`) };
+	}
+	const grant = await findGrant(otium.db, asked.id);
+	if (grant?.candidateId !== params.id) fail('not_found');
+	await withdrawGrant(otium, by, asked.id);
+	return { ok: true };
+});

@@ -1,12 +1,9 @@
-import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { COLUMNS, type ColumnKey, type ImportPlan } from '$core/people';
+import { COLUMNS, MOST_BYTES, type ColumnKey, type ImportPlan } from '$core/people';
+import { fail } from '$core/problem';
 import { isUnavailable } from '$lib/server/db';
-import { NOT_YOURS, problem, SIGNED_OUT } from '$lib/server/http';
-import { actorAt } from '$lib/server/identity';
-import { applyImport, checkImport, importTimetable, MOST_BYTES, type Checked } from '$lib/server/people';
-import { coordinatesSite } from '$lib/server/session';
-import type { RequestHandler } from './$types';
+import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
+import { applyImport, checkImport, importTimetable, type Checked } from '$lib/server/people';
 
 const column = z.number().int().min(0).max(500).nullable();
 const Wishes = z.object({
@@ -58,40 +55,11 @@ function shorten(checked: Checked) {
 }
 
 /** Checks a file, or (with the seal of a check) imports it, telling how far it is, a line of JSON at a time. */
-export const POST: RequestHandler = async ({ request, locals: { otium, staff } }) => {
-	if (!staff) return problem(401, SIGNED_OUT);
-	const tooLarge = () =>
-		problem(413, {
-			code: 'too_large',
-			message: 'This file is larger than 10 MB.',
-			instead: 'Split it by group, or zip it.'
-		});
-	if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES + 100_000) return tooLarge();
-	let form: FormData;
-	try {
-		form = await request.formData();
-	} catch (error) {
-		if ((error as { status?: number }).status === 413) return tooLarge();
-		return problem(400, { code: 'unreadable', message: 'The file did not arrive whole.', instead: 'Send it again.' });
-	}
-	const file = form.get('file');
-	let wishes: unknown = null;
-	try {
-		wishes = JSON.parse(String(form.get('asked')));
-	} catch {
-		// Told below, like any other wish that can't be read.
-	}
-	const asked = Asked.safeParse(wishes);
-	if (!(file instanceof File) || !asked.success)
-		return problem(400, {
-			code: 'malformed',
-			message: 'This needs a file and what to do with it.',
-			instead: 'Choose a file on the import page.'
-		});
-	const { seal, groupId, ...rest } = asked.data;
-	if (!coordinatesSite(staff, rest.siteId)) return problem(403, NOT_YOURS);
+export const POST = route(staff(), async ({ request, otium, staff }) => {
+	const { file, asked } = await readForm(request);
+	const { seal, groupId, ...rest } = asked;
+	const by = coordinatorOf(staff, rest.siteId);
 	const bytes = new Uint8Array(await file.arrayBuffer());
-	const by = actorAt(staff, rest.siteId);
 
 	if (groupId !== null) {
 		const group = await otium
@@ -99,16 +67,16 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 			.join('site', 'site.id', 'candidate_group.site_id')
 			.where({ 'candidate_group.id': groupId, 'site.id': rest.siteId })
 			.first('site.zone');
-		if (!group) return problem(404, { code: 'not_found', message: 'This group is gone.', instead: 'Choose another.' });
+		if (!group) fail('not_found', { message: 'This group is gone.', instead: 'Choose another.' });
 		const ids: string[] = await otium.db('group_member').where({ group_id: groupId }).pluck('candidate_id');
-		const done = await importTimetable(otium, by, ids, new TextDecoder().decode(bytes), group.zone);
-		if (!done.ok) return problem(422, { code: 'refused', message: done.message });
-		return json({ timetable: { candidates: ids.length, entries: done.busy.length, skipped: done.skipped } });
+		const text = new TextDecoder().decode(bytes);
+		const done = orRefuse(await importTimetable(otium, by, ids, text, group.zone), 'not_taken');
+		return { timetable: { candidates: ids.length, entries: done.busy.length, skipped: done.skipped } };
 	}
 	if (seal === null) {
 		const result = await checkImport(otium, file.name, bytes, rest);
-		if (!result.ok) return json({ ...result.refused, code: 'refused' }, { status: 422 });
-		return json(shorten(result.checked));
+		if (!result.ok) fail('not_taken', { message: result.refused.message }, result.refused);
+		return shorten(result.checked);
 	}
 	const encoder = new TextEncoder();
 	const stream = new ReadableStream<Uint8Array>({
@@ -127,4 +95,22 @@ export const POST: RequestHandler = async ({ request, locals: { otium, staff } }
 		}
 	});
 	return new Response(stream, { headers: { 'content-type': 'application/x-ndjson' } });
-};
+});
+
+/** The file and what is to be done with it, as the form sends them. */
+async function readForm(request: Request): Promise<{ file: File; asked: z.infer<typeof Asked> }> {
+	if (Number(request.headers.get('content-length') ?? 0) > MOST_BYTES + 100_000) fail('file_too_large');
+	let form: FormData;
+	let wishes: unknown = null;
+	try {
+		form = await request.formData();
+		wishes = JSON.parse(String(form.get('asked')));
+	} catch (error) {
+		if ((error as { status?: number }).status === 413) fail('file_too_large');
+		fail(error instanceof SyntaxError ? 'wishes_malformed' : 'file_unreadable');
+	}
+	const file = form.get('file');
+	const asked = Asked.safeParse(wishes);
+	if (!(file instanceof File) || !asked.success) fail('wishes_malformed');
+	return { file, asked: asked.data };
+}

@@ -1,5 +1,4 @@
-import { error } from '@sveltejs/kit';
-import { NO_SUCH_THING, requireStaff } from '$lib/server/http';
+import { noPage, requireStaff } from '$lib/server/http';
 import { findSheet } from '$lib/server/rules';
 import { choicesFor } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -8,6 +7,6 @@ export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event, 'prepare');
 	const { otium } = event.locals;
 	const sheet = await findSheet(otium.db, event.params.id);
-	if (!sheet) error(404, NO_SUCH_THING);
+	if (!sheet) noPage('not_found');
 	return { sheet, networks: (await choicesFor(otium.db, staff, [])).networks };
 };

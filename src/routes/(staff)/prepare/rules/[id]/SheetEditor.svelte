@@ -10,7 +10,8 @@
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { Keeper, type Outcome } from '$ui/keeper.svelte';
-	import { inWords, send, type Problem } from '$ui/post';
+	import type { Problem } from '$core/problem';
+	import { inWords, send } from '$ui/post';
 	import RuleField from '$ui/RuleField.svelte';
 	import type { PageData } from './$types';
 

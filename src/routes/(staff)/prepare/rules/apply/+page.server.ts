@@ -1,7 +1,6 @@
-import { error } from '@sveltejs/kit';
 import { may } from '$core/access';
 import { valueInWords } from '$core/rules';
-import { NO_SUCH_THING, requireStaff } from '$lib/server/http';
+import { noPage, requireStaff } from '$lib/server/http';
 import { findSheet, foreseeApplication } from '$lib/server/rules';
 import { findSessions, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -10,7 +9,7 @@ export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event, 'prepare');
 	const { otium } = event.locals;
 	const sheet = await findSheet(otium.db, event.url.searchParams.get('sheet') ?? '');
-	if (!sheet) error(404, NO_SUCH_THING);
+	if (!sheet) noPage('not_found');
 	const open = await findSessions(otium.db, (query) => query.whereNull('ended_at'));
 	const mine = open.filter((session) => may(staff, 'prepare', placeOf(session)));
 	const applications = await foreseeApplication(

@@ -1,7 +1,7 @@
-import { json } from '@sveltejs/kit';
 import { effectInWords } from '$core/grants';
 import { isBlank } from '$core/paper';
-import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { inSession, route } from '$lib/server/http';
 import { standingAnswers } from '$lib/server/answers';
 import { incidentsOf } from '$lib/server/incidents';
 import { messagesOf } from '$lib/server/messages';
@@ -9,23 +9,19 @@ import { snapshotsOf } from '$lib/server/pictures';
 import { searchLogbook } from '$lib/server/logbook';
 import { isOnRoster } from '$lib/server/session';
 import { formOf, loadSitting } from '$lib/server/sitting';
-import type { RequestHandler } from './$types';
 
 /** One candidate beside the room: time and all that made it, what happened so far, how long each question took. */
-export const GET: RequestHandler = async (event) => {
-	const allowed = await allowSession(event, event.params.id, 'see_session');
-	if (!allowed.ok) return allowed.response;
-	const { otium, session } = allowed;
-	const isHere = await isOnRoster(otium.db, session.id, event.params.sitting);
+export const GET = route(inSession('see_session'), async ({ otium, session, params }) => {
+	const isHere = await isOnRoster(otium.db, session.id, params.sitting);
 	const now = otium.now();
-	const one = isHere ? await loadSitting(otium.db, event.params.sitting, now) : null;
-	if (!one) return problem(404, NO_SUCH_THING);
+	const one = isHere ? await loadSitting(otium.db, params.sitting, now) : null;
+	if (!one) fail('not_found');
 
 	const form = await formOf(otium.db, one.sitting.id);
 	const answers = (await standingAnswers(otium.db, [one.sitting.id])).get(one.sitting.id) ?? [];
 	const thresholds = await otium.pace.thresholdsOf(otium.db, one.paperId);
 	const byId = new Map(answers.map((answer) => [answer.questionId, answer]));
-	return json({
+	return {
 		time: {
 			words: effectInWords(one.session.rules.timing, one.merge.grants, one.reckoning.deadline, one.session.site.zone),
 			reasons: one.merge.reasons,
@@ -59,5 +55,5 @@ export const GET: RequestHandler = async (event) => {
 				inViewMs: answer?.inViewMs ?? 0
 			};
 		})
-	});
-};
+	};
+});

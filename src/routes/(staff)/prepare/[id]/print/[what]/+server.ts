@@ -1,15 +1,12 @@
-import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { inSession, route } from '$lib/server/http';
 import { PRINTS, printFor, type Print } from '$lib/server/print';
-import type { RequestHandler } from './$types';
 
-export const GET: RequestHandler = async (event) => {
-	// A proctor prints for their own room.
-	const allowed = await allowSession(event, event.params.id, 'run_session');
-	if (!allowed.ok) return allowed.response;
-	const { what } = event.params;
-	if (!(what in PRINTS)) return problem(404, NO_SUCH_THING);
-	const pdf = await printFor(allowed.otium, allowed.session, what as Print, event.url.origin);
+/** A proctor prints for their own room. */
+export const GET = route(inSession('run_session'), async ({ otium, session, params: { what }, url }) => {
+	if (!Object.hasOwn(PRINTS, what)) fail('not_found');
+	const pdf = await printFor(otium, session, what as Print, url.origin);
 	return new Response(pdf as BodyInit, {
 		headers: { 'content-type': 'application/pdf', 'content-disposition': `inline; filename="${what}.pdf"` }
 	});
-};
+});

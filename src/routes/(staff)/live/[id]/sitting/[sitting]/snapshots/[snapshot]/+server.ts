@@ -1,16 +1,12 @@
-import { allowSession, NO_SUCH_THING, problem } from '$lib/server/http';
+import { fail } from '$core/problem';
+import { inSession, route } from '$lib/server/http';
 import { readSnapshot } from '$lib/server/pictures';
 import { isOnRoster } from '$lib/server/session';
-import type { RequestHandler } from './$types';
 
 /** One picture from a candidate's camera, for whoever supervises them. */
-export const GET: RequestHandler = async (event) => {
-	const { id, sitting, snapshot } = event.params;
-	const allowed = await allowSession(event, id, 'see_session');
-	if (!allowed.ok) return allowed.response;
-	const { otium } = allowed;
-	const isHere = await isOnRoster(otium.db, id, sitting);
+export const GET = route(inSession('see_session'), async ({ otium, session, params: { sitting, snapshot } }) => {
+	const isHere = await isOnRoster(otium.db, session.id, sitting);
 	const bytes = isHere ? await readSnapshot(otium, sitting, snapshot) : null;
-	if (!bytes) return problem(404, NO_SUCH_THING);
+	if (!bytes) fail('not_found');
 	return new Response(new Uint8Array(bytes), { headers: { 'content-type': 'image/jpeg' } });
-};
+});

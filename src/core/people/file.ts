@@ -1,0 +1,149 @@
+import { foldNumber } from '../access';
+import {
+	isArchive,
+	readArchive,
+	readNeedsProfile,
+	readTable,
+	readText,
+	type NeedsProfile,
+	type RowProblem
+} from '../formats';
+import { guessMapping, isDateOrderOpen, missingColumns, readPeople, type DateOrder, type Mapping } from './columns';
+import { readOneRoster, type School } from './one-roster';
+import type { KnownPerson, PersonEntry } from './person';
+import { planImport, type ImportPlan } from './plan';
+
+/** A file of people may have so many bytes. */
+export const MOST_BYTES = 10 * 1024 * 1024;
+
+/** How a file is to be taken; null: as it seems to be meant. */
+export type ImportAsked = {
+	siteId: string;
+	mapping: Mapping | null;
+	separator: string | null;
+	dateOrder: DateOrder | null;
+	makeGroups: boolean;
+	missing: 'keep' | 'leave';
+	schoolId: string | null;
+};
+
+/** What a file is and would do. */
+export type ReadFile = {
+	format: 'csv' | 'one_roster' | 'needs';
+	note: string | null;
+	plan: ImportPlan;
+	table: { header: string[]; mapping: Mapping; separator: string; sample: string[][]; dateOrderOpen: boolean } | null;
+	schools: School[];
+	isDelta: boolean;
+};
+export type FileRefused = { message: string; schools?: School[]; table?: ReadFile['table'] };
+export type ReadFileResult = { ok: true; file: ReadFile } | { ok: false; refused: FileRefused };
+
+/** What is known of a site when a file about its people is read. */
+export type KnownSite = { people: KnownPerson[]; groups: string[] };
+
+/** Reads a file and works out what it would do: by what is in it, not by what it is called. */
+export function readPeopleFile(name: string, bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {
+	if (bytes.length > MOST_BYTES)
+		return refuse(
+			`This file has ${Math.round(bytes.length / 1024 / 1024)} MB; 10 MB are taken. Split it by group, or zip it.`
+		);
+	if (bytes.length === 0) return refuse('This file is empty.');
+	if (isArchive(bytes)) return readArchived(bytes, known, asked);
+	const read = readText(bytes);
+	if (!read.ok) return refuse(read.message);
+	if (/^\s{0,100}</.test(read.text)) return readProfiles(new Map([[name, bytes]]), known, asked);
+	return readTabled(read, known, asked);
+}
+
+function refuse(message: string, more: Omit<FileRefused, 'message'> = {}): ReadFileResult {
+	return { ok: false, refused: { message, ...more } };
+}
+
+function readTabled(read: { text: string; note: string | null }, known: KnownSite, asked: ImportAsked): ReadFileResult {
+	const table = readTable(read.text, asked.separator ?? undefined);
+	if (table.header.length === 0 && table.problems.length > 0)
+		return refuse(`Line ${table.problems[0].line}: ${table.problems[0].message}`);
+	const mapping = asked.mapping ?? guessMapping(table.header);
+	const shown = {
+		header: table.header,
+		mapping,
+		separator: table.separator,
+		sample: table.rows.slice(0, 3).map((row) => row.cells),
+		dateOrderOpen: isDateOrderOpen(table, mapping)
+	};
+	const missing = missingColumns(mapping);
+	if (missing.length > 0)
+		return refuse(`Say which column holds: ${missing.join(', ')}. The first line of the file is its heading.`, {
+			table: shown
+		});
+	if (table.rows.length === 0 && table.problems.length === 0)
+		return refuse('There are no rows below the heading.', { table: shown });
+	const plan = planImport(known.people, known.groups, readPeople(table, mapping, asked.dateOrder), asked);
+	return { ok: true, file: { format: 'csv', note: read.note, plan, table: shown, schools: [], isDelta: false } };
+}
+
+function readArchived(bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {
+	const archive = readArchive(bytes);
+	if (!archive.ok) return refuse(archive.message);
+	if (!archive.files.has('users.csv') && [...archive.files.keys()].some((name) => name.endsWith('.xml')))
+		return readProfiles(archive.files, known, asked);
+	const texts = new Map<string, string>();
+	for (const [name, content] of archive.files) {
+		if (!name.endsWith('.csv')) continue;
+		const read = readText(content);
+		if (!read.ok) return refuse(`${name}: ${read.message}`);
+		texts.set(name, read.text);
+	}
+	const roster = readOneRoster(texts, known.people, asked.schoolId);
+	if (!roster.ok) return refuse(roster.message, { schools: roster.schools });
+	// A delta tells of nobody but those who changed: nobody else is missing.
+	const plan = planImport(known.people, known.groups, roster.people, asked);
+	if (roster.isDelta) plan.missing = [];
+	const { schools, isDelta } = roster;
+	return { ok: true, file: { format: 'one_roster', note: null, plan, table: null, schools, isDelta } };
+}
+
+/** Needs profiles name nobody; each file's name is its candidate's number. */
+function readProfiles(files: Map<string, Uint8Array>, known: KnownSite, asked: ImportAsked): ReadFileResult {
+	const byNumber = new Map(known.people.map((person) => [foldNumber(person.number), person]));
+	const problems: RowProblem[] = [];
+	const entries = [...files].flatMap(([name, content], i) => {
+		if (!name.endsWith('.xml')) return [];
+		const complain = (message: string) => void problems.push({ line: i + 1, field: name, message });
+		const person = byNumber.get(foldNumber(name.replace(/\.xml$/, '')));
+		if (!person) {
+			complain('No candidate has this number. Name the file after one, like DO-1043.xml.');
+			return [];
+		}
+		const text = readText(content);
+		const read = text.ok ? readNeedsProfile(text.text) : text;
+		if (!read.ok) {
+			complain(read.message);
+			return [];
+		}
+		return [entryOf(person, read.profile, i + 1)];
+	});
+	const plan = planImport(known.people, known.groups, { entries, problems }, asked);
+	return {
+		ok: true,
+		file: { format: 'needs', note: null, plan: { ...plan, missing: [] }, table: null, schools: [], isDelta: true }
+	};
+}
+
+function entryOf(person: KnownPerson, profile: NeedsProfile, line: number): PersonEntry {
+	const { number, given, family } = person;
+	return {
+		line,
+		number,
+		given,
+		family,
+		extraTime: { factor: profile.factor, minutes: profile.minutes },
+		unlimited: profile.unlimited,
+		display:
+			(profile.magnification ?? 1) > 1 || profile.contrast
+				? { magnification: profile.magnification ?? 1, contrast: profile.contrast }
+				: null,
+		...(profile.language === null ? {} : { language: profile.language })
+	};
+}

@@ -1,0 +1,2 @@
+export { fail, ProblemError, PROBLEMS } from './problem';
+export type { Problem, ProblemCode } from './problem';

@@ -1,0 +1,152 @@
+/** What every request that is refused is answered with: a code for the program, a sentence and a way out for the person. */
+export type Problem = { code: string; message: string; instead?: string; waitSeconds?: number };
+
+type Entry = { status: number; message: string; instead?: string };
+
+/**
+ * Every way in which a request is refused that is neither the door's (`core/access`) nor a sitting's (`core/sitting`).
+ * The status is HTTP's.
+ */
+export const PROBLEMS = {
+	// Who asks
+	signed_out: {
+		status: 401,
+		message: 'You are not signed in here.',
+		instead: 'Sign in again; what you had entered is kept on this page.'
+	},
+	not_at_the_door: {
+		status: 401,
+		message: 'This device is not signed in to a paper.',
+		instead: 'Enter the code from the board and your number; your answers are safe.'
+	},
+	not_yours: {
+		status: 403,
+		message: 'This is not yours to see or do.',
+		instead: 'A coordinator of the site can, and can name you as its proctor.'
+	},
+
+	other_origin: {
+		status: 403,
+		message: 'This request comes from another site.',
+		instead: 'Use the pages of Otium itself.'
+	},
+
+	// What is asked
+	not_json: { status: 415, message: 'This takes JSON.', instead: 'Send it with content-type application/json.' },
+	too_large: { status: 413, message: 'That is too much at once.', instead: 'Send it in smaller parts.' },
+	file_too_large: { status: 413, message: 'This file is larger than 10 MB.', instead: 'Split it by group, or zip it.' },
+	timetable_too_large: {
+		status: 413,
+		message: 'A timetable of more than 2 MB.',
+		instead: 'Export a shorter stretch.'
+	},
+	unreadable: { status: 400, message: 'This can’t be read as JSON.', instead: 'Send it again.' },
+	file_unreadable: { status: 400, message: 'The file did not arrive whole.', instead: 'Send it again.' },
+	malformed: { status: 400, message: 'Something in it does not fit.', instead: 'Correct it and send it again.' },
+	wishes_malformed: {
+		status: 400,
+		message: 'This needs a file and what to do with it.',
+		instead: 'Choose a file on the import page.'
+	},
+	attachment: {
+		status: 422,
+		message: 'This file can’t be attached.',
+		instead: 'A picture (PNG, JPEG), a PDF or plain text of at most 700 kB can.'
+	},
+	photo: {
+		status: 422,
+		message: 'This file is not a photo that can be kept.',
+		instead: 'A JPEG or PNG of at most 400 kB can.'
+	},
+	snapshot: { status: 422, message: 'This picture was not taken over.' },
+	unknown_question: {
+		status: 422,
+		message: 'An answer is for a question that is not on this form.',
+		instead: 'Load the page again; what was saved is safe.'
+	},
+	unfitting_answer: {
+		status: 422,
+		message: 'An answer does not fit its question.',
+		instead: 'Load the page again and give it anew; what was saved is safe.'
+	},
+	reason_missing: { status: 422, message: 'A reason is needed.', instead: 'Say in a few words why, and who asked.' },
+	unknown_word: { status: 422, message: 'Nothing is known by that name.' },
+	/** What was sent can be read and is not what is needed; in words of its own. */
+	not_taken: { status: 422, message: 'This was not taken.' },
+	/** What a rule of the product refuses in words of its own. */
+	refused: { status: 409, message: 'This was refused.' },
+
+	// What it is about
+	not_found: {
+		status: 404,
+		message: 'There is nothing here by that name.',
+		instead: 'Go back to the list and choose from it.'
+	},
+	nothing_to_plan: {
+		status: 409,
+		message: 'There is no administration yet to plan a session in.',
+		instead: 'Whoever set up this server enters its sites, rooms, papers and candidates first.'
+	},
+
+	// How things stand
+	already: { status: 409, message: 'That is already so.', instead: 'Nothing needs doing.' },
+	behind: {
+		status: 409,
+		message: 'This draft was changed in another tab.',
+		instead: 'Load this page again to go on from there.'
+	},
+	gone: {
+		status: 409,
+		message: 'This draft was planned or thrown away in another tab.',
+		instead: 'Go back to the list of sessions.'
+	},
+	session_over: { status: 409, message: 'This session has ended.', instead: 'Give an own window on the Grants page.' },
+	window_over: {
+		status: 409,
+		message: 'The session’s own time is over.',
+		instead: 'Give a window of their own on the Grants page.'
+	},
+	blanks_left: {
+		status: 409,
+		message: 'Questions are still blank.',
+		instead: 'This paper is handed in when all are answered.'
+	},
+	none_held_back: {
+		status: 409,
+		message: 'No answer of theirs is held back now.',
+		instead: 'Somebody else has counted them.'
+	},
+	no_review: {
+		status: 409,
+		message: 'There is nothing to see yet.',
+		instead: 'What may be seen, and when, is in the hands of those who run this examination.'
+	},
+	not_saved_yet: { status: 503, message: 'Not saved yet.' }
+} as const satisfies Record<string, Entry>;
+export type ProblemCode = keyof typeof PROBLEMS;
+
+/** A request that is refused, thrown from wherever that is found out; the route turns it into its answer. */
+export class ProblemError extends Error {
+	override readonly name = 'ProblemError';
+	readonly code: string;
+	/** @param more what the answer carries beside the problem */
+	constructor(
+		readonly status: number,
+		readonly problem: Problem,
+		readonly more: object = {}
+	) {
+		super(problem.message);
+		this.code = problem.code;
+	}
+}
+
+type Told = Partial<Pick<Problem, 'message' | 'instead' | 'waitSeconds'>> & { status?: number };
+
+/**
+ * Refuses by a code of the catalogue, with other words where the case is known better.
+ * @throws ProblemError always
+ */
+export function fail(code: ProblemCode, { status, ...told }: Told = {}, more?: object): never {
+	const { status: usual, ...words }: Entry = PROBLEMS[code];
+	throw new ProblemError(status ?? usual, { code, ...words, ...told }, more);
+}

@@ -1,0 +1,155 @@
+import { existsSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
+import type { Answered, Tasks } from './offer';
+
+/** A kind of thread: where its part begins, from the project's folder, and what it may take. `T` is what it offers. */
+export type ThreadKind<T extends Tasks> = {
+	entry: string;
+	memoryMb: number;
+	/** Never there: it carries the type. */
+	offers?: T;
+};
+
+/** Why a task has no result: it took too long, needed too much memory, or failed of itself. */
+export class ThreadError extends Error {
+	override readonly name = 'ThreadError';
+	constructor(
+		readonly code: 'too_long' | 'too_large' | 'too_many' | 'failed',
+		message: string
+	) {
+		super(message);
+	}
+}
+
+/** More than these at once wait for one thread; whoever comes then is told so. */
+const MOST_WAITING = 20;
+/** A thread that nobody asks any more gives its memory back, ms. */
+const IDLE_MS = 60_000;
+/** Reading its own program takes a thread half a second; a busy machine, many times that. */
+const START_MS = 30_000;
+
+/**
+ * Work that would keep the event loop from answering, or that a file from outside may make endless, done in threads of
+ * their own: one of each kind, started when it is first asked, one task after the other.
+ */
+export class Threads {
+	#open = new Map<string, Thread>();
+	#isClosed = false;
+
+	/**
+	 * @param deadlineMs the task is stopped after so long, and its thread with it
+	 * @throws ThreadError
+	 */
+	async run<T extends Tasks, K extends keyof T & string>(
+		kind: ThreadKind<T>,
+		task: K,
+		input: Parameters<T[K]>[0],
+		deadlineMs: number
+	): Promise<Awaited<ReturnType<T[K]>>> {
+		if (this.#isClosed) throw new ThreadError('failed', 'The server is stopping.');
+		const thread = this.#open.get(kind.entry) ?? new Thread(kind.entry, kind.memoryMb);
+		this.#open.set(kind.entry, thread);
+		return (await thread.run(task, input, deadlineMs)) as Awaited<ReturnType<T[K]>>;
+	}
+
+	async close(): Promise<void> {
+		this.#isClosed = true;
+		await Promise.all([...this.#open.values()].map((thread) => thread.end()));
+	}
+}
+
+class Thread {
+	#worker: Promise<Worker> | null = null;
+	#before: Promise<unknown> = Promise.resolve();
+	#waiting = 0;
+	#idle: NodeJS.Timeout | undefined;
+
+	constructor(
+		private readonly entry: string,
+		private readonly memoryMb: number
+	) {}
+
+	async run(task: string, input: unknown, deadlineMs: number): Promise<unknown> {
+		if (this.#waiting >= MOST_WAITING) throw new ThreadError('too_many', 'Too many wait for this already.');
+		this.#waiting++;
+		clearTimeout(this.#idle);
+		const done = this.#before.then(() => this.#do(task, input, deadlineMs));
+		this.#before = done.catch(() => {});
+		try {
+			return await done;
+		} finally {
+			this.#waiting--;
+			if (this.#waiting === 0) this.#idle = setTimeout(() => void this.end(), IDLE_MS).unref();
+		}
+	}
+
+	async #do(task: string, input: unknown, deadlineMs: number): Promise<unknown> {
+		const worker = await (this.#worker ??= this.#start().catch((error) => {
+			this.#worker = null;
+			throw error;
+		}));
+		try {
+			return await answerOf(worker, deadlineMs, () => worker.postMessage({ task, input }));
+		} catch (error) {
+			// What was stopped, or has run out of memory, is not asked again; a task that only failed has harmed nothing.
+			if (!(error instanceof ThreadError) || error.code !== 'failed') await this.end();
+			throw error;
+		}
+	}
+
+	async #start(): Promise<Worker> {
+		const root = projectFolder();
+		const worker = new Worker(join(root, 'src/lib/server/thread/boot.mjs'), {
+			workerData: { entry: join(root, this.entry) },
+			execArgv: [],
+			resourceLimits: { maxOldGenerationSizeMb: this.memoryMb }
+		});
+		// Nobody waits with stopping for a thread that has nothing to do.
+		worker.unref();
+		worker.on('error', () => {});
+		worker.on('exit', () => {
+			// By then another may have been started in its place.
+			void this.#worker?.then((latest) => latest === worker && (this.#worker = null));
+		});
+		await answerOf(worker, START_MS, () => {});
+		return worker;
+	}
+
+	async end(): Promise<void> {
+		clearTimeout(this.#idle);
+		const worker = await this.#worker?.catch(() => null);
+		this.#worker = null;
+		await worker?.terminate();
+	}
+}
+
+/** The next thing that the thread says. */
+function answerOf(worker: Worker, deadlineMs: number, ask: () => void): Promise<unknown> {
+	return new Promise((resolve, reject) => {
+		const settle = (settled: () => void) => {
+			clearTimeout(timer);
+			worker.off('message', onMessage).off('error', onError).off('exit', onExit);
+			settled();
+		};
+		const fail = (code: ThreadError['code'], message: string) => settle(() => reject(new ThreadError(code, message)));
+		const onMessage = (answered: Answered) => {
+			if ('failed' in answered) fail('failed', `${answered.failed.name}: ${answered.failed.message}`);
+			else settle(() => resolve('result' in answered ? answered.result : null));
+		};
+		const onError = (error: Error & { code?: string }) =>
+			fail(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'too_large' : 'failed', error.message);
+		const onExit = () => fail('failed', 'The thread ended.');
+		const timer = setTimeout(() => fail('too_long', `This took longer than ${deadlineMs / 1_000} s.`), deadlineMs);
+		worker.on('message', onMessage).on('error', onError).on('exit', onExit);
+		ask();
+	});
+}
+
+/** The folder above this file, bundled or not, that holds the project. */
+function projectFolder(): string {
+	let folder = dirname(fileURLToPath(import.meta.url));
+	while (!existsSync(join(folder, 'package-lock.json'))) folder = dirname(folder);
+	return folder;
+}
