@@ -101,13 +101,41 @@ test('what may be seen afterwards is seen, and no more', async ({ browser }) => 
 			}
 		})
 	);
-	await page.getByTestId('begin').click();
-	await page.getByTestId('hand-in').click();
-	await page.getByTestId('confirm-hand-in').click();
-	await page.getByTestId('confirm-hand-in').click();
-	await expect(page.getByTestId('receipt')).toBeVisible();
+	await sitBlank(page);
 	await page.getByTestId('review').click();
 	await expect(page.getByTestId('score')).toHaveText(/^\d+ of \d+ points: not passed$/);
 	await expect(page.getByTestId('band')).toHaveText('Adrift. Sit it again.');
 	await expect(page.getByText('Right:')).toHaveCount(0);
 });
+
+test('what is watched while it is sat is watched while it is looked back at, where the rules say so', async ({
+	browser
+}) => {
+	const page = await home.browser(browser);
+	const person = await candidate('DO-1010', {
+		review: { shows: 'score', when: 'at_once' },
+		lockdown: { level: 'watched', alsoForReview: true, onLeaving: 'warn' }
+	});
+	await signIn(page, person);
+	await sitBlank(page);
+	await page.evaluate(() => document.exitFullscreen().catch(() => {}));
+	await expect(page.getByTestId('review')).toHaveCount(0);
+	await page.getByTestId('review-full').click();
+	await page.getByTestId('review').click();
+	await expect(page.getByTestId('score')).toBeVisible();
+	expect(await page.evaluate(() => document.fullscreenElement !== null)).toBe(true);
+	const copied = await page.evaluate(() => document.dispatchEvent(new ClipboardEvent('copy', { cancelable: true })));
+	expect(copied).toBe(false);
+	// Out of the full screen, nothing is shown any more.
+	await page.evaluate(() => document.exitFullscreen());
+	await expect(page.getByTestId('score')).toHaveCount(0);
+});
+
+/** Begins and hands in with every question blank. */
+async function sitBlank(page: Page) {
+	await page.getByTestId('begin').click();
+	await page.getByTestId('hand-in').click();
+	await page.getByTestId('confirm-hand-in').click();
+	await page.getByTestId('confirm-hand-in').click();
+	await expect(page.getByTestId('receipt')).toBeVisible();
+}

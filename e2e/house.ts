@@ -1,5 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
@@ -8,6 +8,31 @@ import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/ser
 import { startOtium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
 import { freePort, startServer } from '../scripts/server-process';
+
+/** Days that have been furnished, to be copied: making one takes seconds, and most files begin with the same. */
+const made = new Map<string, Promise<string>>();
+
+/** A data folder of one's own that is furnished so, as of that time today. */
+async function furnished(clockTime: string, furnish: typeof seedDemo): Promise<string> {
+	if (furnish !== seedDemo) return make(clockTime, furnish);
+	const key = `${new Date().toDateString()} ${clockTime}`;
+	const day = made.get(key) ?? make(clockTime, furnish);
+	made.set(key, day);
+	const dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));
+	cpSync(await day, dir, { recursive: true });
+	return dir;
+}
+
+async function make(clockTime: string, furnish: typeof seedDemo): Promise<string> {
+	const dir = mkdtempSync(join(tmpdir(), 'otium-day-'));
+	const now = setDemoClock(dir, clockTime);
+	const clock = { at: now };
+	const otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
+	await furnish(otium, clock, now);
+	await otium.stop();
+	process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
+	return dir;
+}
 
 /** The built server on a demo day of its own. */
 export class House {
@@ -23,12 +48,7 @@ export class House {
 
 	/** @param furnish what is in it at first: a demo day, if nothing else is said */
 	async open(clockTime = '09:42', furnish = seedDemo) {
-		this.#dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));
-		const now = setDemoClock(this.#dir, clockTime);
-		const clock = { at: now };
-		const otium = await startOtium({ dataDir: this.#dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
-		await furnish(otium, clock, now);
-		await otium.stop();
+		this.#dir = await furnished(clockTime, furnish);
 		setDemoClock(this.#dir, clockTime);
 		this.#port = await freePort();
 		this.url = `http://localhost:${this.#port}`;

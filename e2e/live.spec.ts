@@ -42,6 +42,12 @@ test('an alarm is told and its minutes are given to everyone in the room in one 
 	]);
 	expect(download.suggestedFilename()).toBe('door list.txt');
 	expect(readFileSync(await download.path(), 'utf8')).toBe('All out by 09:44');
+	// What was told goes into the close-out.
+	const { id } = await tides();
+	const closing = await home.staff(browser);
+	await go(closing, `/close-out/${id}`);
+	await expect(closing.getByTestId('incidents')).toContainText('Fire alarm, everyone outside');
+	await expect(closing.getByTestId('incidents')).toContainText('7 minutes given back');
 	await told.getByRole('button', { name: 'Take back' }).click();
 	await told.getByRole('button', { name: /Really take it back, and 7 minutes/ }).click();
 	await expect(page.getByTestId('incidents')).toContainText('Nothing has happened');

@@ -1,4 +1,5 @@
 import { foldNumber } from '$core/access';
+import type { Paper, Question } from '$core/paper';
 import { seatName } from '$core/seating';
 import { DEFAULT_RULES } from '$core/session';
 import { newSitting } from '$core/sitting';
@@ -12,17 +13,34 @@ import type { Person } from './crowd-roster';
 /** Who may look on. */
 export const CROWD_STAFF = { signIn: 'trial', password: 'trial-of-the-crowd' };
 
+const ESSAY: Question = {
+	id: 'essay',
+	kind: 'essay',
+	stem: 'The fog closes in while you cross a traffic separation scheme. Say what you do, and why.',
+	words: { from: 1_000, to: 2_000 },
+	points: 10,
+	topic: 'watchkeeping'
+};
+const withEssay = ({ paper }: { paper: Paper }): { paper: Paper } => ({
+	paper: { ...paper, parts: [...paper.parts, { title: 'Essay', questions: [ESSAY], draw: null }] }
+});
+
 export type CrowdSession = { id: string; code: string; people: Person[] };
 
 /**
  * Furnishes an empty data folder with one session that lets in by itself, open now, for as many candidates as asked:
  * what crash tests and measurements run on.
+ * @param options `essay`: each form ends with one
  */
-export async function makeCrowdSession(dataDir: string, candidates: number): Promise<CrowdSession> {
+export async function makeCrowdSession(
+	dataDir: string,
+	candidates: number,
+	{ essay = false } = {}
+): Promise<CrowdSession> {
 	const otium = await startOtium({ dataDir, sweep: false, logLevel: 'silent' });
 	const { db } = otium;
 	const now = otium.now();
-	const { paper } = DEMO_PAPERS[0];
+	const { paper } = essay ? withEssay(DEMO_PAPERS[0]) : DEMO_PAPERS[0];
 	const rules = {
 		...DEFAULT_RULES,
 		admission: 'automatic',

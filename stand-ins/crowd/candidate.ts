@@ -29,10 +29,15 @@ export type Ears = {
 	stopping: () => boolean;
 };
 
+const WORDS = 'I would slow down keep a look-out sound the signal and tell the master before the fog closes in'.split(
+	' '
+);
 /** What is waited for when the server is not to be reached. */
 const RETRY_MS = 700;
 /** A proof is renewed well before it runs out. */
 const PROVE_MS = 60_000;
+/** Letters of answers in one request; the server takes a MiB. */
+const MOST_SENT = 500_000;
 /** Until the server has said how often. */
 const BEAT_MS = 5_000;
 
@@ -127,7 +132,8 @@ export class Candidate {
 		for (const question of this.#rounds(questions.slice(0, count))) {
 			this.#at = questions.indexOf(question);
 			const thought = this.#between(this.behaviour.think);
-			if (this.random() < this.behaviour.drop.chance) void this.#dropLine(this.#between(this.behaviour.drop.seconds));
+			if (this.#isOnline && this.random() < this.behaviour.drop.chance)
+				void this.#dropLine(this.#between(this.behaviour.drop.seconds));
 			await this.#wait(thought);
 			if (this.ears.stopping() || this.#isOver) return false;
 			this.#queue.push({
@@ -156,7 +162,7 @@ export class Candidate {
 	/** Sends what is kept. What the server does not acknowledge stays. */
 	async #send() {
 		if (!this.#isOnline || this.#queue.length === 0) return;
-		const revisions = [...this.#queue];
+		const revisions = this.#batch();
 		try {
 			const reply = await this.#browser.post('/sit/api/answers', { revisions });
 			if (reply.status === 200 || reply.status === 409) {
@@ -178,6 +184,13 @@ export class Candidate {
 		} catch {
 			// The line or the server is down: what was answered is kept and sent with the next.
 		}
+	}
+
+	/** As much of what is kept as one request may hold. */
+	#batch() {
+		let size = 0;
+		const fits = this.#queue.filter((one) => (size += JSON.stringify(one).length) < MOST_SENT);
+		return fits.length > 0 ? fits : this.#queue.slice(0, 1);
 	}
 
 	async #handIn(): Promise<boolean> {
@@ -206,7 +219,7 @@ export class Candidate {
 			case 'fill_in':
 				return Object.fromEntries(gaps!.map((gap) => [gap, 'port']));
 			default:
-				return 'I would slow down, keep a look-out and tell the master.';
+				return Array.from({ length: this.behaviour.words }, () => this.#anyOf(WORDS)).join(' ');
 		}
 	}
 

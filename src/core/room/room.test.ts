@@ -5,6 +5,7 @@ import { WILLING } from '../sitting/willing';
 import { MINUTE } from '../time';
 import {
 	changedSeats,
+	endedInWords,
 	needCounts,
 	needsYou,
 	offers,
@@ -298,5 +299,17 @@ describe('whom an act reaches', () => {
 	it('leaves out who goes on in another session, and names whom it leaves', () => {
 		const [here, gone, done] = [seat('working'), seat('working', { movedOn: true }), seat('handed_in')];
 		expect(reach('hold', [here, gone, done])).toEqual({ touched: [here], left: [gone, done] });
+	});
+});
+
+describe('how a sitting ended is told to its candidate as it was', () => {
+	it.each([
+		['handed_in', 'candidate', false, 'You handed in'],
+		['handed_in', 'staff', false, 'Your proctor handed in for you'],
+		['handed_in', 'rules', false, 'Your work was handed in by the rules of this paper'],
+		['time_up', 'rules', false, 'Your work was handed in for you'],
+		['time_up', 'rules', true, 'Your work ended']
+	] as const)('%s by %s', (state, by, countsNothing, words) => {
+		expect(endedInWords({ state, ended: { at: NOW, receipt: 'R', by, countsNothing } })).toBe(words);
 	});
 });

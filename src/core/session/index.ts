@@ -1,4 +1,6 @@
-export { completeRules, DEFAULT_RULES, forwardBy, KIND_NAMES } from './rules';
+export { completeRules, DEFAULT_RULES, KIND_NAMES } from './rules';
+export { forwardBy, mayGoOn, mayJump, mayTurn, pageAt } from './movement';
+export type { Page } from './movement';
 export type {
 	AttemptRules,
 	DoorRules,

@@ -46,12 +46,6 @@ export type MovementRules = {
 	answerAll: boolean;
 };
 
-/** Questions on a page where nobody may go back; null: they may. With everything on one page there is nothing to go back to. */
-export function forwardBy({ shown, perPage, goingBack }: MovementRules): number | null {
-	if (goingBack || shown === 'all') return null;
-	return shown === 'one' ? 1 : perPage;
-}
-
 export type ToolRules = {
 	calculator: 'none' | 'basic' | 'scientific';
 	notes: boolean;

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import type { SittingPicture } from '$core/room';
+	import { endedInWords, type SittingPicture } from '$core/room';
 	import { localTime, timeAndDate } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import type { Leftovers } from '$player/leftovers.svelte';
@@ -356,16 +356,8 @@
 		person={picture.candidate.name}
 	>
 		<p>
-			{picture.state === 'time_up'
-				? picture.ended?.countsNothing
-					? 'Your work ended'
-					: 'Your work was handed in for you'
-				: picture.ended?.by === 'candidate'
-					? 'You handed in'
-					: picture.ended?.by === 'rules'
-						? 'Your work was handed in by the rules of this paper'
-						: 'Your proctor handed in for you'} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that
-			you gave is with us.
+			{endedInWords(picture)} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that you gave is with
+			us.
 		</p>
 		{#if picture.ended?.countsNothing}<p class="font-semibold">
 				It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor

@@ -1,0 +1,64 @@
+<!-- @component What stays at the bottom of a paper: back, mark, every question, on, and handing in. -->
+<script lang="ts">
+	import type { Page } from '$core/session';
+	import type { Paper } from '$player/paper.svelte';
+	import Press from './Press.svelte';
+
+	type Props = {
+		paper: Paper;
+		page: Page;
+		/** Whether the question that is shown can be marked for later. */
+		marks: boolean;
+		isForwardOnly: boolean;
+		isClosed: boolean;
+		mayGoOn: boolean;
+		mayJump: (index: number) => boolean;
+		onturn: (by: 1 | -1) => void;
+		onjump: (index: number) => void;
+		onmark: (questionId: string) => void;
+		onhandin: () => void;
+	};
+	let { paper, page, marks, isForwardOnly, isClosed, mayGoOn, mayJump, onturn, onjump, onmark, onhandin }: Props =
+		$props();
+	const question = $derived(paper.questions[paper.at]);
+</script>
+
+<footer class="bg-sheet border-line sticky bottom-0 flex flex-wrap items-center gap-3 border-t px-6 py-3 max-sm:px-4">
+	{#if page.perPage < paper.questions.length && !isForwardOnly}
+		<Press onclick={() => onturn(-1)} disabled={page.isFirst}>← Back</Press>
+	{/if}
+	{#if marks}
+		<Press disabled={isClosed} pressed={paper.of(question.id).marked} onclick={() => onmark(question.id)} testid="mark"
+			>{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
+		>
+	{/if}
+	<nav
+		class="flex min-w-0 flex-1 flex-wrap justify-center gap-1 max-sm:order-last max-sm:basis-full"
+		aria-label="Questions"
+	>
+		{#each paper.questions as each, i (each.id)}
+			{@const { marked } = paper.of(each.id)}
+			{@const isAnswered = paper.isAnswered(each.id)}
+			<button
+				type="button"
+				class="relative h-7 w-7 rounded-md border text-[12px] {isAnswered
+					? 'bg-tide border-tide text-on-tide'
+					: 'bg-sheet border-line-strong'} {i === paper.at
+					? 'outline-ochre-mark outline-[2.5px] outline-offset-1'
+					: ''}"
+				aria-label="Question {i + 1}, {isAnswered ? 'answered' : 'blank'}{marked ? ', marked' : ''}"
+				aria-current={i === paper.at ? 'true' : undefined}
+				disabled={!mayJump(i)}
+				onclick={() => onjump(i)}
+			>
+				{i + 1}{#if marked}<span class="bg-ochre-mark absolute inset-x-0 bottom-0 h-1.5 rounded-b-[5px]"></span>{/if}
+			</button>
+		{/each}
+	</nav>
+	{#if !page.isLast}
+		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!mayGoOn && !isClosed} testid="next"
+			>{mayGoOn || isClosed ? 'Next →' : 'Answer to go on'}</Press
+		>
+	{/if}
+	<Press main={page.isLast || isClosed} onclick={onhandin} testid="hand-in">Hand in</Press>
+</footer>

@@ -1,0 +1,65 @@
+<!-- @component What stays at the top of a paper: what it is, whether it is saved, and the time. -->
+<script lang="ts">
+	import { localTime } from '$core/time';
+	import type { Line } from '$player/line.svelte';
+	import type { Paper } from '$player/paper.svelte';
+	import type { TimeLeft } from '$player/time-left.svelte';
+	import { clockLength, minutesLeft } from '$ui/durations';
+
+	type Props = { paper: Paper; line: Line; time: TimeLeft };
+	let { paper, line, time }: Props = $props();
+
+	const picture = $derived(line.picture);
+	const zone = $derived(picture.session.zone);
+	/** Whether everything is saved, in words; `calm`: nobody has to read it. */
+	const saved = $derived.by(() => {
+		const { waiting, savedAt, trouble, aside, isDurable } = paper.outbox;
+		if (aside.length > 0) {
+			const numbers = aside.map(({ questionId }) => paper.questions.findIndex(({ id }) => id === questionId) + 1);
+			return {
+				calm: false,
+				text: `The answer to question ${numbers.join(', ')} could not be saved. Enter it again, or tell your proctor.`
+			};
+		}
+		if (waiting > 0 && !isDurable)
+			return { calm: false, text: 'Not saved yet, and this browser keeps nothing: leave this page open.' };
+		if (waiting > 0 && (trouble || line.downSince))
+			return {
+				calm: false,
+				text: `Not saved yet: ${waiting === 1 ? '1 answer is' : `${waiting} answers are`} kept here. Just go on.`
+			};
+		if (line.downSince) return { calm: false, text: 'The line is down. Just go on: answers are kept here.' };
+		if (waiting > 0) return { calm: true, text: 'Saving…' };
+		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${localTime(savedAt, zone, true)}` };
+	});
+</script>
+
+<header
+	class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:px-4"
+>
+	<p class="min-w-0">
+		<strong class="font-serif text-[19px]">{picture.paper.title}</strong>
+		<span class="text-ink-2 text-[15px] max-sm:hidden"
+			>{picture.candidate.name}{picture.candidate.seat ? ` · ${picture.candidate.seat}` : ''}</span
+		>
+	</p>
+	<p
+		class="ml-auto text-[15px] {saved.calm
+			? 'text-tide'
+			: 'bg-ochre-ground text-ochre rounded-lg px-3 py-1 font-semibold'}"
+		role="status"
+		data-testid="saved"
+	>
+		{saved.text}
+	</p>
+	{#if time.remaining !== null}
+		<p class="text-right leading-tight" data-testid="time">
+			<span class="block font-mono text-[22px] font-semibold tabular-nums"
+				>{time.remaining > 120_000 ? `${minutesLeft(time.remaining)} min` : clockLength(time.remaining)}</span
+			>
+			{#if picture.time.deadline !== null && !picture.time.standing && !time.isUp}<span
+					class="text-ink-2 block text-[13px]">finish by {localTime(picture.time.deadline, zone)}</span
+				>{/if}
+		</p>
+	{/if}
+</header>

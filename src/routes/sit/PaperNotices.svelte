@@ -1,0 +1,40 @@
+<!-- @component What a candidate must know while working, each in one line across the page. -->
+<script lang="ts">
+	import type { SittingPicture } from '$core/room';
+	import type { TimeLeft } from '$player/time-left.svelte';
+	import { clockLength } from '$ui/durations';
+
+	type Props = { picture: SittingPicture; time: TimeLeft; warning: number | null; isDurable: boolean };
+	let { picture, time, warning, isDurable }: Props = $props();
+</script>
+
+{#if picture.session.kind === 'rehearsal'}<p
+		class="bg-plum-ground text-plum px-6 py-1.5 text-center text-[15px] font-semibold"
+	>
+		This is a rehearsal. It counts for nothing.
+	</p>{/if}
+{#if warning !== null}
+	<p
+		class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold"
+		role="status"
+		data-testid="warning"
+	>
+		{warning === 1 ? 'One minute' : `${warning} minutes`} left.
+	</p>
+{/if}
+{#if time.isUp}
+	<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
+		{#if time.grace !== null}
+			Time is up. Finish your last answer and hand in: {clockLength(time.grace)}{picture.time.atTimeUp === 'zero'
+				? '. What is not handed in by then counts nothing.'
+				: ''}
+		{:else if time.isClosed}
+			Time is up. Hand in now; nothing more is taken.
+		{:else}
+			Time is up. You may go on: answers from now on are marked late.
+		{/if}
+	</p>
+{/if}
+{#if !isDurable}<p class="bg-ochre-ground text-ochre px-6 py-1.5 text-center text-[15px]">
+		This browser keeps nothing on the device. Do not close this page while the line is down.
+	</p>{/if}
