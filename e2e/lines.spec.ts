@@ -82,10 +82,10 @@ test('a second device is refused, told to the proctor, and goes on once the firs
 	await expect(second.getByRole('button', { name: /^Question 20, answered/ })).toBeVisible();
 });
 
-test('the line is cut for two minutes: answering goes on, and everything arrives once, in order, by itself', async ({
+test('the line is cut until it is told as lost: answering goes on, and everything arrives once, in order, by itself', async ({
 	browser
 }) => {
-	test.setTimeout(240_000);
+	test.setTimeout(120_000);
 	const page = await home.browser(browser);
 	await atWork(page, 'DO-1010');
 	const proctor = await home.staff(browser, 'dunmore');
@@ -94,14 +94,12 @@ test('the line is cut for two minutes: answering goes on, and everything arrives
 	const before = await home.read((db) => db('answer').count('* as n').first());
 
 	await page.context().setOffline(true);
-	const cut = Date.now();
 	for (const index of [22, 23, 24]) await choose(page, index);
 	await page.getByRole('button', { name: /^Question 22, / }).click();
 	await page.getByTestId('mark').click();
 	await expect(page.getByTestId('saved')).toContainText('kept here. Just go on.');
 	await expect(seat).toContainText('Line lost', { timeout: 40_000 });
 	await expect(proctor.getByTestId('needs')).toContainText('Jory Penn');
-	await page.waitForTimeout(Math.max(0, 120_000 - (Date.now() - cut)));
 	expect((await home.read((db) => db('answer').count('* as n').first()))!.n).toBeGreaterThanOrEqual(
 		before!.n as number
 	);

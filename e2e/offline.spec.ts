@@ -13,9 +13,11 @@ test('the server is away for twenty minutes and the page is loaded anew meanwhil
 	await page.getByTestId('begin').click();
 	const answer = async (index: number) => {
 		await page.getByRole('button', { name: new RegExp(`^Question ${index}, `) }).click();
+		await expect(page.getByText(`Question ${index} of`)).toBeVisible();
 		const radio = page.getByRole('radio').first();
 		if (await radio.count()) await radio.check();
 		else await page.locator('[data-question]').getByRole('textbox').fill(String(index));
+		await expect(page.getByRole('button', { name: `Question ${index}, answered` })).toBeVisible();
 	};
 	await answer(1);
 	await expect(page.getByTestId('saved')).toContainText(/^Saved \d\d/);
@@ -27,7 +29,7 @@ test('the server is away for twenty minutes and the page is loaded anew meanwhil
 
 	await home.kill();
 	await answer(2);
-	await expect(page.getByTestId('saved')).toContainText('kept here');
+	await expect(page.getByTestId('saved')).toContainText('1 answer is kept here');
 	await page.reload();
 	await expect(page.getByRole('button', { name: 'Question 1, answered' })).toBeVisible();
 	await expect(page.getByRole('button', { name: 'Question 2, answered' })).toBeVisible();

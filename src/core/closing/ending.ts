@@ -44,3 +44,8 @@ export function commandsForFate(
 			return sitting.state === 'on_hold' ? [{ kind: 'resume' }, { kind: 'mark_absent' }] : [{ kind: 'mark_absent' }];
 	}
 }
+
+/** What becomes of somebody when their session ends; whoever has a window of their own goes on in it. */
+export type EndingFate = Fate | 'own_window';
+/** One line of what ending a session would do, before it is done. */
+export type EndingLine = { sittingId: string; name: string; number: string; fate: EndingFate; answered: number };

@@ -1,4 +1,4 @@
 export { addUp, columnOf, LEDGER_COLUMNS } from './ledger';
 export type { Ledger, LedgerColumn } from './ledger';
 export { commandsForFate, fateAtEnd } from './ending';
-export type { Fate } from './ending';
+export type { EndingFate, EndingLine, Fate } from './ending';

@@ -13,6 +13,7 @@ export type {
 } from './question';
 export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';
 export type { AnswerValue } from './answer';
+export type { Revision } from './revision';
 export { stemPieces, wordCount } from './stem';
 export type { StemPiece } from './stem';
 export { NOTES } from './notes';

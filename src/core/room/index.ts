@@ -17,3 +17,5 @@ export { needCounts, needsYou, SETTLED_AT_ONCE } from './needs';
 export type { Need, NeedAct, NeedKind, RoomRules } from './needs';
 export { endedInWords } from './ended-in-words';
 export type { SittingPicture } from './sitting-view';
+export type { Recognised } from './recognised';
+export type { CandidateDetails } from './details';

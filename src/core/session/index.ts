@@ -19,6 +19,7 @@ export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';
 export { checkSession } from './check';
 export { isSameLanguage, languageName } from './language';
 export type { Finding, Fix } from './finding';
+export type { ReadyLine } from './ready-line';
 export { applyFix } from './fix';
 export { timesThatFollow } from './times-that-follow';
 export type { TimesThatFollow } from './times-that-follow';

@@ -25,4 +25,5 @@ export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';
 export { refusal, REFUSAL_CODES, RefusalError } from './refusals';
 export type { Refusal, RefusalCode } from './refusals';
+export type { Outcome } from './outcome';
 export { TABLE } from './table';

@@ -1,4 +1,4 @@
-import type { Revision } from './local-store';
+import type { Revision } from '$core/paper';
 
 /** So many go in one request; a long silence is told in several. */
 const BATCH = 200;

@@ -1,16 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { AnswerValue } from '$core/paper';
+import type { Revision } from '$core/paper';
 import { Box, type Sealed } from './box';
 
-/** One revision of one answer, on its way to the server. */
-export type Revision = {
-	seq: number;
-	questionId: string;
-	value: AnswerValue;
-	marked: boolean;
-	struck: string[];
-	inViewMs: number;
-};
 type Content = Omit<Revision, 'seq'>;
 
 /** The sitting and device that a revision belongs to. Another candidate on the same machine has another key. */

@@ -1,7 +1,8 @@
+import type { Revision } from '$core/paper';
 import type { Problem } from '$core/problem';
 import { send } from '$ui/post';
 import { cut, lastOfEach } from './batch';
-import type { LocalStore, Place, Revision } from './local-store';
+import type { LocalStore, Place } from './local-store';
 
 type Saved = { seqs: number[]; at: number };
 

@@ -1,7 +1,8 @@
 import type { SendMailOptions } from 'nodemailer';
 import type { Logger } from 'pino';
 import type { Told } from '$core/room';
-import type { Revision, Saved } from './answers/write-group';
+import type { Revision } from '$core/paper';
+import type { Saved } from './answers/write-group';
 import type { Db, Query } from './db';
 import type { TryLimits } from './identity/limits';
 import type { Passwords } from './identity/passwords';

@@ -1,14 +1,8 @@
 <!-- @component What must be right on the day: whether it is, who can settle it, and a link to where. -->
 <script lang="ts">
-	type Line = {
-		key: string;
-		state: 'done' | 'open' | 'blocked';
-		text: string;
-		detail?: string;
-		who?: string;
-		href?: string;
-	};
-	let { lines }: { lines: Line[] } = $props();
+	import type { ReadyLine } from '$core/session';
+
+	let { lines }: { lines: ReadyLine[] } = $props();
 	const MARKS = { done: '✓', open: '!', blocked: '✕' };
 	const NAMES = { done: 'ready', open: 'not ready', blocked: 'in the way' };
 	const TONES = {

@@ -1,19 +1,8 @@
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
+import type { LogLine } from '$core/logbook';
 
-/** A logbook entry as the server sends it to people. */
-export type LogEntryView = {
-	seq: number;
-	at: number;
-	who: string;
-	kind: string;
-	session: string | null;
-	candidate: string | null;
-	body: Record<string, unknown>;
-	hash: string;
-};
-
-const KINDS: Record<string, (entry: LogEntryView) => string> = {
+const KINDS: Record<string, (entry: LogLine) => string> = {
 	arrived: ({ body }) => `Arrived at the door on ${body.deviceName}`,
 	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
 	let_in: ({ who, candidate }) => (who === candidate ? 'Let in as the rules say' : `Let in by ${who}`),
@@ -103,7 +92,7 @@ const KINDS: Record<string, (entry: LogEntryView) => string> = {
 };
 
 /** What an entry says, in words. A kind without words of its own is told as it is. */
-export function entryInWords(entry: LogEntryView): string {
+export function entryInWords(entry: LogLine): string {
 	return KINDS[entry.kind]?.(entry) ?? capital(entry.kind.replaceAll('_', ' '));
 }
 

@@ -6,23 +6,12 @@
 	import { clockLength } from '$ui/durations';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
+	import type { Recognised } from '$core/room';
 	import { send } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import Press from './Press.svelte';
 
-	type Person = {
-		note: string;
-		name: string;
-		number: string;
-		paper: string;
-		room: string;
-		seat: string | null;
-		opens: number;
-		zone: string;
-		kind: 'live' | 'rehearsal' | 'make_up';
-		photo: boolean;
-	};
 	type Props = { clock: ServerClock; code: string; onarrived: () => void };
 	let { clock, code: fromLink, onarrived }: Props = $props();
 
@@ -35,7 +24,7 @@
 	/** What the door asks for, once it has said so; a slip is enough by itself. */
 	let asks = $state<'number' | 'names'>('number');
 	const isSlip = $derived(readDoorCode(code).length === SLIP_LENGTH);
-	let person = $state.raw<Person | null>(null);
+	let person = $state.raw<Recognised | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let busy = $state(false);
 	let isReady = $state(false);
@@ -49,7 +38,7 @@
 		if (busy || wait > 0) return;
 		busy = true;
 		problem = null;
-		const answer = await send<Person>('POST', '/sit/api/knock', {
+		const answer = await send<Recognised>('POST', '/sit/api/knock', {
 			code,
 			number: asks === 'number' ? number : '',
 			family,

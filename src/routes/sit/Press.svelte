@@ -21,15 +21,19 @@
 		class: extra = '',
 		testid
 	}: Props = $props();
+
+	// Sent by the server it looks like a button before it is one: a press in that moment would be lost without a word.
+	let listens = $state(false);
+	$effect(() => void (listens = true));
 </script>
 
 <button
 	{type}
-	{disabled}
+	disabled={disabled || !listens}
 	{onclick}
 	aria-pressed={pressed}
 	data-testid={testid}
-	class="rounded-xl border px-5 py-2.5 text-[17px] font-semibold disabled:opacity-50 {main
+	class="rounded-xl border px-5 py-2.5 text-[17px] font-semibold {listens ? 'disabled:opacity-50' : ''} {main
 		? 'bg-tide border-tide text-on-tide hover:brightness-95'
 		: 'bg-sheet border-line-strong hover:bg-paper aria-pressed:bg-ochre-ground aria-pressed:border-ochre-mark'} {extra}"
 >

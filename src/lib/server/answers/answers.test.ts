@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid';
 import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
+import type { Revision } from '$core/paper';
 import { MINUTE } from '$core/time';
 import { searchLogbook } from '../logbook';
 import { act } from '../sitting';
 import { arriveAt, bringToWork, buildHouse, openDoor, PROCTOR, type House } from '../testing/house';
-import { countHeldBack, heldBack, standingAnswers, type Revision } from '.';
+import { countHeldBack, heldBack, standingAnswers } from '.';
 
 let house: House;
 afterEach(() => house.close());

@@ -1,5 +1,5 @@
 export { AnswerSaver } from './saver';
-export type { Kept, Revision, Saved } from './write-group';
+export type { Kept, Saved } from './write-group';
 export { countHeldBack, heldBack } from './held-back';
 export type { HeldBack } from './held-back';
 export { standingAnswers } from './read';

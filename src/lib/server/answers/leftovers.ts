@@ -1,10 +1,10 @@
 import { createDecipheriv } from 'node:crypto';
+import type { Revision } from '$core/paper';
 import { ProblemError } from '$core/problem';
 import { groupBy } from '../db';
 import { paperKey } from '../identity';
 import type { House } from '../house';
 import { RevisionContent } from './revision-schema';
-import type { Revision } from './write-group';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'answers'>;

@@ -1,12 +1,12 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { fitsQuestion, NOTES, type Form, type FormQuestion } from '$core/paper';
+import { fitsQuestion, NOTES, type Form, type FormQuestion, type Revision } from '$core/paper';
 import { fail } from '$core/problem';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
 import { giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
-import { writeGroup, type Kept, type Places, type Revision, type Saved } from './write-group';
+import { writeGroup, type Kept, type Places, type Saved } from './write-group';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'log' | 'hub' | 'pace'>;

@@ -1,18 +1,5 @@
-import { isBlank, NOTES, type AnswerValue } from '$core/paper';
+import { isBlank, NOTES, type AnswerValue, type Revision } from '$core/paper';
 import { appendAnswers, type AnswerRow, type Query, type StandingRow } from '../db';
-
-/** One revision of one answer, as the device sent it. */
-export type Revision = {
-	/** The device's own sequence number, from 1. */
-	seq: number;
-	questionId: string;
-	value: AnswerValue;
-	/** Marked for later. */
-	marked: boolean;
-	struck: string[];
-	/** How long the question has been in view altogether. */
-	inViewMs: number;
-};
 
 /** Why a revision is kept but does not stand. */
 export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'gone_past';

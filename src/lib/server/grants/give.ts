@@ -1,4 +1,4 @@
-import { effectInWords, expectedEnd, grantInWords, type Grant } from '$core/grants';
+import { effectInWords, expectedEnd, grantInWords, type Grant, type GrantEffect } from '$core/grants';
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, localTime, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
@@ -7,23 +7,13 @@ import type { Acting } from '../house';
 import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
-/** What a grant would do to one sitting, told before it is saved. */
-export type Effect = {
-	sittingId: string;
-	session: string;
-	before: string;
-	after: string;
-	/** What does not fit, in a sentence; it does not stop the grant. */
-	misfit: string | null;
-};
-
 /** The effect on every sitting that the grant reaches. */
-export async function foreseeGrant(db: Query, grant: NewGrant, now: number): Promise<Effect[]> {
+export async function foreseeGrant(db: Query, grant: NewGrant, now: number): Promise<GrantEffect[]> {
 	const reached = await loadSittings(db, await reachedBy(db, grant), now);
 	return reached.map((one) => effectOn(one, draftGrant(grant), now));
 }
 
-function effectOn(one: Loaded, grant: Grant, now: number): Effect {
+function effectOn(one: Loaded, grant: Grant, now: number): GrantEffect {
 	const { timing } = one.session.rules;
 	const zone = one.session.site.zone;
 	const then = regrant(one, [...one.grants, grant], now);
@@ -68,7 +58,7 @@ async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope
 	return query.pluck('id');
 }
 
-export type Given = { id: string; effects: Effect[] };
+export type Given = { id: string; effects: GrantEffect[] };
 
 /**
  * Gives it. Time in every sitting that it reaches is worked out anew in the same transaction, and told after the commit.
@@ -150,7 +140,7 @@ export async function withdrawGrants(otium: Acting, by: Actor, ids: string[], se
 	return count;
 }
 
-function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: Effect[], by: Actor, now: number) {
+function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: GrantEffect[], by: Actor, now: number) {
 	const what = (zone: string) => ({
 		grant: grant.id,
 		what: grantInWords(grant, zone),

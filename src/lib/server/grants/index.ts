@@ -1,5 +1,5 @@
 export { foreseeGrant, giveGrant, giveGrants, withdrawGrant, withdrawGrants } from './give';
-export type { Effect, Given } from './give';
+export type { Given } from './give';
 export { draftGrant, findGrant, findGrants, insertGrants } from '../records';
 export type { NewGrant } from '../records';
 export { grantsOfDay, toLine } from './overview';

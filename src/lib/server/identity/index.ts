@@ -12,7 +12,6 @@ export {
 } from './sealed';
 export type { SiteKey } from './sealed';
 export { knock } from './knock';
-export type { Recognised } from './knock';
 export type { Answer } from './answer';
 export { arrive, notMe, photoByNote } from './arrive';
 export { deviceByToken, signInDevice } from './device';

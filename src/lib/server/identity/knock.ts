@@ -7,6 +7,7 @@ import {
 	type EntryRefusal,
 	type ProvenClient
 } from '$core/access';
+import type { Recognised } from '$core/room';
 import { refusal } from '$core/sitting';
 import { noteRefusal, type Refused } from '../door';
 import type { House } from '../house';
@@ -26,20 +27,6 @@ export type Knock = Identity & {
 	address: string;
 	client?: ProvenClient | null;
 	deviceName?: string;
-};
-
-/** "Is this you?": what is shown, and the note that proves that the door recognised them. */
-export type Recognised = {
-	note: string;
-	name: string;
-	number: string;
-	paper: string;
-	room: string;
-	seat: string | null;
-	opens: number;
-	zone: string;
-	kind: Session['kind'];
-	photo: boolean;
 };
 
 /** One address at one door: a class behind one address mistypes so often without waiting. */

@@ -1,19 +1,8 @@
+import type { LogLine } from '$core/logbook';
 import { whereEveryWord, type Query } from '../db';
 import type { Entry } from './logbook';
 
 export type LogSearch = { text?: string; sessionId?: string; sittingId?: string; before?: number; limit?: number };
-
-/** An entry as people read it. */
-export type LogLine = {
-	seq: number;
-	at: number;
-	who: string;
-	kind: string;
-	session: string | null;
-	candidate: string | null;
-	body: Record<string, unknown>;
-	hash: string;
-};
 
 /** The newest entries first; `before` is the last `seq` of the page above. Text is looked for in names, numbers, kinds and contents. */
 export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLine[]> {

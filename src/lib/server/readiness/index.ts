@@ -1,2 +1,2 @@
 export { readinessOf } from './readiness';
-export type { Readiness, ReadyLine } from './readiness';
+export type { Readiness } from './readiness';

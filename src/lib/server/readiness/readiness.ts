@@ -1,3 +1,4 @@
+import type { ReadyLine } from '$core/session';
 import type { Finding } from '$core/session';
 import { localTime } from '$core/time';
 import { TEMPLATES } from '$core/mail';
@@ -5,16 +6,6 @@ import type { Query } from '../db';
 import { lettersFor } from '../mail';
 import { doorOpensAt, inputOf, planSession, type Plan, type Session } from '../session';
 
-/** One thing that must be right on the day: whether it is, who can settle it, and where. */
-export type ReadyLine = {
-	key: string;
-	state: 'done' | 'open' | 'blocked';
-	text: string;
-	detail?: string;
-	/** Who can settle it; nobody has to when it is done. */
-	who?: string;
-	href?: string;
-};
 export type Readiness = { session: Session; plan: Plan; lines: ReadyLine[] };
 
 /** Everything that a session needs, worked out anew from how things stand. */

@@ -21,7 +21,7 @@ export {
 	startRoom,
 	tendOwnWindows
 } from './run';
-export type { Ending, RunResult } from './run';
+export type { RunResult } from './run';
 export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf, sitesOf } from './choices';
 export type { Choices } from './choices';
 export { addToSession } from './late-addition';

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { commandsForFate, fateAtEnd, type Fate } from '$core/closing';
+import { commandsForFate, fateAtEnd, type EndingFate, type EndingLine } from '$core/closing';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -90,12 +90,8 @@ export function showDoorCodeTo(otium: Acting, sessionId: string, by: Actor, hidd
 	});
 }
 
-/** What becomes of each, besides those whose own window outlives the session. */
-export type EndingFate = Fate | 'own_window';
-export type Ending = { sittingId: string; name: string; number: string; fate: EndingFate; answered: number }[];
-
 /** Who stands where, and what would become of each if the session ended now. */
-export async function foreseeEnding(db: Query, sessionId: string, now: number): Promise<Ending> {
+export async function foreseeEnding(db: Query, sessionId: string, now: number): Promise<EndingLine[]> {
 	return (await here(db, sessionId, now)).map((one) => ({
 		sittingId: one.sitting.id,
 		name: `${one.candidate.given} ${one.candidate.family}`,

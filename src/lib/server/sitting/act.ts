@@ -7,7 +7,7 @@ import {
 	type Command,
 	type CommandBody,
 	type Context,
-	type Refusal,
+	type Outcome,
 	type SittingState
 } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
@@ -18,8 +18,6 @@ import { loadSitting, loadSittings, reckonFor, type Loaded } from './load';
 
 /** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
 export type Request = { id: string; sittingId: string; by: Actor; body: CommandBody; facts?: Partial<Context> };
-
-export type Outcome = { sittingId: string } & ({ ok: true; changed: boolean } | { ok: false; refusal: Refusal });
 
 /**
  * The one way in which anything changes a sitting: load, decide, append what happened, update the row that lists read,

@@ -1,11 +1,11 @@
 import { createHash } from 'node:crypto';
 import { sameName, clientFor, type ProvenClient } from '$core/access';
 import { deal, type Form } from '$core/paper';
-import { refusal, RefusalError } from '$core/sitting';
+import { refusal, RefusalError, type Outcome } from '$core/sitting';
 import { transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { paperVersion } from '../paper';
-import { actIn, tell, type Outcome, type Touched } from './act';
+import { actIn, tell, type Touched } from './act';
 import { loadSitting } from './load';
 
 /** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */

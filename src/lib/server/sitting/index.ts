@@ -1,5 +1,5 @@
 export { act, actIn, tell } from './act';
-export type { Outcome, Request, Touched } from './act';
+export type { Request, Touched } from './act';
 export { derivedColumns, refreshDerivedColumns } from './derived-columns';
 export { loadSitting, loadSittings, loadSittingsOf, regrant, sittingsHere } from './load';
 export type { Loaded } from './load';

@@ -10,7 +10,6 @@
 	import type { PageData } from './$types';
 
 	type Line = PageData['lines'][number];
-	type Effect = { sittingId: string; session: string; before: string; after: string; misfit: string | null };
 	type Props = {
 		line: Line | null;
 		ongiven: (sittingId: string) => void;
@@ -29,7 +28,7 @@
 	let closes = $state('');
 	let scope = $state<'session' | 'standing'>('session');
 	let reason = $state('');
-	let effects = $state.raw<Effect[]>([]);
+	let effects = $state.raw<GrantEffect[]>([]);
 	let trouble = $state<string | null>(null);
 	let done = $state<string | null>(null);
 	let busy = $state(false);
@@ -76,7 +75,7 @@
 		const text = JSON.stringify({ ...asked, reason: '' });
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
-			const answer = await send<Effect[]>('POST', '/grants/foresee', JSON.parse(text), { signal: abort.signal });
+			const answer = await send<GrantEffect[]>('POST', '/grants/foresee', JSON.parse(text), { signal: abort.signal });
 			if (abort.signal.aborted) return;
 			effects = answer.ok ? answer.data : [];
 			trouble = answer.ok ? null : inWords(answer.problem);
@@ -91,7 +90,7 @@
 		event.preventDefault();
 		if (busy || !body || !person) return;
 		busy = true;
-		const answer = await send<{ effects: Effect[] }>('POST', '/grants/give', body);
+		const answer = await send<{ effects: GrantEffect[] }>('POST', '/grants/give', body);
 		busy = false;
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
 		done = `Given: ${mine?.after ?? 'saved'}.`;

@@ -1,27 +1,26 @@
 <script lang="ts">
+	import type { EndingFate, EndingLine } from '$core/closing';
 	import Ask from '$ui/Ask.svelte';
 	import { inWords, send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
 
-	type Fate = 'stays' | 'carried_over' | 'absent' | 'time_up' | 'own_window';
-	type Line = { sittingId: string; name: string; number: string; fate: Fate; answered: number };
 	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
 
 	let open = $state(true);
 	let busy = $state(false);
 	let error = $state<string | null>(null);
-	let lines = $state<Line[] | null>(null);
+	let lines = $state<EndingLine[] | null>(null);
 	$effect(() => {
 		if (!open) onclose();
 	});
 	$effect(() => {
-		void send<Line[]>('GET', `/live/${room.sessionId}/ending`).then((answer) => {
+		void send<EndingLine[]>('GET', `/live/${room.sessionId}/ending`).then((answer) => {
 			if (answer.ok) lines = answer.data;
 			else error = inWords(answer.problem);
 		});
 	});
-	const WORDS: { fate: Fate; title: string; then: string }[] = [
+	const WORDS: { fate: EndingFate; title: string; then: string }[] = [
 		{
 			fate: 'carried_over',
 			title: 'carried over',
@@ -33,7 +32,7 @@
 		{ fate: 'stays', title: 'finished already', then: 'nothing changes for them' }
 	];
 	const ending = $derived(lines?.filter((line) => !['stays', 'own_window'].includes(line.fate)).length ?? 0);
-	const of = (fate: Fate) => lines?.filter((line) => line.fate === fate) ?? [];
+	const of = (fate: EndingFate) => lines?.filter((line) => line.fate === fate) ?? [];
 
 	async function confirm() {
 		if (busy) return;

@@ -1,34 +1,25 @@
 <script lang="ts">
-	import { INCIDENT_KINDS, type Incident } from '$core/incident';
-	import { isPastTime, offers, remainingNow, stateInWords, tallyKeyOf, type SeatView } from '$core/room';
+	import { INCIDENT_KINDS } from '$core/incident';
+	import {
+		isPastTime,
+		offers,
+		remainingNow,
+		stateInWords,
+		tallyKeyOf,
+		type CandidateDetails,
+		type SeatView
+	} from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
-	import { entryInWords, type LogEntryView } from '$ui/log-words';
+	import { entryInWords } from '$ui/log-words';
 	import { clockLength, minutesLeft } from '$ui/durations';
 	import { send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
 
-	type Details = {
-		time: {
-			words: string;
-			reasons: string[];
-			stoppedMs: number;
-			cutMs: number;
-			allotted: number | null;
-			credits: number;
-			origin: number | null;
-		};
-		history: LogEntryView[];
-		messages: { id: string; fromCandidate: boolean; text: string; at: number; seenAt: number | null }[];
-		incidents: Pick<Incident, 'id' | 'kind' | 'happenedAt' | 'note' | 'done' | 'minutes'>[];
-		snapshots: { id: string; at: number }[];
-		photo: boolean;
-		questions: { number: number; answered: boolean; marked: boolean; inViewMs: number; thresholdMs: number }[];
-	};
 	type Props = {
 		room: LiveRoom;
 		seat: SeatView;
@@ -42,9 +33,9 @@
 	let { room, seat, now, isMasked, coordinates, onask, ondo }: Props = $props();
 
 	const PACE_WORDS = { calm: 'calm', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
-	const isRapid = (question: Details['questions'][number]) =>
+	const isRapid = (question: CandidateDetails['questions'][number]) =>
 		question.answered && question.inViewMs < question.thresholdMs;
-	let details = $state.raw<Details | null>(null);
+	let details = $state.raw<CandidateDetails | null>(null);
 	let trouble = $state<string | null>(null);
 	const key = $derived(tallyKeyOf(seat));
 	const offered = $derived(offers(seat, coordinates ? 'coordinator' : 'proctor'));
@@ -65,7 +56,7 @@
 		void incidentsTold;
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
-			const answer = await send<Details>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, {
+			const answer = await send<CandidateDetails>('GET', `/live/${room.sessionId}/sitting/${id}`, undefined, {
 				signal: abort.signal
 			});
 			if (abort.signal.aborted) return;

@@ -14,13 +14,11 @@ import {
 	type StaffAct,
 	type TallyKey
 } from '$core/room';
+import type { Outcome } from '$core/sitting';
 import { sendCommand } from '$ui/command-keys';
 import { inWords, send } from '$ui/post';
 import type { ServerClock } from '$ui/server-clock.svelte';
 
-type Outcome = { sittingId: string } & (
-	{ ok: true; changed: boolean } | { ok: false; refusal: { message: string; instead?: string } }
-);
 export type Notice = {
 	id: number;
 	tone: 'done' | 'refused';
@@ -229,7 +227,7 @@ export class LiveRoom {
 			this.tell('done', `${DONE[kind]}: ${who}.`, undo);
 		}
 		for (const outcome of refused.slice(0, 3)) {
-			this.tell('refused', `${nameOf(outcome.sittingId)}: ${inWords({ code: '', ...outcome.refusal })}`);
+			this.tell('refused', `${nameOf(outcome.sittingId)}: ${inWords(outcome.refusal)}`);
 		}
 		if (refused.length > 3) this.tell('refused', `Not done for ${refused.length - 3} more: they stand elsewhere now.`);
 	}

@@ -1,6 +1,7 @@
 import { effectInWords } from '$core/grants';
 import { isBlank } from '$core/paper';
 import { fail } from '$core/problem';
+import type { CandidateDetails } from '$core/room';
 import { inSession, route } from '$lib/server/http';
 import { standingAnswers } from '$lib/server/answers';
 import { incidentsOf } from '$lib/server/incidents';
@@ -21,7 +22,7 @@ export const GET = route(inSession('see_session'), async ({ otium, session, para
 	const answers = (await standingAnswers(otium.db, [one.sitting.id])).get(one.sitting.id) ?? [];
 	const thresholds = await otium.pace.thresholdsOf(otium.db, one.paperId);
 	const byId = new Map(answers.map((answer) => [answer.questionId, answer]));
-	return {
+	const details: CandidateDetails = {
 		time: {
 			words: effectInWords(one.session.rules.timing, one.merge.grants, one.reckoning.deadline, one.session.site.zone),
 			reasons: one.merge.reasons,
@@ -56,4 +57,5 @@ export const GET = route(inSession('see_session'), async ({ otium, session, para
 			};
 		})
 	};
+	return details;
 });

@@ -1,0 +1,1 @@
+export type { LogLine } from './line';

@@ -1,0 +1,11 @@
+/** An entry as people read it. */
+export type LogLine = {
+	seq: number;
+	at: number;
+	who: string;
+	kind: string;
+	session: string | null;
+	candidate: string | null;
+	body: Record<string, unknown>;
+	hash: string;
+};
