@@ -19,3 +19,4 @@ export { endedInWords } from './ended-in-words';
 export type { SittingPicture } from './sitting-view';
 export type { Recognised } from './recognised';
 export type { CandidateDetails } from './details';
+export { stageInWords, timesInWords } from './stage';

@@ -13,8 +13,11 @@ import {
 	seatsOf,
 	remainingNow,
 	roomReady,
+	stageInWords,
 	TALLY_ORDER,
 	tallyOf,
+	timesInWords,
+	type RoomHead,
 	type SeatView
 } from '.';
 
@@ -311,5 +314,49 @@ describe('how a sitting ended is told to its candidate as it was', () => {
 		['time_up', 'rules', true, 'Your work ended']
 	] as const)('%s by %s', (state, by, countsNothing, words) => {
 		expect(endedInWords({ state, ended: { at: NOW, receipt: 'R', by, countsNothing } })).toBe(words);
+	});
+});
+
+describe('how far a session is', () => {
+	const head = (change: Partial<RoomHead>): RoomHead =>
+		({
+			zone: 'Europe/London',
+			doorOpens: NINE - 15 * MINUTE,
+			opens: NINE,
+			lastEntry: NINE + 20 * MINUTE,
+			endedAt: null,
+			clockStarts: 'candidate',
+			roomStartedAt: null,
+			...change
+		}) as RoomHead;
+	const NINE = Date.parse('2026-12-08T09:00:00Z');
+	const working = (deadline: number) => seat('working', { deadline });
+
+	it.each([
+		['before the door opens', head({}), NINE - 60 * MINUTE, 'Planned', 'starts 09:00, the door opens 08:45'],
+		['door open', head({}), NINE - 6 * MINUTE, 'Door open', 'starts in 6:00'],
+		['open', head({}), NINE + 5 * MINUTE, 'Running', 'opened 09:00 · last entry in 15:00'],
+		['past last entry', head({}), NINE + 21 * MINUTE, 'Running', 'opened 09:00'],
+		['one clock, not started', head({ clockStarts: 'room' }), NINE + MINUTE, 'Door open', 'opened 09:00'],
+		[
+			'one clock, started early',
+			head({ clockStarts: 'room', roomStartedAt: 1 }),
+			NINE - MINUTE,
+			'Running',
+			'starts in 1:00'
+		],
+		['ended', head({ endedAt: NINE + 90 * MINUTE }), NINE + 95 * MINUTE, 'Ended', 'ended 10:30']
+	])('%s', (_, room, now, stage, times) => {
+		expect(stageInWords(room, now)).toBe(stage);
+		expect(timesInWords(room, [], now)).toContain(times);
+	});
+
+	it('says when the first and the last are done, once where that is the same', () => {
+		const past = head({ lastEntry: null });
+		const ten = NINE + 60 * MINUTE;
+		expect(timesInWords(past, [working(ten), working(ten)], NINE)).toBe('opened 09:00 · first ends 10:00');
+		expect(timesInWords(past, [working(ten), working(ten + 30 * MINUTE), seat('handed_in')], NINE)).toBe(
+			'opened 09:00 · first ends 10:00, last 10:30'
+		);
 	});
 });

@@ -14,3 +14,4 @@ export {
 	zoneName
 } from './zone';
 export type { LocalInstant } from './zone';
+export { clockLength, minutesLeft } from './durations';

@@ -1,5 +1,4 @@
-import { tellWarning } from '$core/time';
-import { minutesLeft } from '$ui/durations';
+import { minutesLeft, tellWarning } from '$core/time';
 import { rememberTold, toldOf } from './kept';
 
 /** So long a warning stands. */

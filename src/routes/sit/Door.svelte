@@ -1,9 +1,8 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
-	import { localTime } from '$core/time';
+	import { clockLength, localTime } from '$core/time';
 	import { deviceName } from '$player/device-name';
-	import { clockLength } from '$ui/durations';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import type { Recognised } from '$core/room';

@@ -1,10 +1,9 @@
 <!-- @component What stays at the top of a paper: what it is, whether it is saved, and the time. -->
 <script lang="ts">
-	import { localTime } from '$core/time';
+	import { clockLength, localTime, minutesLeft } from '$core/time';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
-	import { clockLength, minutesLeft } from '$ui/durations';
 
 	type Props = { paper: Paper; line: Line; time: TimeLeft };
 	let { paper, line, time }: Props = $props();

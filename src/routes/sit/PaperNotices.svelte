@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { SittingPicture } from '$core/room';
 	import type { TimeLeft } from '$player/time-left.svelte';
-	import { clockLength } from '$ui/durations';
+	import { clockLength } from '$core/time';
 
 	type Props = { picture: SittingPicture; time: TimeLeft; warning: number | null; isDurable: boolean };
 	let { picture, time, warning, isDurable }: Props = $props();

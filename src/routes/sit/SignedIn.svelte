@@ -1,7 +1,8 @@
+<!-- @component Somebody's own side of their sitting, from the door to the receipt, as its state has it. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { endedInWords, type SittingPicture } from '$core/room';
-	import { localTime, timeAndDate } from '$core/time';
+	import type { SittingPicture } from '$core/room';
+	import { localTime, minutesLeft } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import type { Leftovers } from '$player/leftovers.svelte';
 	import { Line } from '$player/line.svelte';
@@ -10,14 +11,17 @@
 	import { Paper } from '$player/paper.svelte';
 	import { Snapshots } from '$player/snapshots.svelte';
 	import { Watch } from '$player/watch.svelte';
-	import { clockLength, minutesLeft } from '$ui/durations';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import { send } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';
+	import Ended from './Ended.svelte';
 	import Press from './Press.svelte';
+	import Start from './Start.svelte';
+	import Trouble from './Trouble.svelte';
+	import Waiting from './Waiting.svelte';
 
 	type Props = {
 		clock: ServerClock;
@@ -52,7 +56,6 @@
 	let paperView = $state.raw(import('./PaperView.svelte'));
 	let paper = $state.raw<Paper | null>(null);
 	let problem = $state.raw<Problem | null>(null);
-	let startWord = $state('');
 	let isDeviceReady = $state(false);
 	let busy = $state(false);
 
@@ -137,7 +140,7 @@
 		else problem = loaded.problem;
 	}
 
-	async function begin() {
+	async function begin(startWord: string) {
 		if (busy) return;
 		busy = true;
 		problem = null;
@@ -169,28 +172,14 @@
 		await send('POST', '/sit/api/leave', {});
 		onleave();
 	}
-	const lengthOf = $derived(
-		picture.time.allotted === null
-			? 'There is no time limit.'
-			: `You have ${minutesLeft(picture.time.allotted)} minutes`
-	);
 </script>
 
-{#snippet deviceList()}
+{#snippet deviceCheck()}
 	{#if picture.session.checklist !== 'none' && !picture.begun && !isDeviceReady}<DeviceList
 			needed={picture.session.checklist === 'needed'}
 			camera={picture.session.snapshotSeconds !== null}
 			onready={(ready) => (isDeviceReady = ready)}
 		/>{/if}
-{/snippet}
-
-{#snippet trouble()}
-	{#if problem}
-		<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]">
-			<p class="font-semibold">{problem.message}</p>
-			{#if problem.instead}<p>{problem.instead}</p>{/if}
-		</div>
-	{/if}
 {/snippet}
 
 {#if line.isSignedOut}
@@ -210,107 +199,16 @@
 		<Press main onclick={() => tab.takeOver()}>Work here instead</Press>
 	</Calm>
 {:else if picture.state === 'at_door' || (picture.state === 'let_in' && (picture.session.roomWaits || isEarly))}
-	<Calm
-		title={picture.state === 'at_door' ? 'You are at the door' : 'You are in'}
-		paper={picture.paper.title}
-		person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
-	>
-		<p>
-			{picture.state === 'at_door'
-				? 'All is well: your proctor lets you in from here. Stay on this page.'
-				: picture.session.roomWaits
-					? 'Everyone begins together, when your proctor starts the room. Stay on this page.'
-					: 'You can begin when the time comes. Stay on this page: it counts down.'}
-		</p>
-		{#if picture.time.opens > now}
-			<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">
-				{clockLength(picture.time.opens - now)}
-			</p>
-			<p class="text-ink-3 text-[16px]">until {localTime(picture.time.opens, zone)}</p>
-		{/if}
-		<p class="text-ink-2">
-			{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}{picture.time.allotted === null
-				? ''
-				: '.'}
-		</p>
-		{@render deviceList()}
-		{#if line.downSince}<p class="text-ochre text-[16px]">
-				The line is down for the moment. It comes back by itself.
-			</p>{/if}
-	</Calm>
+	<Waiting {picture} {now} isLineDown={line.downSince !== null}>{@render deviceCheck()}</Waiting>
 {:else if picture.state === 'let_in'}
-	<Calm
-		title={picture.begun ? 'You may go on' : 'You may begin'}
-		paper={picture.paper.title}
-		person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
-	>
-		<p>
-			{picture.paper.questions} questions, {picture.paper.points} points.
-			{#if picture.begun}
-				{#if picture.time.remaining !== null}<strong>{minutesLeft(picture.time.remaining)} minutes</strong> are left. All
-					your answers are there.{/if}
-			{:else if picture.time.allotted !== null}
-				You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
-					.deadline
-					? `, until ${localTime(picture.time.deadline, zone)}`
-					: ' from when you begin'}.
-			{:else}
-				There is no time limit.
-			{/if}
-		</p>
-		{#if picture.time.cut > 0 && !picture.begun}
-			<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
-				The room closes before your full time: beginning now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes.
-				Ask your proctor if that is not right.
-			</p>
-		{/if}
-		<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
-			{#if watched !== 'open'}<li>
-					The paper fills the screen. {watched === 'watched'
-						? 'Leaving it, copying and printing are noted'
-						: 'Copying and printing are switched off'}, and your proctor sees that.
-				</li>{/if}
-			{#if picture.session.snapshotSeconds !== null}<li>
-					The camera takes a small picture every {picture.session.snapshotSeconds} seconds. Only staff see them, and they
-					are deleted later.
-				</li>{/if}
-			<li>Answers are saved as you give them. If the line drops, just go on.</li>
-			{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
-					You can mark a question for later and come back to it.
-				</li>{:else if picture.session.forwardBy !== null}<li>
-					You can’t go back to a question once you have gone on.
-				</li>{/if}
-			{#if picture.session.wrongAnswers}<li>{picture.session.wrongAnswers}</li>{/if}
-			<li>You hand in at the end, after seeing what is blank.</li>
-		</ul>
-		<form
-			class="space-y-4"
-			onsubmit={(event) => {
-				event.preventDefault();
-				void begin();
-			}}
-		>
-			{#if picture.session.asksStartWord}
-				<label class="block">
-					<span class="mb-1 block text-[16px] font-semibold">Start word</span>
-					<input
-						bind:value={startWord}
-						required
-						autocomplete="off"
-						class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
-					/>
-				</label>
-			{/if}
-			{#if picture.session.checklist === 'needed'}{@render deviceList()}{/if}
-			{@render trouble()}
-			<Press
-				main
-				type="submit"
-				disabled={busy || (picture.session.checklist === 'needed' && !picture.begun && !isDeviceReady)}
-				testid="begin">{picture.begun ? 'Go on' : 'Begin'}</Press
-			>
-		</form>
-	</Calm>
+	<Start
+		{picture}
+		{busy}
+		{problem}
+		isDeviceReady={isDeviceReady || picture.begun || picture.session.checklist !== 'needed'}
+		{deviceCheck}
+		onbegin={begin}
+	/>
 {:else if picture.state === 'working' && paper}
 	{#await paperView then { default: PaperView }}
 		<PaperView {paper} {line} {clock} {watch} />
@@ -323,7 +221,7 @@
 {:else if picture.state === 'working'}
 	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>Your paper is coming.</p>
-		{@render trouble()}
+		<Trouble {problem} />
 		{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
 	</Calm>
 {:else if picture.state === 'on_hold'}
@@ -350,52 +248,18 @@
 		{/if}
 	</Calm>
 {:else if picture.state === 'handed_in' || picture.state === 'time_up'}
-	<Calm
-		title={picture.state === 'handed_in' ? 'Handed in' : 'Time is up'}
-		paper={picture.paper.title}
-		person={picture.candidate.name}
-	>
-		<p>
-			{endedInWords(picture)} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that you gave is with
-			us.
-		</p>
-		{#if picture.ended?.countsNothing}<p class="font-semibold">
-				It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor
-				if your line or your device was the reason.
-			</p>{/if}
-		{#if leftovers.kept > 0}<p
-				class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]"
-				data-testid="leftovers"
-			>
-				{leftovers.kept === 1 ? 'One answer' : `${leftovers.kept} answers`} that this device had kept
-				{leftovers.kept === 1 ? 'has' : 'have'} arrived now. Your proctor has been told and decides whether they count.
-			</p>{/if}
-		{#if paper?.outbox.keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
-				{paper.outbox.keptNote.message}
-				{paper.outbox.keptNote.instead}
-			</p>{/if}
-		<div class="bg-mist rounded-2xl p-5">
-			<p class="text-ink-2 text-[15px]">Your receipt</p>
-			<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
-			<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
-		</div>
-		{#if picture.again}
-			{@const { attempt, most, from } = picture.again}
-			{#if from === null || now >= from}
-				<p>You may sit this paper again. What you have handed in stays as it is.</p>
-				<Press main onclick={again} disabled={busy} testid="again">Begin attempt {attempt} of {most}</Press>
-			{:else}
-				<p data-testid="again-from">
-					Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}, in {clockLength(from - now)}.
-				</p>
-			{/if}
-			{#if problem}<p class="text-brick" role="alert">{problem.message} {problem.instead ?? ''}</p>{/if}
-		{/if}
-		{#if picture.mayReview && locksReview && !(reviewing && watch?.isFull)}
-			<Press onclick={lookBack} testid="review-full">See how it went, in full screen</Press>
-		{:else if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
-		<Press onclick={leave}>Leave this device to the next</Press>
-	</Calm>
+	<Ended
+		{picture}
+		{now}
+		{busy}
+		{problem}
+		arrivedLate={leftovers.kept}
+		keptNote={paper?.outbox.keptNote ?? null}
+		isReviewLocked={locksReview && !(reviewing && watch?.isFull)}
+		onagain={again}
+		onlookback={lookBack}
+		onleave={leave}
+	/>
 {:else if picture.state === 'carried_over'}
 	<Calm title="You go on another time" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>

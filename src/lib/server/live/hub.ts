@@ -5,6 +5,7 @@ import type { House } from '../house';
 import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
 import { drawHead, drawRoom, drawSeats } from './room-picture';
 import { drawSitting } from './sitting-picture';
+import { subscribe } from './subscribe';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'log' | 'presence'>;
@@ -12,8 +13,6 @@ type Needs = Pick<House, 'db' | 'now' | 'log' | 'presence'>;
 /** Changes that come close together are sent together. */
 const GATHER_MS = 60;
 const BEAT_MS = 5_000;
-/** Frames a watcher may fall behind before its line is cut; it comes back and catches up. */
-const MAX_BEHIND = 300;
 /** A room that nobody has watched for so many beats is forgotten; whoever comes back later gets a fresh picture. */
 const MOST_IDLE_BEATS = 12;
 /** After a picture that could not be drawn: first try again after so long, then twice as long, up to a limit. */
@@ -77,11 +76,11 @@ export class LiveHub {
 		const { channel } = this.#roomOf(sessionId);
 		const missed = channel.since(lastEventId);
 		if (missed) {
-			const stream = await this.#subscribe(channel.watchers, async () => [this.#beatFrame(), ...missed]);
+			const stream = await subscribe(channel.watchers, async () => [this.#beatFrame(), ...missed]);
 			this.#mark(sessionId, [], false);
 			return stream;
 		}
-		return this.#subscribe(channel.watchers, async () => {
+		return subscribe(channel.watchers, async () => {
 			// The position is taken before drawing: a change that comes meanwhile is published after the picture.
 			const { position } = channel;
 			const picture = await this.#draw(sessionId);
@@ -108,7 +107,7 @@ export class LiveHub {
 			watchers.add(tap);
 			return () => watchers.delete(tap);
 		});
-		const stream = await this.#subscribe(
+		const stream = await subscribe(
 			wall,
 			async () => {
 				const pictures: Frame[] = [];
@@ -128,7 +127,7 @@ export class LiveHub {
 	async watchSitting(sittingId: string, onClose: () => void): Promise<ReadableStream<Uint8Array>> {
 		const watchers = this.#candidates.get(sittingId) ?? new Set();
 		this.#candidates.set(sittingId, watchers);
-		const stream = await this.#subscribe(
+		const stream = await subscribe(
 			watchers,
 			async () => [frameOf('picture', await drawSitting(this.house.db, sittingId, this.house.now()))],
 			() => {
@@ -179,33 +178,6 @@ export class LiveHub {
 		room.headDirty ||= isHead;
 		// For nobody nothing is drawn; whoever comes back soon gets what has changed by then.
 		if (room.channel.watchers.size > 0) this.#schedule(sessionId, room);
-	}
-
-	/**
-	 * Attaches first, then draws, then lets through what was published meanwhile: no change falls between the picture and
-	 * the changes that follow it. null: there is nothing to draw.
-	 */
-	async #subscribe(
-		watchers: Set<Watcher>,
-		draw: () => Promise<Frame[] | null>,
-		onClose: () => void = () => {}
-	): Promise<ReadableStream<Uint8Array> | null> {
-		const early: Frame[] = [];
-		const waiting: Watcher = { send: (frame) => early.push(frame), close: () => {} };
-		watchers.add(waiting);
-		let first: Frame[] | null = null;
-		try {
-			first = await draw();
-		} finally {
-			if (first === null) {
-				watchers.delete(waiting);
-				onClose();
-			}
-		}
-		if (first === null) return null;
-		const stream = open(watchers, [...first, ...early], onClose);
-		watchers.delete(waiting);
-		return stream;
 	}
 
 	#schedule(sessionId: string, room: Room) {
@@ -282,35 +254,4 @@ export class LiveHub {
 		}
 		for (const watchers of this.#candidates.values()) for (const watcher of watchers) watcher.send(frame);
 	}
-}
-
-/** An open line: what comes first, then what is published, until either side closes it. */
-function open(watchers: Set<Watcher>, first: Frame[], onClose: () => void): ReadableStream<Uint8Array> {
-	let watcher: Watcher;
-	const leave = () => {
-		if (watchers.delete(watcher)) onClose();
-	};
-	return new ReadableStream<Uint8Array>(
-		{
-			start(controller) {
-				const close = () => {
-					leave();
-					try {
-						controller.close();
-					} catch {
-						// Closed from the other side already.
-					}
-				};
-				const send = (frame: Frame) => {
-					if ((controller.desiredSize ?? 0) < -MAX_BEHIND) return close();
-					controller.enqueue(frame.bytes);
-				};
-				watcher = { send, close };
-				watchers.add(watcher);
-				for (const frame of first) controller.enqueue(frame.bytes);
-			},
-			cancel: leave
-		},
-		{ highWaterMark: 1 }
-	);
 }

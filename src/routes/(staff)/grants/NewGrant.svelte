@@ -2,6 +2,7 @@
 	import { Input } from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
+	import type { GrantEffect } from '$core/grants';
 	import { localDate, localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';

@@ -45,7 +45,7 @@
 	const waiting = $derived(rooms.reduce((sum, room) => sum + room.needs.length, 0));
 	const people = $derived(rooms.reduce((sum, room) => sum + room.all.length, 0));
 	const isStale = $derived(rooms.some((room) => room.isStale));
-	const notices = $derived(rooms.flatMap((room) => room.notices.map((notice) => ({ room, notice }))));
+	const notices = $derived(rooms.flatMap((room) => room.notices.list.map((notice) => ({ room, notice }))));
 
 	/** What one press settles is done from here; what asks for words or a choice is done in the room. */
 	const AT_ONCE: NeedAct[] = ['let_in', 'resume', ...SETTLED_AT_ONCE];
@@ -166,7 +166,7 @@
 			{#if notice.undo}<button
 					class="ml-2 rounded-md border border-current/50 px-2"
 					onclick={() => {
-						room.dismiss(notice.id);
+						room.notices.dismiss(notice.id);
 						void notice.undo!();
 					}}>Undo</button
 				>{/if}

@@ -1,46 +1,26 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { page } from '$app/state';
-	import { showDoorCode } from '$core/access';
-	import {
-		reach,
-		roomReady,
-		SETTLED_AT_ONCE,
-		TALLY_ORDER,
-		tallyKeyOf,
-		type Need,
-		type NeedAct,
-		type SeatView,
-		type TallyKey
-	} from '$core/room';
-	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, timeAndDate } from '$core/time';
+	import { reach, SETTLED_AT_ONCE, type Need, type NeedAct, type SeatView } from '$core/room';
+	import { localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
-	import { clockLength } from '$ui/durations';
-	import StateGlyph from '$ui/StateGlyph.svelte';
 	import AnswersGrid from './AnswersGrid.svelte';
-	import AskCount from './AskCount.svelte';
-	import AskEnd from './AskEnd.svelte';
-	import AskHandOver from './AskHandOver.svelte';
-	import AskIncident from './AskIncident.svelte';
-	import AskMessage from './AskMessage.svelte';
-	import AskMinutes from './AskMinutes.svelte';
-	import AskReason from './AskReason.svelte';
-	import AskStart from './AskStart.svelte';
-	import { ASKS, type AskKind } from './asks';
+	import Asks from './Asks.svelte';
+	import type { AskKind } from './asks';
 	import Beside from './Beside.svelte';
-	import FindSomebody from './FindSomebody.svelte';
 	import Incidents from './Incidents.svelte';
 	import Keys from './Keys.svelte';
 	import NeedsYou from './NeedsYou.svelte';
+	import Notices from './Notices.svelte';
 	import OneCandidate from './OneCandidate.svelte';
-	import { readyInWords } from './ready-words';
 	import { LiveRoom } from './room.svelte';
 	import RoomChart from './RoomChart.svelte';
+	import RoomHead from './RoomHead.svelte';
 	import RoomPlan from './RoomPlan.svelte';
 	import SeatList from './SeatList.svelte';
+	import Tally from './Tally.svelte';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -57,39 +37,6 @@
 	let ask = $state.raw<{ kind: AskKind; seats: SeatView[] } | null>(null);
 
 	const atDoor = $derived(room.all.filter((seat) => seat.state === 'at_door' && seat.device));
-	const tallyShown = $derived(TALLY_ORDER.filter((key) => room.tally[key] > 0));
-	const accounted = $derived(Object.values(room.tally).reduce((sum, count) => sum + count, 0));
-	const nameOf = (key: TallyKey) => (key === 'line_lost' ? 'Line lost' : STATE_NAMES[key]);
-	const ends = $derived.by(() => {
-		const deadlines = room.all
-			.filter((seat) => ['working', 'on_hold'].includes(seat.state) && seat.deadline !== null)
-			.map((seat) => seat.deadline!);
-		return deadlines.length > 0 ? { first: Math.min(...deadlines), last: Math.max(...deadlines) } : null;
-	});
-	const stage = $derived(
-		head.endedAt !== null
-			? 'Ended'
-			: now < head.doorOpens
-				? 'Planned'
-				: head.clockStarts === 'room' && head.roomStartedAt === null
-					? 'Door open'
-					: now < head.opens
-						? 'Door open'
-						: 'Running'
-	);
-	const ready = $derived(head.endedAt === null ? readyInWords(roomReady(room.all), head.lastEntry, now) : '');
-	const when = $derived.by(() => {
-		if (head.endedAt !== null) return `ended ${timeAndDate(head.endedAt, head.zone, now)}`;
-		if (now < head.doorOpens)
-			return `starts ${timeAndDate(head.opens, head.zone, now)}, the door opens ${localTime(head.doorOpens, head.zone)}`;
-		if (now < head.opens) return `starts in ${clockLength(head.opens - now)}`;
-		const last =
-			head.lastEntry !== null && now <= head.lastEntry ? ` · last entry in ${clockLength(head.lastEntry - now)}` : '';
-		if (!ends) return `opened ${localTime(head.opens, head.zone)}${last}`;
-		const both = localTime(ends.first, head.zone) === localTime(ends.last, head.zone);
-		return `opened ${localTime(head.opens, head.zone)} · first ends ${localTime(ends.first, head.zone)}${both ? '' : `, last ${localTime(ends.last, head.zone)}`}${last}`;
-	});
-
 	function open(kind: AskKind, seats = room.targets) {
 		if (seats.length === 0 && !['end', 'start', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
 		ask = { kind, seats };
@@ -179,11 +126,11 @@
 			o: () => data.coordinates && open('reopen'),
 			e: () => head.endedAt === null && open('end', []),
 			b: () => window.open(`/live/${head.id}/board`, '_self'),
-			z: () => void room.undoLast(),
+			z: () => void room.notices.undoLast(),
 			n: () => room.mask(!isMasked),
 			w: () => open('message', targetsFor('message')),
 			k: () => settleFirst(),
-			s: () => room.needs[0] && room.snooze(room.needs[0]),
+			s: () => room.needs[0] && room.putOff.put(room.needs[0]),
 			i: () =>
 				open(
 					'incident',
@@ -208,67 +155,7 @@
 <svelte:window {onkeydown} />
 
 <div class="flex h-full min-h-0 flex-col">
-	<header class="bg-sheet border-line flex flex-wrap items-center gap-x-4 gap-y-2 border-b px-5 py-3">
-		<div class="min-w-0">
-			<h1 class="text-[21px] leading-tight">
-				{head.paper} <span class="text-ink-2 font-normal">in</span>
-				{head.room}{#if head.kind !== 'live'}<span
-						class="bg-plum-ground text-plum ml-2 rounded-full px-2.5 py-0.5 align-middle font-sans text-[13px] font-semibold"
-						>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: counts for nothing'}</span
-					>{/if}
-			</h1>
-			<p class="text-ink-2 text-[14px]">{room.all.length} candidates · {when}</p>
-			{#if ready}<p class="text-tide text-[14px] font-semibold" data-testid="ready">{ready}</p>{/if}
-		</div>
-		<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold">{stage}</span>
-		<div class="ml-auto flex flex-wrap items-center gap-2">
-			{#if head.endedAt !== null && head.doorCode}
-				<span class="text-ink-2 text-[14px]">own windows go on</span>
-			{/if}
-			{#if head.endedAt === null || head.doorCode}
-				{#if head.doorCode && !head.codeHidden}
-					<button
-						class="bg-mist text-tide rounded-xl px-3.5 py-1.5 font-mono text-[21px] font-semibold"
-						title="Hide the code"
-						onclick={() => room.session('hide_code')}
-						data-testid="door-code">{showDoorCode(head.doorCode)}</button
-					>
-				{:else}
-					<Act onclick={() => room.session('show_code')} testid="show-code"
-						>{head.doorCode ? 'Show code' : 'Release code early'}</Act
-					>
-				{/if}
-			{/if}
-			{#if head.endedAt === null}
-				<Act key="B" href="/live/{head.id}/board">Board</Act>
-				{#if head.clockStarts === 'candidate' && head.openedEarlyAt === null && now < head.opens && now >= head.doorOpens}<Act
-						onclick={() => room.session('open_early')}
-						testid="open-early">Let work begin now</Act
-					>{/if}
-				{#if head.clockStarts === 'room' && head.roomStartedAt === null}<Act
-						tone="main"
-						onclick={() => open('start', [])}
-						testid="start">Start the room…</Act
-					>{/if}
-				{#if atDoor.length > 1}<Act tone="main" key="L" onclick={() => letIn(atDoor)}
-						>Let in all {atDoor.length} at the door</Act
-					>{/if}
-				<Act onclick={() => open('minutes_all', [])}>Add time</Act>
-				<Act key="I" onclick={() => open('incident', [])}>Incident</Act>
-				<Act
-					onclick={() =>
-						open(
-							'hold',
-							room.all.filter((seat) => seat.state === 'working')
-						)}
-					disabled={room.tally.working + room.tally.line_lost === 0}>Hold all</Act
-				>
-				<Act tone="danger" key="E" onclick={() => open('end', [])} testid="end">End…</Act>
-			{:else}
-				<Act tone="main" href="/close-out/{head.id}">Open its ledger</Act>
-			{/if}
-		</div>
-	</header>
+	<RoomHead {room} {now} onask={open} onletin={() => letIn(atDoor)} {atDoor} />
 
 	{#if room.isStale}
 		<p role="alert" class="bg-brick px-5 py-1.5 text-[14px] font-semibold text-on-tide" data-testid="stale">
@@ -349,82 +236,9 @@
 		</aside>
 	</div>
 
-	<footer
-		class="bg-sheet border-line flex flex-wrap items-center gap-x-4 gap-y-1 border-t px-5 py-2.5 text-[14px]"
-		data-testid="tally"
-	>
-		<strong class={accounted === head.expected ? '' : 'text-brick'}>{accounted} of {head.expected} accounted for</strong
-		>
-		{#each tallyShown as key (key)}
-			<button
-				class="flex items-center gap-1.5 rounded-full px-2 py-0.5 {room.filter === key
-					? 'bg-mist ring-tide ring-1'
-					: 'hover:bg-paper'}"
-				aria-pressed={room.filter === key}
-				onclick={() => (room.filter = room.filter === key ? null : key)}
-				ondblclick={() =>
-					room.all.filter((seat) => tallyKeyOf(seat) === key).forEach((seat) => room.selected.add(seat.id))}
-			>
-				<StateGlyph state={key} />{nameOf(key)} <strong>{room.tally[key]}</strong>
-			</button>
-		{/each}
-		{#if room.filter}<Act size="xs" onclick={() => room.shown.forEach((seat) => room.selected.add(seat.id))}
-				>Select these {room.shown.length}</Act
-			>{/if}
-		<span class="text-ink-3 ml-auto"
-			>{room.isStale ? 'not live' : 'live'} · last change {clockLength(now - room.changedAt)} ago</span
-		>
-	</footer>
+	<Tally {room} {now} />
 </div>
 
-<div
-	class="fixed bottom-16 left-1/2 z-40 flex -translate-x-1/2 flex-col items-center gap-2"
-	role="status"
-	aria-live="polite"
-	data-testid="notices"
->
-	{#each room.notices as notice (notice.id)}
-		<p
-			class="flex items-center gap-3 rounded-xl px-4 py-2.5 text-[14.5px] font-semibold shadow-lg {notice.tone ===
-			'done'
-				? 'bg-tide-deep text-[#f6f2e8]'
-				: 'bg-brick text-on-tide'}"
-		>
-			{notice.text}
-			{#if notice.undo}<button
-					class="rounded-md border border-current/50 px-2 py-0.5"
-					onclick={() => {
-						room.dismiss(notice.id);
-						void notice.undo!();
-					}}>Undo <kbd class="font-mono text-[12px]">Z</kbd></button
-				>{/if}
-			<button aria-label="Dismiss" onclick={() => room.dismiss(notice.id)}>×</button>
-		</p>
-	{/each}
-</div>
-
+<Notices notices={room.notices} />
 <Keys bind:open={keysOpen} coordinates={data.coordinates} />
-{#if ask?.kind === 'end'}
-	<AskEnd {room} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'count_answers'}
-	<AskCount {room} seat={ask.seats[0]} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'find'}
-	<FindSomebody {room} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'start'}
-	<AskStart {room} {now} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'minutes' || ask?.kind === 'minutes_all'}
-	<AskMinutes {room} seats={ask.kind === 'minutes_all' ? null : ask.seats} {now} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'message'}
-	<AskMessage {room} seats={ask.seats} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'incident'}
-	<AskIncident {room} seats={ask.seats} {now} onclose={() => (ask = null)} />
-{:else if ask?.kind === 'hand_over'}
-	<AskHandOver {room} onclose={() => (ask = null)} />
-{:else if ask}
-	<AskReason
-		{room}
-		kind={(ask.kind === 'let_in_all' ? 'let_in' : ask.kind) as keyof typeof ASKS}
-		seats={ask.seats}
-		onclose={() => (ask = null)}
-	/>
-{/if}
+{#if ask}<Asks {room} {now} {ask} onclose={() => (ask = null)} />{/if}

@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import { remainingNow, type SeatView } from '$core/room';
-	import { localTime } from '$core/time';
+	import { localTime, minutesLeft } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
-	import { minutesLeft } from '$ui/durations';
 	import { named } from './asks';
 	import type { LiveRoom } from './room.svelte';
 

@@ -1,9 +1,8 @@
 <!-- @component One clock for everyone: names who begins, who is let in with it, and who is not there yet. -->
 <script lang="ts">
 	import { isAwayFromDoor, isScreenReady, roomReady } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockLength, localTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
-	import { clockLength } from '$ui/durations';
 	import { named } from './asks';
 	import type { LiveRoom } from './room.svelte';
 

@@ -127,7 +127,7 @@
 					class="text-ink-3 hover:text-ink px-1"
 					title="Later: comes back in five minutes, or when it changes"
 					aria-label="Later: {nameOf(need)}"
-					onclick={() => room.snooze(need)}><ClockOutline class="h-4 w-4" /></button
+					onclick={() => room.putOff.put(need)}><ClockOutline class="h-4 w-4" /></button
 				>
 			</div>
 			<p class="text-ink-2 mt-0.5 text-[13.5px] leading-snug">
@@ -154,8 +154,8 @@
 {#if listed.length > AT_ONCE}<p class="text-ink-3 mt-3 text-[13px]">
 		and {listed.length - AT_ONCE} more, less urgent
 	</p>{/if}
-{#if room.snoozedCount > 0}
-	<button class="text-ink-3 mt-3 text-[13px] underline" onclick={() => room.wake()}
-		>{room.snoozedCount} put off: show</button
+{#if room.putOffCount > 0}
+	<button class="text-ink-3 mt-3 text-[13px] underline" onclick={() => room.putOff.clear()}
+		>{room.putOffCount} put off: show</button
 	>
 {/if}

@@ -11,10 +11,9 @@
 	} from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
-	import { localTime } from '$core/time';
+	import { clockLength, localTime, minutesLeft } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { entryInWords } from '$ui/log-words';
-	import { clockLength, minutesLeft } from '$ui/durations';
 	import { send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';

@@ -3,7 +3,7 @@
 	import type { Chart } from 'chart.js';
 	import type { ResponseTimes } from '$core/pace';
 	import { loadChart } from '$ui/chart';
-	import { clockLength } from '$ui/durations';
+	import { clockLength } from '$core/time';
 
 	let { times }: { times: ResponseTimes[] } = $props();
 	let canvas = $state<HTMLCanvasElement>();

@@ -1,8 +1,7 @@
 <script lang="ts">
 	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime } from '$core/time';
-	import { minutesLeft } from '$ui/durations';
+	import { localTime, minutesLeft } from '$core/time';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { seatMark, seatTone } from './seat-look';
 

@@ -1,7 +1,6 @@
 import { isPastTime, remainingNow, stateInWords, tallyKeyOf, type RoomHead, type SeatView } from '$core/room';
 import { seatOrder } from '$core/seating';
-import { localTime } from '$core/time';
-import { clockLength } from '$ui/durations';
+import { clockLength, localTime } from '$core/time';
 
 /** A column of the room's list. Names and states are always there; the others are chosen. */
 export type Column = {

@@ -1,6 +1,5 @@
 import type { DoorRefusal, Need, SeatView } from '$core/room';
-import { localTime } from '$core/time';
-import { clockLength } from '$ui/durations';
+import { clockLength, localTime } from '$core/time';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, questions: number, zone: string): string {

@@ -1,5 +1,5 @@
 import type { RoomReady } from '$core/room';
-import { clockLength } from '$ui/durations';
+import { clockLength } from '$core/time';
 
 /** "12 of 13 have come; Tobias Rook has not; last entry in 6:20. 12 of 12 screens ready." Empty once everybody is at work. */
 export function readyInWords(ready: RoomReady, lastEntry: number | null, now: number): string {

@@ -1,4 +1,4 @@
-import { SvelteMap, SvelteSet } from 'svelte/reactivity';
+import { SvelteSet } from 'svelte/reactivity';
 import {
 	changedSeats,
 	needsYou,
@@ -18,14 +18,8 @@ import type { Outcome } from '$core/sitting';
 import { sendCommand } from '$ui/command-keys';
 import { inWords, send } from '$ui/post';
 import type { ServerClock } from '$ui/server-clock.svelte';
-
-export type Notice = {
-	id: number;
-	tone: 'done' | 'refused';
-	text: string;
-	undo: (() => Promise<void>) | null;
-	until: number;
-};
+import { Notices, type Notice } from './notices.svelte';
+import { PutOff } from './put-off.svelte';
 
 const DONE: Record<StaffAct, string> = {
 	let_in: 'Let in',
@@ -67,8 +61,6 @@ function maskedHead(head: RoomHead): RoomHead {
 	return { ...head, refusals };
 }
 
-const UNDO_MS = 10_000;
-const SNOOZE_MS = 5 * 60_000;
 /** Seen is seen until there is more of it. */
 const SEEN_MS = 24 * 3_600_000;
 /** The server beats every five seconds; after two missed ones what is on screen may be old. */
@@ -88,14 +80,14 @@ export class LiveRoom {
 	filter = $state<TallyKey | null>(null);
 	heardAt = $state(0);
 	changedAt = $state(0);
-	notices = $state<Notice[]>([]);
+	readonly notices = new Notices();
 	/** Acts that are on their way: their buttons wait, so that a double click does nothing twice. */
 	busy = $state(false);
 	/** Never changes, and is read without being watched: a new head must not open the line anew. */
 	readonly sessionId: string;
+	/** Needs that come back later. */
+	readonly putOff: PutOff;
 	#source: EventSource | null = null;
-	#noticeId = 0;
-	#snoozed = new SvelteMap<string, { revision: number; until: number }>();
 
 	constructor(
 		picture: RoomPicture,
@@ -104,6 +96,7 @@ export class LiveRoom {
 		isMasked = false
 	) {
 		this.sessionId = picture.head.id;
+		this.putOff = new PutOff(clock);
 		this.isMasked = isMasked;
 		this.#take(picture);
 		this.heardAt = picture.now;
@@ -116,8 +109,8 @@ export class LiveRoom {
 	);
 	tally = $derived.by(() => tallyOf(this.all));
 	#allNeeds = $derived.by(() => needsYou(this.all, this.head.refusals, this.head, this.clock.now));
-	needs = $derived.by(() => this.#allNeeds.filter((need) => !this.#isSnoozed(need)));
-	snoozedCount = $derived.by(() => this.#allNeeds.length - this.needs.length);
+	needs = $derived.by(() => this.#allNeeds.filter((need) => !this.putOff.has(need)));
+	putOffCount = $derived.by(() => this.#allNeeds.length - this.needs.length);
 	focus = $derived.by(() => (this.focusId === null ? null : (this.seats.get(this.focusId) ?? null)));
 	isStale = $derived.by(() => this.clock.now - this.heardAt > STALE_MS);
 	/** Hides or shows names; kept for this person and room, and known to the server before it sends the page. */
@@ -129,20 +122,6 @@ export class LiveRoom {
 	/** What is shown of somebody of whom the server tells by name. */
 	shownName(sittingId: string, name: string): string {
 		return this.isMasked ? (this.#seats.get(sittingId)?.number ?? 'somebody') : name;
-	}
-
-	/** Puts a need off: it comes back after a while, or when it changes. */
-	snooze(need: Need, forMs = SNOOZE_MS) {
-		this.#snoozed.set(need.key, { revision: need.revision, until: this.clock.read() + forMs });
-	}
-
-	wake() {
-		this.#snoozed.clear();
-	}
-
-	#isSnoozed(need: Need): boolean {
-		const put = this.#snoozed.get(need.key);
-		return put !== undefined && put.revision === need.revision && this.clock.now < put.until;
 	}
 
 	/** Whom an act concerns: the selection, else the one in focus. */
@@ -297,7 +276,7 @@ export class LiveRoom {
 			else if (done[act]) this.tell('done', `${who}${done[act]}.`);
 			return;
 		}
-		if (act === 'seen') return this.snooze(need, SEEN_MS);
+		if (act === 'seen') return this.putOff.put(need, SEEN_MS);
 		const answer = await send('POST', `/live/${this.sessionId}/hand`, { sittingIds: [need.seat!.id] });
 		if (!answer.ok) this.tell('refused', inWords(answer.problem));
 	}
@@ -349,21 +328,7 @@ export class LiveRoom {
 	}
 
 	tell(tone: Notice['tone'], text: string, undo: Notice['undo'] = null) {
-		const notice: Notice = { id: ++this.#noticeId, tone, text, undo, until: this.clock.read() + UNDO_MS };
-		this.notices = [...this.notices.slice(-3), notice];
-		setTimeout(() => this.dismiss(notice.id), UNDO_MS);
-	}
-
-	dismiss(id: number) {
-		this.notices = this.notices.filter((notice) => notice.id !== id);
-	}
-
-	/** Takes back the last act that can be. */
-	async undoLast() {
-		const last = this.notices.findLast((notice) => notice.undo);
-		if (!last) return;
-		this.dismiss(last.id);
-		await last.undo!();
+		this.notices.tell(tone, text, undo);
 	}
 
 	#take(picture: RoomPicture) {

@@ -2,9 +2,8 @@
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
 	import { isAwayFromDoor, roomReady } from '$core/room';
-	import { localTime, longDate } from '$core/time';
+	import { clockLength, localTime, longDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
-	import { clockLength } from '$ui/durations';
 	import { LiveRoom } from '../room.svelte';
 
 	let { data } = $props();

@@ -1,0 +1,29 @@
+/** What was just done or refused, in words; `undo` takes it back. */
+export type Notice = { id: number; tone: 'done' | 'refused'; text: string; undo: (() => Promise<void>) | null };
+
+const SHOWN_MS = 10_000;
+const MOST = 4;
+
+/** The last few notices of a room, each for some seconds. */
+export class Notices {
+	list = $state.raw<Notice[]>([]);
+	#id = 0;
+
+	tell(tone: Notice['tone'], text: string, undo: Notice['undo'] = null) {
+		const notice: Notice = { id: ++this.#id, tone, text, undo };
+		this.list = [...this.list, notice].slice(-MOST);
+		setTimeout(() => this.dismiss(notice.id), SHOWN_MS);
+	}
+
+	dismiss(id: number) {
+		this.list = this.list.filter((notice) => notice.id !== id);
+	}
+
+	/** Takes back the last act that can be. */
+	async undoLast() {
+		const last = this.list.findLast((notice) => notice.undo);
+		if (!last) return;
+		this.dismiss(last.id);
+		await last.undo!();
+	}
+}

@@ -1,0 +1,73 @@
+<!-- @component After the end: the receipt, what arrived late, a further attempt, and looking back. -->
+<script lang="ts">
+	import type { Problem } from '$core/problem';
+	import { endedInWords, type SittingPicture } from '$core/room';
+	import { clockLength, timeAndDate } from '$core/time';
+	import Calm from './Calm.svelte';
+	import Press from './Press.svelte';
+	import Trouble from './Trouble.svelte';
+
+	type Props = {
+		picture: SittingPicture;
+		now: number;
+		busy: boolean;
+		problem: Problem | null;
+		/** Answers that this device had kept and that came after the end. */
+		arrivedLate: number;
+		/** Why answers were kept without counting; null: none were. */
+		keptNote: Problem | null;
+		/** Looking back wants the full screen first. */
+		isReviewLocked: boolean;
+		onagain: () => void;
+		onlookback: () => void;
+		onleave: () => void;
+	};
+	let { picture, now, busy, problem, arrivedLate, keptNote, isReviewLocked, onagain, onlookback, onleave }: Props =
+		$props();
+
+	const zone = $derived(picture.session.zone);
+</script>
+
+<Calm
+	title={picture.state === 'handed_in' ? 'Handed in' : 'Time is up'}
+	paper={picture.paper.title}
+	person={picture.candidate.name}
+>
+	<p>
+		{endedInWords(picture)} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that you gave is with
+		us.
+	</p>
+	{#if picture.ended?.countsNothing}<p class="font-semibold">
+			It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor if
+			your line or your device was the reason.
+		</p>{/if}
+	{#if arrivedLate > 0}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]" data-testid="leftovers">
+			{arrivedLate === 1 ? 'One answer' : `${arrivedLate} answers`} that this device had kept
+			{arrivedLate === 1 ? 'has' : 'have'} arrived now. Your proctor has been told and decides whether they count.
+		</p>{/if}
+	{#if keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
+			{keptNote.message}
+			{keptNote.instead}
+		</p>{/if}
+	<div class="bg-mist rounded-2xl p-5">
+		<p class="text-ink-2 text-[15px]">Your receipt</p>
+		<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
+		<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
+	</div>
+	{#if picture.again}
+		{@const { attempt, most, from } = picture.again}
+		{#if from === null || now >= from}
+			<p>You may sit this paper again. What you have handed in stays as it is.</p>
+			<Press main onclick={onagain} disabled={busy} testid="again">Begin attempt {attempt} of {most}</Press>
+		{:else}
+			<p data-testid="again-from">
+				Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}, in {clockLength(from - now)}.
+			</p>
+		{/if}
+		{#if problem}<p class="text-brick" role="alert">{problem.message} {problem.instead ?? ''}</p>{/if}
+	{/if}
+	{#if picture.mayReview && isReviewLocked}
+		<Press onclick={onlookback} testid="review-full">See how it went, in full screen</Press>
+	{:else if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
+	<Press onclick={onleave}>Leave this device to the next</Press>
+</Calm>

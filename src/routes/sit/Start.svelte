@@ -1,0 +1,94 @@
+<!-- @component Let in: what awaits the candidate, and the button that begins. -->
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { Problem } from '$core/problem';
+	import type { SittingPicture } from '$core/room';
+	import { localTime, minutesLeft } from '$core/time';
+	import Calm from './Calm.svelte';
+	import Press from './Press.svelte';
+	import Trouble from './Trouble.svelte';
+
+	type Props = {
+		picture: SittingPicture;
+		busy: boolean;
+		problem: Problem | null;
+		/** The device has been checked, as far as it must be. */
+		isDeviceReady: boolean;
+		deviceCheck: Snippet;
+		onbegin: (startWord: string) => void;
+	};
+	let { picture, busy, problem, isDeviceReady, deviceCheck, onbegin }: Props = $props();
+
+	let startWord = $state('');
+	const watched = $derived(picture.session.watch?.level ?? 'open');
+</script>
+
+<Calm
+	title={picture.begun ? 'You may go on' : 'You may begin'}
+	paper={picture.paper.title}
+	person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
+>
+	<p>
+		{picture.paper.questions} questions, {picture.paper.points} points.
+		{#if picture.begun}
+			{#if picture.time.remaining !== null}<strong>{minutesLeft(picture.time.remaining)} minutes</strong> are left. All your
+				answers are there.{/if}
+		{:else if picture.time.allotted !== null}
+			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
+				.deadline
+				? `, until ${localTime(picture.time.deadline, picture.session.zone)}`
+				: ' from when you begin'}.
+		{:else}
+			There is no time limit.
+		{/if}
+	</p>
+	{#if picture.time.cut > 0 && !picture.begun}
+		<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
+			The room closes before your full time: beginning now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes. Ask
+			your proctor if that is not right.
+		</p>
+	{/if}
+	<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
+		{#if watched !== 'open'}<li>
+				The paper fills the screen. {watched === 'watched'
+					? 'Leaving it, copying and printing are noted'
+					: 'Copying and printing are switched off'}, and your proctor sees that.
+			</li>{/if}
+		{#if picture.session.snapshotSeconds !== null}<li>
+				The camera takes a small picture every {picture.session.snapshotSeconds} seconds. Only staff see them, and they are
+				deleted later.
+			</li>{/if}
+		<li>Answers are saved as you give them. If the line drops, just go on.</li>
+		{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
+				You can mark a question for later and come back to it.
+			</li>{:else if picture.session.forwardBy !== null}<li>
+				You can’t go back to a question once you have gone on.
+			</li>{/if}
+		{#if picture.session.wrongAnswers}<li>{picture.session.wrongAnswers}</li>{/if}
+		<li>You hand in at the end, after seeing what is blank.</li>
+	</ul>
+	<form
+		class="space-y-4"
+		onsubmit={(event) => {
+			event.preventDefault();
+			onbegin(startWord);
+		}}
+	>
+		{#if picture.session.asksStartWord}
+			<label class="block">
+				<span class="mb-1 block text-[16px] font-semibold">Start word</span>
+				<input
+					bind:value={startWord}
+					required
+					autocomplete="off"
+					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
+				/>
+			</label>
+		{/if}
+		{#if picture.session.checklist === 'needed'}{@render deviceCheck()}{/if}
+		<Trouble {problem} />
+		<Press main type="submit" disabled={busy || !isDeviceReady} testid="begin"
+			>{picture.begun ? 'Go on' : 'Begin'}</Press
+		>
+	</form>
+</Calm>

@@ -1,0 +1,43 @@
+<!-- @component At the door, or let in before it is time: nothing to do but to wait. -->
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { SittingPicture } from '$core/room';
+	import { clockLength, localTime, minutesLeft } from '$core/time';
+	import Calm from './Calm.svelte';
+
+	/** `children`: what can be done meanwhile. */
+	type Props = { picture: SittingPicture; now: number; isLineDown: boolean; children: Snippet };
+	let { picture, now, isLineDown, children }: Props = $props();
+
+	const zone = $derived(picture.session.zone);
+	const lengthOf = $derived(
+		picture.time.allotted === null
+			? 'There is no time limit.'
+			: `You have ${minutesLeft(picture.time.allotted)} minutes.`
+	);
+</script>
+
+<Calm
+	title={picture.state === 'at_door' ? 'You are at the door' : 'You are in'}
+	paper={picture.paper.title}
+	person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
+>
+	<p>
+		{picture.state === 'at_door'
+			? 'All is well: your proctor lets you in from here. Stay on this page.'
+			: picture.session.roomWaits
+				? 'Everyone begins together, when your proctor starts the room. Stay on this page.'
+				: 'You can begin when the time comes. Stay on this page: it counts down.'}
+	</p>
+	{#if picture.time.opens > now}
+		<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">
+			{clockLength(picture.time.opens - now)}
+		</p>
+		<p class="text-ink-3 text-[16px]">until {localTime(picture.time.opens, zone)}</p>
+	{/if}
+	<p class="text-ink-2">
+		{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}
+	</p>
+	{@render children()}
+	{#if isLineDown}<p class="text-ochre text-[16px]">The line is down for the moment. It comes back by itself.</p>{/if}
+</Calm>
