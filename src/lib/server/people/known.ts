@@ -1,18 +1,38 @@
 import type { GrantBody } from '$core/grants';
 import type { KnownPerson } from '$core/people';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
 
 /** Everyone whose home is at a site, as imports compare them and exports write them. */
 export async function knownPeople(db: Query, siteId: string): Promise<KnownPerson[]> {
-	const rows: Record<string, string | number | null>[] = await db('candidate')
-		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-		.where('candidate_group.site_id', siteId)
-		.orderBy(['candidate.family', 'candidate.given', 'candidate.number'])
-		.select('candidate.*');
+	const known: KnownPerson[] = [];
+	for (let after = ''; ; await giveWay()) {
+		const rows = await db('candidate')
+			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+			.where('candidate_group.site_id', siteId)
+			.where('candidate.id', '>', after)
+			.orderBy('candidate.id')
+			.limit(PART)
+			.select('candidate.*');
+		if (rows.length === 0) break;
+		known.push(...(await withGroupsAndNeeds(db, siteId, rows)));
+		after = rows.at(-1)!.id;
+	}
+	await giveWay();
+	const keyed = known.map((person) => ({ key: `${person.family}\0${person.given}\0${person.number}`, person }));
+	return keyed.sort((a, b) => (a.key < b.key ? -1 : 1)).map(({ person }) => person);
+}
+
+/** So many are read before others have their turn. */
+const PART = 1_000;
+
+async function withGroupsAndNeeds(db: Query, rows: Record<string, string | number | null>[]): Promise<KnownPerson[]> {
+	const ids = rows.map((row) => row.id as string);
 	const groups = new Map<string, string[]>();
 	const members: { candidate_id: string; name: string }[] = await db('group_member')
 		.join('candidate_group', 'candidate_group.id', 'group_member.group_id')
 		.where('candidate_group.site_id', siteId)
+		.whereIn('candidate_id', ids)
 		.orderBy('name')
 		.select('candidate_id', 'name');
 	for (const { candidate_id, name } of members) {
@@ -24,7 +44,7 @@ export async function knownPeople(db: Query, siteId: string): Promise<KnownPerso
 		.where({ scope_kind: 'standing' })
 		.whereIn('kind', ['extra_time', 'separate_room', 'unlimited_time', 'display'])
 		.whereNull('withdrawn_at')
-		.whereNotNull('candidate_id')
+		.whereIn('candidate_id', ids)
 		.select('candidate_id', 'body');
 	type Needs = Pick<KnownPerson, 'extraTime' | 'separateRoom' | 'unlimited' | 'display'>;
 	const none = (): Needs => ({

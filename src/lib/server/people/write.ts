@@ -4,6 +4,7 @@ import type { Grant, GrantBody } from '$core/grants';
 import type { ImportPlan, KnownPerson, PersonEntry } from '$core/people';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query } from '../db';
+import { giveWay } from '../event-loop';
 import { insertGrants } from '../grants';
 import { refreshDerivedColumns } from '../sitting';
 import { NO_GROUP } from './known';
@@ -151,7 +152,8 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			givenAt: now,
 			withdrawnAt: null
 		});
-	for (const { candidateId, entry, before } of changes) {
+	for (const [i, { candidateId, entry, before }] of changes.entries()) {
+		if (i % CHUNK === 0) await giveWay();
 		const [was, becomes] = [standingOf(before ?? NO_NEEDS), standingOf(entry)];
 		for (const kind of STANDING_KINDS) {
 			const [old, body] = [was[kind], becomes[kind]];
@@ -161,11 +163,13 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			if (body) give(candidateId, body);
 		}
 	}
-	for (const { candidateId, kind } of withdrawn)
+	for (const [i, { candidateId, kind }] of withdrawn.entries()) {
+		if (i % CHUNK === 0) await giveWay();
 		await trx('grant_given')
 			.where({ candidate_id: candidateId, kind, scope_kind: 'standing' })
 			.whereNull('withdrawn_at')
 			.update({ withdrawn_at: now });
+	}
 	await insertGrants(trx, given);
 	const touched = [
 		...new Set([...given.map((grant) => grant.candidateId!), ...withdrawn.map((one) => one.candidateId)])
@@ -176,5 +180,8 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			.whereNot('state', 'set_aside')
 			.pluck('id');
 		await refreshDerivedColumns(trx, sittings, now);
+		await giveWay();
 	}
+	// What is committed now is a large piece by itself.
+	await giveWay();
 }
