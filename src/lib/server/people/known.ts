@@ -26,7 +26,11 @@ export async function knownPeople(db: Query, siteId: string): Promise<KnownPerso
 /** So many are read before others have their turn. */
 const PART = 1_000;
 
-async function withGroupsAndNeeds(db: Query, rows: Record<string, string | number | null>[]): Promise<KnownPerson[]> {
+async function withGroupsAndNeeds(
+	db: Query,
+	siteId: string,
+	rows: Record<string, string | number | null>[]
+): Promise<KnownPerson[]> {
 	const ids = rows.map((row) => row.id as string);
 	const groups = new Map<string, string[]>();
 	const members: { candidate_id: string; name: string }[] = await db('group_member')
