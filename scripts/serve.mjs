@@ -1,9 +1,18 @@
 // The built application behind Node's own HTTP server. Run by the other commands; settings come by environment.
 import { createServer } from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { isOwnHost } from './own-host.mjs';
+
+// What a server writes (database, pictures, mails, keys) is for its own account alone.
+process.umask(0o077);
 
 const port = Number(process.env.PORT ?? 4600);
 const host = process.env.HOST ?? '127.0.0.1';
+/** Further names of this house, where no origin is named. */
+const names = (process.env.OTIUM_HOSTS ?? '')
+	.split(',')
+	.map((name) => name.trim())
+	.filter(Boolean);
 
 // The build must know by which scheme it was reached. Without a named origin that is plain HTTP, whatever a client
 // claims: the header is set here, over anything that came in.
@@ -35,6 +44,12 @@ try {
 	const { handler } = await import('../build/handler.js');
 	const server = createServer((request, response) => {
 		request.headers['x-otium-scheme'] = 'http';
+		// A named origin is used whatever a request says of itself.
+		if (!process.env.ORIGIN && !isOwnHost(request.headers.host, names)) {
+			response.writeHead(421, { 'content-type': 'text/plain; charset=utf-8' });
+			response.end('This server is not known by that name. Name it with --origin, or in OTIUM_HOSTS.\n');
+			return;
+		}
 		open.add(response);
 		response.once('close', () => open.delete(response));
 		handler(request, response);

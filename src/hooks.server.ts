@@ -32,6 +32,20 @@ function comesFromElsewhere(request: Request, url: URL): boolean {
 	return !['same-origin', 'none', null].includes(request.headers.get('sec-fetch-site'));
 }
 
+/** A sign-in is far smaller. What a form brings is read whole before anybody is asked, so it is cut here. */
+const MOST_FORM_BYTES = 16 * 1024;
+/** Where a form brings a file, which its route measures and nobody reads who is not signed in. */
+const TAKES_FILE = '/prepare/people/import';
+
+/** Whether this is a form that is larger than forms are, or does not say how large it is. */
+function isTooMuch(request: Request, url: URL): boolean {
+	const type = request.headers.get('content-type') ?? '';
+	if (!/^(multipart\/form-data|application\/x-www-form-urlencoded)/i.test(type) || url.pathname === TAKES_FILE)
+		return false;
+	const length = request.headers.get('content-length');
+	return length === null || !(Number(length) <= MOST_FORM_BYTES);
+}
+
 /** `OTIUM_PROXIES` names the deployment's own proxies as address ranges; nobody else's forwarding header is believed. */
 const PROXIES = readRanges(process.env.OTIUM_PROXIES ?? '').ranges;
 
@@ -67,6 +81,7 @@ export const handle: Handle = async (input) => {
 const respond: Handle = async ({ event, resolve }) => {
 	const { request, url, cookies } = event;
 	if (comesFromElsewhere(request, url)) return problemResponse('other_origin');
+	if (isTooMuch(request, url)) return problemResponse('too_large');
 	event.locals.otium = otium;
 	event.locals.address = addressOf(event);
 	event.locals.staff = null;
@@ -87,6 +102,9 @@ const respond: Handle = async ({ event, resolve }) => {
 	response.headers.set('x-frame-options', 'DENY');
 	response.headers.set('referrer-policy', 'same-origin');
 	response.headers.set('cross-origin-opener-policy', 'same-origin');
+	response.headers.set('cross-origin-resource-policy', 'same-origin');
+	// A year, once somebody has come by HTTPS; a plain connection can't say so.
+	if (url.protocol === 'https:') response.headers.set('strict-transport-security', 'max-age=31536000');
 	response.headers.set('permissions-policy', 'geolocation=(), payment=(), usb=()');
 	if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
 	return response;

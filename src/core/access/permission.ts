@@ -53,6 +53,12 @@ export function mayAnywhere(staff: StaffMember, act: Act): boolean {
 	return staff.roles.some(({ role }) => MAY[role].includes(act));
 }
 
+/** The sites at which somebody may do something; null: at all. A proctor's own sessions are not a whole site. */
+export function sitesWith(staff: StaffMember, act: Act): string[] | null {
+	const held = staff.roles.filter(({ role }) => role !== 'proctor' && MAY[role].includes(act));
+	return held.some(({ siteId }) => siteId === null) ? null : held.map(({ siteId }) => siteId!);
+}
+
 /** The roles that would let somebody do what they may not. */
 export function rolesFor(act: Act): StaffRole[] {
 	return STAFF_ROLES.filter((role) => MAY[role].includes(act));

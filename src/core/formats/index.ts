@@ -1,6 +1,7 @@
 export { readText } from './text';
 export type { ReadText } from './text';
 export { isFormula, readTable, SEPARATORS } from './table';
+export { harmless, writeCsv } from './csv';
 export type { RowProblem, Table, TableRow } from './table';
 export { ARCHIVE_LIMITS, isArchive, readArchive } from './archive';
 export type { ReadArchive } from './archive';

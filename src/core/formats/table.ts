@@ -64,7 +64,10 @@ function guessSeparator(text: string): string {
 	return Object.keys(SEPARATORS).reduce((best, one) => (count(one) > count(best) ? one : best), ',');
 }
 
+/** The signs that begin a formula, also as they are written full width in East Asia. */
+const RUNS = /^[=+\-@\t\r＝＋－＠]/;
+
 /** Whether a spreadsheet would run this cell instead of showing it. A signed number is no formula. */
 export function isFormula(cell: string): boolean {
-	return /^[=+\-@\t\r]/.test(cell) && !/^[+-]?[\d.,\s]+$/.test(cell);
+	return RUNS.test(cell) && !/^[+-]?[\d.,\s]+$/.test(cell);
 }

@@ -1,6 +1,5 @@
-import { stringify } from 'csv-stringify/sync';
 import { foldName } from '../access';
-import { readTable, type RowProblem } from '../formats';
+import { readTable, writeCsv, type RowProblem } from '../formats';
 import type { KnownPerson, People, PersonEntry } from './person';
 
 /** Files and headings of OneRoster 1.1 CSV (1EdTech), from memory of its tables; only the columns read are needed. */
@@ -251,15 +250,12 @@ export function writeOneRoster(
 		['oneroster.version', '1.1'],
 		...names.map((name) => [`file.${name.replace('.csv', '')}`, 'bulk'])
 	];
-	const options = { record_delimiter: 'windows' as const };
+	const written = (rows: string[][]) => writeCsv(rows, { mark: false });
 	return new Map([
-		['manifest.csv', stringify(manifest, options)],
+		['manifest.csv', written(manifest)],
 		...names.map((name): [string, string] => [
 			name,
-			stringify(
-				[[...ONE_ROSTER[name]], ...rows[name].map((row) => ONE_ROSTER[name].map((column) => row[column] ?? ''))],
-				options
-			)
+			written([[...ONE_ROSTER[name]], ...rows[name].map((row) => ONE_ROSTER[name].map((column) => row[column] ?? ''))])
 		])
 	]);
 }

@@ -1,6 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { writeCookie } from '$lib/server/http';
+import { ownPath, writeCookie } from '$lib/server/http';
 import { signIn } from '$lib/server/identity';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -11,7 +11,7 @@ const Typed = z.object({
 });
 
 export const load: PageServerLoad = ({ locals, url }) => {
-	const to = ownPath(url.searchParams.get('to'));
+	const to = ownPath(url.searchParams.get('to'), url);
 	if (locals.staff) redirect(303, to);
 	return { to };
 };
@@ -32,11 +32,6 @@ export const actions: Actions = {
 			return fail(result.waitSeconds > 0 ? 429 : 401, { name, message });
 		}
 		writeCookie(cookies, url, 'staff', result.token, Math.floor((result.expires - locals.otium.now()) / 1_000));
-		redirect(303, ownPath(to));
+		redirect(303, ownPath(to, url));
 	}
 };
-
-/** Only paths of ours: a link must not send somebody who has just signed in elsewhere. */
-function ownPath(to: string | null): string {
-	return to && /^\/(?![/\\])/.test(to) ? to : '/';
-}

@@ -1,7 +1,7 @@
+import { writeCsv } from '$core/formats';
 import { bandOf, reachesPercent } from '$core/marking';
 import { STATE_NAMES } from '$core/sitting';
 import { DateTime } from 'luxon';
-import { toCsv } from '../people';
 import type { Session } from '../session';
 import type { Account } from './account';
 
@@ -51,5 +51,5 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		'Ended',
 		'Receipt'
 	];
-	return toCsv(header, rows);
+	return writeCsv([header, ...rows]);
 }

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
-import type { GrantBody } from '$core/grants';
+import type { Grant, GrantBody } from '$core/grants';
 import { fail } from '$core/problem';
 import { instantFromLocal, localDate, localTime } from '$core/time';
+import type { Query } from '../db';
 import type { Writing } from '../house';
-import { placeOf } from '../session';
+import { findSession, placeOf } from '../session';
 import { loadSitting, type Loaded } from '../sitting';
 import type { NewGrant } from '../records';
 
@@ -64,6 +65,9 @@ export async function readGrant(
 			message: 'Grants at this site are not yours to give.',
 			instead: 'A coordinator of the site can.'
 		});
+	const scope =
+		asked.scope === 'standing' ? { kind: 'standing' as const } : { kind: 'session' as const, id: one.session.id };
+	await mustReach(otium.db, staff, { candidateId: one.candidate.id, scope });
 	const body = bodyOf(asked, one.session.site.zone, now);
 	if (typeof body === 'string') fail('not_taken', { message: body });
 	if (body.kind === 'own_window' && asked.scope === 'standing')
@@ -72,7 +76,7 @@ export async function readGrant(
 		one,
 		grant: {
 			candidateId: one.candidate.id,
-			scope: asked.scope === 'standing' ? { kind: 'standing' } : { kind: 'session', id: one.session.id },
+			scope,
 			body,
 			reason: asked.reason,
 			givenBy: staff.id,
@@ -103,4 +107,30 @@ function bodyOf({ what }: GrantAsked, zone: string, now: number): GrantBody | st
 			return { kind: 'own_window', opens: opens.at, closes: closes.at };
 		}
 	}
+}
+
+/**
+ * Refuses whoever may not give or withdraw at every site that a grant reaches: for one session, that session's; for good,
+ * the one that the candidate is of.
+ * @throws ProblemError not_yours
+ */
+export async function mustReach(
+	db: Query,
+	staff: StaffMember,
+	{ candidateId, scope }: Pick<Grant, 'candidateId' | 'scope'>
+) {
+	if (scope.kind === 'session') {
+		const session = await findSession(db, scope.id);
+		if (!session || !may(staff, 'grant', placeOf(session))) fail('not_yours');
+		return;
+	}
+	const home = await db('candidate')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.where({ 'candidate.id': candidateId })
+		.first('site_id');
+	if (!home || !may(staff, 'grant', { siteId: home.site_id, proctorIds: [] }))
+		fail('not_yours', {
+			message: 'This would hold at a site that is not yours.',
+			instead: 'Give it for this session, or ask the site that the candidate is of.'
+		});
 }

@@ -115,17 +115,21 @@ export async function withdrawGrant(otium: Acting, by: Actor, id: string): Promi
 
 /**
  * Takes several back at once. Returns how many there were to take back.
- * @param sessionId only those that were given for this session
+ * @param isMeant the others stay, as if they had not been named
  */
-export async function withdrawGrants(otium: Acting, by: Actor, ids: string[], sessionId?: string): Promise<number> {
+export async function withdrawGrants(
+	otium: Acting,
+	by: Actor,
+	ids: string[],
+	isMeant: (grant: Grant) => boolean = () => true
+): Promise<number> {
 	const now = otium.now();
 	const told: Loaded[] = [];
 	const count = await transact(otium.db, async (trx) => {
 		let count = 0;
 		for (const id of ids) {
 			const grant = await findGrant(trx, id);
-			const isMeant = sessionId === undefined || (grant?.scope.kind === 'session' && grant.scope.id === sessionId);
-			if (!grant || grant.withdrawnAt !== null || !isMeant) continue;
+			if (!grant || grant.withdrawnAt !== null || !isMeant(grant)) continue;
 			await trx('grant_given').where({ id }).update({ withdrawn_at: now });
 			const reached = await reachedBy(trx, grant);
 			await refreshDerivedColumns(trx, reached, now);

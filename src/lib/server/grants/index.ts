@@ -4,4 +4,4 @@ export { draftGrant, findGrant, findGrants, insertGrants } from '../records';
 export type { NewGrant } from '../records';
 export { grantsOfDay, toLine } from './overview';
 export type { GrantLine } from './overview';
-export { GrantAsked, readGrant } from './ask';
+export { GrantAsked, mustReach, readGrant } from './ask';

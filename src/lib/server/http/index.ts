@@ -15,5 +15,6 @@ export {
 	staff
 } from './route';
 export { noPage, requireSession, requireStaff } from './guard';
+export { ownPath } from './own-path';
 export { eventStream } from './stream';
 export { download } from './download';

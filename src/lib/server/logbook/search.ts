@@ -2,7 +2,15 @@ import type { LogLine } from '$core/logbook';
 import { whereEveryWord, type Query } from '../db';
 import type { Entry } from './logbook';
 
-export type LogSearch = { text?: string; sessionId?: string; sittingId?: string; before?: number; limit?: number };
+export type LogSearch = {
+	text?: string;
+	sessionId?: string;
+	sittingId?: string;
+	before?: number;
+	limit?: number;
+	/** Only what happened in sessions of these sites, and what this person did; without it, everything. */
+	within?: { siteIds: string[]; staffId: string };
+};
 
 /** The newest entries first; `before` is the last `seq` of the page above. Text is looked for in names, numbers, kinds and contents. */
 export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLine[]> {
@@ -21,6 +29,12 @@ export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLi
 			'candidate.number',
 			'staff.name as staff'
 		);
+	if (search.within) {
+		const { siteIds, staffId } = search.within;
+		query
+			.leftJoin('room', 'room.id', 'session.room_id')
+			.where((any) => void any.whereIn('room.site_id', siteIds).orWhere('logbook.actor_id', staffId));
+	}
 	if (search.sessionId) query.where('logbook.session_id', search.sessionId);
 	if (search.sittingId) query.where('logbook.sitting_id', search.sittingId);
 	if (search.before) query.where('logbook.seq', '<', search.before);

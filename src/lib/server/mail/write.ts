@@ -30,11 +30,15 @@ export async function templateFor(db: Query, kind: MailKind): Promise<Template> 
 	return row ? JSON.parse(row.value) : TEMPLATES[kind];
 }
 
-export async function saveTemplate(db: Query, kind: MailKind, template: Template): Promise<void> {
-	await db('meta')
-		.insert({ key: `mail_${kind}`, value: JSON.stringify(template) })
-		.onConflict('key')
-		.merge();
+export async function saveTemplate(otium: Writing, by: Actor, kind: MailKind, template: Template): Promise<void> {
+	await transact(otium.db, async (trx) => {
+		await trx('meta')
+			.insert({ key: `mail_${kind}`, value: JSON.stringify(template) })
+			.onConflict('key')
+			.merge();
+		const body = { to: kind, ...template };
+		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'mail_template_changed', body }]);
+	});
 }
 
 /** Somebody to whom a session's mail would go, with the mail as they would get it. */

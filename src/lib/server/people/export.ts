@@ -1,24 +1,12 @@
-import { stringify } from 'csv-stringify/sync';
 import { strToU8, zipSync } from 'fflate';
-import { isFormula, writeNeedsProfile } from '$core/formats';
+import { writeCsv, writeNeedsProfile } from '$core/formats';
 import { COLUMNS, writeOneRoster, type KnownPerson } from '$core/people';
-
-/** A cell that a spreadsheet would take for a formula is told to be text (OWASP, CSV injection). */
-export function harmless(cell: string): string {
-	return isFormula(cell) ? `'${cell}` : cell;
-}
-
-/** Rows as RFC 4180, with a byte-order mark so that spreadsheets read names right. */
-export function toCsv(header: string[], rows: (string | number | null)[][]): string {
-	const safe = rows.map((row) => row.map((cell) => (typeof cell === 'string' ? harmless(cell) : (cell ?? ''))));
-	return stringify([header, ...safe], { bom: true, record_delimiter: 'windows' });
-}
 
 /** The people of a site as a table that can be imported again without changing anything. */
 export function peopleCsv(people: KnownPerson[]): string {
-	return toCsv(
+	return writeCsv([
 		Object.values(COLUMNS).map((column) => column.name),
-		people
+		...people
 			.filter((person) => !person.left)
 			.map((person) => [
 				person.number,
@@ -32,7 +20,7 @@ export function peopleCsv(people: KnownPerson[]): string {
 				person.extraTime.minutes > 0 ? person.extraTime.minutes : null,
 				person.separateRoom ? 'yes' : 'no'
 			])
-	);
+	]);
 }
 
 /** The same as a OneRoster 1.1 folder, zipped. */

@@ -3,7 +3,7 @@ export type { PersonRow } from './find';
 export { applyImport, checkImport } from './import';
 export type { Applied } from './import';
 export type { Checked } from './reading';
-export { harmless, peopleCsv, peopleNeeds, peopleOneRoster, toCsv } from './export';
+export { peopleCsv, peopleNeeds, peopleOneRoster } from './export';
 export { knownPeople, NO_GROUP } from './known';
 export { changePerson, findPerson, importTimetable } from './person';
 export type { Person, PersonChange } from './person';

@@ -123,13 +123,20 @@ export async function changePerson(otium: Writing, by: Actor, id: string, change
 	return transact(otium.db, async (trx): Promise<PersonResult> => {
 		const folded = foldNumber(change.number);
 		if (folded === '') return { ok: false, field: 'number', message: 'A number has at least one letter or digit.' };
-		const namesake = await trx('candidate').where({ number_folded: folded }).whereNot({ id }).first('given', 'family');
-		if (namesake)
-			return {
-				ok: false,
-				field: 'number',
-				message: `${change.number} is ${namesake.given} ${namesake.family}’s number already.`
-			};
+		const namesake = await trx('candidate')
+			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+			.where({ number_folded: folded })
+			.whereNot({ 'candidate.id': id })
+			.first('given', 'family', 'site_id');
+		if (namesake) {
+			const { site_id } = await trx('candidate')
+				.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+				.where({ 'candidate.id': id })
+				.first('site_id');
+			// Who sits at another site is not told by guessing numbers.
+			const whose = namesake.site_id === site_id ? `${namesake.given} ${namesake.family}’s number` : 'taken';
+			return { ok: false, field: 'number', message: `${change.number} is ${whose} already.` };
+		}
 		if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };
 		const before = await trx('candidate').where({ id }).first();
 		const home = change.groupIds.includes(before.group_id) ? before.group_id : change.groupIds[0];

@@ -77,7 +77,7 @@ describe('another attempt in the same session', () => {
 		// Two right at first, one then: the highest counts, and both stand in the results.
 		expect(line).toMatchObject({ attempt: 2, state: 'handed_in' });
 		expect(line.counted!.points).toBeGreaterThan(line.score!.points);
-		expect(resultsCsv(session, account).split('\r\n')[0]).toContain('Attempt,Counting points');
+		expect(resultsCsv(session, account).split('\r\n')[0]).toContain('"Attempt","Counting points"');
 		// Both are used.
 		expect(await sitAgain(house.otium, next.sittingId, asked())).toMatchObject({ ok: false });
 		expect(offerAgain((await loadSitting(house.otium.db, next.sittingId, house.clock.at))!, house.clock.at)).toBeNull();

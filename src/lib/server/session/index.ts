@@ -32,3 +32,4 @@ export { dropDraft, findDraft, listDrafts, saveDraft } from './draft';
 export type { Draft } from './draft';
 export { slipsFor } from './slips';
 export { owingOf } from './owing';
+export { mustBeWithin, mustPlanWithin } from './within';

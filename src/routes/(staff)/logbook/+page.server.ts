@@ -1,3 +1,4 @@
+import { sitesWith } from '$core/access';
 import { requireStaff } from '$lib/server/http';
 import { searchLogbook } from '$lib/server/logbook';
 import type { PageServerLoad } from './$types';
@@ -5,15 +6,18 @@ import type { PageServerLoad } from './$types';
 const PAGE = 100;
 
 export const load: PageServerLoad = async (event) => {
-	requireStaff(event, 'see_logbook');
+	const staff = requireStaff(event, 'see_logbook');
+	const siteIds = sitesWith(staff, 'see_logbook');
+	const within = siteIds === null ? undefined : { siteIds, staffId: staff.id };
 	const { searchParams } = event.url;
 	const text = searchParams.get('text')?.slice(0, 200) ?? '';
 	const sittingId = searchParams.get('sitting') ?? undefined;
 	const before = Number(searchParams.get('before')) || undefined;
-	const lines = await searchLogbook(event.locals.otium.db, { text, sittingId, before, limit: PAGE });
+	const lines = await searchLogbook(event.locals.otium.db, { text, sittingId, before, limit: PAGE, within });
 	return {
 		text,
 		sittingId: sittingId ?? null,
+		isWhole: siteIds === null,
 		lines,
 		more: lines.length === PAGE ? lines[lines.length - 1].seq : null
 	};

@@ -57,6 +57,9 @@
 		</form>
 		<Act class="ml-auto" onclick={verify} {busy} testid="verify">Verify the chain</Act>
 	</div>
+	{#if !data.isWhole}<p class="text-ink-3 mb-3 text-[14px]">
+			What happened in the sessions of your sites, and what you did yourself.
+		</p>{/if}
 	{#if verdict}<p
 			role="status"
 			class="mb-3 rounded-lg px-3 py-2 font-semibold {verdict.ok ? 'bg-mist text-tide' : 'bg-brick-ground text-brick'}"

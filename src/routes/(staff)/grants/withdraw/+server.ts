@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { may } from '$core/access';
 import { fail } from '$core/problem';
-import { findGrant, withdrawGrant } from '$lib/server/grants';
+import { findGrant, mustReach, withdrawGrant } from '$lib/server/grants';
 import { route, staff } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
 import { placeOf } from '$lib/server/session';
@@ -14,6 +14,7 @@ export const POST = route(staff(), Asked, async ({ otium, staff, body }) => {
 	const [grant, one] = [await findGrant(otium.db, body.id), await loadSitting(otium.db, body.sittingId, otium.now())];
 	if (!grant || !one || grant.candidateId !== one.candidate.id) fail('not_found');
 	if (!may(staff, 'grant', placeOf(one.session))) fail('not_yours');
+	await mustReach(otium.db, staff, grant);
 	const isDone = await withdrawGrant(otium, actorAt(staff, one.session.site.id), grant.id);
 	if (!isDone) fail('already', { message: 'This grant was withdrawn already.' });
 	return { ok: true };

@@ -2,7 +2,7 @@ import { may } from '$core/access';
 import { whereEveryWord } from '$lib/server/db';
 import { requireStaff } from '$lib/server/http';
 import { lettersFor, mailLeaves, templateFor, type Mail } from '$lib/server/mail';
-import { findSession, findSessions, placeOf } from '$lib/server/session';
+import { coordinatedSites, findSession, findSessions, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
@@ -43,6 +43,8 @@ export const load: PageServerLoad = async (event) => {
 		template,
 		text,
 		leaves: mailLeaves(),
+		/** The words are those of all sites. */
+		mayChangeWords: coordinatedSites(staff) === null,
 		letters: mine ? await lettersFor(otium.db, mine, kind, template, event.url.origin, now) : [],
 		outbox: outbox.map(({ id, made_at, to_name, to_address, subject, state, sent_at, trouble }) => ({
 			id,

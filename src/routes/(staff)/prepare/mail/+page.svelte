@@ -99,33 +99,39 @@
 			<section class="bg-sheet border-line rounded-2xl border p-5">
 				<h2 class="text-[18px]">Words</h2>
 				<label for="subject" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold">Subject</label>
-				<Input id="subject" bind:value={subject} />
+				<Input id="subject" bind:value={subject} readonly={!data.mayChangeWords} />
 				<label for="body" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold">Mail</label>
-				<Textarea id="body" rows={12} class="w-full" bind:value={body} />
+				<Textarea id="body" rows={12} class="w-full" bind:value={body} readonly={!data.mayChangeWords} />
 				<p class="text-ink-3 mt-1 text-[13px]">
 					{#each Object.entries(MAIL_WORDS) as [word, says] (word)}<span title={says} class="mr-1.5 font-mono"
 							>&#123;{word}&#125;</span
 						>{/each}
 				</p>
-				<div class="mt-3 flex gap-2">
-					<Act
-						tone="main"
-						disabled={!isChanged}
-						{busy}
-						onclick={() =>
-							post(
-								{ act: 'template', kind: data.kind, subject, body },
-								() => 'Saved: from now on every mail says this.'
-							)}>Save the words</Act
-					>
-					<Act
-						onclick={async () => {
-							await post({ act: 'reset', kind: data.kind }, () => 'As it came with Otium.');
-							subject = data.template.subject;
-							body = data.template.body;
-						}}>As it came</Act
-					>
-				</div>
+				{#if data.mayChangeWords}
+					<div class="mt-3 flex gap-2">
+						<Act
+							tone="main"
+							disabled={!isChanged}
+							{busy}
+							onclick={() =>
+								post(
+									{ act: 'template', kind: data.kind, subject, body },
+									() => 'Saved: from now on every mail says this.'
+								)}>Save the words</Act
+						>
+						<Act
+							onclick={async () => {
+								await post({ act: 'reset', kind: data.kind }, () => 'As it came with Otium.');
+								subject = data.template.subject;
+								body = data.template.body;
+							}}>As it came</Act
+						>
+					</div>
+				{:else}
+					<p class="text-ink-3 mt-3 text-[13.5px]">
+						Every site writes by these words. Whoever coordinates all sites can change them.
+					</p>
+				{/if}
 			</section>
 			<section class="bg-sheet border-line rounded-2xl border p-5">
 				<div class="flex items-center gap-2">

@@ -1,7 +1,16 @@
 import { z } from 'zod';
+import { may } from '$core/access';
 import { fail } from '$core/problem';
-import { coordinatorOf, LARGE, route, staff } from '$lib/server/http';
-import { administrationOf, planAll, readInput } from '$lib/server/session';
+import { LARGE, route, staff } from '$lib/server/http';
+import {
+	administrationOf,
+	findSession,
+	inputOf,
+	mustPlanWithin,
+	placeOf,
+	planAll,
+	readInput
+} from '$lib/server/session';
 
 const Asked = z.object({ input: z.unknown(), editing: z.string().max(64).nullable() });
 
@@ -10,9 +19,9 @@ export const POST = route(staff('prepare'), { schema: Asked, mostBytes: LARGE },
 	const read = readInput(body.input);
 	if (!read.ok) return { errors: read.errors };
 	// Clashes name people: whoever plans at one site learns nothing of another's.
-	const rooms = [read.input.roomId, ...(read.input.parts ?? []).map((part) => part.roomId)].filter(Boolean);
-	const sites: string[] = await otium.db('room').whereIn('id', rooms).distinct('site_id').pluck('site_id');
-	for (const site of sites) coordinatorOf(staff, site);
+	const editing = body.editing === null ? null : await findSession(otium.db, body.editing);
+	if (editing && !may(staff, 'prepare', placeOf(editing))) fail('not_yours');
+	await mustPlanWithin(otium.db, staff, read.input, editing && (await inputOf(otium.db, editing)));
 	const administration = await administrationOf(otium.db, read.input, body.editing);
 	if (!administration) fail('nothing_to_plan');
 	const planned = await planAll(otium.db, administration.id, read.input, otium.now(), body.editing ?? undefined);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { STAFF_ROLES } from '$core/access';
+import { STAFF_ROLES, type HeldRole } from '$core/access';
 import { isEmailAddress } from '$core/people';
 import { fail } from '$core/problem';
 import { orRefuse, route, staff } from '$lib/server/http';
@@ -32,23 +32,15 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body: 
 			instead: 'Give one of at least 12 letters.'
 		});
 
-	// Nobody gives away more than they have: roles at other sites stay as they are.
+	// Nobody gives away more than they have, and whoever holds anything elsewhere is changed by those who coordinate there too.
 	const mine = coordinatedSites(staff);
 	const old = change.id === null ? null : (await listStaff(otium.db)).find((one) => one.id === change.id);
 	if (change.id !== null && !old)
 		fail('not_found', { message: 'This person is gone.', instead: 'Load the page again.' });
-	const isMine = (siteId: string | null) => mine === null || (siteId !== null && mine.includes(siteId));
-	const reach = [...change.roles, ...(old?.roles ?? [])];
-	const differs = (held: (typeof reach)[number]) =>
-		change.roles.some((one) => one.role === held.role && one.siteId === held.siteId) !==
-		(old?.roles ?? []).some((one) => one.role === held.role && one.siteId === held.siteId);
-	if (!reach.filter(differs).every((held) => isMine(held.siteId))) fail('not_yours');
-	if (
-		old &&
-		!old.roles.every((held) => isMine(held.siteId)) &&
-		(change.password !== null || change.signIn.toLowerCase() !== old.signIn)
-	)
-		fail('not_yours');
+	const isMine = ({ siteId }: HeldRole) => mine === null || (siteId !== null && mine.includes(siteId));
+	if (![...change.roles, ...(old?.roles ?? [])].every(isMine)) fail('not_yours');
+	if (mine !== null && (old ?? change).roles.length === 0)
+		fail('not_taken', { message: 'A role at your site is needed.', instead: 'Choose at least one.' });
 	const { id } = orRefuse(await saveStaff(otium, { role: 'coordinator', id: staff.id }, change));
 	return { id };
 });

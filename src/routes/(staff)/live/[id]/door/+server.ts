@@ -6,7 +6,7 @@ import { localMidnightAfter } from '$core/time';
 import { forgive, openRefusals, settleRefusals } from '$lib/server/door';
 import { giveGrant } from '$lib/server/grants';
 import { inSession, orRefuse, route } from '$lib/server/http';
-import { addToSession, placeOf } from '$lib/server/session';
+import { addToSession, mustBeWithin, placeOf } from '$lib/server/session';
 import { act } from '$lib/server/sitting';
 
 const Asked = z.object({
@@ -39,6 +39,7 @@ export const POST = route(inSession('run_session'), Asked, async ({ otium, by, s
 		case 'add':
 			if (!may(staff, 'prepare', placeOf(session))) fail('not_yours');
 			if (!refused.candidate) fail('not_found', { status: 409 });
+			await mustBeWithin(otium.db, staff, { candidates: [refused.candidate.id] });
 			orRefuse(await addToSession(otium, by, session, refused.candidate.id));
 			break;
 		case 'forgive':

@@ -1,7 +1,10 @@
 import { z } from 'zod';
+import { may } from '$core/access';
+import type { Grant } from '$core/grants';
 import { fail } from '$core/problem';
 import { giveGrants, withdrawGrants } from '$lib/server/grants';
 import { inSession, LARGE, route } from '$lib/server/http';
+import { placeOf } from '$lib/server/session';
 import { sittingsHere } from '$lib/server/sitting';
 
 const Asked = z.object({
@@ -45,7 +48,13 @@ const Undone = z.object({ grantIds: z.array(z.string().max(130)).min(1).max(2_00
 export const DELETE = route(
 	inSession('run_session'),
 	{ schema: Undone, mostBytes: LARGE },
-	async ({ otium, by, session, body }) => ({
-		withdrawn: await withdrawGrants(otium, by, body.grantIds, session.id)
-	})
+	async ({ otium, by, staff, session, body }) => {
+		// Extra time is not the room's to take; and of the minutes, a proctor takes back what they gave.
+		const isOwn = (grant: Grant) =>
+			grant.body.kind === 'credit' &&
+			grant.scope.kind === 'session' &&
+			grant.scope.id === session.id &&
+			(grant.givenBy === staff.id || may(staff, 'prepare', placeOf(session)));
+		return { withdrawn: await withdrawGrants(otium, by, body.grantIds, isOwn) };
+	}
 );

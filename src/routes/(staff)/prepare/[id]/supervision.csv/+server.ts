@@ -1,5 +1,5 @@
 import { download, inSession, route } from '$lib/server/http';
-import { toCsv } from '$lib/server/people';
+import { writeCsv } from '$core/formats';
 import { transact } from '$lib/server/db';
 import { appendToLogbook } from '$lib/server/logbook';
 import { slipsFor } from '$lib/server/session';
@@ -37,9 +37,9 @@ export const GET = route(inSession('prepare'), async ({ otium, session, by, url 
 			{ at: otium.now(), by, kind: 'roster_exported', sessionId: session.id, body: { fields: chosen } }
 		])
 	);
-	const csv = toCsv(
+	const csv = writeCsv([
 		chosen.map((field) => fields[field].name),
-		rows.map((row) => chosen.map((field) => fields[field].of(row)))
-	);
+		...rows.map((row) => chosen.map((field) => fields[field].of(row)))
+	]);
 	return download(`${session.name} supervision.csv`, 'text/csv; charset=utf-8', csv);
 });

@@ -6,6 +6,7 @@ import { fail } from '$core/problem';
 import { findGrant, giveGrant, withdrawGrant } from '$lib/server/grants';
 import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
 import { changePerson, findPerson } from '$lib/server/people';
+import { mustBeWithin } from '$lib/server/session';
 
 const text = (most: number) => z.string().trim().max(most);
 const optional = (most: number) => text(most).transform((value) => value || null);
@@ -76,6 +77,8 @@ export const POST = route(staff(), Asked, async ({ otium, staff, params, body: a
 	if (!person) fail('not_found');
 	const by = coordinatorOf(staff, person.site.id);
 	if (asked.act === 'change') {
+		const has: string[] = await otium.db('group_member').where({ candidate_id: params.id }).pluck('group_id');
+		await mustBeWithin(otium.db, staff, { groups: asked.change.groupIds }, new Set(has));
 		orRefuse(await changePerson(otium, by, params.id, asked.change));
 		return { ok: true };
 	}
@@ -93,7 +96,7 @@ export const POST = route(staff(), Asked, async ({ otium, staff, params, body: a
 		return { effects: given.effects.map((effect) => `${effect.session}: ${effect.after}`) };
 	}
 	const grant = await findGrant(otium.db, asked.id);
-	if (grant?.candidateId !== params.id) fail('not_found');
+	if (grant?.candidateId !== params.id || grant.scope.kind !== 'standing') fail('not_found');
 	await withdrawGrant(otium, by, asked.id);
 	return { ok: true };
 });
