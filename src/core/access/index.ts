@@ -16,7 +16,7 @@ export { ENTRY_REFUSALS, judgeEntry } from './entry';
 export type { Entry, EntryRefusal } from './entry';
 export { ACT_WORDS, ACTS, may, mayAnywhere, ROLE_NAMES, rolesFor, sitesWith, STAFF_ROLES } from './permission';
 export type { Act, HeldRole, Place, StaffMember, StaffRole } from './permission';
-export { clientAddress, isInside, readRanges } from './network';
+export { clientAddress, isInside, networkOf, readRanges } from './network';
 export type { ReadRanges } from './network';
 export { isTurningCode, showTurningCode, turningCode, turningKeyFrom, TURNING_DIGITS, turnsAt } from './turning-code';
 export { clientFor } from './client';

@@ -46,7 +46,20 @@ export function isInside(address: string, ranges: string[]): boolean {
  * address in `X-Forwarded-For` that is no such proxy. Anybody can write that header, so nobody else's is believed.
  */
 export function clientAddress(connection: string, forwardedFor: string | null, proxies: string[]): string {
-	const chain = [...(forwardedFor?.split(',').map((one) => one.trim()) ?? []), connection];
+	const chain = [...(forwardedFor?.split(',').map((one) => withoutPort(one.trim())) ?? []), connection];
 	while (chain.length > 1 && isInside(chain[chain.length - 1], proxies)) chain.pop();
 	return chain[chain.length - 1];
+}
+
+/** Some proxies write the port behind the address: `192.0.2.1:5555`, `[2001:db8::1]:5555`. */
+function withoutPort(address: string): string {
+	return /^\[(.+)\](?::\d+)?$/.exec(address)?.[1] ?? /^(\d+(?:\.\d+){3}):\d+$/.exec(address)?.[1] ?? address;
+}
+
+/** By what somebody who asks is told apart: the address, or the network that one subscriber has of IPv6 (RFC 6177: a /64). */
+export function networkOf(address: string): string {
+	if (!ipaddr.isValid(address)) return address.slice(0, 64);
+	const given = ipaddr.process(address);
+	if (given.kind() === 'ipv4') return given.toString();
+	return `${ipaddr.IPv6.networkAddressFromCIDR(`${given.toString()}/64`).toString()}/64`;
 }

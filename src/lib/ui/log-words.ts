@@ -77,6 +77,9 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	mail_posted: ({ body }) =>
 		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} put into the post`,
 	signed_in: () => 'Signed in',
+	sign_in_failed: ({ body }) => `${body.misses} wrong passwords in a row, the last from ${body.address}`,
+	mail_template_changed: ({ body }) =>
+		`Words of the mail to ${body.to === 'proctor' ? 'proctors' : 'candidates'} changed`,
 	lapsed: ({ body }) =>
 		`${LAPSE_NAMES[body.what as Lapse['kind']] ?? body.what}${Number(body.lastedMs) > 0 ? `, for ${Math.max(1, Math.round(Number(body.lastedMs) / 1_000))} s` : ''}`,
 	message_sent: ({ body, who }) => `Message from ${who}: ${body.text}`,

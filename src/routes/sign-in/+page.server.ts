@@ -1,6 +1,6 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { ownPath, writeCookie } from '$lib/server/http';
+import { ownPath, readCookie, writeCookie } from '$lib/server/http';
 import { signIn } from '$lib/server/identity';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -9,6 +9,8 @@ const Typed = z.object({
 	password: z.string().min(1).max(300),
 	to: z.string().max(500)
 });
+
+const KNOWN_FOR_S = 180 * 24 * 3_600;
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const to = ownPath(url.searchParams.get('to'), url);
@@ -23,7 +25,13 @@ export const actions: Actions = {
 		if (!typed.success)
 			return fail(400, { name: String(form.name ?? ''), message: 'Enter your name and your password.' });
 		const { name, password, to } = typed.data;
-		const result = await signIn(locals.otium, name, password, locals.address);
+		const result = await signIn(
+			locals.otium,
+			name,
+			password,
+			locals.address,
+			readCookie(cookies, url, 'known') ?? null
+		);
 		if (!result.ok) {
 			const message =
 				result.waitSeconds > 0
@@ -32,6 +40,7 @@ export const actions: Actions = {
 			return fail(result.waitSeconds > 0 ? 429 : 401, { name, message });
 		}
 		writeCookie(cookies, url, 'staff', result.token, Math.floor((result.expires - locals.otium.now()) / 1_000));
+		writeCookie(cookies, url, 'known', result.known, KNOWN_FOR_S);
 		redirect(303, ownPath(to, url));
 	}
 };

@@ -1,2 +1,3 @@
 export { forgive, noteRefusal, openRefusals, settleRefusals } from './refusals';
 export type { Refused } from './refusals';
+export { withWord } from './word';

@@ -18,6 +18,12 @@ export type Refused = {
 	limited?: string[];
 };
 
+const SEVERAL = 'Several devices';
+/** What devices call themselves. Whoever nobody knows writes nothing of their own onto a proctor's screen. */
+const DEVICES =
+	/^(Windows|Android|iPhone|iPad|Mac|Chromebook|Linux|Device), (Firefox|Edge|Chrome|Safari|browser)$|^(Tablet|Laptop|College laptop|Sealed client)$/;
+const plainDevice = (name: string) => (DEVICES.test(name) ? name : 'A device');
+
 /** So many rows of misses one line remembers. */
 const MOST_FORGIVEN = 200;
 
@@ -35,11 +41,12 @@ export async function noteRefusal(otium: Needs, refused: Refused): Promise<void>
 		waitsUntil = null,
 		limited = []
 	} = refused;
-	const who = candidateId === null ? { device_name: deviceName } : { candidate_id: candidateId };
+	// Strangers are one line, however many devices they say that they are: a flood of names must not bury the others.
 	const same = await otium
 		.db('door_refusal')
-		.where({ session_id: sessionId, code, settled_at: null, ...who })
-		.first('id', 'tries', 'limited');
+		.where({ session_id: sessionId, code, settled_at: null, candidate_id: candidateId })
+		.first('id', 'tries', 'limited', 'device_name');
+	const device = candidateId === null ? plainDevice(deviceName) : deviceName;
 	const at = otium.now();
 	if (same) {
 		const all = new Set([...(JSON.parse(same.limited) as string[]), ...limited]);
@@ -48,6 +55,7 @@ export async function noteRefusal(otium: Needs, refused: Refused): Promise<void>
 			.where({ id: same.id })
 			.update({
 				tries: same.tries + 1,
+				device_name: same.device_name === device ? device : SEVERAL,
 				at,
 				waits_until: waitsUntil,
 				limited: JSON.stringify([...all].slice(0, MOST_FORGIVEN))
@@ -59,7 +67,7 @@ export async function noteRefusal(otium: Needs, refused: Refused): Promise<void>
 			candidate_id: candidateId,
 			sitting_id: sittingId,
 			code,
-			device_name: deviceName,
+			device_name: device,
 			waits_until: waitsUntil,
 			limited: JSON.stringify(limited),
 			at
@@ -84,7 +92,7 @@ export async function settleRefusals(
 /** Vouches for whoever mistyped: what made them wait is forgiven, and they may try again at once. */
 export async function forgive(otium: Needs, refusalId: string): Promise<void> {
 	const row = await otium.db('door_refusal').where({ id: refusalId }).first('limited');
-	for (const target of JSON.parse(row.limited) as string[]) await otium.limits.succeeded(target);
+	for (const target of JSON.parse(row.limited) as string[]) await otium.limits.forgive(target);
 }
 
 /** After so long without another try whoever it was has gone. */

@@ -15,6 +15,7 @@ import { findSession, type Session } from '../session';
 import { offNetwork, refuse, type Answer } from './answer';
 import { isOnNetwork } from './network';
 import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';
+import type { Try } from './limits';
 import { signNote } from './tokens';
 
 /** What this needs of the house. */
@@ -29,8 +30,6 @@ export type Knock = Identity & {
 	deviceName?: string;
 };
 
-/** One address at one door: a class behind one address mistypes so often without waiting. */
-const FREE_AT_A_DOOR = 20;
 const NOTE_LASTS_MS = 10 * 60_000;
 
 /** What the door says when something that was typed is wrong. */
@@ -41,22 +40,36 @@ const KNOWN = new Set<string>(['not_on_list', 'wrong_session', 'no_tablets', 'cl
 /** Finds the sitting behind a code and an identity. A miss never says which part of it was wrong. */
 export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person: Recognised }>> {
 	const code = readDoorCode(typed.code);
-	const target = `door:${code}:${foldNumber(typed.number || `${typed.given}${typed.family}`)}`;
 	// Counted before anything is compared, and given back unless it was a miss: tries that come all at once are counted too.
-	const { wait, until } = await otium.limits.consume(target, typed.address, otium.now());
-	if (wait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: wait };
-	const answer = await recogniseAtDoor(otium, typed, code, { target, until });
+	const tries: Try[] = [];
+	const count = async (what: string): Promise<number> => {
+		const one = await otium.limits.consume('door', what, typed.address, otium.now());
+		if (one.wait === 0) tries.push(one);
+		return one.wait;
+	};
+	const names = foldNumber(`${typed.given ?? ''}${typed.family}`);
+	const wait = await count(`${code} ${foldNumber(typed.number) || names}`);
+	if (wait > 0) return tooMany(wait);
+	const countNames = async () => (foldNumber(typed.number) === '' ? 0 : count(`${code} ${names}`));
+	const answer = await recogniseAtDoor(otium, typed, code, tries, countNames);
 	const said = answer.ok ? null : answer.refusal.code;
-	if (said === null || KNOWN.has(said)) await otium.limits.giveBack(target, typed.address);
-	else if (!MISSES.has(said)) await otium.limits.refund(target, typed.address);
+	for (const one of tries) {
+		if (said === null || KNOWN.has(said)) await otium.limits.succeeded(one);
+		else if (!MISSES.has(said)) await otium.limits.refund(one);
+	}
+	if (said !== null && MISSES.has(said)) await otium.limits.missed('door', typed.address);
 	return answer;
 }
+
+const tooMany = (waitSeconds: number) => ({ ok: false, refusal: refusal('too_many_tries'), waitSeconds }) as const;
 
 async function recogniseAtDoor(
 	otium: Needs,
 	typed: Knock,
 	code: string,
-	limited: { target: string; until: number | null }
+	tries: Try[],
+	/** Counts the try for the names as well, where they are what is checked, whatever number is typed beside them. */
+	countNames: () => Promise<number>
 ): Promise<Answer<{ person: Recognised }>> {
 	const now = otium.now();
 	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
@@ -75,13 +88,13 @@ async function recogniseAtDoor(
 		return offNetwork();
 	}
 
-	const door = `session:${session.id}:${typed.address}`;
-	const doorWait = await otium.limits.waitFor(door, typed.address, now);
-	if (doorWait > 0) return { ok: false, refusal: refusal('too_many_tries'), waitSeconds: doorWait };
-
 	const { identity } = session.rules.door;
 	if (!slip && identity === 'slip') return refuse('slip_needed');
 	if (!slip && identity === 'names_and_birthday' && (!typed.given || !typed.birthday)) return refuse('names_needed');
+	if (!slip && identity === 'names_and_birthday') {
+		const wait = await countNames();
+		if (wait > 0) return tooMany(wait);
+	}
 	const found = slip
 		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
 		: await recognise(otium.db, session, typed);
@@ -91,12 +104,10 @@ async function recogniseAtDoor(
 			await tellProctor(stranger.code, { candidateId: stranger.candidateId });
 			return { ok: false, refusal: stranger.refusal };
 		}
-		const waits = [limited.until, await otium.limits.missedToo(door, now, FREE_AT_A_DOOR)];
-		const waitsUntil = Math.max(...waits.map((until) => until ?? 0)) || null;
-		await tellProctor('identity_unknown', { waitsUntil, limited: [limited.target, door] });
+		const waitsUntil = Math.max(...tries.map(({ until }) => until ?? 0)) || null;
+		await tellProctor('identity_unknown', { waitsUntil, limited: tries.map(({ target }) => target) });
 		return refuse('identity_unknown');
 	}
-	await otium.limits.succeeded(door);
 	const { level, tablets } = session.rules.lockdown;
 	if (level !== 'open' && !tablets && isTablet(deviceName)) {
 		await tellProctor('no_tablets', { candidateId: found.candidate_id, sittingId: found.sitting_id });

@@ -1,49 +1,120 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
+import { networkOf } from '$core/access';
 
 /** NIST SP 800-63B, section 5.2.2: no more than 100 consecutive failed attempts on one account. */
 export const MOST_IN_A_ROW = 100;
 /** So many misses are free: people mistype. */
 const FREE = 5;
 const LONGEST_WAIT_S = 300;
-/** In ten minutes. A college of a thousand behind one address mistypes some hundred times; 34 bits are still out of reach. */
-const ADDRESS_MISSES = 600;
+/** What is guessed a hundred times in a row rests for so long. */
+const REST_S = 3_600;
+/** In ten minutes from one address. A college of a thousand behind one address mistypes some hundred times. */
+const ADDRESS_MISSES = 300;
+/** From an address beyond that, each further miss is answered so late; what is right is answered at once. */
+const HELD_MS = 1_000;
 
 /** In ten minutes from one address: a thousand sealed clients that prove themselves anew every minute, twice over. */
 const CHALLENGES = 20_000;
 
+/** What is guessed: each has a budget of its own, so that guessing at one shuts nobody out of another. */
+export type Guessed = 'staff' | 'door' | 'rehearsal' | 'word';
+
+/** A try that was counted before it was looked at. */
+export type Try = {
+	/** Seconds to wait before the next; 0: this one may be looked at. */
+	wait: number;
+	/** Until when its target waits if it turns out a miss, epoch ms; null: it need not. */
+	until: number | null;
+	/** What counts it, to be given back or forgiven. */
+	target: string;
+	/** Misses in a row from anywhere, this one included if it is one. */
+	misses: number;
+};
+
 /**
- * Limits on wrong tries. Misses are counted for the target (an account, a candidate at a door) and for the address they
- * come from; right tries are never counted, so that forty candidates behind one address do not shut each other out.
+ * Limits on wrong tries, counted for what is guessed (an account, a candidate at a door, a word) and by who guesses (an
+ * address; of the sixth version, its network). Whoever is right passes, whatever others have tried from the same address:
+ * a school behind one address is not shut out by one of its pupils.
  */
 export class TryLimits {
-	#targets = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: 24 * 3_600 });
+	/** From one address. */
+	#own = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: REST_S });
+	/** From anywhere. */
+	#all = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: REST_S });
 	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
 	#challenges = new RateLimiterMemory({ points: CHALLENGES, duration: 600 });
 	#waits = new Map<string, number>();
 	#counting: Promise<unknown> = Promise.resolve();
 
-	/** Seconds to wait before the next try; 0: go on. */
-	async waitFor(target: string, address: string, now: number): Promise<number> {
-		const until = this.#waits.get(target) ?? 0;
-		const misses = await this.#targets.get(target);
-		if (misses && misses.consumedPoints >= MOST_IN_A_ROW) return Math.ceil(misses.msBeforeNext / 1_000);
-		const from = await this.#addresses.get(address);
-		if (from && from.consumedPoints >= ADDRESS_MISSES) return Math.ceil(from.msBeforeNext / 1_000);
-		return Math.max(0, Math.ceil((until - now) / 1_000));
-	}
-
 	/**
-	 * A miss: after the free ones, each doubles the wait.
-	 * @returns until when the target waits, epoch ms; null: it need not
+	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
+	 * @param isKnown who asks has been right before, so that strangers' misses do not keep them out
 	 */
-	async missed(target: string, address: string, now: number, free = FREE): Promise<number | null> {
-		await this.#addresses.penalty(address, 1);
-		return this.missedToo(target, now, free);
+	consume(
+		guessed: Guessed,
+		what: string,
+		address: string,
+		now: number,
+		{ free = FREE, isKnown = false } = {}
+	): Promise<Try> {
+		const everybody = `${guessed}:${what.replaceAll('|', ' ')}`;
+		const target = `${everybody}|${isKnown ? 'known' : networkOf(address)}`;
+		const counted = this.#counting.then(async (): Promise<Try> => {
+			const wait = Math.max(await this.#waitFor(target, now), isKnown ? 0 : await rest(this.#all, everybody));
+			if (wait > 0) return { wait, until: null, target, misses: 0 };
+			const misses = isKnown ? 0 : (await this.#all.penalty(everybody, 1)).consumedPoints;
+			return { wait: 0, until: await this.#count(target, now, free), target, misses };
+		});
+		this.#counting = counted.catch(() => {});
+		return counted;
 	}
 
-	/** The same miss, counted for something else as well: a whole door, beside the name that was typed at it. */
-	async missedToo(target: string, now: number, free: number): Promise<number | null> {
-		const misses = await this.#targets.penalty(target, 1);
+	/** It was wrong. From an address that has missed too often, the answer comes late. */
+	async missed(guessed: Guessed, address: string): Promise<void> {
+		const misses = await this.#addresses.penalty(`${guessed}:${networkOf(address)}`, 1);
+		if (misses.consumedPoints > ADDRESS_MISSES) await sleep(HELD_MS);
+	}
+
+	/** It was right after all: the row of misses of this target from here ends, and no other. */
+	async succeeded({ target }: Pick<Try, 'target'>): Promise<void> {
+		// Who was known has not answered for the strangers.
+		if (target.endsWith('|known')) await this.#forget(target);
+		else await this.forgive(target);
+	}
+
+	/** It was neither right nor wrong: what was typed was never compared. */
+	async refund({ target }: Pick<Try, 'target'>): Promise<void> {
+		const misses = await this.#own.reward(target, 1);
+		await this.#all.reward(withoutAddress(target), 1);
+		if (misses.consumedPoints <= FREE) this.#waits.delete(target);
+	}
+
+	/** Somebody vouches for whoever waits. */
+	async forgive(target: string): Promise<void> {
+		await this.#forget(target);
+		await this.#all.delete(withoutAddress(target));
+	}
+
+	async #forget(target: string): Promise<void> {
+		await this.#own.delete(target);
+		this.#waits.delete(target);
+	}
+
+	/** Counts a challenge that is asked for. Seconds to wait before the next; 0: there it is. */
+	async challenged(address: string): Promise<number> {
+		const asked = await this.#challenges.penalty(networkOf(address), 1);
+		return asked.consumedPoints > CHALLENGES ? Math.ceil(asked.msBeforeNext / 1_000) : 0;
+	}
+
+	async #waitFor(target: string, now: number): Promise<number> {
+		const until = this.#waits.get(target) ?? 0;
+		return Math.max(await rest(this.#own, target), Math.ceil((until - now) / 1_000));
+	}
+
+	/** After the free ones, each miss doubles the wait. */
+	async #count(target: string, now: number, free: number): Promise<number | null> {
+		const misses = await this.#own.penalty(target, 1);
 		const over = misses.consumedPoints - free;
 		if (over <= 0) return null;
 		if (this.#waits.size > 10_000) for (const [key, until] of this.#waits) if (until < now) this.#waits.delete(key);
@@ -51,43 +122,13 @@ export class TryLimits {
 		this.#waits.set(target, until);
 		return until;
 	}
+}
 
-	/**
-	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
-	 * @returns seconds to wait before the next try, 0: this one may be looked at; and until when the target waits if it
-	 * turns out a miss
-	 */
-	consume(target: string, address: string, now: number, free = FREE): Promise<{ wait: number; until: number | null }> {
-		const counted = this.#counting.then(async () => {
-			const wait = await this.waitFor(target, address, now);
-			return { wait, until: wait > 0 ? null : await this.missed(target, address, now, free) };
-		});
-		this.#counting = counted.catch(() => {});
-		return counted;
-	}
+/** A target as it is counted from anywhere. Addresses of the sixth version hold colons, so they stand behind a bar. */
+const withoutAddress = (target: string) => target.slice(0, target.lastIndexOf('|'));
 
-	/** A try that was counted was right after all: it ends the row of misses, and the address has not missed. */
-	async giveBack(target: string, address: string) {
-		await this.succeeded(target);
-		await this.#addresses.reward(address, 1);
-	}
-
-	/** A try that was counted was neither right nor wrong: what was typed was never compared. */
-	async refund(target: string, address: string) {
-		const misses = await this.#targets.reward(target, 1);
-		if (misses.consumedPoints <= FREE) this.#waits.delete(target);
-		await this.#addresses.reward(address, 1);
-	}
-
-	/** Counts a challenge that is asked for. Seconds to wait before the next; 0: there it is. */
-	async challenged(address: string): Promise<number> {
-		const asked = await this.#challenges.penalty(address, 1);
-		return asked.consumedPoints > CHALLENGES ? Math.ceil(asked.msBeforeNext / 1_000) : 0;
-	}
-
-	/** A right try, or somebody who vouches, ends the row of misses. */
-	async succeeded(target: string) {
-		await this.#targets.delete(target);
-		this.#waits.delete(target);
-	}
+/** Seconds that a target still rests after too many in a row; 0: it does not. */
+async function rest(limiter: RateLimiterMemory, target: string): Promise<number> {
+	const misses = await limiter.get(target);
+	return misses && misses.consumedPoints >= MOST_IN_A_ROW ? Math.ceil(misses.msBeforeNext / 1_000) : 0;
 }

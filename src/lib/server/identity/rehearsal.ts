@@ -35,23 +35,27 @@ export type Rehearsed =
  */
 export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearsed> {
 	const now = otium.now();
-	const target = `rehearse:${foldNumber(asked.number)}`;
-	const wait = await otium.limits.waitFor(target, asked.address, now);
-	if (wait > 0)
-		return { ok: false, refusal: { code: 'too_many_tries', ...ENTRY_REFUSALS.too_many_tries }, waitSeconds: wait };
+	const counted = await otium.limits.consume('rehearsal', foldNumber(asked.number), asked.address, now);
+	if (counted.wait > 0)
+		return {
+			ok: false,
+			refusal: { code: 'too_many_tries', ...ENTRY_REFUSALS.too_many_tries },
+			waitSeconds: counted.wait
+		};
 	const candidate = await otium
 		.db('candidate')
 		.where({ number_folded: foldNumber(asked.number) })
 		.whereNull('left_at')
 		.first();
 	if (!candidate || !sameName(candidate.family, asked.family)) {
-		await otium.limits.missed(target, asked.address, now);
+		await otium.limits.missed('rehearsal', asked.address);
 		return { ok: false, refusal: { code: 'identity_unknown', ...ENTRY_REFUSALS.identity_unknown } };
 	}
-	await otium.limits.succeeded(target);
+	await otium.limits.succeeded(counted);
 	const needs = await needsOf(otium, candidate.id, now);
 	const { ready, clientSays } = await writeCheck(otium, candidate.id, null, needs, asked);
-	return { ok: true, ready, name: `${candidate.given} ${candidate.family}`, needs, clientSays };
+	// Nothing is told that was not typed: a number and a family name do not make a stranger learn more.
+	return { ok: true, ready, name: candidate.number, needs, clientSays };
 }
 
 type Found = { deviceName: string; client: ProvenClient | null; results: CheckResult[] };

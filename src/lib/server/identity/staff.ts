@@ -5,12 +5,15 @@ import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { Passwords } from './passwords';
-import { hashToken, newToken } from './tokens';
+import { hashToken, newToken, readNote, signNote } from './tokens';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits' | 'passwords'>;
 
 const SIGNED_IN_FOR_MS = 14 * 3_600_000;
+const KNOWN_FOR_MS = 180 * 24 * 3_600_000;
+/** Wrong passwords in a row that the logbook tells of, gathered. */
+const TOLD_AT = [5, 25, 100];
 
 export async function addStaff(
 	db: Query,
@@ -29,20 +32,33 @@ export async function addStaff(
 	return id;
 }
 
-export type SignIn = { ok: true; token: string; expires: number } | { ok: false; waitSeconds: number };
+/** `known`: lets this browser go on when strangers have tried the same name too often. */
+export type SignIn = { ok: true; token: string; expires: number; known: string } | { ok: false; waitSeconds: number };
 
 /** Signs in, or says how long to wait before the next try. What was wrong is not told. */
-export async function signIn(otium: Needs, name: string, password: string, address: string): Promise<SignIn> {
+export async function signIn(
+	otium: Needs,
+	name: string,
+	password: string,
+	address: string,
+	/** What an earlier sign-in of this name left in this browser. */
+	known: string | null = null
+): Promise<SignIn> {
 	const now = otium.now();
-	const target = `staff:${name.trim().toLowerCase()}`;
+	const typed = name.trim().toLowerCase();
+	const isKnown = known !== null && (await readNote(otium.db, known, now))?.signIn === typed;
 	if (otium.passwords.isFull) return { ok: false, waitSeconds: 2 };
 	// Counted before comparing, and given back when it was right: tries that come all at once are counted like any others.
-	const { wait } = await otium.limits.consume(target, address, now);
-	if (wait > 0) return { ok: false, waitSeconds: wait };
+	const counted = await otium.limits.consume('staff', typed, address, now, { isKnown });
+	if (counted.wait > 0) return { ok: false, waitSeconds: counted.wait };
 
-	const row = await otium.db('staff').where({ sign_in: name.trim().toLowerCase() }).first('id', 'password_hash');
-	if (!(await otium.passwords.isRight(row?.password_hash ?? null, password))) return { ok: false, waitSeconds: 0 };
-	await otium.limits.giveBack(target, address);
+	const row = await otium.db('staff').where({ sign_in: typed }).first('id', 'password_hash');
+	if (!(await otium.passwords.isRight(row?.password_hash ?? null, password))) {
+		if (row && TOLD_AT.includes(counted.misses)) await noteMisses(otium, row.id, counted.misses, address);
+		await otium.limits.missed('staff', address);
+		return { ok: false, waitSeconds: 0 };
+	}
+	await otium.limits.succeeded(counted);
 	const token = newToken();
 	const expires = now + SIGNED_IN_FOR_MS;
 	const coordinates = (await rolesOf(otium.db, row.id)).some((held) => held.role === 'coordinator');
@@ -52,7 +68,13 @@ export async function signIn(otium: Needs, name: string, password: string, addre
 		await trx('staff_session').insert({ token_hash: hashToken(token), staff_id: row.id, expires_at: expires });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'signed_in', body: { address } }]);
 	});
-	return { ok: true, token, expires };
+	return { ok: true, token, expires, known: await signNote(otium.db, { signIn: typed }, now + KNOWN_FOR_MS) };
+}
+
+async function noteMisses(otium: Needs, staffId: string, misses: number, address: string): Promise<void> {
+	const by: Actor = { role: 'system', id: 'sign-in' };
+	const body = { staff: staffId, misses, address };
+	await transact(otium.db, (trx) => appendToLogbook(trx, [{ at: otium.now(), by, kind: 'sign_in_failed', body }]));
 }
 
 export async function signOut(otium: Needs, token: string): Promise<void> {

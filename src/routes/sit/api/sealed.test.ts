@@ -182,7 +182,7 @@ describe('a rehearsal', () => {
 		expect(await rehearse(house.otium, { ...asked, client: await clientOf('2.1') })).toMatchObject({
 			ok: true,
 			ready: true,
-			name: 'Given0 Family0'
+			name: 'DO-1001'
 		});
 		expect(await house.otium.db('device_check')).toHaveLength(2);
 		expect(await house.otium.db('sitting')).toEqual(before);

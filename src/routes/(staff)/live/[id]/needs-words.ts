@@ -51,6 +51,7 @@ const REFUSED: Record<string, string> = {
 	client_outdated: 'came with a sealed client that is too old',
 	no_tablets: 'came with a tablet, which the rules do not allow',
 	not_me: 'was recognised at a device where somebody said: that is not me',
+	word_guessed: 'is trying one word after another to begin or to hand in',
 	barred: 'is being held and tried to come in',
 	already_ended: 'has handed in and tried to come in again'
 };

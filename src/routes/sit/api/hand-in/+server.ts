@@ -2,13 +2,14 @@ import { z } from 'zod';
 import { sameName } from '$core/access';
 import { fail } from '$core/problem';
 import { refusal } from '$core/sitting';
+import { withWord } from '$lib/server/door';
 import { boundDevice, orRefuse, refuse, route } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
 import { act, formOf, loadSitting } from '$lib/server/sitting';
 
 const Asked = z.object({ commandId: z.string().min(8).max(64), finishWord: z.string().max(80).default('') });
 
-export const POST = route(boundDevice, Asked, async ({ otium, device, body }) => {
+export const POST = route(boundDevice, Asked, async ({ otium, device, body, locals }) => {
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	if (!one) refuse(refusal('gone'));
 	const wanted = one.session.rules.finishWord;
@@ -21,15 +22,18 @@ export const POST = route(boundDevice, Asked, async ({ otium, device, body }) =>
 		if (blanks > 0)
 			fail('blanks_left', { message: `${blanks} ${blanks === 1 ? 'question is' : 'questions are'} still blank.` });
 	}
-	const [outcome] = await act(otium, [
-		{
-			id: body.commandId,
-			sittingId: device.sittingId,
-			by: { role: 'candidate', id: one.candidate.id },
-			body: { kind: 'hand_in', receipt: newReceipt(), reason: null },
-			facts: { finishWord }
-		}
-	]);
-	orRefuse(outcome);
+	const handIn = async () => {
+		const [outcome] = await act(otium, [
+			{
+				id: body.commandId,
+				sittingId: device.sittingId,
+				by: { role: 'candidate', id: one.candidate.id },
+				body: { kind: 'hand_in', receipt: newReceipt(), reason: null },
+				facts: { finishWord }
+			}
+		]);
+		return outcome;
+	};
+	orRefuse(await withWord(otium, device.sittingId, 'finish', body.finishWord, locals.address, handIn));
 	return { ok: true };
 });

@@ -1,0 +1,196 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { StaffMember } from '$core/access';
+import { DEFAULT_RULES } from '$core/session';
+import { openRefusals } from '$lib/server/door';
+import { addStaff, signIn } from '$lib/server/identity';
+import { searchLogbook } from '$lib/server/logbook';
+import { act } from '$lib/server/sitting';
+import { call } from '$lib/server/testing/call';
+import { arriveAt, buildHouse, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
+import { POST as door } from './(staff)/live/[id]/door/+server';
+import { POST as begin } from './sit/api/begin/+server';
+import { POST as handIn } from './sit/api/hand-in/+server';
+import { POST as knock } from './sit/api/knock/+server';
+import { POST as rehearse } from './sit/api/rehearse/+server';
+
+let house: House;
+let code: string;
+beforeEach(async () => {
+	house = await buildHouse({ rules: { startWord: 'halyard', finishWord: 'mooring' } });
+	code = await openDoor(house);
+});
+afterEach(() => house.close());
+
+type Asked = Omit<Parameters<typeof call>[1], 'otium'>;
+const ask = (handler: unknown, asked: Asked) => call(handler as never, { otium: house.otium, ...asked });
+const DUNMORE: StaffMember = somebody('dunmore', 'proctor', 'quayside');
+const lines = () => openRefusals(house.otium.db, 's1', house.otium.now());
+const knocking = (number: string, family: string, more: object = {}, address = '10.0.0.1') =>
+	ask(knock, { body: { code, number, family, ...more }, address });
+const counted = (answers: { status: number }[]) =>
+	answers.reduce<Record<number, number>>((all, { status }) => ({ ...all, [status]: (all[status] ?? 0) + 1 }), {});
+let commands = 0;
+const commandId = () => `command-${++commands}`;
+
+describe('a start or finish word', () => {
+	/** Lets the nth in, on their own device. */
+	async function letIn(nth: number) {
+		const arrived = await arriveAt(house, nth, code);
+		if (!arrived.ok) throw new Error(arrived.refusal.code);
+		const { sittingId, epoch } = arrived.device;
+		await act(house.otium, [{ id: commandId(), sittingId, by: PROCTOR, body: { kind: 'let_in' } }]);
+		return { sittingId, epoch };
+	}
+	const beginWith = (device: { sittingId: string; epoch: number }, startWord: string, address?: string) =>
+		ask(begin, { body: { commandId: commandId(), startWord }, device, address });
+
+	it.each([
+		['one after another', false],
+		['all at once', true]
+	])('is guessed six times at the most before it waits, %s', async (_, atOnce) => {
+		const device = await letIn(0);
+		const words = Array.from({ length: 30 }, (_, i) => `guess${i}`);
+		const answers = atOnce
+			? await Promise.all(words.map((word) => beginWith(device, word)))
+			: await words.reduce(
+					async (all, word) => [...(await all), await beginWith(device, word)],
+					Promise.resolve<Awaited<ReturnType<typeof beginWith>>[]>([])
+				);
+		expect(counted(answers)).toEqual({ 422: 6, 429: 24 });
+		// The right one waits as well, and says how long.
+		const right = await beginWith(device, 'halyard');
+		expect([right.status, right.body.waitSeconds]).toEqual([429, 2]);
+		// Nobody else waits, and the proctor sees who guesses and lets them try again.
+		expect((await beginWith(await letIn(1), 'halyard')).status).toBe(200);
+		const [line] = await lines();
+		expect(line).toMatchObject({ code: 'word_guessed', candidate: { number: 'DO-1001' } });
+		const forgive = { params: { id: 's1' }, body: { refusalId: line.id, act: 'forgive' }, staff: DUNMORE };
+		expect((await ask(door, forgive)).status).toBe(200);
+		expect((await beginWith(device, 'halyard')).status).toBe(200);
+	});
+
+	it('waits from another address too, once it was tried often enough, and the finish word by itself', async () => {
+		const epoch = await bringToWorkWithWord();
+		const device = { sittingId: 'sit0', epoch };
+		const finish = (word: string) => ask(handIn, { body: { commandId: commandId(), finishWord: word }, device });
+		for (let i = 0; i < 6; i++) expect((await finish(`guess${i}`)).status).toBe(422);
+		expect((await finish('mooring')).status).toBe(429);
+		house.clock.at += 3_000;
+		expect((await finish('mooring')).status).toBe(200);
+	});
+
+	async function bringToWorkWithWord(): Promise<number> {
+		const device = await letIn(0);
+		expect((await beginWith(device, 'halyard')).status).toBe(200);
+		return device.epoch;
+	}
+});
+
+describe('who somebody is', () => {
+	it('a birthday is not guessed behind an ever new number', async () => {
+		const { rules } = await house.otium.db('session').where({ id: 's1' }).first('rules');
+		const parsed = JSON.parse(rules);
+		parsed.door = { ...DEFAULT_RULES.door, identity: 'names_and_birthday' };
+		await house.otium
+			.db('session')
+			.where({ id: 's1' })
+			.update({ rules: JSON.stringify(parsed) });
+		await house.otium.db('candidate').where({ id: 'can0' }).update({ birth: '2007-05-31' });
+		const asking = (birthday: string, number: string) => knocking(number, 'Family0', { given: 'Given0', birthday });
+		for (let i = 1; i <= 6; i++) expect((await asking(`0${i}-01`, `N${i}`)).status).toBe(404);
+		expect((await asking('31-05', 'N7')).status).toBe(429);
+		house.clock.at += 3_000;
+		expect((await asking('31-05', '')).status).toBe(200);
+	});
+
+	it('a right knock of one’s own forgives nothing but itself', async () => {
+		for (let i = 0; i < 6; i++) await knocking('DO-1002', 'Guess');
+		expect((await knocking('DO-1001', 'Family0')).status).toBe(200);
+		expect((await knocking('DO-1002', 'Family1')).status).toBe(429);
+	});
+
+	it('six hundred wrong tries from a shared address shut out neither an honest candidate nor the coordinator there', async () => {
+		await addStaff(house.otium.db, {
+			signIn: 'lorne',
+			name: 'Petra Lorne',
+			password: 'high water at noon',
+			roles: [{ role: 'coordinator', siteId: null }]
+		});
+		const wrong = Array.from({ length: 600 }, (_, i) => knocking(`DO-${9_000 + i}`, 'Guess'));
+		expect(counted(await Promise.all(wrong))).toEqual({ 404: 600 });
+		const began = performance.now();
+		expect((await knocking('DO-1001', 'Family0')).status).toBe(200);
+		// Who guesses on is answered late; who is right is not.
+		expect(performance.now() - began).toBeLessThan(900);
+		expect((await signIn(house.otium, 'lorne', 'high water at noon', '10.0.0.1')).ok).toBe(true);
+	});
+
+	it('an address of the sixth version is one guesser with all of its network', async () => {
+		for (let i = 0; i < 6; i++) await knocking('DO-1001', 'Guess', {}, `2001:db8:0:1::${i}`);
+		expect((await knocking('DO-1001', 'Family0', {}, '2001:db8:0:1:ffff::9')).status).toBe(429);
+		expect((await knocking('DO-1001', 'Family0', {}, '2001:db8:0:2::1')).status).toBe(200);
+	});
+
+	it('a flood of strangers is one line, and their words stand on no screen', async () => {
+		for (let i = 0; i < 40; i++)
+			await knocking(`DO-${9_000 + i}`, 'Guess', { deviceName: `Fire alarm! Leave the room ${i}` });
+		await knocking('DO-9999', 'Guess', { deviceName: 'Windows, Edge' });
+		expect(await lines()).toMatchObject([{ tries: 41, device: 'Several devices' }]);
+	});
+
+	it('a rehearsal tells nothing that was not typed', async () => {
+		const asked = { number: 'DO-1001', family: 'family0', deviceName: 'Laptop', results: [] };
+		const answer = await ask(rehearse, { body: asked });
+		expect(answer.status).toBe(200);
+		expect(answer.text).not.toContain('Given0');
+		const misses = await Promise.all(
+			Array.from({ length: 30 }, (_, i) => ask(rehearse, { body: { ...asked, family: `Guess${i}` } }))
+		);
+		expect(counted(misses)).toEqual({ 404: 6, 429: 24 });
+	});
+});
+
+describe('a password of the staff', () => {
+	const RIGHT = 'high water at noon';
+	beforeEach(() =>
+		addStaff(house.otium.db, {
+			signIn: 'lorne',
+			name: 'Petra Lorne',
+			password: RIGHT,
+			roles: [{ role: 'coordinator', siteId: null }]
+		})
+	);
+	const trying = (password: string, address: string, known: string | null = null) =>
+		signIn(house.otium, 'lorne', password, address, known);
+
+	it('is guessed a hundred times in a row at the most, from however many addresses; a known browser goes on', async () => {
+		const before = await trying(RIGHT, '10.0.0.1');
+		if (!before.ok) throw new Error('not signed in');
+		const tries = Array.from({ length: 110 }, (_, i) => trying('wrong', `10.9.${i}.1`));
+		const compared = (await Promise.all(tries)).filter((one) => !one.ok && one.waitSeconds === 0);
+		expect(compared.length).toBe(100);
+		expect(await trying(RIGHT, '10.0.0.1')).toMatchObject({ ok: false });
+		expect(await trying(RIGHT, '10.0.0.1', before.known)).toMatchObject({ ok: true });
+		expect(await trying(RIGHT, '10.0.0.1', `${before.known}x`)).toMatchObject({ ok: false });
+		// An hour, and not a day; and the logbook has told of it.
+		expect((await searchLogbook(house.otium.db, { text: 'sign_in_failed' })).map(({ body }) => body.misses)).toEqual([
+			100, 25, 5
+		]);
+	}, 60_000);
+
+	it('guessed by a stranger keeps the stranger waiting, and nobody at another address', async () => {
+		await Promise.all(Array.from({ length: 20 }, () => trying('wrong', '10.9.9.9')));
+		expect(await trying(RIGHT, '10.9.9.9')).toMatchObject({ ok: false, waitSeconds: 2 });
+		expect(await trying(RIGHT, '10.0.0.1')).toMatchObject({ ok: true });
+	});
+
+	it('what a browser keeps of one name opens nothing for another', async () => {
+		const before = await trying(RIGHT, '10.0.0.1');
+		if (!before.ok) throw new Error('not signed in');
+		const other = (password: string) => signIn(house.otium, 'sorrel', password, '10.0.0.2', before.known);
+		await addStaff(house.otium.db, { signIn: 'sorrel', name: 'Ina Sorrel', password: RIGHT, roles: [] });
+		for (let i = 0; i < 6; i++) await other('wrong');
+		expect(await other(RIGHT)).toMatchObject({ ok: false, waitSeconds: 2 });
+	});
+});
