@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { showDoorCode } from '$core/access';
 import { openDb } from '$lib/server/db';
-import { DEMO_PASSWORD, DEMO_STAFF, demoDevice, seedDemo, setDemoClock } from '$lib/server/demo';
+import { DEMO_PASSWORD, DEMO_STAFF, demoDevices, seedDemo, setDemoClock } from '$lib/server/demo';
 import { startOtium } from '$lib/server/otium';
 import { findSessions } from '$lib/server/session';
 import { runCrowd } from '../stand-ins/crowd';
@@ -100,12 +100,13 @@ async function sendCrowd() {
 		}))
 	);
 	await db.destroy();
+	const devices = demoDevices(options.data);
 	for (const [i, { code, people }] of rosters.entries()) {
-		const candidates = people.map((person) => ({ ...person, deviceId: demoDevice(person.number) }));
 		void runCrowd({
 			url,
 			code,
-			candidates,
+			candidates: people,
+			devices,
 			seed: 7 + i,
 			tempo: 1,
 			kinds: ['steady', 'steady', 'slow', 'steady', 'dropper'],

@@ -5,7 +5,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import playwright from '../playwright.config';
 import { showDoorCode } from '$core/access';
 import { openDb } from '$lib/server/db';
-import { DEMO_PASSWORD, demoDevice, seedDemo, setDemoClock } from '$lib/server/demo';
+import { DEMO_PASSWORD, demoDevices, seedDemo, setDemoClock } from '$lib/server/demo';
 import { startOtium } from '$lib/server/otium';
 import { findSessions } from '$lib/server/session';
 import { runCrowd } from '../stand-ins/crowd';
@@ -36,11 +36,11 @@ const personId = async (number: string) => (await db('candidate').where({ number
 const chart = open.find((session) => session.room.name === 'Chart Room')!;
 for (const [i, session] of open.entries()) {
 	const people = await findRoster(db, session.id, ['working', 'at_door', 'on_hold']);
-	const candidates = people.map((person) => ({ ...person, deviceId: demoDevice(person.number) }));
 	void runCrowd({
 		url,
 		code: session.doorCode!,
-		candidates,
+		candidates: people,
+		devices: demoDevices(dir),
 		seed: 7 + i,
 		tempo: 1,
 		kinds: ['steady', 'steady', 'slow'],

@@ -46,6 +46,7 @@ export async function soak({ minutes, candidates, seed, log = () => {} }: Soak):
 	const start = async (): Promise<ChildProcess> =>
 		startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' }).catch(() => sleep(1_000).then(start));
 	let server = await start();
+	const devices = new Map<string, string>();
 	const acknowledged: Acknowledged[] = [];
 	const until = Date.now() + minutes * 60_000;
 	let [serverKills, candidateKills, storageFaults, fromAway, life] = [0, 0, 0, 0, 0];
@@ -61,7 +62,8 @@ export async function soak({ minutes, candidates, seed, log = () => {} }: Soak):
 			await runCrowd({
 				url: `http://localhost:${port}`,
 				code,
-				candidates: group.map((person) => ({ ...person, deviceId: `soak-${person.number}` })),
+				candidates: group,
+				devices,
 				seed: seed + n + ++life,
 				tempo: isAway ? 1 : 0.25,
 				kinds: isAway ? ['away'] : ['steady', 'slow', 'dropper', 'rapid', 'writer'],

@@ -189,7 +189,12 @@ describe('a password of the staff', () => {
 		const before = await trying(RIGHT, '10.0.0.1');
 		if (!before.ok) throw new Error('not signed in');
 		const other = (password: string) => signIn(house.otium, 'sorrel', password, '10.0.0.2', before.known);
-		await addStaff(house.otium.db, { signIn: 'sorrel', name: 'Ina Sorrel', password: RIGHT, roles: [] });
+		await addStaff(house.otium.db, {
+			signIn: 'sorrel',
+			name: 'Ina Sorrel',
+			password: RIGHT,
+			roles: [{ role: 'proctor', siteId: null }]
+		});
 		for (let i = 0; i < 6; i++) await other('wrong');
 		expect(await other(RIGHT)).toMatchObject({ ok: false, waitSeconds: 2 });
 	});

@@ -1,14 +1,22 @@
 /** A candidate's browser as far as the server can tell: cookies, JSON and a live line. */
 export type Reply = { status: number; body: Record<string, unknown> };
 
+const DEVICE = 'otium-device';
+
 export class Browser {
 	#cookies = new Map<string, string>();
 
 	constructor(
 		private readonly url: string,
-		deviceId?: string
+		/** What this device was given when it first came. */
+		device?: string
 	) {
-		if (deviceId) this.#cookies.set('otium-device', deviceId);
+		if (device) this.#cookies.set(DEVICE, device);
+	}
+
+	/** By which it is known again. */
+	get device(): string | undefined {
+		return this.#cookies.get(DEVICE);
 	}
 
 	async get(path: string): Promise<Reply> {

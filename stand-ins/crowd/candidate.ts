@@ -3,7 +3,8 @@ import type { Behaviour } from './behaviour';
 import { cookieName, prove } from '../sealed-client/prove';
 import { Browser, type Reply } from './browser';
 
-export type Person = { number: string; family: string; deviceId: string };
+/** `device`: what the device that they sat at was given, when they come back to it. */
+export type Person = { number: string; family: string; device?: string };
 type Named = { id: string };
 export type Question = {
 	id: string;
@@ -18,6 +19,8 @@ export type Question = {
 export type Acknowledged = { number: string; questionId: string; seq: number; value: unknown };
 
 export type Ears = {
+	/** Somebody is at the door, at a device that is known by this from now on. */
+	arrived: (number: string, device: string) => void;
 	acknowledged: (answer: Acknowledged) => void;
 	refused: (reply: Reply) => void;
 	log: (line: string) => void;
@@ -63,7 +66,7 @@ export class Candidate {
 		private readonly tempo: number,
 		private readonly ears: Ears
 	) {
-		this.#browser = new Browser(url, person.deviceId);
+		this.#browser = new Browser(url, person.device);
 	}
 
 	/** Resolves true when the paper was handed in. */
@@ -98,7 +101,9 @@ export class Candidate {
 			commandId,
 			deviceName: 'College laptop'
 		});
-		return arrived.status === 200 ? true : this.#give(arrived);
+		if (arrived.status !== 200) return this.#give(arrived);
+		this.ears.arrived(this.person.number, this.#browser.device!);
+		return true;
 	}
 
 	/** Waits to be let in, begins, and has the questions; null when the proctor turned them away or told to stop. */

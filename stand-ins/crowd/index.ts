@@ -10,7 +10,9 @@ export type CrowdOptions = {
 	url: string;
 	/** The door code. */
 	code: string;
-	candidates: (Omit<Person, 'deviceId'> & { deviceId?: string })[];
+	candidates: Person[];
+	/** By number: the devices that they sat at before, and from now on those that they sit at. */
+	devices?: Map<string, string>;
 	/** The same seed behaves the same. */
 	seed: number;
 	/** 1 is real time; 0.01 is a hundred times as fast. */
@@ -36,6 +38,7 @@ export async function runCrowd(options: CrowdOptions): Promise<CrowdReport> {
 	const report: CrowdReport = { handedIn: 0, saved: 0, refused: 0, refusals: new Map() };
 	const kinds = options.kinds ?? ROOM;
 	const ears = {
+		arrived: (number: string, device: string) => void options.devices?.set(number, device),
 		acknowledged: (answer: Acknowledged) => {
 			report.saved++;
 			options.acknowledged?.(answer);
@@ -56,8 +59,8 @@ export async function runCrowd(options: CrowdOptions): Promise<CrowdReport> {
 			const random = () => uniformInt(0, 2 ** 30 - 1, generator) / 2 ** 30;
 			const own = BEHAVIOURS[kinds[i % kinds.length]];
 			const behaviour: Behaviour = options.promptly ? { ...own, comes: [0, 2] } : own;
-			const withDevice = { ...person, deviceId: person.deviceId ?? `crowd-${options.seed}-${person.number}` };
-			const candidate = new Candidate(options.url, withDevice, behaviour, random, options.tempo, ears);
+			const device = person.device ?? options.devices?.get(person.number);
+			const candidate = new Candidate(options.url, { ...person, device }, behaviour, random, options.tempo, ears);
 			try {
 				if (await candidate.sit(options.code)) {
 					report.handedIn++;

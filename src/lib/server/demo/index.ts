@@ -1,4 +1,5 @@
 export { demoClock, setDemoClock } from './clock';
 export { DEMO_PAPERS } from './papers';
 export { DEMO_PASSWORD, DEMO_STAFF } from './people';
-export { demoDevice, seedDemo } from './seed';
+export { demoDevices } from './devices';
+export { seedDemo } from './seed';

@@ -9,7 +9,8 @@ import { DEFAULT_RULES } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { localDate, localTime, MINUTE } from '$core/time';
 import { giveGrant } from '../grants';
-import { addStaff, arrive, knock } from '../identity';
+import { addStaff, arrive, deviceOf, knock, newDeviceSecret } from '../identity';
+import { keepDemoDevices } from './devices';
 import { transact } from '../db';
 import type { Otium } from '../otium';
 import {
@@ -44,9 +45,12 @@ export async function seedDemo(otium: Otium, clock: { at: number }, now: number)
 	await day.chartRoomRunning();
 	await day.quietRoomRunning();
 	clock.at = now;
+	keepDemoDevices(otium.dataDir, day.devices);
 }
 
 class Day {
+	/** What each simulated device was given, by candidate number. */
+	readonly devices = new Map<string, string>();
 	#staff = new Map<string, Actor>();
 	#papers = new Map<string, { id: string; paper: Paper }>();
 	#sessions = new Map<string, string>();
@@ -450,10 +454,12 @@ class Day {
 			address: 'demo'
 		});
 		if (!met.ok) throw new Error(`${person.number} was not recognised: ${met.refusal.code}`);
+		const device = this.devices.get(person.number) ?? (await newDeviceSecret(this.otium.db));
+		this.devices.set(person.number, device);
 		const asked = {
 			note: met.person.note,
 			commandId: nanoid(),
-			deviceId: demoDevice(person.number),
+			deviceId: (await deviceOf(this.otium.db, device))!,
 			deviceName: 'College laptop',
 			address: 'demo'
 		};
@@ -527,11 +533,6 @@ class Day {
 }
 
 type Sitter = { sittingId: string; id: string; number: string; given: string; family: string };
-
-/** The device on which a demo candidate sits; the crowd goes on with the same. */
-export function demoDevice(number: string): string {
-	return `demo-${number}`;
-}
 
 const ESSAY =
 	'A free surface lets the liquid run to the low side as the ship heels. Its weight moves with it, and so the righting lever is smaller than for a frozen load. I would press the tank up or empty it, one tank at a time, beginning low down.';

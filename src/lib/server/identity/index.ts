@@ -18,3 +18,4 @@ export { deviceByToken, signInDevice } from './device';
 export type { SignedIn } from './device';
 export { hashToken, paperKey } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';
+export { deviceOf, newDeviceSecret } from './device-secret';

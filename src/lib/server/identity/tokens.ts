@@ -24,19 +24,32 @@ async function serverKey(db: Query): Promise<string> {
 
 /** A note that only this server can have written, readable until `expires`. */
 export async function signNote(db: Query, note: Record<string, unknown>, expires: number): Promise<string> {
-	const body = Buffer.from(JSON.stringify({ ...note, expires })).toString('base64url');
-	return `${body}.${await seal(db, body)}`;
+	return sealed(db, 'note', Buffer.from(JSON.stringify({ ...note, expires })).toString('base64url'));
 }
 
 /** What the note says; null when it is not ours, was changed, or has expired. */
 export async function readNote(db: Query, signed: string, now: number): Promise<Record<string, unknown> | null> {
-	const [body, mac] = signed.split('.');
-	if (!body || !mac) return null;
-	const right = Buffer.from(await seal(db, body));
-	const given = Buffer.from(mac);
-	if (right.length !== given.length || !timingSafeEqual(right, given)) return null;
+	const body = await unsealed(db, 'note', signed);
+	if (body === null) return null;
 	const note = JSON.parse(Buffer.from(body, 'base64url').toString());
 	return note.expires > now ? note : null;
+}
+
+/** What a seal is for: one that was made for a note is worth nothing on a device. */
+type Purpose = 'note' | 'device';
+
+/** Letters of base64url with this server's seal behind them. */
+export async function sealed(db: Query, purpose: Purpose, body: string): Promise<string> {
+	return `${body}.${await seal(db, `${purpose} ${body}`)}`;
+}
+
+/** What was sealed; null when the seal is not ours, or another's. */
+export async function unsealed(db: Query, purpose: Purpose, text: string): Promise<string | null> {
+	const [body, mac, ...rest] = text.split('.');
+	if (!body || !mac || rest.length > 0) return null;
+	const right = Buffer.from(await seal(db, `${purpose} ${body}`));
+	const given = Buffer.from(mac);
+	return right.length === given.length && timingSafeEqual(right, given) ? body : null;
 }
 
 /** The key with which a device seals what it keeps of one sitting; the same for as long as it is bound. */

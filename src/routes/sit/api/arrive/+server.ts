@@ -1,7 +1,6 @@
-import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import { anyone, orRefuse, readCookie, route, writeCookie } from '$lib/server/http';
-import { arrive } from '$lib/server/identity';
+import { arrive, deviceOf, newDeviceSecret } from '$lib/server/identity';
 
 const Asked = z.object({
 	note: z.string().max(2_000),
@@ -11,10 +10,14 @@ const Asked = z.object({
 const YEAR_S = 365 * 24 * 3_600;
 
 export const POST = route(anyone, Asked, async ({ otium, body, locals, cookies, url }) => {
-	const deviceId = readCookie(cookies, url, 'device') ?? nanoid();
+	const sent = readCookie(cookies, url, 'device');
+	// A device does not choose who it is: what was not drawn here is a new one.
+	const isOurs = (await deviceOf(otium.db, sent)) !== null;
+	const secret = isOurs ? sent! : await newDeviceSecret(otium.db);
+	const deviceId = (await deviceOf(otium.db, secret))!;
 	const { device } = orRefuse(await arrive(otium, { ...body, deviceId, address: locals.address }));
 	const { token, expires, sittingId, epoch } = device;
-	writeCookie(cookies, url, 'device', deviceId, YEAR_S);
+	writeCookie(cookies, url, 'device', secret, YEAR_S);
 	writeCookie(cookies, url, 'sitting', token, Math.floor((expires - otium.now()) / 1_000));
 	return { sittingId, epoch };
 });

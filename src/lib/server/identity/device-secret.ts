@@ -1,0 +1,16 @@
+import type { Query } from '../db';
+import { hashToken, newToken, sealed, unsealed } from './tokens';
+
+/**
+ * What makes a device known again: 256 bits that this server has drawn, with its seal. Only the device has them; what the
+ * record holds of a device is their hash, with which nobody can pass for it.
+ */
+export async function newDeviceSecret(db: Query): Promise<string> {
+	return sealed(db, 'device', newToken());
+}
+
+/** By which name the record knows the device that sent this; null: no secret of ours. */
+export async function deviceOf(db: Query, sent: string | undefined): Promise<string | null> {
+	const secret = sent === undefined ? null : await unsealed(db, 'device', sent);
+	return secret === null ? null : hashToken(secret);
+}
