@@ -9,6 +9,8 @@ declare global {
 		}
 		interface Locals {
 			otium: Otium;
+			/** The hash of the token that this request came with; null: it came with none that holds. */
+			signIn: string | null;
 			/** Only outside `/sit`. */
 			staff: StaffMember | null;
 			/** Whose request it is; behind a named proxy, whom that speaks for. */

@@ -4,7 +4,7 @@ import { clientAddress, readRanges } from '$core/access';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
 import { problemResponse, readCookie } from '$lib/server/http';
-import { deviceByToken, readClientNote, staffByToken } from '$lib/server/identity';
+import { deviceByToken, hashToken, readClientNote, staffByToken } from '$lib/server/identity';
 import { startOtium, type Otium } from '$lib/server/otium';
 
 let otium: Otium;
@@ -87,15 +87,18 @@ const respond: Handle = async ({ event, resolve }) => {
 	event.locals.staff = null;
 	event.locals.device = null;
 	event.locals.client = null;
+	event.locals.signIn = null;
 	const atSit = url.pathname === '/sit' || url.pathname.startsWith('/sit/');
 	if (atSit) {
 		const token = readCookie(cookies, url, 'sitting');
 		if (token) event.locals.device = await deviceByToken(otium.db, token, otium.now());
+		if (event.locals.device) event.locals.signIn = hashToken(token!);
 		const note = readCookie(cookies, url, 'client');
 		if (note) event.locals.client = await readClientNote(otium, note, event.locals.address);
 	} else {
 		const token = readCookie(cookies, url, 'staff');
 		if (token) event.locals.staff = await staffByToken(otium.db, token, otium.now());
+		if (event.locals.staff) event.locals.signIn = hashToken(token!);
 	}
 	const response = await resolve(event);
 	response.headers.set('x-content-type-options', 'nosniff');

@@ -76,6 +76,12 @@ export const PROBLEMS = {
 	/** What a rule of the product refuses in words of its own. */
 	refused: { status: 409, message: 'This was refused.' },
 
+	too_many_lines: {
+		status: 429,
+		message: 'Too many windows are open.',
+		instead: 'Close some of them, then load this page again.'
+	},
+
 	// What it is about
 	not_found: {
 		status: 404,

@@ -23,6 +23,8 @@ export class Line {
 	downSince = $state<number | null>(null);
 	/** The server no longer knows this device. */
 	isSignedOut = $state(false);
+	/** The sitting is bound to another device now. */
+	isFreed = $state(false);
 	/** The question on screen, told with every beat; null: none. */
 	#at: number | null = null;
 	#source: EventSource | null = null;
@@ -46,7 +48,8 @@ export class Line {
 			source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now));
 			source.onerror = () => {
 				if (source.readyState !== EventSource.CLOSED || stopped) return;
-				retry = setTimeout(listen, TRY_AGAIN_MS);
+				// The server cut it or refuses it: it is asked why before the line is opened anew.
+				retry = setTimeout(() => void this.refresh().then(() => stopped || this.isFreed || listen()), TRY_AGAIN_MS);
 			};
 		};
 		listen();
@@ -77,7 +80,7 @@ export class Line {
 	async refresh(): Promise<void> {
 		const answer = await send<{ picture: SittingPicture }>('GET', '/sit/api/picture');
 		if (answer.ok) this.#take(answer.data.picture);
-		else this.#missed(answer.status);
+		else this.#missed(answer.status, answer.problem.code);
 	}
 
 	async #beat() {
@@ -108,7 +111,8 @@ export class Line {
 		this.downSince = null;
 	}
 
-	#missed(status: number) {
+	#missed(status: number, code = '') {
+		if (code === 'second_device') this.isFreed = true;
 		if (status === 401) this.isSignedOut = true;
 		if (status === 0 || status >= 500) this.downSince ??= this.clock.read();
 	}

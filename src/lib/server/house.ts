@@ -28,7 +28,11 @@ export type House = {
 	mail: MailTransport;
 	/** For work that would keep the event loop, and for files from outside. */
 	threads: Threads;
+	lines: OpenLines;
 };
+
+/** The open lines of everybody, by who holds them. */
+export type OpenLines = { end: (holder: string) => void };
 
 /** The way of every mail: a mail server, or the outbox folder. */
 export type MailTransport = { sendMail: (mail: SendMailOptions) => Promise<unknown>; close: () => void };

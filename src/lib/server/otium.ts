@@ -5,6 +5,7 @@ import { openDb, type Db } from './db';
 import { TryLimits } from './identity/limits';
 import { Passwords } from './identity/passwords';
 import type { MailTransport } from './house';
+import { Lines } from './lines';
 import { LiveHub, Presence } from './live';
 import { mailTransport } from './mail';
 import { PaceWatch } from './pace';
@@ -26,6 +27,7 @@ export type Otium = {
 	passwords: Passwords;
 	mail: MailTransport;
 	threads: Threads;
+	lines: Lines;
 	dataDir: string;
 	stop: () => Promise<void>;
 };
@@ -55,6 +57,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 		passwords: new Passwords(),
 		mail: mailTransport(options.dataDir),
 		threads: options.threads ?? new Threads(),
+		lines: new Lines(),
 		dataDir: options.dataDir
 	};
 	// Each is given what exists by then; only presence and the hub need each other.

@@ -1,9 +1,11 @@
 import { drawSitting } from '$lib/server/live';
 import type { PageServerLoad } from './$types';
 
-export const load: PageServerLoad = async ({ locals: { otium, device }, url }) => ({
-	now: otium.now(),
-	code: url.searchParams.get('code') ?? '',
-	device,
-	picture: device ? await drawSitting(otium.db, device.sittingId, otium.now()) : null
-});
+export const load: PageServerLoad = async ({ locals: { otium, device }, url }) => {
+	const now = otium.now();
+	const drawn = device && (await drawSitting(otium.db, device.sittingId, now));
+	// What a sitting says is for the device that it is bound to; one that was there before stands at the door.
+	const isOthers = drawn !== null && drawn.epoch !== null && drawn.epoch !== device?.epoch;
+	const code = url.searchParams.get('code') ?? '';
+	return isOthers ? { now, code, device: null, picture: null } : { now, code, device, picture: drawn };
+};

@@ -49,8 +49,9 @@
 	/** Let in before the opening: work begins when the countdown ends. */
 	const isEarly = $derived(picture.time.opens > now);
 	const isFreed = $derived(
-		picture.epoch !== device.epoch &&
-			!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state)
+		line.isFreed ||
+			(picture.epoch !== device.epoch &&
+				!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state))
 	);
 	// The door loads fast because the paper's own screen comes behind it, while the candidate still waits.
 	let paperView = $state.raw(import('./PaperView.svelte'));

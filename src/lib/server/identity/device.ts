@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { perHouse, type Query } from '../db';
 import type { House } from '../house';
+import { heldBy } from '../lines';
 import { loadSitting } from '../sitting';
 import { hashToken, newToken } from './tokens';
 
@@ -44,4 +45,12 @@ export async function deviceByToken(
 		known.set(key, device);
 	}
 	return device.expires > now ? device : null;
+}
+
+/** Ends what a token stands for: whoever has it can do nothing more with it. The sitting stays as it is. */
+export async function signOutDevice(otium: Pick<House, 'db' | 'lines'>, token: string): Promise<void> {
+	const key = hashToken(token);
+	await otium.db('device').where({ token_hash: key }).delete();
+	tokensOf(otium.db).delete(key);
+	otium.lines.end(heldBy.signIn(key));
 }

@@ -14,7 +14,7 @@ export type { SiteKey } from './sealed';
 export { knock } from './knock';
 export type { Answer } from './answer';
 export { arrive, notMe, photoByNote } from './arrive';
-export { deviceByToken, signInDevice } from './device';
+export { deviceByToken, signInDevice, signOutDevice } from './device';
 export type { SignedIn } from './device';
 export { hashToken, paperKey } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';

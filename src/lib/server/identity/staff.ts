@@ -2,13 +2,14 @@ import { nanoid } from 'nanoid';
 import type { HeldRole, StaffMember, StaffRole } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
+import { heldBy } from '../lines';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { Passwords } from './passwords';
 import { hashToken, newToken, readNote, signNote } from './tokens';
 
 /** What this needs of the house. */
-type Needs = Pick<House, 'db' | 'now' | 'limits' | 'passwords'>;
+type Needs = Pick<House, 'db' | 'now' | 'limits' | 'passwords' | 'lines'>;
 
 const SIGNED_IN_FOR_MS = 14 * 3_600_000;
 const KNOWN_FOR_MS = 180 * 24 * 3_600_000;
@@ -78,10 +79,9 @@ async function noteMisses(otium: Needs, staffId: string, misses: number, address
 }
 
 export async function signOut(otium: Needs, token: string): Promise<void> {
-	await otium
-		.db('staff_session')
-		.where({ token_hash: hashToken(token) })
-		.delete();
+	const token_hash = hashToken(token);
+	await otium.db('staff_session').where({ token_hash }).delete();
+	otium.lines.end(heldBy.signIn(token_hash));
 }
 
 /** Whoever holds this token; null when it is nobody's or has expired. */
@@ -135,10 +135,20 @@ export type StaffChange = {
 };
 export type StaffResult = { ok: true; id: string } | { ok: false; message: string };
 
-/** Adds somebody, or changes what they may do. Whoever loses a role is signed out, so that it ends at once. */
-export async function saveStaff(otium: Needs, by: Actor, change: StaffChange): Promise<StaffResult> {
+/**
+ * Adds somebody, or changes what they may do. They are signed out, so that what they lose ends at once; whoever changes
+ * their own password stays signed in here, and nowhere else.
+ * @param here the sign-in by which it is asked
+ */
+export async function saveStaff(
+	otium: Needs,
+	by: Actor,
+	change: StaffChange,
+	here: string | null = null
+): Promise<StaffResult> {
 	const passwordHash = change.password === null ? null : await otium.passwords.hash(change.password);
-	return transact(otium.db, async (trx): Promise<StaffResult> => {
+	const ended: string[] = [];
+	const result = await transact(otium.db, async (trx): Promise<StaffResult> => {
 		const signIn = change.signIn.toLowerCase();
 		const namesake = await trx('staff')
 			.where({ sign_in: signIn })
@@ -158,11 +168,18 @@ export async function saveStaff(otium: Needs, by: Actor, change: StaffChange): P
 		await trx('staff_role').where({ staff_id: id }).delete();
 		if (change.roles.length > 0)
 			await trx('staff_role').insert(change.roles.map(({ role, siteId }) => ({ staff_id: id, role, site_id: siteId })));
-		if (!isOwn) await trx('staff_session').where({ staff_id: id }).delete();
+		if (!isOwn || passwordHash) {
+			const others = trx('staff_session').where({ staff_id: id });
+			if (isOwn && here) others.whereNot({ token_hash: here });
+			ended.push(...(await others.clone().pluck('token_hash')));
+			await others.delete();
+		}
 		const body = { name: change.name, roles: change.roles.map((held) => held.role), password: passwordHash !== null };
 		await appendToLogbook(trx, [
 			{ at: otium.now(), by, kind: change.id === null ? 'staff_added' : 'staff_changed', body }
 		]);
 		return { ok: true, id };
 	});
+	for (const token of ended) otium.lines.end(heldBy.signIn(token));
+	return result;
 }

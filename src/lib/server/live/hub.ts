@@ -2,13 +2,14 @@ import { nanoid } from 'nanoid';
 import type { RoomChange, RoomPicture } from '$core/room';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
+import { heldBy } from '../lines';
 import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
 import { drawHead, drawRoom, drawSeats } from './room-picture';
 import { drawSitting } from './sitting-picture';
 import { subscribe } from './subscribe';
 
 /** What this needs of the house. */
-type Needs = Pick<House, 'db' | 'now' | 'log' | 'presence'>;
+type Needs = Pick<House, 'db' | 'now' | 'log' | 'presence' | 'lines'>;
 
 /** Changes that come close together are sent together. */
 const GATHER_MS = 60;
@@ -231,7 +232,11 @@ export class LiveHub {
 			const watchers = this.#candidates.get(sittingId);
 			if (!watchers) continue;
 			try {
-				const frame = frameOf('picture', await drawSitting(this.house.db, sittingId, this.house.now()));
+				const picture = await drawSitting(this.house.db, sittingId, this.house.now());
+				// What a sitting says from now on is for the device that it is bound to, and for none before it.
+				for (let before = 1; before < (picture.epoch ?? 0); before++)
+					this.house.lines.end(heldBy.device(sittingId, before));
+				const frame = frameOf('picture', picture);
 				for (const watcher of watchers) watcher.send(frame);
 			} catch (error) {
 				this.house.log.error({ err: error, sittingId }, 'a candidate could not be told of a change');

@@ -24,7 +24,7 @@ const Asked = z.object({
 	roles: z.array(z.object({ role: z.enum(STAFF_ROLES), siteId: z.string().max(64).nullable() })).max(100)
 });
 
-export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body: change }) => {
+export const POST = route(staff('prepare'), Asked, async ({ otium, staff, locals, body: change }) => {
 	if (change.id === null && change.password === null)
 		fail('malformed', {
 			status: 422,
@@ -41,6 +41,6 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body: 
 	if (![...change.roles, ...(old?.roles ?? [])].every(isMine)) fail('not_yours');
 	if (mine !== null && (old ?? change).roles.length === 0)
 		fail('not_taken', { message: 'A role at your site is needed.', instead: 'Choose at least one.' });
-	const { id } = orRefuse(await saveStaff(otium, { role: 'coordinator', id: staff.id }, change));
+	const { id } = orRefuse(await saveStaff(otium, { role: 'coordinator', id: staff.id }, change, locals.signIn));
 	return { id };
 });

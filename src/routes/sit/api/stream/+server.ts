@@ -1,11 +1,17 @@
-import { device, eventStream, route } from '$lib/server/http';
+import { refusal } from '$core/sitting';
+import { device, eventStream, refuse, route } from '$lib/server/http';
+import { heldBy } from '$lib/server/lines';
 
-export const GET = route(device, async ({ otium, device }) => {
-	const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
-	const isBound = row?.device_epoch === device.epoch;
-	if (isBound) otium.presence.streamOpened(device.sittingId);
-	const stream = await otium.hub.watchSitting(device.sittingId, () => {
-		if (isBound) otium.presence.streamClosed(device.sittingId);
+export const GET = route(device, async ({ otium, device: { sittingId, epoch }, locals }) => {
+	const row = await otium.db('sitting').where({ id: sittingId }).first('device_epoch');
+	const isBound = row?.device_epoch === epoch;
+	// Freed, and nobody is there yet: it is told so. Once another device is bound, it hears nothing more.
+	if (!isBound && row?.device_epoch) refuse(refusal('second_device'));
+	const stream = await otium.lines.hold([heldBy.device(sittingId, epoch), heldBy.signIn(locals.signIn!)], () => {
+		if (isBound) otium.presence.streamOpened(sittingId);
+		return otium.hub.watchSitting(sittingId, () => {
+			if (isBound) otium.presence.streamClosed(sittingId);
+		});
 	});
-	return eventStream(stream);
+	return eventStream(stream!);
 });

@@ -1,0 +1,1 @@
+export { heldBy, Lines } from './lines';
