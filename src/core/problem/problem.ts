@@ -127,6 +127,11 @@ export const PROBLEMS = {
 		message: 'There is nothing to see yet.',
 		instead: 'What may be seen, and when, is in the hands of those who run this examination.'
 	},
+	slow_down: {
+		status: 429,
+		message: 'That was too much in too short a time.',
+		instead: 'Wait a moment; what was not taken is kept here and sent again.'
+	},
 	not_saved_yet: { status: 503, message: 'Not saved yet.' }
 } as const satisfies Record<string, Entry>;
 export type ProblemCode = keyof typeof PROBLEMS;

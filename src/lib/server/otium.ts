@@ -9,6 +9,7 @@ import { Lines } from './lines';
 import { LiveHub, Presence } from './live';
 import { mailTransport } from './mail';
 import { PaceWatch } from './pace';
+import { Quotas } from './sitting';
 import { Sweeper } from './sweep';
 import { Threads } from './thread';
 
@@ -28,6 +29,7 @@ export type Otium = {
 	mail: MailTransport;
 	threads: Threads;
 	lines: Lines;
+	quotas: Quotas;
 	dataDir: string;
 	stop: () => Promise<void>;
 };
@@ -58,6 +60,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 		mail: mailTransport(options.dataDir),
 		threads: options.threads ?? new Threads(),
 		lines: new Lines(),
+		quotas: new Quotas(),
 		dataDir: options.dataDir
 	};
 	// Each is given what exists by then; only presence and the hub need each other.

@@ -48,6 +48,8 @@ export class AnswerSaver {
 	 */
 	async save(sittingId: string, epoch: number, revisions: Revision[]): Promise<Saved> {
 		const { questions, places } = await this.#formOf(sittingId);
+		// Before somebody has begun there is no question, and nothing to take notes on.
+		if (questions.size === 0) fail('unknown_question');
 		for (const { questionId, value } of revisions) {
 			if (questionId === NOTES && (value === null || typeof value === 'string')) continue;
 			const question = questions.get(questionId);

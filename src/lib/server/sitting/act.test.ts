@@ -141,7 +141,9 @@ describe('ending and the ledger', () => {
 		const account = await accountFor(house.otium.db, session);
 		expect(account.ledger).toMatchObject({ addsUp: true, expected: 4, accounted: 4 });
 		expect(account.lines[0]).toMatchObject({ score: { points: 1, outOf: 6, blanks: 5 }, receipt: 'ABCDE-12345' });
-		expect(resultsCsv(session, account)).toContain('DO-1001,Given0 Family0,A1,Handed in,1,6,0,0,1,6,');
+		expect(resultsCsv(session, account)).toContain(
+			'"DO-1001","Given0 Family0","A1","Handed in","1","6","0","0","1","6",'
+		);
 		expect((await searchLogbook(house.otium.db, { text: 'ABCDE-12345' })).map((line) => line.kind)).toEqual([
 			'handed_in'
 		]);

@@ -39,7 +39,8 @@ export function tell(otium: Acting, touched: Touched) {
 }
 
 /** As `act`, within a transaction that does more. Call `tell` with `touched` after the commit. */
-export async function actIn(trx: Query, now: number, requests: Request[], touched: Touched): Promise<Outcome[]> {
+export async function actIn(trx: Query, now: number, asked: Request[], touched: Touched): Promise<Outcome[]> {
+	const requests = asked.map(inOwnName);
 	const ids = [...new Set(requests.map((request) => request.sittingId))];
 	const loaded = new Map((await loadSittings(trx, ids, now)).map((one) => [one.sitting.id, one]));
 	const answers = await earlierAnswers(trx, requests);
@@ -81,6 +82,12 @@ export async function actIn(trx: Query, now: number, requests: Request[], touche
 	await appendToLogbook(trx, entries);
 	await rememberAnswers(trx, now, requests, outcomes, answers);
 	return outcomes;
+}
+
+/** A person's ids are their own: nobody takes one that another, or the server, is going to use. */
+function inOwnName(request: Request): Request {
+	const { role, id } = request.by;
+	return role === 'system' ? request : { ...request, id: `${role} ${id} ${request.id}` };
 }
 
 /** A sitting leaves a session for another. */

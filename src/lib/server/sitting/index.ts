@@ -7,3 +7,4 @@ export { begin, formOf } from './begin';
 export { startClock } from './start-clock';
 export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';
 export type { Breaks } from './breaks';
+export { Quotas } from './quotas';

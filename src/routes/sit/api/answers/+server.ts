@@ -33,6 +33,8 @@ export const POST = route(
 	// Some essays at once, after a line that was down.
 	{ schema: Revisions, mostBytes: 1024 * 1024 },
 	async ({ otium, device, body }) => {
+		const bytes = body.revisions.reduce((sum, { value }) => sum + (typeof value === 'string' ? value.length : 500), 0);
+		await otium.quotas.take('answers', device.sittingId, bytes);
 		const saved = await otium.answers.save(device.sittingId, device.epoch, body.revisions);
 		if (saved.kept) return json({ code: saved.kept, ...KEPT[saved.kept], ...saved }, { status: 409 });
 		otium.presence.seen(device.sittingId);

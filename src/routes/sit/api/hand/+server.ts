@@ -6,6 +6,7 @@ const Asked = z.object({ up: z.boolean(), text: z.string().trim().max(300).defau
 
 /** A hand goes up, with words or without, or down again. */
 export const POST = route(boundDevice, Asked, async ({ otium, device, body }) => {
+	await otium.quotas.take('hands', device.sittingId);
 	if (body.up) await raiseHand(otium, device.sittingId, body.text);
 	else await lowerHand(otium, [device.sittingId]);
 	return { ok: true };

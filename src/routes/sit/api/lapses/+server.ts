@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LAPSE_KINDS } from '$core/lockdown';
+import { groupBy } from '$lib/server/db';
 import { noteLapses } from '$lib/server/lockdown';
 import { boundDevice, route } from '$lib/server/http';
 
@@ -19,6 +20,8 @@ const Asked = z.object({
 
 /** What the watched device did. Its instants are by the server's clock; none can lie ahead of it. */
 export const POST = route(boundDevice, Asked, async ({ otium, device, body }) => {
+	for (const [kind, lapses] of groupBy(body.lapses, (lapse) => lapse.kind))
+		await otium.quotas.take('lapses', device.sittingId, lapses.length, kind);
 	const now = otium.now();
 	await noteLapses(
 		otium,

@@ -6,6 +6,7 @@ import { loadSitting } from '$lib/server/sitting';
 /** A small picture from the camera, where the rules ask for them. */
 export const POST = route(boundDevice, async ({ otium, device, request }) => {
 	if (Number(request.headers.get('content-length') ?? 0) > MOST_SNAPSHOT_BYTES) fail('snapshot', { status: 413 });
+	await otium.quotas.take('pictures', device.sittingId);
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	const { snapshotSeconds, snapshotDays } = one!.session.rules.lockdown;
 	if (snapshotSeconds === null || one!.sitting.state !== 'working') fail('snapshot', { status: 409 });
