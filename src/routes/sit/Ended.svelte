@@ -64,7 +64,7 @@
 				Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}, in {clockLength(from - now)}.
 			</p>
 		{/if}
-		{#if problem}<p class="text-brick" role="alert">{problem.message} {problem.instead ?? ''}</p>{/if}
+		<Trouble {problem} />
 	{/if}
 	{#if picture.mayReview && isReviewLocked}
 		<Press onclick={onlookback} testid="review-full">See how it went, in full screen</Press>

@@ -35,6 +35,33 @@ describe('the database file', () => {
 		rmSync(dir, { recursive: true });
 	});
 
+	it('opens after a server was killed while it held the lock of the migrations', async () => {
+		const dir = mkdtempSync(join(tmpdir(), 'otium-db-'));
+		const file = join(dir, 'otium.sqlite');
+		await (await openDb(file)).destroy();
+		const raw = new Database(file);
+		raw.prepare('UPDATE knex_migrations_lock SET is_locked = 1').run();
+		raw.close();
+		const db = await openDb(file);
+		expect(await db('meta').select('key')).toBeInstanceOf(Array);
+		await db.destroy();
+		rmSync(dir, { recursive: true });
+	});
+
+	it('opens while nothing can be written, where there is nothing to bring up to date', async () => {
+		const dir = mkdtempSync(join(tmpdir(), 'otium-db-'));
+		const file = join(dir, 'otium.sqlite');
+		await (await openDb(file)).destroy();
+		const other = new Database(file);
+		other.exec('BEGIN IMMEDIATE');
+		const db = await openDb(file);
+		expect(await db('meta').select('key')).toBeInstanceOf(Array);
+		await db.destroy();
+		other.exec('ROLLBACK');
+		other.close();
+		rmSync(dir, { recursive: true });
+	});
+
 	it('can be copied while it is in use', async () => {
 		const dir = mkdtempSync(join(tmpdir(), 'otium-db-'));
 		const file = join(dir, 'otium.sqlite');

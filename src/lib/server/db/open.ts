@@ -26,9 +26,15 @@ export class NewerDatabase extends Error {
  */
 export async function openDb(file: string): Promise<Db> {
 	mkdirSync(dirname(file), { recursive: true });
-	refuseNewer(file);
+	const done = migrationsOf(file);
+	const unknown = done.filter((name) => !MIGRATIONS.names.includes(name));
+	if (unknown.length > 0) throw new NewerDatabase(file, unknown);
 	const db = connectDb(file);
+	// A disk that takes nothing just now keeps nobody from starting who has nothing to bring up to date.
+	if (done.length === MIGRATIONS.names.length) return db;
 	try {
+		// Its lock outlives a server that was killed while it held it, and there is one server to a data folder.
+		if (done.length > 0) await db.migrate.forceFreeMigrationsLock({ migrationSource: MIGRATIONS });
 		await db.migrate.latest({ migrationSource: MIGRATIONS });
 	} catch (error) {
 		await db.destroy();
@@ -61,16 +67,18 @@ function configure(connection: Connection, done: (error: Error | null, connectio
 	done(null, connection);
 }
 
-/** Reads the file without opening it for writing: even a journal-mode change would touch it. */
-function refuseNewer(file: string) {
-	if (!existsSync(file)) return;
+/**
+ * What has been done to the file. Read without opening it for writing: what is from a later version must not be touched,
+ * and even a journal-mode change would touch it.
+ */
+function migrationsOf(file: string): string[] {
+	if (!existsSync(file)) return [];
 	const reader = new Database(file, { readonly: true });
 	try {
 		const table = reader.prepare("SELECT name FROM sqlite_master WHERE name = 'knex_migrations'").get();
-		if (!table) return;
+		if (!table) return [];
 		const done = reader.prepare('SELECT name FROM knex_migrations').all() as { name: string }[];
-		const unknown = done.map((row) => row.name).filter((name) => !MIGRATIONS.names.includes(name));
-		if (unknown.length > 0) throw new NewerDatabase(file, unknown);
+		return done.map((row) => row.name);
 	} finally {
 		reader.close();
 	}

@@ -11,7 +11,7 @@ import type { Recognised } from '$core/room';
 import { refusal } from '$core/sitting';
 import { noteRefusal, type Refused } from '../door';
 import type { House } from '../house';
-import { findSession, type Session } from '../session';
+import { findSession } from '../session';
 import { offNetwork, refuse, type Answer } from './answer';
 import { isOnNetwork } from './network';
 import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
-import { act } from '../sitting';
+import { act } from '$lib/server/sitting';
 import {
 	addStaff,
 	arrive,
@@ -11,14 +11,14 @@ import {
 	signIn,
 	signOut,
 	signOutDevice
-} from '../identity';
-import { call } from '../testing/call';
-import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '../testing/house';
-import { GET as room } from '../../../routes/(staff)/live/[id]/stream/+server';
-import { GET as picture } from '../../../routes/sit/api/picture/+server';
-import { GET as own } from '../../../routes/sit/api/stream/+server';
-import { load as page } from '../../../routes/sit/+page.server';
-import { heldBy, Lines } from '.';
+} from '$lib/server/identity';
+import { call } from '$lib/server/testing/call';
+import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { GET as room } from './(staff)/live/[id]/stream/+server';
+import { GET as picture } from './sit/api/picture/+server';
+import { GET as own } from './sit/api/stream/+server';
+import { load as page } from './sit/+page.server';
+import { heldBy, Lines } from '$lib/server/lines';
 
 let house: House;
 let code: string;
