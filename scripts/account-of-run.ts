@@ -18,16 +18,17 @@ export type AccountOfRun = {
 
 /** Reads a run's database and holds it against what the crowd was told. */
 export async function accountOfRun(db: Db, sessionId: string, acknowledged: Acknowledged[]): Promise<AccountOfRun> {
-	const rows: { number: string; seq: number; question_id: string; value: string }[] = await db('answer')
+	const rows: { number: string; question_id: string; value: string }[] = await db('answer')
 		.join('sitting', 'sitting.id', 'answer.sitting_id')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
-		.select('number', 'seq', 'question_id', 'value');
-	const stored = new Map(rows.map((row) => [`${row.number} ${row.seq}`, row]));
-	const lost = acknowledged.filter((one) => {
-		const row = stored.get(`${one.number} ${one.seq}`);
-		const value = row && JSON.parse(row.value).value;
-		return !row || row.question_id !== one.questionId || JSON.stringify(value) !== JSON.stringify(one.value);
-	});
+		.select('number', 'question_id', 'value');
+	// A number that was used twice is kept under the next: what was answered counts here, not the number.
+	const stored = new Set(
+		rows.map((row) => `${row.number} ${row.question_id} ${JSON.stringify(JSON.parse(row.value).value)}`)
+	);
+	const lost = acknowledged.filter(
+		(one) => !stored.has(`${one.number} ${one.questionId} ${JSON.stringify(one.value)}`)
+	);
 	const { ledger } = await accountFor(db, (await findSession(db, sessionId))!);
 	const { broken } = await verifyLogbook(db);
 	return {

@@ -22,7 +22,7 @@ const ESSAY: Question = {
 	topic: 'watchkeeping'
 };
 const withEssay = ({ paper }: { paper: Paper }): { paper: Paper } => ({
-	paper: { ...paper, parts: [...paper.parts, { title: 'Essay', questions: [ESSAY], draw: null }] }
+	paper: { ...paper, parts: [{ title: 'Essay', questions: [ESSAY], draw: null }, ...paper.parts] }
 });
 
 export type CrowdSession = { id: string; code: string; people: Person[] };
@@ -30,7 +30,7 @@ export type CrowdSession = { id: string; code: string; people: Person[] };
 /**
  * Furnishes an empty data folder with one session that lets in by itself, open now, for as many candidates as asked:
  * what crash tests and measurements run on.
- * @param options `essay`: each form ends with one
+ * @param options `essay`: each form begins with one
  */
 export async function makeCrowdSession(
 	dataDir: string,

@@ -24,7 +24,13 @@ export type StandingRow = Pick<
 	marked: 0 | 1;
 };
 
-type Statements = { append: Statement; stand: Statement; count: Statement };
+type Statements = {
+	append: Statement;
+	isRepeated: Statement;
+	appendAside: Statement;
+	stand: Statement;
+	count: Statement;
+};
 
 /**
  * The one place where statements are prepared once and run many times instead of being built by Knex: answers come a
@@ -41,6 +47,16 @@ async function statementsOf(trx: Query): Promise<Statements> {
 			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because)
 			 VALUES (@sitting_id, @epoch, @seq, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because)
 			 ON CONFLICT DO NOTHING`
+		),
+		isRepeated: connection.prepare(
+			`SELECT seq FROM answer
+			 WHERE sitting_id = @sitting_id AND epoch = @epoch AND (seq = @seq OR seq < 0)
+			   AND question_id = @question_id AND value = @value`
+		),
+		appendAside: connection.prepare(
+			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because)
+			 SELECT @sitting_id, @epoch, min(min(seq), 0) - 1, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because
+			 FROM answer WHERE sitting_id = @sitting_id AND epoch = @epoch`
 		),
 		stand: connection.prepare(
 			`INSERT INTO answer_standing (sitting_id, question_id, epoch, seq, value, blank, marked, in_view_ms, late)
@@ -62,8 +78,10 @@ async function statementsOf(trx: Query): Promise<Statements> {
 }
 
 /**
- * Appends revisions within a transaction; a number that is there already is passed over. `standing` says what a new
- * one makes stand, null when it only is to be kept. What lists count is brought up to date. Returns for each row whether
+ * Appends revisions within a transaction; what is there already is passed over. A device that keeps nothing and is loaded
+ * anew may use a number twice, while what it had sent under it is still on its way: then both are kept, the second under
+ * a number below zero, which no device has, and whatever was acknowledged is there. `standing` says what a new one makes stand, by the number that
+ * the device gave it; null when it only is to be kept. What lists count is brought up to date. Returns for each row whether
  * it is new.
  */
 export async function appendAnswers(
@@ -72,10 +90,14 @@ export async function appendAnswers(
 	standing: (row: AnswerRow) => StandingRow | null,
 	now: number
 ): Promise<boolean[]> {
-	const { append, stand, count } = await statementsOf(trx);
+	const { append, isRepeated, appendAside, stand, count } = await statementsOf(trx);
 	const changed = new Set<string>();
 	const isNew = rows.map((row) => {
-		if (append.run(row).changes === 0) return false;
+		if (append.run(row).changes === 0) {
+			const there = isRepeated.all(row) as { seq: number }[];
+			if (there.some(({ seq }) => seq === row.seq)) return false;
+			if (there.length === 0) appendAside.run(row);
+		}
 		const answer = standing(row);
 		if (answer) {
 			stand.run(answer);
