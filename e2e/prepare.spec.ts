@@ -248,7 +248,7 @@ test('a device is rehearsed, and the coordinator sees what it could do', async (
 	await expect(candidate.getByRole('alert')).toContainText('could not find you');
 	await candidate.getByLabel('Family name').fill('adler');
 	await candidate.getByTestId('finish-rehearsal').click();
-	await expect(candidate.getByTestId('outcome')).toContainText('Kemi Adler, this device is ready.');
+	await expect(candidate.getByTestId('outcome')).toContainText('DO-1011, this device is ready.');
 	const page = await home.staff(browser);
 	const { id } = await home.session('Coastal Navigation I · Watch A');
 	await go(page, `/prepare/devices?session=${id}`);

@@ -1,18 +1,10 @@
-import type { ImportAsked } from '$core/people';
+import { asItSeems } from '$core/people';
 import type { Actor } from '$core/sitting';
 import type { Otium } from '$lib/server/otium';
 import { applyImport, checkImport } from '$lib/server/people';
 
 const BY: Actor = { role: 'coordinator', id: 'bench' };
-const ASKED: ImportAsked = {
-	siteId: 'q',
-	mapping: null,
-	separator: null,
-	dateOrder: null,
-	makeGroups: true,
-	missing: 'keep',
-	schoolId: null
-};
+const ASKED = { ...asItSeems('q'), makeGroups: true };
 
 /** Checks a table of people and imports it, as a coordinator does. @throws when not everyone was added */
 export async function importPeople(otium: Otium, table: string, people: number): Promise<void> {

@@ -27,6 +27,19 @@ export type ImportAsked = {
 	schoolId: string | null;
 };
 
+/** A file for a site, taken as it seems to be meant, that changes nothing but what it names. */
+export function asItSeems(siteId: string): ImportAsked {
+	return {
+		siteId,
+		mapping: null,
+		separator: null,
+		dateOrder: null,
+		makeGroups: false,
+		missing: 'keep',
+		schoolId: null
+	};
+}
+
 /** What a file is and would do. */
 export type ReadFile = {
 	format: 'csv' | 'one_roster' | 'needs';

@@ -5,6 +5,7 @@ export type { ImportOptions, ImportPlan, PersonChange } from './plan';
 export type { Display, KnownPerson, People, PersonEntry } from './person';
 export { ONE_ROSTER, readOneRoster, writeOneRoster } from './one-roster';
 export type { ReadOneRoster, School } from './one-roster';
-export { MOST_BYTES, readPeopleFile } from './file';
+export { asItSeems, MOST_BYTES, readPeopleFile } from './file';
 export type { FileRefused, ImportAsked, KnownSite, ReadFile, ReadFileResult } from './file';
 export { isEmailAddress } from './email';
+export type { CheckedFile, CheckedTable } from './checked-file';

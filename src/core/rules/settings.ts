@@ -1,6 +1,8 @@
 import type { Band } from '../marking';
 import type { SessionRules } from '../session';
 
+// One list, and so one file however long it is: form, sheets, comparison, reading and words are all made from it.
+
 /** What a setting can be, and so how it is entered and read. */
 export type SettingKind =
 	| { type: 'choice'; options: { value: string; text: string }[] }

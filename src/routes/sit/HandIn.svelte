@@ -4,6 +4,7 @@
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import Press from './Press.svelte';
+	import Trouble from './Trouble.svelte';
 
 	/** `isTimeUp`: nothing can be answered any more, so that blanks stay blank. */
 	type Props = { paper: Paper; line: Line; isTimeUp: boolean; onclose: () => void; onjump: (index: number) => void };
@@ -91,12 +92,7 @@
 				/>
 			</label>
 		{/if}
-		{#if problem}
-			<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
-				<p class="font-semibold">{problem.message}</p>
-				{#if problem.instead}<p>{problem.instead}</p>{/if}
-			</div>
-		{/if}
+		<Trouble {problem} />
 		<div class="flex flex-wrap gap-3">
 			<Press onclick={() => dialog.close()} disabled={busy}>Go on working</Press>
 			<Press main type="submit" disabled={busy || mustAnswer} testid="confirm-hand-in">

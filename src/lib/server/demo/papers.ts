@@ -3,7 +3,7 @@ import type { Paper, Question } from '$core/paper';
 import { no, pick, reckoned, yes, type Draft } from './drafts';
 import { DRAWN_LIGHTS, LIGHT_PICTURES, WORKED_STABILITY } from './papers-worked';
 
-/** The demo's question bank: real questions that can be answered, for an invented college. */
+/** The demo's question bank: real questions that can be answered, for an invented college. Text, and so one long file. */
 
 const TIDES: Draft[] = [
 	pick(

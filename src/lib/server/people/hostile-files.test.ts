@@ -1,7 +1,7 @@
 import { zipSync } from 'fflate';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { ImportAsked } from '$core/people';
+import { asItSeems } from '$core/people';
 import { buildHouse, COORDINATOR, type House } from '../testing/house';
 import { checkImport, importTimetable } from '.';
 
@@ -9,15 +9,7 @@ let house: House;
 beforeAll(async () => (house = await buildHouse()));
 afterAll(() => house.close());
 
-const ASKED: ImportAsked = {
-	siteId: 'quayside',
-	mapping: null,
-	separator: null,
-	dateOrder: null,
-	makeGroups: false,
-	missing: 'keep',
-	schoolId: null
-};
+const ASKED = asItSeems('quayside');
 const bytes = (text: string) => new TextEncoder().encode(text);
 const calendar = (...rules: string[]) =>
 	[

@@ -1,7 +1,7 @@
 import { unzipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
-import type { ImportAsked } from '$core/people';
+import { asItSeems, type ImportAsked } from '$core/people';
 import { loadSitting } from '../sitting';
 import { buildHouse, COORDINATOR, NINE, type House } from '../testing/house';
 import {
@@ -23,13 +23,7 @@ afterEach(() => house.close());
 
 const ODE: StaffMember = { id: 'ode', name: 'Maren Ode', roles: [{ role: 'coordinator', siteId: null }] };
 const asked = (change: Partial<ImportAsked> = {}): ImportAsked => ({
-	siteId: 'quayside',
-	mapping: null,
-	separator: null,
-	dateOrder: null,
-	makeGroups: false,
-	missing: 'keep',
-	schoolId: null,
+	...asItSeems('quayside'),
 	...change
 });
 const bytes = (text: string) => new TextEncoder().encode(text);

@@ -1,14 +1,6 @@
 <script lang="ts">
 	import { INCIDENT_KINDS } from '$core/incident';
-	import {
-		isPastTime,
-		offers,
-		remainingNow,
-		stateInWords,
-		tallyKeyOf,
-		type CandidateDetails,
-		type SeatView
-	} from '$core/room';
+	import { offers, remainingNow, tallyKeyOf, type CandidateDetails, type SeatView } from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { clockLength, localTime, minutesLeft } from '$core/time';
@@ -16,6 +8,7 @@
 	import { entryInWords } from '$ui/log-words';
 	import { send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
+	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
 
@@ -96,26 +89,7 @@
 			<p class="text-ink-2 font-mono text-[13.5px]">{seat.number}{seat.seat ? ` · seat ${seat.seat}` : ''}</p>
 		</div>
 	</div>
-	<p class="flex flex-wrap gap-2 text-[13px] font-semibold">
-		<span class="bg-mist text-tide inline-flex items-center gap-1.5 rounded-full px-2.5 py-0.5">
-			<StateGlyph state={key} size={13} />{stateInWords(seat)}{key === 'line_lost'
-				? ` ${clockLength(now - seat.line!.since)}`
-				: key === 'on_hold'
-					? ` ${clockLength(now - seat.since)}`
-					: ''}
-		</span>
-		{#if isPastTime(seat, now)}<span class="bg-ochre-ground text-ochre rounded-full px-2.5 py-0.5"
-				>past time {clockLength(now - seat.deadline!)}</span
-			>{/if}
-		{#if seat.late > 0}<span class="bg-ochre-ground text-ochre rounded-full px-2.5 py-0.5"
-				>{seat.late} late {seat.late === 1 ? 'answer' : 'answers'}</span
-			>{/if}
-		{#if seat.device}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5">{seat.device}</span>{/if}
-		{#if seat.battery !== null}<span class="bg-slate-ground text-slate-sea rounded-full px-2.5 py-0.5"
-				>battery {Math.round(100 * seat.battery)} %</span
-			>{/if}
-		{#if seat.extra}<span class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5">{seat.extra}</span>{/if}
-	</p>
+	<Badges {seat} {now} />
 
 	{#if seat.heldBack}
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">

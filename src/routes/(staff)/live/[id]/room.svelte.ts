@@ -18,48 +18,10 @@ import type { Outcome } from '$core/sitting';
 import { sendCommand } from '$ui/command-keys';
 import { inWords, send } from '$ui/post';
 import type { ServerClock } from '$ui/server-clock.svelte';
+import { DONE, UNDO } from './done';
+import { MASK_S, maskCookie, masked, maskedHead } from './mask';
 import { Notices, type Notice } from './notices.svelte';
 import { PutOff } from './put-off.svelte';
-
-const DONE: Record<StaffAct, string> = {
-	let_in: 'Let in',
-	turn_away: 'Turned away',
-	hold: 'On hold',
-	resume: 'Resumed',
-	move_device: 'Device freed',
-	hand_in: 'Handed in',
-	carry_over: 'Carried over',
-	mark_absent: 'Marked absent',
-	reopen: 'Reopened',
-	set_aside: 'Set aside',
-	restore: 'Restored',
-	expect_again: 'Expected again',
-	continue_later: 'To continue another time',
-	allow_fresh: 'To sit again from the start'
-};
-/** What takes an act back, where something does. Reopening and the like are a coordinator's. */
-const UNDO: Partial<Record<StaffAct, { act: StaffAct; coordinator: boolean }>> = {
-	hold: { act: 'resume', coordinator: false },
-	resume: { act: 'hold', coordinator: false },
-	hand_in: { act: 'reopen', coordinator: true },
-	mark_absent: { act: 'expect_again', coordinator: true },
-	set_aside: { act: 'restore', coordinator: true }
-};
-/** Names stay hidden over the days of an examination. */
-const MASK_S = 14 * 86_400;
-
-/** Under which name a browser keeps that names are hidden in a room. */
-export const maskCookie = (sessionId: string) => `otium-masked-${sessionId}`;
-
-const masked = (seat: SeatView): SeatView => ({ ...seat, name: seat.number });
-
-function maskedHead(head: RoomHead): RoomHead {
-	const refusals = head.refusals.map((one) => ({
-		...one,
-		candidate: one.candidate && { ...one.candidate, name: one.candidate.number }
-	}));
-	return { ...head, refusals };
-}
 
 /** Seen is seen until there is more of it. */
 const SEEN_MS = 24 * 3_600_000;

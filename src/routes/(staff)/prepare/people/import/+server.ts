@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { COLUMNS, MOST_BYTES, type ColumnKey, type ImportPlan } from '$core/people';
+import { COLUMNS, MOST_BYTES, type CheckedFile, type ColumnKey } from '$core/people';
 import { fail } from '$core/problem';
 import { isUnavailable } from '$lib/server/db';
 import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
@@ -32,21 +32,19 @@ const Asked = Wishes.extend({
 /** As many of each as a person looks at; the counts tell the rest. */
 const SHOWN = 200;
 
-function shorten(checked: Checked) {
-	const { add, change, missing, problems } = checked.plan;
-	const count = (plan: ImportPlan) => ({
-		add: plan.add.length,
-		change: plan.change.length,
-		same: plan.same,
-		missing: plan.missing.length,
-		problems: plan.problems.length
-	});
+function shorten({ plan, sha256: _, ...checked }: Checked): CheckedFile {
+	const { add, change, missing, problems, newGroups, same } = plan;
 	const named = (one: { number: string; given: string; family: string }) => `${one.given} ${one.family}, ${one.number}`;
 	return {
 		...checked,
-		plan: undefined,
-		counts: count(checked.plan),
-		newGroups: checked.plan.newGroups,
+		counts: {
+			add: add.length,
+			change: change.length,
+			same,
+			missing: missing.length,
+			problems: problems.length
+		},
+		newGroups,
 		add: add.slice(0, SHOWN).map(named),
 		change: change.slice(0, SHOWN).map((one) => ({ who: named(one.person), differences: one.differences })),
 		missing: missing.slice(0, SHOWN).map(named),

@@ -1,0 +1,73 @@
+<!-- @component Which column of a table holds what, and how it is to be read. -->
+<script lang="ts">
+	import { Select } from 'flowbite-svelte';
+	import type { CheckedTable, ColumnKey, DateOrder } from '$core/people';
+	import Choose from '$ui/Choose.svelte';
+
+	type Props = {
+		table: CheckedTable;
+		columns: Record<string, { name: string; needed: boolean }>;
+		separators: Record<string, string>;
+		dateOrder: DateOrder | null;
+		onmap: (key: ColumnKey, column: number | null) => void;
+		onseparator: (separator: string) => void;
+		ondateorder: (order: DateOrder) => void;
+	};
+	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder }: Props = $props();
+</script>
+
+<section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
+	<h2 class="text-[17px]">Columns</h2>
+	<div class="mt-2 grid grid-cols-5 gap-3 max-lg:grid-cols-3 max-sm:grid-cols-2">
+		{#each Object.entries(columns) as [key, column] (key)}
+			{@const at = table.mapping[key as ColumnKey]}
+			<div>
+				<label for="col-{key}" class="text-ink-2 mb-1 block text-[13px] font-semibold"
+					>{column.name}{column.needed ? '' : ' '}</label
+				>
+				<Select
+					id="col-{key}"
+					size="sm"
+					placeholder=""
+					value={at === null ? '' : String(at)}
+					items={[
+						{ value: '', name: column.needed ? 'choose' : 'not in the file' },
+						...table.header.map((name, i) => ({ value: String(i), name }))
+					]}
+					onchange={(event) => {
+						const chosen = (event.target as HTMLSelectElement).value;
+						onmap(key as ColumnKey, chosen === '' ? null : Number(chosen));
+					}}
+				/>
+				<p class="text-ink-3 mt-0.5 truncate text-[13px]">
+					{at === null ? '' : table.sample.map((row) => row[at]).join(', ')}
+				</p>
+			</div>
+		{/each}
+	</div>
+	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">
+		<label class="flex items-center gap-2"
+			>Separator
+			<Select
+				size="sm"
+				class="w-32"
+				value={table.separator}
+				items={Object.entries(separators).map(([value, name]) => ({ value, name }))}
+				onchange={(event) => onseparator((event.target as HTMLSelectElement).value)}
+			/></label
+		>
+		{#if table.dateOrderOpen || dateOrder}
+			<span class="text-ochre font-semibold">Dates can be read two ways. Which comes first?</span>
+			<Choose
+				name="dates"
+				label="Which comes first in dates"
+				value={dateOrder ?? ('' as never)}
+				options={[
+					{ value: 'day_first', text: 'the day' },
+					{ value: 'month_first', text: 'the month' }
+				]}
+				onchange={ondateorder}
+			/>
+		{/if}
+	</div>
+</section>
