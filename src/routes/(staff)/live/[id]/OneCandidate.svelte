@@ -7,7 +7,6 @@
 	import Act from '$ui/Act.svelte';
 	import { entryInWords } from '$ui/log-words';
 	import { send } from '$ui/post';
-	import StateGlyph from '$ui/StateGlyph.svelte';
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
