@@ -6,7 +6,7 @@ import { findSessions, placeOf } from '$lib/server/session';
 const MOST_ROOMS = 40;
 
 /** One line for all the rooms that are asked for and may be seen. */
-export const GET = route(staff(), async ({ url, otium, staff, locals }) => {
+export const GET = route(staff('see_session'), async ({ url, otium, staff, locals }) => {
 	const asked = (url.searchParams.get('rooms') ?? '').split(',').filter(Boolean).slice(0, MOST_ROOMS);
 	const sessions = await findSessions(otium.db, (query) => query.whereIn('session.id', asked));
 	const seen = sessions.filter((session) => may(staff, 'see_session', placeOf(session)));

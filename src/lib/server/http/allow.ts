@@ -1,0 +1,85 @@
+import type { RequestEvent } from '@sveltejs/kit';
+import { clientFor, may, mayAnywhere, type Act, type ProvenClient, type StaffMember } from '$core/access';
+import { fail } from '$core/problem';
+import { refusal, type Actor } from '$core/sitting';
+import { actorAt } from '../identity';
+import type { Otium } from '../otium';
+import { coordinatesSite, findSession, placeOf, type Session } from '../session';
+import { refuse, type Audience } from './refuse';
+
+/** Who may ask, and what is known of them then. Refuses everybody else by throwing. */
+export type Allow<C> = { audience: Audience; check: (event: RequestEvent) => C | Promise<C> };
+type House = { otium: Otium };
+
+/** Whoever comes: the door, and what it needs. */
+export const anyone: Allow<House> = { audience: 'candidate', check: ({ locals: { otium } }) => ({ otium }) };
+
+/** Whoever is signed in as staff, and may do this at one site at least. */
+export function staff(act?: Act): Allow<House & { staff: StaffMember }> {
+	return {
+		audience: 'staff',
+		check({ locals: { otium, staff } }) {
+			if (!staff) fail('signed_out');
+			if (act && !mayAnywhere(staff, act)) fail('not_yours');
+			return { otium, staff };
+		}
+	};
+}
+
+/** Whoever may do this with the session that the path names. */
+export function inSession(act: Act): Allow<House & { staff: StaffMember; session: Session; by: Actor }> {
+	return {
+		audience: 'staff',
+		async check({ params, locals: { otium, staff } }) {
+			if (!staff) fail('signed_out');
+			return { otium, staff, ...(await sessionFor(otium, staff, params.id ?? '', act)) };
+		}
+	};
+}
+
+/** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
+export const device: Allow<House & { device: Device }> = {
+	audience: 'candidate',
+	check({ locals: { otium, device } }) {
+		if (!device) fail('not_at_the_door');
+		return { otium, device };
+	}
+};
+
+/** The device that its sitting is bound to. A freed one does nothing more. */
+export const boundDevice: Allow<House & { device: Device }> = {
+	audience: 'candidate',
+	async check({ locals: { otium, device } }) {
+		if (!device) fail('not_at_the_door');
+		const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
+		if (row?.device_epoch !== device.epoch) refuse(refusal('second_device'));
+		return { otium, device };
+	}
+};
+type Device = { sittingId: string; epoch: number };
+
+/** Not a question leaves without a client that has proved itself, where the session asks for one. */
+export function mustBeProven(session: Session, client: ProvenClient | null): void {
+	const proven = clientFor(session, client);
+	if (proven === 'outdated') refuse(refusal('client_outdated'));
+	if (proven === 'missing') refuse(refusal('client_unproven'));
+}
+
+/** The session, for whoever may do that with it. */
+export async function sessionFor(
+	otium: Otium,
+	staff: StaffMember,
+	id: string,
+	act: Act
+): Promise<{ session: Session; by: Actor }> {
+	const session = await findSession(otium.db, id);
+	if (!session) fail('not_found');
+	if (!may(staff, act, placeOf(session))) fail('not_yours');
+	return { session, by: actorAt(staff, session.site.id) };
+}
+
+/** Who acts, where only coordinators of that site may. */
+export function coordinatorOf(staff: StaffMember, siteId: string): Actor {
+	if (!coordinatesSite(staff, siteId)) fail('not_yours');
+	return actorAt(staff, siteId);
+}
