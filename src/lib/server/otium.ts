@@ -9,6 +9,7 @@ import { Lines } from './lines';
 import { LiveHub, Presence } from './live';
 import { mailTransport } from './mail';
 import { PaceWatch } from './pace';
+import { quietError } from './quiet-error';
 import { Quotas } from './sitting';
 import { Sweeper } from './sweep';
 import { Threads } from './thread';
@@ -54,7 +55,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 	const base = {
 		db,
 		now: options.now ?? Date.now,
-		log: pino({ level: options.logLevel ?? 'info', base: null }),
+		log: pino({ level: options.logLevel ?? 'info', base: null, serializers: { err: quietError } }),
 		limits: new TryLimits(),
 		passwords: new Passwords(),
 		mail: mailTransport(options.dataDir),
