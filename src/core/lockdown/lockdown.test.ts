@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { leavingInWords, reactionTo } from '.';
+import { leavingInWords, reactionTo, siteAddress } from '.';
 
 const rules = (onLeaving: 'warn' | 'hold' | 'hand_in', leavingsAllowed = 2) => ({ onLeaving, leavingsAllowed });
 
@@ -23,4 +23,24 @@ describe('leaving the screen', () => {
 		expect(leavingInWords(rules('hand_in'), 2, 800)).toContain('a second');
 		expect(leavingInWords(rules('hold'), 3, 800)).not.toContain('next time');
 	});
+});
+
+describe('a site that may be opened', () => {
+	it.each([
+		['tides.example.org', 'https://tides.example.org/'],
+		['https://tides.example.org/tables?port=4', 'https://tides.example.org/tables?port=4'],
+		['http://tides.example.org', 'http://tides.example.org/'],
+		['tides.example.org:8443/x', 'https://tides.example.org:8443/x']
+	])('%s leads where it says', (written, address) => expect(siteAddress(written)).toBe(address));
+
+	it.each([
+		'javascript:alert(1)',
+		'javascript://tides.example.org/%0aalert(1)',
+		'data:text/html,<script>1</script>',
+		'file:///etc/passwd',
+		'https://tides.example.org@evil.example',
+		'blob:https://tides.example.org/1',
+		'tides',
+		''
+	])('%j leads nowhere', (written) => expect(siteAddress(written)).toBeNull());
 });

@@ -1,3 +1,4 @@
+import { siteAddress } from '../lockdown';
 import type { Band } from '../marking';
 import type { SessionRules } from '../session';
 
@@ -11,7 +12,7 @@ export type SettingKind =
 	| { type: 'number'; unit: string; min: number; max: number; empty?: string; decimals?: number }
 	| { type: 'numbers'; unit: string; min: number; max: number }
 	| { type: 'word'; most: number }
-	| { type: 'words'; most: number }
+	| { type: 'sites'; most: number }
 	| { type: 'version' }
 	| { type: 'networks' }
 	| { type: 'bands'; most: number };
@@ -217,7 +218,7 @@ export const SETTINGS: Setting[] = [
 		section: 'Lockdown',
 		name: 'Sites allowed',
 		says: 'Addresses outside that may be opened. Each is a hole.',
-		kind: { type: 'words', most: 20 }
+		kind: { type: 'sites', most: 20 }
 	},
 	{
 		path: 'lockdown.printing',
@@ -442,7 +443,7 @@ export function valueInWords(setting: Setting, value: unknown, networkNames: Map
 			return value === null ? kind.empty! : kind.unit === 'at most' ? String(value) : `${value} ${kind.unit}`;
 		case 'numbers':
 			return (value as number[]).length === 0 ? 'none' : `${(value as number[]).join(', ')} ${kind.unit}`;
-		case 'words':
+		case 'sites':
 			return (value as string[]).join(', ') || 'none';
 		case 'bands':
 			return (value as Band[]).map((band) => `${band.name} from ${band.fromPercent} %`).join(', ') || 'none';
@@ -491,14 +492,18 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			const marks = new Set(list.map((band: Band) => band.fromPercent));
 			return marks.size === list.length ? null : `${name}: two begin at the same mark.`;
 		}
-		case 'words':
+		case 'sites':
 		case 'networks': {
-			const most = kind.type === 'words' ? kind.most : 50;
-			const right =
+			const most = kind.type === 'sites' ? kind.most : 50;
+			const isList =
 				Array.isArray(value) &&
 				value.length <= most &&
 				value.every((one) => typeof one === 'string' && one.length <= 200);
-			return right ? null : `${name}: at most ${most} entries.`;
+			if (!isList) return `${name}: at most ${most} entries.`;
+			const wrong = kind.type === 'sites' && (value as string[]).find((one) => siteAddress(one) === null);
+			return wrong
+				? `${name}: “${wrong}” is no address. Write tides.example.org, or https://tides.example.org/tables.`
+				: null;
 		}
 	}
 }

@@ -124,7 +124,7 @@ whether it was changed.
 				placeholder={BANDS_EXAMPLE}
 				onchange={(event) => onchange(readBands(text(event)))}
 			/>
-		{:else if kind.type === 'words'}
+		{:else if kind.type === 'sites'}
 			<Input
 				{id}
 				{disabled}

@@ -1,5 +1,6 @@
 <!-- @component What lies beside the paper: calculator, formulas, notes, looks, languages, the raised hand. -->
 <script lang="ts">
+	import { siteAddress } from '$core/lockdown';
 	import { languageName } from '$core/session';
 	import { NOTES } from '$core/paper';
 	import type { SittingPicture } from '$core/room';
@@ -192,7 +193,7 @@
 						<!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- an address outside -->
 						<a
 							class="text-tide underline"
-							href={site.includes('://') ? site : `https://${site}`}
+							href={siteAddress(site)}
 							target="_blank"
 							rel="noreferrer noopener"
 							onclick={() => watch?.siteOpened()}>{site}</a
