@@ -1,3 +1,4 @@
+import { chmodSync } from 'node:fs';
 import { join } from 'node:path';
 import pino, { type Logger } from 'pino';
 import { AnswerSaver } from './answers';
@@ -52,6 +53,7 @@ export type OtiumOptions = {
  */
 export async function startOtium(options: OtiumOptions): Promise<Otium> {
 	const db = await openDb(join(options.dataDir, 'otium.sqlite'));
+	keepToOneself(options.dataDir);
 	const base = {
 		db,
 		now: options.now ?? Date.now,
@@ -92,4 +94,13 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 			await db.destroy();
 		}
 	};
+}
+
+/** The folder is for the account that the server runs under, also where it was made by something else. */
+function keepToOneself(dataDir: string) {
+	try {
+		chmodSync(dataDir, 0o700);
+	} catch {
+		// It belongs to another account, which has decided who may read it.
+	}
 }
