@@ -27,6 +27,7 @@ import { POST as person } from './prepare/people/[id]/+server';
 import { POST as plan } from './prepare/plan/+server';
 import { POST as save } from './prepare/save/+server';
 import { POST as staffRoute } from './prepare/staff/+server';
+import { load as you } from './you/+page.server';
 
 /** Two sites. Quayside has the house's session and its three people; Lighthouse Point has one room, one group, one person. */
 let house: House;
@@ -210,6 +211,17 @@ describe('people, staff and words stay with their site', () => {
 		);
 		expect((await ask(mail, { body, staff: ODE })).status).toBe(200);
 		expect((await searchLogbook(house.otium.db, { text: 'mail_template_changed' })).length).toBe(1);
+	});
+
+	it('who could give more is told of one’s own sites alone', async () => {
+		await house.otium.db('staff').where({ id: 'light' }).update({ email: 'light@sea.example' });
+		const seen = async (staff: StaffMember) =>
+			JSON.stringify(
+				await you({ url: new URL('http://otium.example/you'), locals: { otium: house.otium, staff } } as never)
+			);
+		expect(await seen(LIGHT_GRANTS)).toContain('light@sea.example');
+		expect(await seen(DUNMORE)).not.toContain('light@sea.example');
+		expect(await seen(DUNMORE)).toContain('Maren Ode');
 	});
 
 	it('the logbook shows the sessions of one’s sites and what one did, on each of its pages', async () => {

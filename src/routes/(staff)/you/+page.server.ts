@@ -10,8 +10,11 @@ export const load: PageServerLoad = async (event) => {
 	const sites: { id: string; name: string }[] = await otium.db('site').select('id', 'name');
 	const nameOf = (id: string | null) =>
 		id === null ? 'all sites' : (sites.find((site) => site.id === id)?.name ?? '');
+	// Those of one's own sites: nobody else has to be found by whoever signs in here.
+	const isNear = (siteId: string | null) =>
+		siteId === null || staff.roles.some((held) => held.siteId === null || held.siteId === siteId);
 	const givers = (await listStaff(otium.db)).filter(
-		(one) => one.id !== staff.id && one.roles.some((held) => held.role === 'coordinator')
+		(one) => one.id !== staff.id && one.roles.some((held) => held.role === 'coordinator' && isNear(held.siteId))
 	);
 	const where = (act: Act) =>
 		staff.roles
