@@ -3,9 +3,10 @@ import { summarise, type Paper } from '$core/paper';
 import { usableSeats, type SeatPlan } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
-import { allottedMinutes, lastsUntil, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
+import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
 import type { Query } from '../db';
 import { findGrants } from '../records';
+import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
 import { owingOf } from './owing';
 import { sittingsLeft } from './entitlement';
 import type { SessionInput } from './input';
@@ -95,7 +96,8 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 	};
 }
 
-type Need = { id: string; name: string; minutes: number | null; isMore: boolean; ends: number | null };
+/** What one candidate's time comes to. */
+export type Need = { id: string; name: string; minutes: number | null; isMore: boolean; ends: number | null };
 
 /** What each candidate's time comes to, in the order of the roster. */
 async function timeNeeds(
@@ -139,102 +141,6 @@ function lastWork(window: Window, rules: SessionRules, longestMinutes: number): 
 	const natural = window.opens + limit + rules.timing.graceMinutes * MINUTE;
 	if (window.closes === null) return natural;
 	return rules.timing.atClose === 'cut' ? window.closes : Math.max(window.closes, natural);
-}
-
-type Taken = { id: string; name: string; room_id: string };
-
-/** Other sessions that overlap; one without an end is taken to last its limit. */
-async function sessionsAt(db: Query, { window, editing }: Place, until: number): Promise<Taken[]> {
-	const rows: (Taken & Lasting)[] = await db('session')
-		.whereNull('ended_at')
-		.whereNot('id', editing ?? '')
-		.where('opens', '<', until)
-		.where((any) => mayLastUntil(any, window.opens))
-		.select('id', 'name', 'room_id', 'opens', 'closes', 'rules');
-	return rows.filter((row) => endOf(row) > window.opens);
-}
-
-/** What tells how long a session lasts. */
-type Lasting = { opens: number; closes: number | null; rules: string };
-/** No paper takes longer. */
-const LONGEST_MS = 24 * 60 * MINUTE;
-
-/** Narrows to sessions that may still go on at an instant; those without an end are looked at one by one. */
-function mayLastUntil(query: ReturnType<Query['queryBuilder']>, at: number) {
-	query
-		.where('session.closes', '>', at)
-		.orWhere((open) => open.whereNull('session.closes').where('session.opens', '>', at - LONGEST_MS));
-}
-
-function endOf({ opens, closes, rules }: Lasting): number {
-	return lastsUntil((JSON.parse(rules) as SessionRules).timing, { opens, closes });
-}
-
-async function freeRooms(db: Query, place: Place, others: Taken[]): Promise<SessionFacts['otherRooms']> {
-	const taken = new Set(others.map((one) => one.room_id));
-	const rows: RoomRow[] = await db('room').where({ site_id: place.room.site_id }).whereNot('id', place.room.id);
-	return rows
-		.filter((room) => !taken.has(room.id))
-		.map((room) => ({ id: room.id, name: room.name, seats: seatCount(room) }))
-		.sort((a, b) => a.seats - b.seats);
-}
-
-/** Commitments and other sessions that fall into the time a candidate needs. */
-async function candidateClashes(
-	db: Query,
-	{ window, roster, rules, editing }: Place,
-	needs: Need[]
-): Promise<SessionFacts['clashes']['candidates']> {
-	const until = new Map(
-		needs.map((need) => {
-			const natural = window.opens + (need.minutes ?? 60) * MINUTE;
-			return [
-				need.id,
-				rules.timing.atClose === 'cut' && window.closes !== null ? Math.min(natural, window.closes) : natural
-			];
-		})
-	);
-	const last = Math.max(window.opens, ...until.values());
-	const ids = roster.people.map((person) => person.candidateId);
-	const commitments: { candidate_id: string; from_at: number; to_at: number; title: string }[] = await db('commitment')
-		.whereIn('candidate_id', ids)
-		.where('from_at', '<', last)
-		.where('to_at', '>', window.opens)
-		.select('candidate_id', 'from_at', 'to_at', 'title');
-	const sittings: (Lasting & { candidate_id: string; title: string })[] = await db('sitting')
-		.join('session', 'session.id', 'sitting.session_id')
-		.whereIn('sitting.candidate_id', ids)
-		.whereNot('session.id', editing ?? '')
-		.whereNull('session.ended_at')
-		.whereIn('sitting.state', ['expected', 'at_door', 'let_in', 'working', 'on_hold'])
-		.where('session.opens', '<', last)
-		.where((any) => mayLastUntil(any, window.opens))
-		.select('sitting.candidate_id', 'session.name as title', 'session.opens', 'session.closes', 'session.rules');
-	const elsewhere = sittings
-		.map((row) => ({ ...row, from_at: row.opens, to_at: endOf(row) }))
-		.filter((row) => row.to_at > window.opens);
-	const named = new Map(roster.people.map((person) => [person.candidateId, person.name]));
-	return [...commitments, ...elsewhere]
-		.filter((row) => row.from_at < until.get(row.candidate_id)!)
-		.map((row) => ({
-			person: { id: row.candidate_id, name: named.get(row.candidate_id)! },
-			with: row.title,
-			from: row.from_at,
-			to: until.get(row.candidate_id)!
-		}))
-		.sort((a, b) => a.from - b.from);
-}
-
-async function proctorClashes(db: Query, place: Place, others: Taken[]): Promise<SessionFacts['clashes']['proctors']> {
-	const rows: { name: string; session_id: string }[] = await db('session_proctor')
-		.join('staff', 'staff.id', 'session_proctor.staff_id')
-		.whereIn('staff_id', place.input.proctorIds)
-		.whereIn(
-			'session_id',
-			others.map((one) => one.id)
-		)
-		.select('staff.name', 'session_id');
-	return rows.map((row) => ({ name: row.name, with: others.find((one) => one.id === row.session_id)!.name }));
 }
 
 async function administrationDays(db: Query, id: string): Promise<SessionFacts['days']> {
