@@ -73,6 +73,26 @@ test('by the code on the board: case, dashes, accents, spaces and order do not m
 	await home.read((db) => db('candidate').where({ number: 'DO-1020' }).update({ family: 'Rook' }));
 });
 
+test('what is typed before the page is alive, on a slow device, stays', async ({ browser }) => {
+	const { code } = await home.session(WATCH_A);
+	const page = await home.browser(browser);
+	let letThrough = () => {};
+	const slow = new Promise<void>((resolve) => (letThrough = resolve));
+	await page.route('**/_app/immutable/entry/**', async (route) => {
+		await slow;
+		await route.continue();
+	});
+	await page.goto('/sit', { waitUntil: 'commit' });
+	const fields = { Code: code, ...ROOK };
+	for (const [label, text] of Object.entries(fields)) await page.getByLabel(label).fill(text);
+	await expect(page.getByTestId('knock')).toBeDisabled();
+	letThrough();
+	await expect(page.getByTestId('knock')).toBeEnabled();
+	for (const [label, text] of Object.entries(fields)) await expect(page.getByLabel(label)).toHaveValue(text);
+	await page.getByTestId('knock').click();
+	await isItYou(page);
+});
+
 test('by a code that turns: the one of now opens, the one of an hour ago does not', async ({ browser }) => {
 	const { id } = await home.session(WATCH_A);
 	const key = 'JBSWY3DPEHPK3PXPJBSWY3DPEHPK3PXP';

@@ -87,12 +87,12 @@
 	});
 </script>
 
+<!-- Bound, not only listened to: what is typed on a slow device before the page is alive is taken over, not wiped out. -->
 {#snippet detail(label: string, name: string, value: string, set: (text: string) => void)}
 	<label class="block">
 		<span class="mb-1 block text-[16px] font-semibold">{label}</span>
 		<input
-			{value}
-			oninput={(event) => set(event.currentTarget.value)}
+			bind:value={() => value, set}
 			{name}
 			required
 			maxlength={name === 'number' ? 60 : 120}
