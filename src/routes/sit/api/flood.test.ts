@@ -48,6 +48,14 @@ describe('one device can’t fill the house', () => {
 		}
 	);
 
+	it('with a body of more than 16 kB, where none is named: it is refused, and what is smaller is read', async () => {
+		const device = { sittingId: 'sit0', epoch: await bringToWork(house, 0, await openDoor(house)) };
+		const padded = (bytes: number) => ask(hand, { up: true, padding: 'x'.repeat(bytes) }, device);
+		expect((await padded(16_500)).status).toBe(413);
+		expect((await padded(200_000)).status).toBe(413);
+		expect((await padded(15_000)).status).not.toBe(413);
+	});
+
 	it('with notes, with lapses of one kind, with hands: it is slowed down, and others are not', async () => {
 		const code = await openDoor(house);
 		const device = { sittingId: 'sit0', epoch: await bringToWork(house, 0, code) };
