@@ -210,5 +210,5 @@ test('snapshots come from the stand-in where there is no camera, and lie outside
 	await proctor.locator(`[data-seat="${me.id}"]`).first().click();
 	const picture = proctor.getByTestId('snapshots').getByRole('img').first();
 	await expect(picture).toBeVisible();
-	expect(await picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(160);
+	await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(160);
 });
