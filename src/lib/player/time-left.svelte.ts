@@ -18,21 +18,21 @@ export class TimeLeft {
 		return standing || deadline === null ? remaining : Math.max(0, deadline - this.clock.now);
 	});
 
-	/** What is left of the minutes to finish up, ms; null: they do not run. */
-	grace = $derived.by(() => {
+	/** Until nothing more is taken, the minutes to finish up included, ms; 0: it is over, or has no end. */
+	#untilGraceEnds = $derived.by(() => {
 		const { graceEnds } = this.picture().time;
-		const left = graceEnds === null ? 0 : graceEnds - this.clock.now;
-		return this.remaining === 0 && left > 0 ? left : null;
+		return graceEnds === null ? 0 : Math.max(0, graceEnds - this.clock.now);
 	});
+
+	/** What is left of the minutes to finish up, ms; null: they do not run. */
+	grace = $derived(this.remaining === 0 && this.#untilGraceEnds > 0 ? this.#untilGraceEnds : null);
 
 	isUp = $derived(this.remaining === 0);
 
 	/** Nothing more is taken. */
 	isClosed = $derived.by(() => this.isUp && this.grace === null && this.picture().time.atTimeUp !== 'flag');
 
-	isLastMoment = $derived.by(() => {
-		const { graceEnds, standing } = this.picture().time;
-		const left = graceEnds === null ? 0 : graceEnds - this.clock.now;
-		return !standing && left > 0 && left < LAST_MOMENT_MS;
-	});
+	isLastMoment = $derived.by(
+		() => !this.picture().time.standing && this.#untilGraceEnds > 0 && this.#untilGraceEnds < LAST_MOMENT_MS
+	);
 }

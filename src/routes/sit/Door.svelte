@@ -9,7 +9,9 @@
 	import { send } from '$ui/post';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
+	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
+	import Trouble from './Trouble.svelte';
 
 	type Props = { clock: ServerClock; code: string; onarrived: () => void };
 	let { clock, code: fromLink, onarrived }: Props = $props();
@@ -87,25 +89,6 @@
 	});
 </script>
 
-<!-- Bound, not only listened to: what is typed on a slow device before the page is alive is taken over, not wiped out. -->
-{#snippet detail(label: string, name: string, value: string, set: (text: string) => void)}
-	<label class="block">
-		<span class="mb-1 block text-[16px] font-semibold">{label}</span>
-		<input
-			bind:value={() => value, set}
-			{name}
-			required
-			maxlength={name === 'number' ? 60 : 120}
-			autocomplete="off"
-			spellcheck="false"
-			class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px] {name === 'number'
-				? 'font-mono'
-				: ''}"
-			placeholder={name === 'number' ? 'DO-1234' : undefined}
-		/>
-	</label>
-{/snippet}
-
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
@@ -167,9 +150,16 @@
 				/>
 			</label>
 			{#if !isSlip}
-				{#if asks === 'number'}{@render detail('Candidate number', 'number', number, (text) => (number = text))}{/if}
-				{#if asks === 'names'}{@render detail('Given name', 'given', given, (text) => (given = text))}{/if}
-				{@render detail('Family name', 'family', family, (text) => (family = text))}
+				{#if asks === 'number'}<Entry
+						label="Candidate number"
+						name="number"
+						most={60}
+						placeholder="DO-1234"
+						mono
+						bind:value={number}
+					/>{/if}
+				{#if asks === 'names'}<Entry label="Given name" name="given" most={120} bind:value={given} />{/if}
+				<Entry label="Family name" name="family" most={120} bind:value={family} />
 			{/if}
 			{#if asks === 'names' && !isSlip}
 				<fieldset>
@@ -193,16 +183,12 @@
 					</div>
 				</fieldset>
 			{/if}
-			{#if problem}
-				<div role="alert" class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[17px]" data-testid="problem">
-					<p class="font-semibold">{problem.message}</p>
-					{#if problem.instead}<p>{problem.instead}</p>{/if}
-					{#if problem.code.startsWith('client_')}<p class="mt-1">
-							<a class="font-semibold underline" href="/sit/client">How to get the sealed client</a>
-						</p>{/if}
-					{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
-				</div>
-			{/if}
+			<Trouble {problem}>
+				{#if problem?.code.startsWith('client_')}<p class="mt-1">
+						<a class="font-semibold underline" href="/sit/client">How to get the sealed client</a>
+					</p>{/if}
+				{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
+			</Trouble>
 			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Go on</Press>
 		</form>
 	</main>

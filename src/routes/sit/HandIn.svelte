@@ -3,6 +3,7 @@
 	import type { Paper } from '$player/paper.svelte';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
+	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
 	import Trouble from './Trouble.svelte';
 
@@ -82,15 +83,7 @@
 		}}
 	>
 		{#if line.picture.session.asksFinishWord}
-			<label class="block">
-				<span class="mb-1 block text-[16px] font-semibold">Finish word, from your proctor</span>
-				<input
-					bind:value={finishWord}
-					required
-					autocomplete="off"
-					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[19px]"
-				/>
-			</label>
+			<Entry label="Finish word, from your proctor" mono bind:value={finishWord} />
 		{/if}
 		<Trouble {problem} />
 		<div class="flex flex-wrap gap-3">

@@ -5,6 +5,7 @@
 	import type { SittingPicture } from '$core/room';
 	import { localTime, minutesLeft } from '$core/time';
 	import Calm from './Calm.svelte';
+	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
 	import Trouble from './Trouble.svelte';
 
@@ -75,15 +76,7 @@
 		}}
 	>
 		{#if picture.session.asksStartWord}
-			<label class="block">
-				<span class="mb-1 block text-[16px] font-semibold">Start word</span>
-				<input
-					bind:value={startWord}
-					required
-					autocomplete="off"
-					class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
-				/>
-			</label>
+			<Entry label="Start word" mono bind:value={startWord} />
 		{/if}
 		{#if picture.session.checklist === 'needed'}{@render deviceCheck()}{/if}
 		<Trouble {problem} />

@@ -165,10 +165,7 @@
 			{room.head.room}: {notice.text}
 			{#if notice.undo}<button
 					class="ml-2 rounded-md border border-current/50 px-2"
-					onclick={() => {
-						room.notices.dismiss(notice.id);
-						void notice.undo!();
-					}}>Undo</button
+					onclick={() => room.notices.undo(notice)}>Undo</button
 				>{/if}
 		</p>
 	{/each}

@@ -6,7 +6,9 @@
 	import type { Problem } from '$core/problem';
 	import { send } from '$ui/post';
 	import { cameraStandIn } from '../../../../stand-ins/camera';
+	import Entry from '../Entry.svelte';
 	import Press from '../Press.svelte';
+	import Trouble from '../Trouble.svelte';
 
 	let results = $state<Partial<Record<DeviceCheck, CheckResult>>>({});
 	let doing = $state<DeviceCheck | null>(null);
@@ -161,30 +163,9 @@
 		</div>
 	{/if}
 	<form class="mt-6 grid grid-cols-2 gap-4 max-sm:grid-cols-1" onsubmit={finish}>
-		<label class="block">
-			<span class="mb-1 block text-[16px] font-semibold">Candidate number</span>
-			<input
-				bind:value={number}
-				required
-				maxlength="60"
-				autocomplete="off"
-				class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 font-mono text-[20px]"
-			/>
-		</label>
-		<label class="block">
-			<span class="mb-1 block text-[16px] font-semibold">Family name</span>
-			<input
-				bind:value={family}
-				required
-				maxlength="120"
-				autocomplete="off"
-				class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px]"
-			/>
-		</label>
-		{#if problem}<div role="alert" class="bg-ochre-ground text-ochre col-span-full rounded-xl px-4 py-3 text-[17px]">
-				<p class="font-semibold">{problem.message}</p>
-				{#if problem.instead}<p>{problem.instead}</p>{/if}
-			</div>{/if}
+		<Entry label="Candidate number" most={60} mono bind:value={number} />
+		<Entry label="Family name" most={120} bind:value={family} />
+		{#if problem}<div class="col-span-full"><Trouble {problem} /></div>{/if}
 		<div class="col-span-full">
 			<Press main type="submit" disabled={busy || !isReady} testid="finish-rehearsal"
 				>{outcome ? 'Note it again' : 'Finish the rehearsal'}</Press

@@ -20,10 +20,7 @@
 			{notice.text}
 			{#if notice.undo}<button
 					class="rounded-md border border-current/50 px-2 py-0.5"
-					onclick={() => {
-						notices.dismiss(notice.id);
-						void notice.undo!();
-					}}>Undo <kbd class="font-mono text-[12px]">Z</kbd></button
+					onclick={() => notices.undo(notice)}>Undo <kbd class="font-mono text-[12px]">Z</kbd></button
 				>{/if}
 			<button aria-label="Dismiss" onclick={() => notices.dismiss(notice.id)}>×</button>
 		</p>

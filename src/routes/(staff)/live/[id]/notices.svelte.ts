@@ -22,8 +22,12 @@ export class Notices {
 	/** Takes back the last act that can be. */
 	async undoLast() {
 		const last = this.list.findLast((notice) => notice.undo);
-		if (!last) return;
-		this.dismiss(last.id);
-		await last.undo!();
+		if (last) await this.undo(last);
+	}
+
+	/** Takes back what a notice tells, if it can be; the notice goes. */
+	async undo(notice: Notice) {
+		this.dismiss(notice.id);
+		await notice.undo?.();
 	}
 }
