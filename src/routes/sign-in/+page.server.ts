@@ -10,8 +10,6 @@ const Typed = z.object({
 	to: z.string().max(500)
 });
 
-const KNOWN_FOR_S = 180 * 24 * 3_600;
-
 export const load: PageServerLoad = ({ locals, url }) => {
 	const to = ownPath(url.searchParams.get('to'), url);
 	if (locals.staff) redirect(303, to);
@@ -39,8 +37,9 @@ export const actions: Actions = {
 					: 'That name and password do not go together. Check both; capitals count in the password.';
 			return fail(result.waitSeconds > 0 ? 429 : 401, { name, message });
 		}
-		writeCookie(cookies, url, 'staff', result.token, Math.floor((result.expires - locals.otium.now()) / 1_000));
-		writeCookie(cookies, url, 'known', result.known, KNOWN_FOR_S);
+		const secondsTo = (instant: number) => Math.floor((instant - locals.otium.now()) / 1_000);
+		writeCookie(cookies, url, 'staff', result.token, secondsTo(result.expires));
+		writeCookie(cookies, url, 'known', result.known, secondsTo(result.knownUntil));
 		redirect(303, ownPath(to, url));
 	}
 };

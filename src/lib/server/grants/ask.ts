@@ -7,7 +7,7 @@ import type { Query } from '../db';
 import type { Writing } from '../house';
 import { findSession, placeOf } from '../session';
 import { loadSitting, type Loaded } from '../sitting';
-import type { NewGrant } from '../records';
+import { siteOfCandidate, type NewGrant } from '../records';
 
 const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
 
@@ -124,11 +124,8 @@ export async function mustReach(
 		if (!session || !may(staff, 'grant', placeOf(session))) fail('not_yours');
 		return;
 	}
-	const home = await db('candidate')
-		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-		.where({ 'candidate.id': candidateId })
-		.first('site_id');
-	if (!home || !may(staff, 'grant', { siteId: home.site_id, proctorIds: [] }))
+	const siteId = candidateId === null ? null : await siteOfCandidate(db, candidateId);
+	if (siteId === null || !may(staff, 'grant', { siteId, proctorIds: [] }))
 		fail('not_yours', {
 			message: 'This would hold at a site that is not yours.',
 			instead: 'Give it for this session, or ask the site that the candidate is of.'

@@ -4,7 +4,8 @@ import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
 import { actorAt } from '../identity';
 import type { Otium } from '../otium';
-import { coordinatesSite, findSession, placeOf, type Session } from '../session';
+import { findPerson, type Person } from '../people';
+import { coordinatedSites, coordinatesSite, findSession, placeOf, type Session } from '../session';
 import { refuse, type Audience } from './refuse';
 
 /** Who may ask, and what is known of them then. Refuses everybody else by throwing. */
@@ -65,16 +66,20 @@ export function mustBeProven(session: Session, client: ProvenClient | null): voi
 	if (proven === 'missing') refuse(refusal('client_unproven'));
 }
 
-/** The session, for whoever may do that with it. */
+/**
+ * The session, for whoever may do that with it.
+ * @param no how everybody else is refused
+ */
 export async function sessionFor(
 	otium: Otium,
 	staff: StaffMember,
 	id: string,
-	act: Act
+	act: Act,
+	no: (code: 'not_found' | 'not_yours') => never = fail
 ): Promise<{ session: Session; by: Actor }> {
 	const session = await findSession(otium.db, id);
-	if (!session) fail('not_found');
-	if (!may(staff, act, placeOf(session))) fail('not_yours');
+	if (!session) no('not_found');
+	if (!may(staff, act, placeOf(session))) no('not_yours');
 	return { session, by: actorAt(staff, session.site.id) };
 }
 
@@ -82,4 +87,20 @@ export async function sessionFor(
 export function coordinatorOf(staff: StaffMember, siteId: string): Actor {
 	if (!coordinatesSite(staff, siteId)) fail('not_yours');
 	return actorAt(staff, siteId);
+}
+
+/**
+ * Who acts, where it concerns all sites, so that it takes somebody who coordinates them all.
+ * @param words why, where the case is known better
+ */
+export function coordinatorOfAll(staff: StaffMember, words?: { message: string; instead: string }): Actor {
+	if (coordinatedSites(staff) !== null) fail('not_yours', words);
+	return { role: 'coordinator', id: staff.id };
+}
+
+/** A candidate, for those who coordinate the site that they are of. */
+export async function personFor(otium: Otium, staff: StaffMember, id: string): Promise<{ person: Person; by: Actor }> {
+	const person = await findPerson(otium.db, id, otium.now());
+	if (!person) fail('not_found');
+	return { person, by: coordinatorOf(staff, person.site.id) };
 }

@@ -1,9 +1,9 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
-import { may, mayAnywhere, type Act, type StaffMember } from '$core/access';
+import { mayAnywhere, type Act, type StaffMember } from '$core/access';
 import { PROBLEMS, type ProblemCode } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { actorAt } from '../identity';
-import { findSession, placeOf, type Session } from '../session';
+import type { Session } from '../session';
+import { sessionFor } from './allow';
 
 /** For pages: whoever is signed in and may do this somewhere; sends others to sign in, or says no. */
 export function requireStaff(event: Pick<RequestEvent, 'locals' | 'url'>, act?: Act): StaffMember {
@@ -20,10 +20,7 @@ export async function requireSession(
 	act: Act
 ): Promise<{ staff: StaffMember; session: Session; by: Actor }> {
 	const staff = requireStaff(event);
-	const session = await findSession(event.locals.otium.db, id);
-	if (!session) noPage('not_found');
-	if (!may(staff, act, placeOf(session))) noPage('not_yours');
-	return { staff, session, by: actorAt(staff, session.site.id) };
+	return { staff, ...(await sessionFor(event.locals.otium, staff, id, act, noPage)) };
 }
 
 /** Shows the page that says why there is none. */

@@ -1,5 +1,16 @@
 export { clearCookie, readCookie, writeCookie } from './cookies';
-export { anyone, boundDevice, coordinatorOf, device, inSession, mustBeProven, sessionFor, staff } from './allow';
+export {
+	anyone,
+	boundDevice,
+	coordinatorOf,
+	coordinatorOfAll,
+	device,
+	inSession,
+	mustBeProven,
+	personFor,
+	sessionFor,
+	staff
+} from './allow';
 export { LARGE, route } from './route';
 export { orRefuse, problemResponse, refuse } from './refuse';
 export { noPage, requireSession, requireStaff } from './guard';

@@ -1,12 +1,14 @@
-import { ENTRY_REFUSALS, type EntryRefusal } from '$core/access';
-import type { Refusal } from '$core/sitting';
+import type { EntryRefusal } from '$core/access';
+import { refusal, type Refusal } from '$core/sitting';
 
 /** What the door says to a candidate. */
-export type Answer<T> = ({ ok: true } & T) | { ok: false; refusal: Refusal; waitSeconds?: number };
+export type Answer<T> = ({ ok: true } & T) | Refused;
+
+type Refused = { ok: false; refusal: Refusal; waitSeconds?: number };
 
 /** A refusal of the door in its own words. */
-export function refuse(code: EntryRefusal): { ok: false; refusal: Refusal } {
-	return { ok: false, refusal: { code, ...ENTRY_REFUSALS[code] } };
+export function refuse(code: EntryRefusal, waitSeconds?: number): Refused {
+	return { ok: false, refusal: refusal(code), waitSeconds };
 }
 
 /** An address that the session's networks do not hold. */

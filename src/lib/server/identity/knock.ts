@@ -49,7 +49,7 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	};
 	const names = foldNumber(`${typed.given ?? ''}${typed.family}`);
 	const wait = await count(`${code} ${foldNumber(typed.number) || names}`);
-	if (wait > 0) return tooMany(wait);
+	if (wait > 0) return refuse('too_many_tries', wait);
 	const countNames = async () => (foldNumber(typed.number) === '' ? 0 : count(`${code} ${names}`));
 	const answer = await recogniseAtDoor(otium, typed, code, tries, countNames);
 	const said = answer.ok ? null : answer.refusal.code;
@@ -60,8 +60,6 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	if (said !== null && MISSES.has(said)) await otium.limits.missed('door', typed.address);
 	return answer;
 }
-
-const tooMany = (waitSeconds: number) => ({ ok: false, refusal: refusal('too_many_tries'), waitSeconds }) as const;
 
 async function recogniseAtDoor(
 	otium: Needs,
@@ -93,7 +91,7 @@ async function recogniseAtDoor(
 	if (!slip && identity === 'names_and_birthday' && (!typed.given || !typed.birthday)) return refuse('names_needed');
 	if (!slip && identity === 'names_and_birthday') {
 		const wait = await countNames();
-		if (wait > 0) return tooMany(wait);
+		if (wait > 0) return refuse('too_many_tries', wait);
 	}
 	const found = slip
 		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })

@@ -1,5 +1,5 @@
 import { ENTRY_REFUSALS, foldNumber, isTurningCode, readDoorCode, sameName, sameSecret } from '$core/access';
-import type { Refusal } from '$core/sitting';
+import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import type { Query } from '../db';
 import type { House } from '../house';
@@ -117,7 +117,7 @@ export async function elsewhere(
 		return {
 			code: 'not_on_list',
 			candidateId: person.id,
-			refusal: { code: 'not_on_list', ...ENTRY_REFUSALS.not_on_list }
+			refusal: refusal('not_on_list')
 		};
 	const when = timeAndDate(expected.window.opens, expected.site.zone, session.window.opens);
 	return {

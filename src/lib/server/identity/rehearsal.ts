@@ -4,15 +4,15 @@ import {
 	isAtLeast,
 	isDeviceReady,
 	sameName,
-	ENTRY_REFUSALS,
 	type CheckResult,
 	type DeviceNeeds,
 	type ProvenClient
 } from '$core/access';
-import { refusal, RefusalError, type Refusal } from '$core/sitting';
+import { refusal, RefusalError } from '$core/sitting';
 import { loadSitting } from '../sitting';
 import type { House } from '../house';
 import { findSessions } from '../session';
+import { refuse, type Answer } from './answer';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits'>;
@@ -25,9 +25,7 @@ export type Rehearsal = {
 	client: ProvenClient | null;
 	results: CheckResult[];
 };
-export type Rehearsed =
-	| { ok: true; ready: boolean; name: string; needs: DeviceNeeds; clientSays: CheckResult }
-	| { ok: false; refusal: Refusal; waitSeconds?: number };
+export type Rehearsed = Answer<{ ready: boolean; name: string; needs: DeviceNeeds; clientSays: CheckResult }>;
 
 /**
  * Writes down what a device could do, for a candidate who says who they are. It uses up nothing: no sitting, no attempt,
@@ -36,12 +34,7 @@ export type Rehearsed =
 export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearsed> {
 	const now = otium.now();
 	const counted = await otium.limits.consume('rehearsal', foldNumber(asked.number), asked.address, now);
-	if (counted.wait > 0)
-		return {
-			ok: false,
-			refusal: { code: 'too_many_tries', ...ENTRY_REFUSALS.too_many_tries },
-			waitSeconds: counted.wait
-		};
+	if (counted.wait > 0) return refuse('too_many_tries', counted.wait);
 	const candidate = await otium
 		.db('candidate')
 		.where({ number_folded: foldNumber(asked.number) })
@@ -49,7 +42,7 @@ export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearse
 		.first();
 	if (!candidate || !sameName(candidate.family, asked.family)) {
 		await otium.limits.missed('rehearsal', asked.address);
-		return { ok: false, refusal: { code: 'identity_unknown', ...ENTRY_REFUSALS.identity_unknown } };
+		return refuse('identity_unknown');
 	}
 	await otium.limits.succeeded(counted);
 	const needs = await needsOf(otium, candidate.id, now);

@@ -33,8 +33,9 @@ export async function addStaff(
 	return id;
 }
 
-/** `known`: lets this browser go on when strangers have tried the same name too often. */
-export type SignIn = { ok: true; token: string; expires: number; known: string } | { ok: false; waitSeconds: number };
+/** `known`: lets this browser go on when strangers have tried the same name too often, until `knownUntil`. */
+export type SignIn =
+	{ ok: true; token: string; expires: number; known: string; knownUntil: number } | { ok: false; waitSeconds: number };
 
 /** Signs in, or says how long to wait before the next try. What was wrong is not told. */
 export async function signIn(
@@ -69,7 +70,8 @@ export async function signIn(
 		await trx('staff_session').insert({ token_hash: hashToken(token), staff_id: row.id, expires_at: expires });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'signed_in', body: { address } }]);
 	});
-	return { ok: true, token, expires, known: await signNote(otium.db, { signIn: typed }, now + KNOWN_FOR_MS) };
+	const knownUntil = now + KNOWN_FOR_MS;
+	return { ok: true, token, expires, known: await signNote(otium.db, { signIn: typed }, knownUntil), knownUntil };
 }
 
 async function noteMisses(otium: Needs, staffId: string, misses: number, address: string): Promise<void> {

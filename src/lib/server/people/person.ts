@@ -5,6 +5,7 @@ import { foldNumber } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
+import { siteOfCandidate } from '../records';
 import { appendToLogbook } from '../logbook';
 import type { House, Writing } from '../house';
 import { loadSittings } from '../sitting';
@@ -129,12 +130,9 @@ export async function changePerson(otium: Writing, by: Actor, id: string, change
 			.whereNot({ 'candidate.id': id })
 			.first('given', 'family', 'site_id');
 		if (namesake) {
-			const { site_id } = await trx('candidate')
-				.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-				.where({ 'candidate.id': id })
-				.first('site_id');
 			// Who sits at another site is not told by guessing numbers.
-			const whose = namesake.site_id === site_id ? `${namesake.given} ${namesake.family}’s number` : 'taken';
+			const isNear = namesake.site_id === (await siteOfCandidate(trx, id));
+			const whose = isNear ? `${namesake.given} ${namesake.family}’s number` : 'taken';
 			return { ok: false, field: 'number', message: `${change.number} is ${whose} already.` };
 		}
 		if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };

@@ -1,5 +1,4 @@
-import type { ReadyLine } from '$core/session';
-import type { Finding } from '$core/session';
+import type { Finding, ReadyLine } from '$core/session';
 import { localTime } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';

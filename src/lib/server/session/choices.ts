@@ -1,4 +1,4 @@
-import type { StaffMember } from '$core/access';
+import { sitesWith, type StaffMember } from '$core/access';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { localDate, localTime, MINUTE } from '$core/time';
@@ -116,8 +116,7 @@ async function roomsFor(
 
 /** The sites that somebody coordinates; null: all. */
 export function coordinatedSites(staff: StaffMember): string[] | null {
-	const held = staff.roles.filter((one) => one.role === 'coordinator');
-	return held.some((one) => one.siteId === null) ? null : held.map((one) => one.siteId!);
+	return sitesWith(staff, 'prepare');
 }
 
 /** Whether somebody may plan in a room of this site. */

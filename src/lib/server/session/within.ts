@@ -1,7 +1,8 @@
-import type { StaffMember } from '$core/access';
+import { may, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import type { Query } from '../db';
-import { coordinatedSites } from './choices';
+import { placeOf, type Session } from '../records';
+import { coordinatedSites, inputOf } from './choices';
 import type { SessionInput } from './input';
 
 /** What a request names by id; to whoever coordinates some sites, another's do not exist. */
@@ -48,10 +49,12 @@ export async function mustBeWithin(db: Query, staff: StaffMember, named: Named, 
 }
 
 /**
- * The same for all that a session's setup names. What the session that is being changed holds already may stay.
+ * The same for all that a session's setup names, and for the session that is being changed. What that holds already may
+ * stay.
  * @throws ProblemError not_yours
  */
-export async function mustPlanWithin(db: Query, staff: StaffMember, input: SessionInput, before: SessionInput | null) {
+export async function mustPlanWithin(db: Query, staff: StaffMember, input: SessionInput, editing: Session | null) {
+	if (editing && !may(staff, 'prepare', placeOf(editing))) fail('not_yours');
 	const ids = (one: SessionInput) => {
 		const parts = [one, ...(one.parts ?? [])];
 		return {
@@ -61,6 +64,7 @@ export async function mustPlanWithin(db: Query, staff: StaffMember, input: Sessi
 			proctors: parts.flatMap((part) => part.proctorIds)
 		};
 	};
-	const { groups, candidates, proctors } = before ? ids(before) : { groups: [], candidates: [], proctors: [] };
-	await mustBeWithin(db, staff, ids(input), new Set([...groups, ...candidates, ...proctors]));
+	const before = editing && ids(await inputOf(db, editing));
+	const known = before ? [...before.groups, ...before.candidates, ...before.proctors] : [];
+	await mustBeWithin(db, staff, ids(input), new Set(known));
 }

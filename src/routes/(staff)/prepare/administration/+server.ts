@@ -1,10 +1,6 @@
 import { z } from 'zod';
-import type { StaffMember } from '$core/access';
-import { fail } from '$core/problem';
-import type { Actor } from '$core/sitting';
-import { LARGE, orRefuse, route, staff } from '$lib/server/http';
+import { coordinatorOfAll, LARGE, orRefuse, route, staff } from '$lib/server/http';
 import { makeAdministration, makeSite, saveAdministration } from '$lib/server/places';
-import { coordinatedSites } from '$lib/server/session';
 
 const day = z.iso.date('Give a date, like 2026-12-08.').nullable();
 const hour = z
@@ -39,7 +35,7 @@ const Made = z.discriminatedUnion('make', [
 
 /** Makes an administration or a site. */
 export const PUT = route(staff('prepare'), Made, async ({ otium, staff, body }) => {
-	const by = ofAllSites(staff);
+	const by = coordinatorOfAll(staff);
 	const result = orRefuse(
 		body.make === 'site'
 			? await makeSite(otium, by, body.name, body.zone)
@@ -52,13 +48,7 @@ export const POST = route(
 	staff('prepare'),
 	{ schema: Asked, mostBytes: LARGE },
 	async ({ otium, staff, body: { id, ...change } }) => {
-		orRefuse(await saveAdministration(otium, ofAllSites(staff), id, change));
+		orRefuse(await saveAdministration(otium, coordinatorOfAll(staff), id, change));
 		return { ok: true, savedAt: otium.now() };
 	}
 );
-
-/** It concerns all sites, so it takes somebody who coordinates them all. */
-function ofAllSites(staff: StaffMember): Actor {
-	if (coordinatedSites(staff) !== null) fail('not_yours');
-	return { role: 'coordinator', id: staff.id };
-}

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '$core/mail';
 import { fail } from '$core/problem';
-import { route, sessionFor, staff } from '$lib/server/http';
+import { coordinatorOfAll, route, sessionFor, staff } from '$lib/server/http';
 import { isDue, lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
-import { coordinatedSites } from '$lib/server/session';
 
 const kind = z.enum(['candidate', 'proctor']);
 const Asked = z.discriminatedUnion('act', [
@@ -28,44 +27,41 @@ export const POST = route(
 	// Five thousand addresses may be named.
 	{ schema: Asked, mostBytes: 1024 * 1024 },
 	async ({ otium, staff, url, body: asked }) => {
-		// Every site writes by the same templates.
-		if (asked.act !== 'send' && coordinatedSites(staff) !== null)
-			fail('not_yours', {
-				message: 'These words are those of all sites.',
-				instead: 'Whoever coordinates all sites can change them.'
-			});
-		const by = { role: 'coordinator' as const, id: staff.id };
+		if (asked.act === 'send') {
+			const { session, by } = await sessionFor(otium, staff, asked.session, 'prepare');
+			const letters = await lettersFor(
+				otium.db,
+				session,
+				asked.kind,
+				await templateFor(otium.db, asked.kind),
+				url.origin,
+				otium.now()
+			);
+			const wanted = letters.filter((letter) =>
+				asked.addresses === null ? isDue(letter) : letter.address !== null && asked.addresses.includes(letter.address)
+			);
+			return { posted: await postLetters(otium, by, session, asked.kind, wanted) };
+		}
+		const by = coordinatorOfAll(staff, {
+			message: 'These words are those of all sites.',
+			instead: 'Whoever coordinates all sites can change them.'
+		});
 		if (asked.act === 'reset') {
 			await saveTemplate(otium, by, asked.kind, TEMPLATES[asked.kind]);
 			return { ok: true };
 		}
-		if (asked.act === 'template') {
-			const [unknown] = unknownWords(asked);
-			if (unknown)
-				fail('unknown_word', {
-					message: `Nothing is known by the name {${unknown}}.`,
-					instead: `Use: ${Object.keys(MAIL_WORDS)
-						.map((word) => `{${word}}`)
-						.join(', ')}.`
-				});
-			await saveTemplate(otium, by, asked.kind, { subject: asked.subject, body: asked.body });
-			const sample = Object.fromEntries(
-				Object.entries(MAIL_WORDS).map(([word, says]) => [word, `(${says})`])
-			) as MailFacts;
-			return fillIn(asked, sample);
-		}
-		const { session, by: sender } = await sessionFor(otium, staff, asked.session, 'prepare');
-		const letters = await lettersFor(
-			otium.db,
-			session,
-			asked.kind,
-			await templateFor(otium.db, asked.kind),
-			url.origin,
-			otium.now()
-		);
-		const wanted = letters.filter((letter) =>
-			asked.addresses === null ? isDue(letter) : letter.address !== null && asked.addresses.includes(letter.address)
-		);
-		return { posted: await postLetters(otium, sender, session, asked.kind, wanted) };
+		const [unknown] = unknownWords(asked);
+		if (unknown)
+			fail('unknown_word', {
+				message: `Nothing is known by the name {${unknown}}.`,
+				instead: `Use: ${Object.keys(MAIL_WORDS)
+					.map((word) => `{${word}}`)
+					.join(', ')}.`
+			});
+		await saveTemplate(otium, by, asked.kind, { subject: asked.subject, body: asked.body });
+		const sample = Object.fromEntries(
+			Object.entries(MAIL_WORDS).map(([word, says]) => [word, `(${says})`])
+		) as MailFacts;
+		return fillIn(asked, sample);
 	}
 );

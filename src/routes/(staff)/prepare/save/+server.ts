@@ -1,18 +1,8 @@
 import { json } from '@sveltejs/kit';
 import { z } from 'zod';
-import { may } from '$core/access';
 import { fail } from '$core/problem';
 import { coordinatorOf, LARGE, route, staff } from '$lib/server/http';
-import {
-	administrationOf,
-	dropDraft,
-	findSession,
-	inputOf,
-	mustPlanWithin,
-	placeOf,
-	readInput,
-	saveSession
-} from '$lib/server/session';
+import { administrationOf, dropDraft, findSession, mustPlanWithin, readInput, saveSession } from '$lib/server/session';
 
 const Asked = z.object({
 	input: z.unknown(),
@@ -32,8 +22,7 @@ export const POST = route(staff(), { schema: Asked, mostBytes: LARGE }, async ({
 	if (sites.length === 0) fail('not_yours');
 	const [by] = sites.map((site) => coordinatorOf(staff, site));
 	const old = edit ? await findSession(otium.db, edit.id) : null;
-	if (old && !may(staff, 'prepare', placeOf(old))) fail('not_yours');
-	await mustPlanWithin(otium.db, staff, input, old && (await inputOf(otium.db, old)));
+	await mustPlanWithin(otium.db, staff, input, old);
 
 	const administration = await administrationOf(otium.db, input, edit?.id ?? null);
 	if (!administration) fail('nothing_to_plan');

@@ -12,9 +12,9 @@ const YEAR_S = 365 * 24 * 3_600;
 export const POST = route(anyone, Asked, async ({ otium, body, locals, cookies, url }) => {
 	const sent = readCookie(cookies, url, 'device');
 	// A device does not choose who it is: what was not drawn here is a new one.
-	const isOurs = (await deviceOf(otium.db, sent)) !== null;
-	const secret = isOurs ? sent! : await newDeviceSecret(otium.db);
-	const deviceId = (await deviceOf(otium.db, secret))!;
+	const known = await deviceOf(otium.db, sent);
+	const secret = known === null ? await newDeviceSecret(otium.db) : sent!;
+	const deviceId = known ?? (await deviceOf(otium.db, secret))!;
 	const { device } = orRefuse(await arrive(otium, { ...body, deviceId, address: locals.address }));
 	const { token, expires, sittingId, epoch } = device;
 	writeCookie(cookies, url, 'device', secret, YEAR_S);

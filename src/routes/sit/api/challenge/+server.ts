@@ -1,10 +1,10 @@
-import { ENTRY_REFUSALS } from '$core/access';
+import { refusal } from '$core/sitting';
 import { anyone, refuse, route } from '$lib/server/http';
 import { makeChallenge } from '$lib/server/identity';
 
 /** A nonce for a sealed client to answer. Anybody may ask, but not endlessly. */
 export const POST = route(anyone, async ({ otium, locals }) => {
 	const wait = await otium.limits.challenged(locals.address);
-	if (wait > 0) refuse({ code: 'too_many_tries', ...ENTRY_REFUSALS.too_many_tries }, wait);
+	if (wait > 0) refuse(refusal('too_many_tries'), wait);
 	return makeChallenge(otium);
 });

@@ -4,8 +4,8 @@ import type { GrantBody } from '$core/grants';
 import { isEmailAddress } from '$core/people';
 import { fail } from '$core/problem';
 import { findGrant, giveGrant, withdrawGrant } from '$lib/server/grants';
-import { coordinatorOf, orRefuse, route, staff } from '$lib/server/http';
-import { changePerson, findPerson } from '$lib/server/people';
+import { orRefuse, personFor, route, staff } from '$lib/server/http';
+import { changePerson } from '$lib/server/people';
 import { mustBeWithin } from '$lib/server/session';
 
 const text = (most: number) => z.string().trim().max(most);
@@ -73,9 +73,7 @@ const Asked = z.discriminatedUnion('act', [
 ]);
 
 export const POST = route(staff(), Asked, async ({ otium, staff, params, body: asked }) => {
-	const person = await findPerson(otium.db, params.id, otium.now());
-	if (!person) fail('not_found');
-	const by = coordinatorOf(staff, person.site.id);
+	const { by } = await personFor(otium, staff, params.id);
 	if (asked.act === 'change') {
 		const has: string[] = await otium.db('group_member').where({ candidate_id: params.id }).pluck('group_id');
 		await mustBeWithin(otium.db, staff, { groups: asked.change.groupIds }, new Set(has));

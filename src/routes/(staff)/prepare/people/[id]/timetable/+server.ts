@@ -1,17 +1,15 @@
 import { writeCalendar } from '$core/formats';
 import { fail } from '$core/problem';
 import { lastsUntil } from '$core/time';
-import { coordinatorOf, download, orRefuse, route, staff } from '$lib/server/http';
-import { findPerson, importTimetable } from '$lib/server/people';
+import { download, orRefuse, personFor, route, staff } from '$lib/server/http';
+import { importTimetable } from '$lib/server/people';
 import { findSessions } from '$lib/server/session';
 
 const MOST_BYTES = 2 * 1024 * 1024;
 
 /** One candidate's timetable, as a calendar file. */
 export const POST = route(staff(), async ({ request, params, otium, staff }) => {
-	const person = await findPerson(otium.db, params.id, otium.now());
-	if (!person) fail('not_found');
-	const by = coordinatorOf(staff, person.site.id);
+	const { person, by } = await personFor(otium, staff, params.id);
 	const text = await request.text();
 	if (text.length > MOST_BYTES) fail('timetable_too_large');
 	const done = orRefuse(await importTimetable(otium, by, [params.id], text, person.site.zone), 'not_taken');
@@ -20,9 +18,7 @@ export const POST = route(staff(), async ({ request, params, otium, staff }) => 
 
 /** The candidate's sessions as a calendar file. */
 export const GET = route(staff(), async ({ params, otium, staff }) => {
-	const person = await findPerson(otium.db, params.id, otium.now());
-	if (!person) fail('not_found');
-	coordinatorOf(staff, person.site.id);
+	const { person } = await personFor(otium, staff, params.id);
 	const sessions = await findSessions(otium.db, (query) =>
 		query.whereIn(
 			'session.id',
