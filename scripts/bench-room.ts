@@ -36,37 +36,45 @@ export function saveBody(seq: number, n: number): string {
 }
 
 /** Candidates in turn, each with a number of their own that goes up, through the questions of the paper. */
-export function saver(cookies: string[]): () => Shot {
+export function saver(browsers: Browser[]): () => Shot {
 	let n = 0;
 	return () => {
-		const turn = Math.floor(n / cookies.length);
-		const shot = { path: '/sit/api/answers', body: saveBody(turn + 1, turn), cookie: cookies[n % cookies.length] };
+		const turn = Math.floor(n / browsers.length);
+		const shot = { path: '/sit/api/answers', body: saveBody(turn + 1, turn), by: browsers[n % browsers.length] };
 		n++;
 		return shot;
 	};
 }
 
-/** Brings every candidate to work, some at a time; returns their cookies. */
-export async function everyoneBegins(port: number, { code, people }: CrowdSession): Promise<string[]> {
-	const cookies: string[] = Array.from({ length: people.length }, () => '');
+/** Brings every candidate to work, some at a time; returns their devices. */
+export async function everyoneBegins(port: number, { code, people }: CrowdSession): Promise<Browser[]> {
+	const browsers: Browser[] = [];
 	const waiting = people.map((person, i) => ({ ...person, i }));
 	const worker = async () => {
 		for (let next = waiting.pop(); next; next = waiting.pop()) {
 			const { number, family, i } = next;
-			const browser = new Browser(`http://localhost:${port}`, `bench-${number}`);
+			const browser = new Browser(`http://localhost:${port}`);
 			const met = await browser.post('/sit/api/knock', { code, number, family });
 			await browser.post('/sit/api/arrive', {
 				note: met.body.note,
 				commandId: `arrive-${number}`,
-				deviceName: 'Bench'
+				deviceName: 'Bench',
+				publicKey: browser.publicKey
 			});
 			const begun = await browser.post('/sit/api/begin', { commandId: `begin-${number}` });
 			if (begun.status !== 200) throw new Error(`${number} could not begin: ${JSON.stringify(begun.body)}`);
-			cookies[i] = browser.cookieHeader();
+			browsers[i] = browser;
 		}
 	};
 	await Promise.all(Array.from({ length: 8 }, worker));
-	return cookies;
+	return browsers;
+}
+
+/** The line of each device, until the returned functions are called. */
+export function openLines(port: number, browsers: Browser[]): Promise<(() => void)[]> {
+	return Promise.all(
+		browsers.map((one) => listen(port, one.addressOf('/sit/api/stream'), one.cookieHeader(), () => {}))
+	);
 }
 
 /** The cookie of somebody who may look on. */
@@ -100,18 +108,18 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 	const gun = new Gun(port, 64);
 	try {
 		const resting = await residentMiB(server.pid!);
-		const cookies = await everyoneBegins(port, session);
-		const open = () => Promise.all(cookies.map((cookie) => listen(port, '/sit/api/stream', cookie, () => {})));
+		const browsers = await everyoneBegins(port, session);
+		const open = () => openLines(port, browsers);
 		const lines = await open();
 		await sleep(1_500);
 		const kibEach = (((await residentMiB(server.pid!)) - resting) * 1_024) / sittings;
-		const save = saver(cookies);
+		const save = saver(browsers);
 		let n = 0;
-		const beat = () => ({ path: '/sit/api/beat', body: '{}', cookie: cookies[n++ % cookies.length] });
+		const beat = () => ({ path: '/sit/api/beat', body: '{}', by: browsers[n++ % browsers.length] });
 		await gun.rate(1, save);
 		const cpuMsASave = await cpuOf(server.pid!, () => gun.rate(3, save));
 		const cpuMsABeat = await cpuOf(server.pid!, () => gun.rate(3, beat));
-		const stopBeats = beats(gun, cookies);
+		const stopBeats = beats(gun, browsers);
 		const savesASecond = await gun.rate(3, save);
 		const openMs = await opening(port);
 		for (const close of lines) close();
@@ -119,8 +127,8 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		const started = performance.now();
 		const back = await open();
 		await Promise.all(
-			cookies.map(async (cookie, i) => {
-				const shot = { path: '/sit/api/answers', body: saveBody(5_000_000, i), cookie };
+			browsers.map(async (by, i) => {
+				const shot = { path: '/sit/api/answers', body: saveBody(5_000_000, i), by };
 				const status = await gun.fire(shot).catch(() => gun.fire(shot));
 				if (status !== 200) throw new Error(`a kept answer was answered with ${status}`);
 			})
@@ -151,13 +159,13 @@ async function cpuOf(pid: number, work: () => Promise<number>): Promise<number> 
 }
 
 /** Every device says that it is there as often as the server asks: every five seconds, together at most 200 a second. */
-function beats(gun: Gun, cookies: string[]): () => void {
+function beats(gun: Gun, browsers: Browser[]): () => void {
 	const TICK_MS = 100;
 	let next = 0;
 	const timer = setInterval(() => {
-		for (let n = 0; n < (Math.min(200, cookies.length / 5) * TICK_MS) / 1_000; n++) {
-			const cookie = cookies[next++ % cookies.length];
-			void gun.fire({ path: '/sit/api/beat', body: '{}', cookie }).catch(() => {});
+		for (let n = 0; n < (Math.min(200, browsers.length / 5) * TICK_MS) / 1_000; n++) {
+			const by = browsers[next++ % browsers.length];
+			void gun.fire({ path: '/sit/api/beat', body: '{}', by }).catch(() => {});
 		}
 	}, TICK_MS);
 	return () => clearInterval(timer);

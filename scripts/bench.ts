@@ -5,7 +5,10 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measurePreparing } from './bench-prepare';
-import { everyoneBegins, measureRoom, residentMiB, saveBody, saver, staffCookie } from './bench-room';
+import { digestOf } from '$lib/server/identity';
+import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
+import { DeviceKey } from '../stand-ins/crowd/signing';
+import { everyoneBegins, measureRoom, openLines, residentMiB, saveBody, saver, staffCookie } from './bench-room';
 import { makeCrowdSession } from './crowd-session';
 import { Gun, listen, percentile } from './load';
 import { numberOption, readOptions } from './options';
@@ -54,13 +57,14 @@ console.log(
 );
 
 const restingMiB = await residentMiB(server.pid!);
-const cookies = await everyoneBegins(port, session);
-const lines = await Promise.all(cookies.map((cookie) => listen(port, '/sit/api/stream', cookie, () => {})));
+const browsers = await everyoneBegins(port, session);
+const lines = await openLines(port, browsers);
 await sleep(1_500);
 const memoryKiB = ((await residentMiB(server.pid!)) - restingMiB) * 1_024;
 
-const empty = () => ({ path: '/health', body: saveBody(1, 1) });
-const save = saver(cookies);
+// Signed as well, so that both carry what it costs the load on the same machine to sign.
+const empty = () => ({ path: '/health', body: saveBody(1, 1), by: browsers[0] });
+const save = saver(browsers);
 // Warm both ways first, then measure them in turn, so that neither has the better half of the run.
 await gun.rate(2, empty);
 await gun.rate(2, save);
@@ -81,6 +85,8 @@ row(
 	`${Math.round(saveRate)} a second`,
 	`${median(ratios).toFixed(2)} of the empty endpoint, ${Math.min(...ratios).toFixed(2)} to ${Math.max(...ratios).toFixed(2)} (aim: 0.8)`
 );
+const signingMs = costOfSigning();
+row('Checking the signature of a request', `${signingMs.toFixed(2)} ms`, '(aim: under 0.3)');
 row(
 	'Bare SQLite commits, one row each',
 	`${Math.round(commitRate)} a second`,
@@ -168,6 +174,30 @@ function row(what: string, value: string, beside = '') {
 	console.log(`${what.padEnd(48)} ${value.padEnd(24)} ${beside}`);
 }
 
+/** What the server does to check one signature, ms. */
+function costOfSigning(): number {
+	const key = new DeviceKey();
+	const signatures = new RequestSignatures();
+	const body = saveBody(1, 1);
+	const check = () => {
+		const headers = key.headers('POST', '/sit/api/answers', body);
+		return () => {
+			const isOurs = digestOf(body) === headers['content-digest'];
+			return isOurs && signatures.check('bench', key.publicKey, 'POST', '/sit/api/answers', (name) => headers[name] ?? null);
+		};
+	};
+	const first = check()();
+	if (!first || first.outcome !== 'anew') throw new Error('a device counts under a mark that it was not given');
+	key.mark = first.mark;
+	const checks = Array.from({ length: 5_000 }, check);
+	const started = performance.now();
+	for (const one of checks) {
+		const checked = one();
+		if (!checked || checked.outcome !== 'right') throw new Error('a right signature was refused');
+	}
+	return (performance.now() - started) / checks.length;
+}
+
 /** What this disk does when every row is a commit of its own. */
 function bareCommits(seconds: number): number {
 	const db = new Database(join(dir, 'bare.sqlite'));
@@ -207,9 +237,9 @@ async function screenDelays(): Promise<number[]> {
 	const pause = Math.max(2, 60_000 / sittings / 4);
 	const count = Math.min(600, Math.ceil((seconds * 1_500) / pause));
 	for (let n = 0; n < count; n++) {
-		const i = n % cookies.length;
+		const i = n % browsers.length;
 		void gun
-			.fire({ path: '/sit/api/answers', body: saveBody(1_000_000 + n, n), cookie: cookies[i] })
+			.fire({ path: '/sit/api/answers', body: saveBody(1_000_000 + n, n), by: browsers[i] })
 			.then(() => waiting.set(`t${i}`, performance.now()));
 		await sleep(pause);
 	}

@@ -1,6 +1,9 @@
 import { Agent, request, type IncomingMessage } from 'node:http';
 
-export type Shot = { path: string; body: string; cookie?: string };
+import type { Browser } from '../stand-ins/crowd/browser';
+
+/** `by`: the device that signs it. */
+export type Shot = { path: string; body: string; by?: Browser };
 
 /** Requests over kept connections, with as little of our own in the way as Node allows. */
 export class Gun {
@@ -17,9 +20,9 @@ export class Gun {
 			const headers: Record<string, string | number> = {
 				'content-type': 'application/json',
 				'content-length': Buffer.byteLength(shot.body),
-				origin: `http://localhost:${this.port}`
+				origin: `http://localhost:${this.port}`,
+				...shot.by?.headersFor('POST', shot.path, shot.body)
 			};
-			if (shot.cookie) headers.cookie = shot.cookie;
 			const sent = request(
 				{
 					host: '127.0.0.1',

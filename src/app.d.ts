@@ -1,4 +1,5 @@
 import { type StaffMember, type ProvenClient } from '$core/access';
+import type { KnownDevice } from '$lib/server/identity';
 import type { Otium } from '$lib/server/otium';
 
 declare global {
@@ -18,7 +19,9 @@ declare global {
 			/** Only inside `/sit`. */
 			/** The sealed client that proved itself for this request, from this address; null: none did. */
 			client: ProvenClient | null;
-			device: { sittingId: string; epoch: number } | null;
+			device: KnownDevice | null;
+			/** The `Content-Digest` that the device has signed; null: it signed none. */
+			digest: string | null;
 		}
 	}
 }

@@ -86,6 +86,7 @@ const respond: Handle = async ({ event, resolve }) => {
 	event.locals.address = addressOf(event);
 	event.locals.staff = null;
 	event.locals.device = null;
+	event.locals.digest = null;
 	event.locals.client = null;
 	event.locals.signIn = null;
 	const atSit = url.pathname === '/sit' || url.pathname.startsWith('/sit/');

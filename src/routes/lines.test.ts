@@ -148,7 +148,8 @@ describe('a line of a candidate', () => {
 			commandId: 'back-again',
 			deviceId: 'first',
 			deviceName: 'x',
-			address: '10.0.0.1'
+			address: '10.0.0.1',
+			publicKey: null
 		};
 		expect((await arrive(house.otium, asked)).ok).toBe(true);
 	});

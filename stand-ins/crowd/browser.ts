@@ -1,3 +1,5 @@
+import { DeviceKey } from './signing';
+
 /** A candidate's browser as far as the server can tell: cookies, JSON and a live line. */
 export type Reply = { status: number; body: Record<string, unknown> };
 
@@ -5,18 +7,27 @@ const DEVICE = 'otium-device';
 
 export class Browser {
 	#cookies = new Map<string, string>();
+	readonly #key: DeviceKey;
 
 	constructor(
 		private readonly url: string,
-		/** What this device was given when it first came. */
+		/** What `device` said of it when it was here before. */
 		device?: string
 	) {
-		if (device) this.#cookies.set(DEVICE, device);
+		const [cookie, key] = device?.split(' ') ?? [];
+		if (cookie) this.#cookies.set(DEVICE, cookie);
+		this.#key = new DeviceKey(key);
 	}
 
 	/** By which it is known again. */
 	get device(): string | undefined {
-		return this.#cookies.get(DEVICE);
+		const cookie = this.#cookies.get(DEVICE);
+		return cookie && `${cookie} ${this.#key.kept}`;
+	}
+
+	/** SPKI in base64url. */
+	get publicKey(): string {
+		return this.#key.publicKey;
 	}
 
 	async get(path: string): Promise<Reply> {
@@ -33,9 +44,17 @@ export class Browser {
 
 	/** @throws when the line is down */
 	async #ask(path: string, init: RequestInit): Promise<Reply> {
+		const reply = await this.#send(path, init);
+		if (reply.body.code !== 'sign_anew') return reply;
+		this.#key.mark = reply.body.mark as string;
+		return this.#send(path, init);
+	}
+
+	async #send(path: string, init: RequestInit): Promise<Reply> {
+		const signed = this.#key.headers(init.method!, path, (init.body as string | undefined) ?? '');
 		const response = await fetch(this.url + path, {
 			...init,
-			headers: { ...init.headers, cookie: this.cookieHeader(), origin: this.url },
+			headers: { ...init.headers, ...signed, cookie: this.cookieHeader(), origin: this.url },
 			signal: AbortSignal.timeout(15_000)
 		});
 		for (const line of response.headers.getSetCookie()) {
@@ -50,6 +69,15 @@ export class Browser {
 	/** Carries a cookie that was handed to it by other means. */
 	carry(name: string, value: string) {
 		this.#cookies.set(name, value);
+	}
+
+	/** For whoever sends requests by other means: what goes with a request that this device signs. */
+	headersFor(method: string, path: string, body: string): Record<string, string> {
+		return { cookie: this.cookieHeader(), ...this.#key.headers(method, path, body) };
+	}
+
+	addressOf(path: string): string {
+		return this.#key.address(path);
 	}
 
 	/** For whoever sends requests by other means. */

@@ -99,7 +99,8 @@ export class Candidate {
 		const arrived = await this.#insist('/sit/api/arrive', {
 			note: met.body.note,
 			commandId,
-			deviceName: 'College laptop'
+			deviceName: 'College laptop',
+			publicKey: this.#browser.publicKey
 		});
 		if (arrived.status !== 200) return this.#give(arrived);
 		this.ears.arrived(this.person.number, this.#browser.device!);

@@ -24,3 +24,12 @@ export type { ProvenClient } from './client';
 export { isAtLeast } from './version';
 export { CLOCK_TOLERANCE_MS, DEVICE_CHECKS, isDeviceReady, SLOW_LINE_MS } from './device-check';
 export type { CheckResult, DeviceCheck, DeviceNeeds } from './device-check';
+export {
+	contentDigest,
+	readNonce,
+	readSignature,
+	showNonce,
+	signatureBase,
+	signatureHeaders
+} from './request-signature';
+export type { Nonce, SignedRequest } from './request-signature';

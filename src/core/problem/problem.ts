@@ -19,6 +19,13 @@ export const PROBLEMS = {
 		message: 'This device is not signed in to a paper.',
 		instead: 'Enter the code from the board and your number; your answers are safe.'
 	},
+	not_signed: {
+		status: 401,
+		message: 'This request does not come from the device that is signed in.',
+		instead: 'Enter the code from the board and your number on this device; your answers are safe.'
+	},
+	/** Tried again at once by the page itself. */
+	sign_anew: { status: 401, message: 'This request counts under an old mark.', instead: 'Send it again under the new.' },
 	not_yours: {
 		status: 403,
 		message: 'This is not yours to see or do.',

@@ -8,6 +8,7 @@ export type NeedKind =
 	| 'hand'
 	| 'refused'
 	| 'second_device'
+	| 'copied'
 	| 'at_door'
 	| 'held_back'
 	| 'spoiled'
@@ -63,16 +64,17 @@ const URGENCY: Record<NeedKind, number> = {
 	line_lost: 1,
 	held_by_rules: 2,
 	hand: 3,
-	second_device: 4,
-	at_door: 5,
-	refused: 6,
-	held_back: 7,
-	spoiled: 8,
-	rushing: 9,
-	left: 10,
-	on_hold: 11,
-	time_short: 12,
-	battery: 13
+	copied: 4,
+	second_device: 5,
+	at_door: 6,
+	refused: 7,
+	held_back: 8,
+	spoiled: 9,
+	rushing: 10,
+	left: 11,
+	on_hold: 12,
+	time_short: 13,
+	battery: 14
 };
 
 /** At the door near last entry is as urgent as a lost line. */
@@ -154,6 +156,9 @@ function needOf(seat: SeatView, { questions, leavingsAllowed }: RoomRules, now: 
 		return need('line_lost', seat.line.since, 'brick', ['free_device', 'hold']);
 	// What an end has ended leaves the queue: nobody sits there any more.
 	if (seat.hand && isInTheRoom(seat.state)) return need('hand', seat.hand.at, 'slate', ['lower_hand', 'message']);
+	const copied = seat.noted.filter((one) => one.what === 'forged' || one.what === 'second_line');
+	if (copied.length > 0 && isInTheRoom(seat.state))
+		return need('copied', Math.max(...copied.map((one) => one.at)), 'brick', ['seen', 'free_device', 'hold']);
 	if (seat.otherDevice) return need('second_device', seat.otherDevice.at, 'brick', ['free_device', 'hold']);
 	if (seat.state === 'at_door' && seat.device) {
 		const closing = seat.lastEntry !== null && seat.lastEntry - now < DOOR_IS_CLOSING;

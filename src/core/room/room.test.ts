@@ -37,6 +37,8 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	line: { up: true, since: NOW - MINUTE },
 	device: 'Laptop',
 	otherDevice: null,
+	unsigned: false,
+	noted: [],
 	begun: state === 'working' || state === 'on_hold',
 	answered: 20,
 	marked: 0,

@@ -1,6 +1,6 @@
 import type { SessionKind } from '../session';
 import type { PaceLevel } from '../pace';
-import type { SittingState } from '../sitting';
+import type { Noted, SittingState } from '../sitting';
 
 /** One candidate as the live room shows them. Instants in epoch ms. */
 export type SeatView = {
@@ -21,6 +21,10 @@ export type SeatView = {
 	device: string | null;
 	/** Another device that was refused. */
 	otherDevice: { name: string; at: number } | null;
+	/** Its browser can't sign what it sends. */
+	unsigned: boolean;
+	/** What was noted of the device that is bound, and how often. */
+	noted: Noted[];
 	begun: boolean;
 	answered: number;
 	marked: number;

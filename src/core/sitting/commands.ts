@@ -1,10 +1,11 @@
 import type { EntryRefusal } from '../access';
 import type { TimingRules } from '../time';
-import type { Actor } from './sitting';
+import type { Actor, DeviceNote } from './sitting';
 
 /** What somebody wants to happen. */
 export type CommandBody =
-	| { kind: 'arrive'; sessionId: string; deviceId: string; deviceName: string }
+	/** `unsigned`: its browser can't sign what it sends. */
+	| { kind: 'arrive'; sessionId: string; deviceId: string; deviceName: string; unsigned?: true }
 	| { kind: 'turn_away'; reason: string }
 	| { kind: 'let_in' }
 	| { kind: 'begin' }
@@ -31,7 +32,9 @@ export type CommandBody =
 	/** Beside the state: what the line does, and a second device that was refused. */
 	| { kind: 'lose_line'; since: number }
 	| { kind: 'regain_line' }
-	| { kind: 'refuse_other_device'; deviceName: string };
+	| { kind: 'refuse_other_device'; deviceName: string }
+	/** Something about the bound device that its proctor should know. */
+	| { kind: 'note_device'; what: DeviceNote; deviceName: string };
 
 export type CommandKind = CommandBody['kind'];
 

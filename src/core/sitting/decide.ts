@@ -157,10 +157,21 @@ function illegal(sitting: Sitting, command: Command): RefusalCode {
 function eventsOf(sitting: Sitting, command: Command, context: Context): SittingEventBody[] {
 	switch (command.kind) {
 		case 'arrive': {
-			const { sessionId, deviceId, deviceName } = command;
-			const arrived: SittingEventBody = { kind: 'arrived', sessionId, deviceId, deviceName };
-			// Whoever was marked absent stands at the proctor's, also where the door lets in by itself.
-			const isLetIn = context.admission === 'automatic' && sitting.state !== 'absent' && sitting.cameFrom !== 'absent';
+			const { sessionId, deviceId, deviceName, unsigned } = command;
+			const arrived: SittingEventBody = {
+				kind: 'arrived',
+				sessionId,
+				deviceId,
+				deviceName,
+				...(unsigned && { unsigned })
+			};
+			// Whoever was marked absent stands at the proctor's, also where the door lets in by itself; and so does whoever
+			// comes with a browser whose cookie alone would be enough to pass for it.
+			const isLetIn =
+				context.admission === 'automatic' &&
+				!unsigned &&
+				sitting.state !== 'absent' &&
+				sitting.cameFrom !== 'absent';
 			return isLetIn ? [arrived, { kind: 'let_in' }] : [arrived];
 		}
 		case 'turn_away':
@@ -220,5 +231,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return sitting.line?.up === true ? [] : [{ kind: 'line_back' }];
 		case 'refuse_other_device':
 			return [{ kind: 'other_device_refused', deviceName: command.deviceName }];
+		case 'note_device':
+			return [{ kind: 'device_noted', what: command.what, deviceName: command.deviceName }];
 	}
 }

@@ -1,9 +1,9 @@
 import type { TimingRules } from '../time';
-import type { Role } from './sitting';
+import type { DeviceNote, Role } from './sitting';
 
 /** What happened, in the past tense, with all that `evolve` needs to know of it. */
 export type SittingEventBody =
-	| { kind: 'arrived'; sessionId: string; deviceId: string; deviceName: string }
+	| { kind: 'arrived'; sessionId: string; deviceId: string; deviceName: string; unsigned?: true }
 	| { kind: 'turned_away'; reason: string }
 	| { kind: 'let_in' }
 	/** `clockStartedAt`: the room's, which it shares; null: its own starts with the first question. */
@@ -13,6 +13,7 @@ export type SittingEventBody =
 	| { kind: 'resumed' }
 	| { kind: 'device_freed' }
 	| { kind: 'other_device_refused'; deviceName: string }
+	| { kind: 'device_noted'; what: DeviceNote; deviceName: string }
 	| { kind: 'handed_in'; receipt: string; reason: string | null }
 	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing' }
 	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
@@ -41,6 +42,7 @@ const KINDS: Record<SittingEventKind, true> = {
 	resumed: true,
 	device_freed: true,
 	other_device_refused: true,
+	device_noted: true,
 	handed_in: true,
 	time_ran_out: true,
 	carried_over: true,

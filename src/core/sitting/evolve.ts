@@ -24,7 +24,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			const epoch = sitting.epoch + 1;
 			return enter('at_door', {
 				sessionId: event.sessionId,
-				device: { id: event.deviceId, name: event.deviceName, epoch },
+				device: { id: event.deviceId, name: event.deviceName, epoch, ...(event.unsigned && { unsigned: true as const }) },
 				epoch,
 				otherDevice: null,
 				line: { up: true, since: event.at },
@@ -83,6 +83,8 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			return freeDevice(sitting, event.at);
 		case 'other_device_refused':
 			return { ...sitting, otherDevice: { name: event.deviceName, at: event.at } };
+		case 'device_noted':
+			return { ...sitting, noted: noteDevice(sitting, event) };
 		case 'handed_in':
 		case 'time_ran_out':
 			return enter(event.kind === 'handed_in' ? 'handed_in' : 'time_up', {
@@ -144,6 +146,12 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				stops: close(sitting.stops, ['lost'], event.at)
 			};
 	}
+}
+
+/** One row for each kind of thing noted of the device that is bound now, and how often. */
+function noteDevice({ noted, epoch }: Sitting, { what, at }: Extract<SittingEvent, { kind: 'device_noted' }>) {
+	const before = noted.find((one) => one.what === what && one.epoch === epoch);
+	return [...noted.filter((one) => one !== before), { what, epoch, at, times: (before?.times ?? 0) + 1 }];
 }
 
 /** To the door if it had been let in; a hold stays a hold, so that freeing a device never lifts one. */

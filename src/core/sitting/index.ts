@@ -5,6 +5,7 @@ export type { Decision } from './decide';
 export { evolve } from './evolve';
 export {
 	breakSince,
+	DEVICE_NOTES,
 	ENDED,
 	hasEnded,
 	IN_THE_ROOM,
@@ -19,7 +20,7 @@ export {
 	trackOf,
 	UNFINISHED
 } from './sitting';
-export type { Actor, Device, Role, Sitting, SittingState, Visit } from './sitting';
+export type { Actor, Device, DeviceNote, Noted, Role, Sitting, SittingState, Visit } from './sitting';
 export type { Command, CommandBody, CommandKind, Context, Word } from './commands';
 export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';

@@ -41,7 +41,8 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	assign: { kind: 'assign', sessionId: 's2' },
 	lose_line: { kind: 'lose_line', since: 900 },
 	regain_line: { kind: 'regain_line' },
-	refuse_other_device: { kind: 'refuse_other_device', deviceName: 'Phone' }
+	refuse_other_device: { kind: 'refuse_other_device', deviceName: 'Phone' },
+	note_device: { kind: 'note_device', what: 'forged', deviceName: '' }
 };
 const ACTOR: Record<CommandKind, Role> = {
 	...(Object.fromEntries(Object.keys(BODIES).map((kind) => [kind, 'coordinator'])) as Record<CommandKind, Role>),
@@ -51,7 +52,8 @@ const ACTOR: Record<CommandKind, Role> = {
 	run_out: 'system',
 	lose_line: 'system',
 	regain_line: 'system',
-	refuse_other_device: 'system'
+	refuse_other_device: 'system',
+	note_device: 'system'
 };
 
 let next = 0;

@@ -53,6 +53,8 @@ export type Sitting = {
 	epoch: number;
 	/** The last other device that was refused while one was bound. */
 	otherDevice: { name: string; at: number } | null;
+	/** What was noted of its devices. */
+	noted: Noted[];
 	beganAt: number | null;
 	/** When its own clock started; null: it has not begun, or the first question is not on its screen yet. */
 	clockStartedAt: number | null;
@@ -75,7 +77,17 @@ export type Sitting = {
 	commandIds: string[];
 };
 
-export type Device = { id: string; name: string; epoch: number };
+/** `unsigned`: its browser can't sign what it sends, so that whoever copies its cookie passes for it. */
+export type Device = { id: string; name: string; epoch: number; unsigned?: true };
+
+/**
+ * What a proctor should know of the bound device. `forged`: something came with its cookie and without its signature.
+ * `second_line`: its cookie, which nothing guards, is in use twice. `other_address`: it came from another address than
+ * before. `signed_in_anew`: it went through the door once more.
+ */
+export const DEVICE_NOTES = ['forged', 'second_line', 'other_address', 'signed_in_anew'] as const;
+export type DeviceNote = (typeof DEVICE_NOTES)[number];
+export type Noted = { what: DeviceNote; epoch: number; at: number; times: number };
 
 /** A sitting's stay in one session. */
 export type Visit = {
@@ -101,6 +113,7 @@ export function newSitting(id: string, sessionId: string, at: number): Sitting {
 		device: null,
 		epoch: 0,
 		otherDevice: null,
+		noted: [],
 		beganAt: null,
 		clockStartedAt: null,
 		stops: [],

@@ -35,5 +35,6 @@ export const TABLE: Record<CommandKind, Row> = {
 	assign: { from: ['expected', 'carried_over', 'absent'], who: ['coordinator'] },
 	lose_line: { from: IN_THE_ROOM, who: ['system'] },
 	regain_line: { from: IN_THE_ROOM, who: ['system'] },
-	refuse_other_device: { from: IN_THE_ROOM, who: ['system'] }
+	refuse_other_device: { from: IN_THE_ROOM, who: ['system'] },
+	note_device: { from: IN_THE_ROOM, who: ['system'] }
 };

@@ -1,5 +1,5 @@
 import type { SittingPicture } from '$core/room';
-import { send } from '$ui/post';
+import { ask, signer } from './ask';
 import { noteClock } from './kept';
 import type { ServerClock } from '$ui/server-clock.svelte';
 
@@ -41,18 +41,23 @@ export class Line {
 	open(): () => void {
 		let stopped = false;
 		let retry: ReturnType<typeof setTimeout> | undefined;
-		const listen = () => {
-			const source = new EventSource('/sit/api/stream');
+		const listen = async () => {
+			const path = '/sit/api/stream';
+			const address = (await (await signer())?.address(path)) ?? path;
+			if (stopped) return;
+			const source = new EventSource(address);
 			this.#source = source;
 			source.addEventListener('picture', (event) => this.#take(JSON.parse(event.data)));
 			source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now));
 			source.onerror = () => {
-				if (source.readyState !== EventSource.CLOSED || stopped) return;
+				if (stopped) return;
+				// A browser asks again under the same signature, which holds once.
+				source.close();
 				// The server cut it or refuses it: it is asked why before the line is opened anew.
-				retry = setTimeout(() => void this.refresh().then(() => stopped || this.isFreed || listen()), TRY_AGAIN_MS);
+				retry = setTimeout(() => void this.refresh().then(() => stopped || this.isFreed || void listen()), TRY_AGAIN_MS);
 			};
 		};
-		listen();
+		void listen();
 		let beat: ReturnType<typeof setTimeout> | undefined;
 		const wait = () => {
 			beat = setTimeout(() => {
@@ -78,13 +83,13 @@ export class Line {
 
 	/** Looks again now, after something that should have changed it. */
 	async refresh(): Promise<void> {
-		const answer = await send<{ picture: SittingPicture }>('GET', '/sit/api/picture');
+		const answer = await ask<{ picture: SittingPicture }>('GET', '/sit/api/picture');
 		if (answer.ok) this.#take(answer.data.picture);
 		else this.#missed(answer.status, answer.problem.code);
 	}
 
 	async #beat() {
-		const answer = await send<{ now: number; next: number }>('POST', '/sit/api/beat', {
+		const answer = await ask<{ now: number; next: number }>('POST', '/sit/api/beat', {
 			at: this.#at,
 			shows: this.picture.state,
 			battery: await batteryLeft()

@@ -1,6 +1,6 @@
 import type { Revision } from '$core/paper';
 import type { Problem } from '$core/problem';
-import { send } from '$ui/post';
+import { ask } from './ask';
 import { cut, lastOfEach } from './batch';
 import type { LocalStore, Place } from './local-store';
 
@@ -99,7 +99,7 @@ export class Outbox {
 	 * Returns why it must wait; null: the server has it, or it stands aside.
 	 */
 	async #deliver(batch: Revision[], covered: Map<number, number[]>): Promise<Problem | null> {
-		const answer = await send<Saved>('POST', '/sit/api/answers', { revisions: batch });
+		const answer = await ask<Saved>('POST', '/sit/api/answers', { revisions: batch });
 		const taken = answer.ok ? answer.data : (answer.problem as Problem & Partial<Saved>);
 		// With 409 they are kept without counting: safe with the server, so they need not be sent again.
 		if ((answer.ok || answer.status === 409) && Array.isArray(taken.seqs)) {

@@ -2,7 +2,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
 import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
-import { send } from '$ui/post';
+import { ask } from './ask';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
@@ -68,7 +68,7 @@ export class Paper {
 	 * that this tab had before.
 	 */
 	static async load(place: Place, picture: SittingPicture): Promise<Loaded> {
-		const answer = await send<Sent>('GET', '/sit/api/paper');
+		const answer = await ask<Sent>('GET', '/sit/api/paper');
 		if (!answer.ok) {
 			const isOutOfReach = answer.status === 0 || answer.status >= 500;
 			return (isOutOfReach && (await Paper.#loadKept(place, picture))) || answer;

@@ -1,3 +1,5 @@
+import { askWithBytes } from './ask';
+
 const WIDTH = 160;
 const HEIGHT = 120;
 const QUALITY = 0.6;
@@ -46,7 +48,5 @@ async function take(video: HTMLVideoElement) {
 	canvas.getContext('2d')!.drawImage(video, 0, 0, WIDTH, HEIGHT);
 	const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', QUALITY));
 	if (!blob) return;
-	await fetch('/sit/api/snapshot', { method: 'POST', body: blob, headers: { 'content-type': 'image/jpeg' } }).catch(
-		() => {}
-	);
+	await askWithBytes('/sit/api/snapshot', blob);
 }

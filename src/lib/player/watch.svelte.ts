@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { SHORTEST_LEAVING_MS, type Lapse, type LapseKind } from '$core/lockdown';
-import { send } from '$ui/post';
+import { ask } from './ask';
 import type { ServerClock } from '$ui/server-clock.svelte';
 
 type Named = Lapse & { id: string };
@@ -150,7 +150,7 @@ export class Watch {
 		if (this.#sending || this.#waiting.length === 0) return;
 		this.#sending = true;
 		const lapses = this.#waiting;
-		const answer = await send('POST', '/sit/api/lapses', { lapses });
+		const answer = await ask('POST', '/sit/api/lapses', { lapses });
 		this.#sending = false;
 		if (answer.ok || (answer.status >= 400 && answer.status < 500)) {
 			this.#waiting = this.#waiting.filter((one) => !lapses.includes(one));

@@ -4,6 +4,7 @@ import type { Told } from '$core/room';
 import type { Revision } from '$core/paper';
 import type { Saved } from './answers/write-group';
 import type { Db, Query } from './db';
+import type { Quotas } from './sitting/quotas';
 import type { TryLimits } from './identity/limits';
 import type { Passwords } from './identity/passwords';
 import type { Threads } from './thread';
@@ -29,6 +30,7 @@ export type House = {
 	/** For work that would keep the event loop, and for files from outside. */
 	threads: Threads;
 	lines: OpenLines;
+	quotas: Quotas;
 };
 
 /** The open lines of everybody, by who holds them. */

@@ -5,6 +5,8 @@ import { AnswerSaver } from './answers';
 import { openDb, type Db } from './db';
 import { TryLimits } from './identity/limits';
 import { Passwords } from './identity/passwords';
+import { RequestSignatures } from './identity/request-signatures';
+import { Whereabouts } from './identity/whereabouts';
 import type { MailTransport } from './house';
 import { Lines } from './lines';
 import { LiveHub, Presence } from './live';
@@ -32,6 +34,8 @@ export type Otium = {
 	threads: Threads;
 	lines: Lines;
 	quotas: Quotas;
+	signatures: RequestSignatures;
+	whereabouts: Whereabouts;
 	dataDir: string;
 	stop: () => Promise<void>;
 };
@@ -64,6 +68,8 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 		threads: options.threads ?? new Threads(),
 		lines: new Lines(),
 		quotas: new Quotas(),
+		signatures: new RequestSignatures(),
+		whereabouts: new Whereabouts(),
 		dataDir: options.dataDir
 	};
 	// Each is given what exists by then; only presence and the hub need each other.

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import { send, type Answer } from './post';
+import { send, type Answer, type Send } from './post';
 
 /** A key that nobody asks for any more is dropped: by then the person has looked at what stands and decided anew. */
 const KEPT_MS = 60 * 60_000;
@@ -40,15 +40,16 @@ const keys = new CommandKeys();
  * Sends a command that must not be carried out twice, with its key in the body. The server remembers its answer under
  * the key; a lost answer, or one that says nothing of the command (5xx), keeps the key for the next try.
  * @param field where the server looks for the key
+ * @param by the way that it goes
  */
 export async function sendCommand<T>(
 	method: 'POST' | 'PUT' | 'DELETE',
 	path: string,
 	body: Record<string, unknown>,
-	{ field = 'commandId', keys: store = keys }: { field?: string; keys?: CommandKeys } = {}
+	{ field = 'commandId', keys: store = keys, by = send }: { field?: string; keys?: CommandKeys; by?: Send } = {}
 ): Promise<Answer<T>> {
 	const command = `${method} ${path} ${JSON.stringify(body)}`;
-	const answer = await send<T>(method, path, { ...body, [field]: store.of(command) });
+	const answer = await by<T>(method, path, { ...body, [field]: store.of(command) });
 	if (answer.ok || (answer.status > 0 && answer.status < 500)) store.settle(command);
 	return answer;
 }

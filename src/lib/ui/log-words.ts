@@ -1,9 +1,19 @@
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
+import type { DeviceNote } from '$core/sitting';
 import type { LogLine } from '$core/logbook';
 
+/** What was noted of a device, in words. */
+export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
+	forged: 'Something came with this device’s cookie that it had not signed; it was refused',
+	second_line: 'This sign-in is in use in two browsers',
+	other_address: 'The device came from another address than before',
+	signed_in_anew: 'Signed in at the door once more'
+};
+
 const KINDS: Record<string, (entry: LogLine) => string> = {
-	arrived: ({ body }) => `Arrived at the door on ${body.deviceName}`,
+	arrived: ({ body }) =>
+		`Arrived at the door on ${body.deviceName}${body.unsigned ? ', whose browser can’t sign what it sends' : ''}`,
 	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
 	let_in: ({ who, candidate }) => (who === candidate ? 'Let in as the rules say' : `Let in by ${who}`),
 	began: () => 'Began',
@@ -16,6 +26,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	resumed: ({ who }) => `Resumed by ${who}`,
 	device_freed: ({ who }) => `Device freed by ${who}`,
 	other_device_refused: ({ body }) => `Another device was refused: ${body.deviceName}`,
+	device_noted: ({ body }) => `${DEVICE_NOTE_WORDS[body.what as DeviceNote]}${body.deviceName ? `: ${body.deviceName}` : ''}`,
 	handed_in: ({ body, who }) => `Handed in by ${who}, receipt ${body.receipt}${body.reason ? `: ${body.reason}` : ''}`,
 	time_ran_out: ({ body }) =>
 		`Time up, ${body.outcome === 'counts_nothing' ? 'counts nothing' : `handed in for them, receipt ${body.receipt}`}`,

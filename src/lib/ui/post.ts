@@ -2,18 +2,28 @@ import type { Problem } from '$core/problem';
 
 export type Answer<T> = { ok: true; data: T } | { ok: false; status: number; problem: Problem };
 
+type Sending = {
+	signal?: AbortSignal;
+	/** The page goes, and the request is to outlive it where it is small enough. */
+	leaving?: boolean;
+	/** Headers that follow from the body, as a signature does. */
+	headersOf?: (text: string) => Promise<Record<string, string>>;
+};
+/** By which way a request goes. */
+export type Send = <T>(method: Method, path: string, body?: unknown, how?: Sending) => Promise<Answer<T>>;
+type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
+
 /** A browser sends no more than this from a page that is gone, 64 KiB by the Fetch standard for all such requests. */
 const OUTLIVES_BYTES = 60_000;
 
 /**
  * Sends JSON and reads the answer. A line that is down is an answer too: status 0.
- * @param how `leaving`: the page goes, and the request is to outlive it where it is small enough
  */
 export async function send<T>(
-	method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+	method: Method,
 	path: string,
 	body?: unknown,
-	{ signal, leaving = false }: { signal?: AbortSignal; leaving?: boolean } = {}
+	{ signal, leaving = false, headersOf = async () => ({}) }: Sending = {}
 ): Promise<Answer<T>> {
 	try {
 		const text = body === undefined ? undefined : JSON.stringify(body);
@@ -21,7 +31,10 @@ export async function send<T>(
 			method,
 			signal,
 			keepalive: leaving && (text?.length ?? 0) < OUTLIVES_BYTES,
-			headers: text === undefined ? {} : { 'content-type': 'application/json' },
+			headers: {
+				...(text === undefined ? {} : { 'content-type': 'application/json' }),
+				...(await headersOf(text ?? ''))
+			},
 			body: text
 		});
 		const data = await response.json();

@@ -4,8 +4,10 @@
 	import { clockFromNote, findKept } from '$player/kept';
 	import { Leftovers } from '$player/leftovers.svelte';
 	import { keepPage } from '$player/offline';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
+	import type { SittingPicture } from '$core/room';
 	import { ServerClock } from '$ui/server-clock.svelte';
+	import Calm from './Calm.svelte';
 	import Door from './Door.svelte';
 	import SignedIn from './SignedIn.svelte';
 
@@ -16,20 +18,46 @@
 	// This page may have come from the device itself, because the server could not be reached: then it is old, and what
 	// the tab has kept is newer.
 	let kept = $state.raw<Awaited<ReturnType<typeof findKept>>>(null);
-	onMount(async () => {
-		void keepPage();
-		const found = await findKept();
-		if (!found) return;
-		const answer = await send('GET', '/sit/api/picture');
-		const isReachable = answer.ok || (answer.status > 0 && answer.status < 500);
-		if (isReachable) {
-			if (!data.device) await invalidateAll();
-			return;
-		}
-		clock.set(clockFromNote() ?? clock.read());
-		kept = found;
+	/** What the server told this device when it signed for it; null: not asked yet, or not told. */
+	let told = $state.raw<{ device: Here['device']; picture: SittingPicture } | null>(null);
+	let isAsking = $state(true);
+	const ASK_AGAIN_MS = 2_000;
+	onMount(() => void keepPage());
+	// Who is here is shown to the device that signs for it, so it is asked for after the page: at first, and after the door.
+	$effect(() => {
+		const { device, picture } = data;
+		let timer: ReturnType<typeof setTimeout> | undefined;
+		let isOver = false;
+		const look = async () => {
+			const found = untrack(() => kept) === null ? await findKept() : null;
+			const asks = found !== null || (device && !picture);
+			const answer = asks ? await ask<{ picture: SittingPicture }>('GET', '/sit/api/picture') : null;
+			if (isOver) return;
+			const isReachable = !answer || answer.ok || (answer.status > 0 && answer.status < 500);
+			if (answer?.ok && device) told = { device, picture: answer.data.picture };
+			else if (isReachable && found && !device) await invalidateAll();
+			else if (!isReachable && found) {
+				clock.set(clockFromNote() ?? clock.read());
+				kept = found;
+			} else if (!isReachable) return void (timer = setTimeout(() => void look(), ASK_AGAIN_MS));
+			isAsking = false;
+		};
+		isAsking = true;
+		void look();
+		return () => {
+			isOver = true;
+			clearTimeout(timer);
+		};
 	});
-	const here = $derived(kept ?? (data.device && data.picture ? { device: data.device, picture: data.picture } : null));
+	type Here = { device: { sittingId: string; epoch: number }; picture: SittingPicture };
+	const here = $derived.by((): Here | null => {
+		if (kept) return kept;
+		const { device, picture } = data;
+		if (!device) return null;
+		if (picture) return { device, picture };
+		const isTold = told?.device.sittingId === device.sittingId && told.device.epoch === device.epoch;
+		return isTold ? told : null;
+	});
 	// What earlier lives of this device had kept goes to the server in any state; the paper at work has an outbox of its own.
 	let live = $state.raw<{ sittingId: string; epoch: number } | null>(null);
 	const leftovers = new Leftovers(() => live);
@@ -54,6 +82,8 @@
 			onleave={leave}
 		/>
 	{/key}
+{:else if isAsking && data.device}
+	<Calm title="One moment"><p>Your paper is being looked up.</p></Calm>
 {:else}
 	<Door {clock} code={data.code} onarrived={() => invalidateAll()} />
 {/if}

@@ -4,7 +4,7 @@
 	import { DEVICE_CHECKS, type CheckResult, type DeviceCheck } from '$core/access';
 	import { checkByItself, playTone } from '$player/device-check';
 	import { deviceName } from '$player/device-name';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
 
 	type Props = { needed: boolean; camera: boolean; onready: (ready: boolean) => void };
@@ -52,7 +52,7 @@
 			ok: isSignedOut,
 			says: isSignedOut ? 'you are signed out of them' : 'sign out of them, and say so below'
 		});
-		const answer = await send<{ ready: boolean }>('POST', '/sit/api/ready', {
+		const answer = await ask<{ ready: boolean }>('POST', '/sit/api/ready', {
 			deviceName: deviceName(),
 			results: Object.values(results)
 		});

@@ -2,6 +2,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { clockLength, localTime } from '$core/time';
+	import { signer } from '$player/ask';
 	import { deviceName } from '$player/device-name';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
@@ -59,7 +60,13 @@
 	async function arrive() {
 		if (busy || !person) return;
 		busy = true;
-		const answer = await sendCommand('POST', '/sit/api/arrive', { note: person.note, deviceName: deviceName() });
+		// From here on this browser signs for the sitting; one that can't is let in by the proctor.
+		const publicKey = (await (await signer({ make: true }))?.publicKey()) ?? null;
+		const answer = await sendCommand('POST', '/sit/api/arrive', {
+			note: person.note,
+			deviceName: deviceName(),
+			publicKey
+		});
 		busy = false;
 		if (answer.ok) return onarrived();
 		isEarly = answer.problem.code === 'door_closed';

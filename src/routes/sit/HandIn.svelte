@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
+	import { ask } from '$player/ask';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import Entry from './Entry.svelte';
@@ -32,7 +33,7 @@
 			};
 			return;
 		}
-		const answer = await sendCommand('POST', '/sit/api/hand-in', { finishWord });
+		const answer = await sendCommand('POST', '/sit/api/hand-in', { finishWord }, { by: ask });
 		busy = false;
 		if (!answer.ok) problem = answer.problem;
 		await line.refresh();

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { SittingPicture } from '$core/room';
 	import { localTime } from '$core/time';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
 
 	let { picture, onread }: { picture: SittingPicture; onread: () => void } = $props();
 	let busy = $state(false);
@@ -10,7 +10,7 @@
 	async function read() {
 		if (busy) return;
 		busy = true;
-		await send('POST', '/sit/api/messages', { seen: picture.messages.map((message) => message.id) });
+		await ask('POST', '/sit/api/messages', { seen: picture.messages.map((message) => message.id) });
 		busy = false;
 		onread();
 	}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { answerInWords, type Review } from '$core/review';
 	import type { Problem } from '$core/problem';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
 	import Text from './question/Text.svelte';
 
@@ -12,7 +12,7 @@
 
 	async function look() {
 		busy = true;
-		const answer = await send<Review>('GET', '/sit/api/review');
+		const answer = await ask<Review>('GET', '/sit/api/review');
 		busy = false;
 		problem = answer.ok ? null : answer.problem;
 		if (answer.ok) review = answer.data;

@@ -13,7 +13,7 @@
 	import { Watch } from '$player/watch.svelte';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';
@@ -147,14 +147,14 @@
 		problem = null;
 		// Browsers grant the full screen on a press only, and this is the one that begins.
 		if (watched === 'watched') await document.documentElement.requestFullscreen?.().catch(() => {});
-		const answer = await sendCommand('POST', '/sit/api/begin', { startWord });
+		const answer = await sendCommand('POST', '/sit/api/begin', { startWord }, { by: ask });
 		busy = false;
 		if (!answer.ok) problem = answer.problem;
 		await line.refresh();
 	}
 
 	async function takeBreak(on: boolean) {
-		await send('POST', '/sit/api/break', { on });
+		await ask('POST', '/sit/api/break', { on });
 		await line.refresh();
 	}
 
@@ -162,7 +162,7 @@
 		if (busy) return;
 		busy = true;
 		problem = null;
-		const answer = await sendCommand('POST', '/sit/api/again', { deviceName: deviceName() });
+		const answer = await sendCommand('POST', '/sit/api/again', { deviceName: deviceName() }, { by: ask });
 		busy = false;
 		if (answer.ok) return onleave();
 		problem = answer.problem;
@@ -170,7 +170,7 @@
 	}
 
 	async function leave() {
-		await send('POST', '/sit/api/leave', {});
+		await ask('POST', '/sit/api/leave', {});
 		onleave();
 	}
 </script>

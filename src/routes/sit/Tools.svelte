@@ -7,7 +7,7 @@
 	import type { Display } from '$player/display.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import type { Watch } from '$player/watch.svelte';
-	import { send } from '$ui/post';
+	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
 	import Text from './question/Text.svelte';
 	import Looks from './tools/Looks.svelte';
@@ -91,13 +91,13 @@
 		}
 		asksBreak = false;
 		await paper.settle();
-		await send('POST', '/sit/api/break', { on: true });
+		await ask('POST', '/sit/api/break', { on: true });
 		onchanged();
 	}
 
 	async function hand(up: boolean) {
 		problem = null;
-		const answer = await send('POST', '/sit/api/hand', { up, text: words });
+		const answer = await ask('POST', '/sit/api/hand', { up, text: words });
 		if (!answer.ok) problem = 'That could not be sent just now. Raise your own hand as well.';
 		else {
 			open = null;

@@ -9,8 +9,8 @@ import { DEFAULT_RULES } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { localDate, localTime, MINUTE } from '$core/time';
 import { giveGrant } from '../grants';
-import { addStaff, arrive, deviceOf, knock, newDeviceSecret } from '../identity';
-import { keepDemoDevices } from './devices';
+import { addStaff, arrive, knock } from '../identity';
+import { demoDevice, keepDemoDevices, newDemoDevice } from './devices';
 import { transact } from '../db';
 import type { Otium } from '../otium';
 import {
@@ -454,12 +454,12 @@ class Day {
 			address: 'demo'
 		});
 		if (!met.ok) throw new Error(`${person.number} was not recognised: ${met.refusal.code}`);
-		const device = this.devices.get(person.number) ?? (await newDeviceSecret(this.otium.db));
+		const device = this.devices.get(person.number) ?? (await newDemoDevice(this.otium.db));
 		this.devices.set(person.number, device);
 		const asked = {
 			note: met.person.note,
 			commandId: nanoid(),
-			deviceId: (await deviceOf(this.otium.db, device))!,
+			...(await demoDevice(this.otium.db, device)),
 			deviceName: 'College laptop',
 			address: 'demo'
 		};

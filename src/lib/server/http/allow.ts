@@ -2,11 +2,13 @@ import type { RequestEvent } from '@sveltejs/kit';
 import { clientFor, may, mayAnywhere, type Act, type ProvenClient, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
-import { actorAt } from '../identity';
+import { actorAt, type KnownDevice as Device } from '../identity';
 import type { Otium } from '../otium';
 import { findPerson, type Person } from '../people';
 import { coordinatedSites, coordinatesSite, findSession, placeOf, type Session } from '../session';
+import { noteDevice } from '../sitting';
 import { refuse, type Audience } from './refuse';
+import { mustBeSigned } from './signed';
 
 /** Who may ask, and what is known of them then. Refuses everybody else by throwing. */
 export type Allow<C> = { audience: Audience; check: (event: RequestEvent) => C | Promise<C> };
@@ -41,8 +43,16 @@ export function inSession(act: Act): Allow<House & { staff: StaffMember; session
 /** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
 export const device: Allow<House & { device: Device }> = {
 	audience: 'candidate',
-	check({ locals: { otium, device } }) {
+	async check(event) {
+		const { otium, device } = event.locals;
 		if (!device) fail('not_at_the_door');
+		await mustBeSigned(event);
+		const odd = otium.whereabouts.heard(
+			event.locals.signIn ?? '',
+			event.locals.address,
+			event.request.headers.get('user-agent') ?? ''
+		);
+		if (odd) await noteDevice(otium, device, odd);
 		return { otium, device };
 	}
 };
@@ -50,14 +60,15 @@ export const device: Allow<House & { device: Device }> = {
 /** The device that its sitting is bound to. A freed one does nothing more. */
 export const boundDevice: Allow<House & { device: Device }> = {
 	audience: 'candidate',
-	async check({ locals: { otium, device } }) {
-		if (!device) fail('not_at_the_door');
-		const row = await otium.db('sitting').where({ id: device.sittingId }).first('device_epoch');
-		if (row?.device_epoch !== device.epoch) refuse(refusal('second_device'));
-		return { otium, device };
+	async check(event) {
+		const known = await device.check(event);
+		const { sittingId, epoch } = known.device;
+		const row = await known.otium.db('sitting').where({ id: sittingId }).first('device_epoch');
+		if (row?.device_epoch !== epoch) refuse(refusal('second_device'));
+		return known;
 	}
 };
-type Device = { sittingId: string; epoch: number };
+
 
 /** Not a question leaves without a client that has proved itself, where the session asks for one. */
 export function mustBeProven(session: Session, client: ProvenClient | null): void {

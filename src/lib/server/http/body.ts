@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { fail } from '$core/problem';
+import { mustMatch } from './signed';
 
 /**
  * Reads and checks a JSON body.
@@ -8,11 +9,14 @@ import { fail } from '$core/problem';
 export async function readJson<T extends z.ZodType>(
 	request: Request,
 	schema: T,
-	mostBytes: number
+	mostBytes: number,
+	/** What the device has signed of it. */
+	digest: string | null = null
 ): Promise<z.infer<T>> {
 	if (!/^application\/json\b/.test(request.headers.get('content-type') ?? '')) fail('not_json');
 	const text = await readText(request, mostBytes);
 	if (text === null) fail('too_large');
+	mustMatch(digest, text);
 	const parsed = schema.safeParse(parse(text));
 	if (parsed.success) return parsed.data;
 	const [issue] = parsed.error.issues;

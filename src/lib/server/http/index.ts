@@ -12,6 +12,7 @@ export {
 	staff
 } from './allow';
 export { LARGE, route } from './route';
+export { mustBeSigned, mustMatch } from './signed';
 export { orRefuse, problemResponse, refuse } from './refuse';
 export { noPage, requireSession, requireStaff } from './guard';
 export { ownPath } from './own-path';

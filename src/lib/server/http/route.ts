@@ -42,7 +42,7 @@ export function route<C, S extends z.ZodType>(
 		try {
 			const known = await allow.check(event);
 			const body = schema
-				? await readJson(event.request, schema as S, mostBytes ?? MOST_BYTES[allow.audience])
+				? await readJson(event.request, schema as S, mostBytes ?? MOST_BYTES[allow.audience], event.locals.digest)
 				: undefined;
 			const { params, url, request, cookies, locals } = event;
 			const answer = await handle({ ...known, params, url, request, cookies, locals, body });

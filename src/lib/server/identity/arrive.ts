@@ -4,14 +4,14 @@ import { noteRefusal, settleRefusals } from '../door';
 import type { House } from '../house';
 import { readPhoto } from '../pictures';
 import { offerAgain } from '../session';
-import { act, loadSitting } from '../sitting';
+import { act, loadSitting, noteDevice } from '../sitting';
 import { offNetwork, type Answer } from './answer';
 import { signInDevice, type SignedIn } from './device';
 import { isOnNetwork } from './network';
 import { readNote } from './tokens';
 
 /** What this needs of the house. */
-type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits' | 'presence' | 'dataDir'>;
+type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits' | 'presence' | 'dataDir' | 'quotas'>;
 
 /** What a proctor can do something about; too early, for one, settles itself. */
 const TOLD_TO_PROCTOR = new Set<string>(['past_last_entry', 'window_over', 'barred', 'already_ended', 'off_network']);
@@ -30,7 +30,15 @@ export async function photoByNote(otium: Needs, text: string): Promise<{ bytes: 
 /** "This is me": arrives at the door and binds this device, or signs the bound device in again. */
 export async function arrive(
 	otium: Needs,
-	asked: { note: string; commandId: string; deviceId: string; deviceName: string; address: string }
+	asked: {
+		note: string;
+		commandId: string;
+		deviceId: string;
+		deviceName: string;
+		address: string;
+		/** null: its browser can't sign what it sends. */
+		publicKey: string | null;
+	}
 ): Promise<Answer<{ device: SignedIn }>> {
 	const now = otium.now();
 	const note = await readNote(otium.db, asked.note, now);
@@ -46,7 +54,7 @@ export async function arrive(
 	if (!(await isOnNetwork(otium.db, before.session, asked.address))) return offNetwork();
 
 	// Whoever has handed in and may sit the paper again is shown what they handed in, and asked there.
-	if (offerAgain(before, now)) return { ok: true, device: await signInDevice(otium, sittingId) };
+	if (offerAgain(before, now)) return { ok: true, device: await signInDevice(otium, sittingId, asked.publicKey) };
 	const bound = before.sitting.device;
 	const isBack =
 		bound?.id === asked.deviceId && ['at_door', 'let_in', 'working', 'on_hold'].includes(before.sitting.state);
@@ -60,7 +68,8 @@ export async function arrive(
 					kind: 'arrive',
 					sessionId: note.sessionId as string,
 					deviceId: asked.deviceId,
-					deviceName: asked.deviceName
+					deviceName: asked.deviceName,
+					...(asked.publicKey === null && { unsigned: true as const })
 				}
 			}
 		]);
@@ -77,8 +86,8 @@ export async function arrive(
 				});
 			return { ok: false, refusal: outcome.refusal };
 		}
-	}
-	const device = await signInDevice(otium, sittingId);
+	} else await noteDevice(otium, { sittingId, epoch: bound.epoch }, 'signed_in_anew', asked.deviceName);
+	const device = await signInDevice(otium, sittingId, asked.publicKey);
 	await settleRefusals(otium, note.sessionId as string, { candidate_id: before.candidate.id });
 	return { ok: true, device };
 }

@@ -11,21 +11,31 @@ export type SignedIn = { token: string; expires: number; sittingId: string; epoc
 /** A token for the device that a sitting has just been bound to. */
 export async function signInDevice(
 	otium: Pick<House, 'db' | 'now' | 'presence'>,
-	sittingId: string
+	sittingId: string,
+	/** Of the key with which it signs; null: its browser can't. */
+	publicKey: string | null
 ): Promise<SignedIn> {
 	const now = otium.now();
 	const { sitting } = (await loadSitting(otium.db, sittingId, now))!;
 	const { epoch } = sitting;
 	const token = newToken();
 	const expires = now + 24 * 3_600_000;
-	await otium.db('device').insert({ token_hash: hashToken(token), sitting_id: sittingId, epoch, expires_at: expires });
+	await otium.db('device').insert({
+		token_hash: hashToken(token),
+		sitting_id: sittingId,
+		epoch,
+		public_key: publicKey,
+		expires_at: expires
+	});
 	// Arriving has just told the sitting that its line is up: only what was lost before has to be written.
 	if (sitting.line?.up) otium.presence.bound(sittingId);
 	else otium.presence.seen(sittingId);
 	return { token, expires, sittingId, epoch };
 }
 
-type Bound = { sittingId: string; epoch: number; expires: number };
+/** Whose token it is; `publicKey`: of the key with which it signs, null: it can't. */
+export type KnownDevice = { sittingId: string; epoch: number; publicKey: string | null };
+type Bound = KnownDevice & { expires: number };
 /** Tokens are never changed once made, so what one stands for is read once. */
 const tokensOf = perHouse(() => new LRUCache<string, Bound>({ max: 20_000 }));
 
@@ -34,14 +44,14 @@ export async function deviceByToken(
 	db: Query,
 	token: string,
 	now: number
-): Promise<{ sittingId: string; epoch: number } | null> {
+): Promise<KnownDevice | null> {
 	const key = hashToken(token);
 	const known = tokensOf(db);
 	let device = known.get(key);
 	if (!device) {
 		const row = await db('device').where({ token_hash: key }).first();
 		if (!row) return null;
-		device = { sittingId: row.sitting_id, epoch: row.epoch, expires: row.expires_at };
+		device = { sittingId: row.sitting_id, epoch: row.epoch, publicKey: row.public_key, expires: row.expires_at };
 		known.set(key, device);
 	}
 	return device.expires > now ? device : null;

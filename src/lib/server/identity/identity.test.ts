@@ -59,7 +59,7 @@ describe('the door', () => {
 		const code = await openDoor(house);
 		const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: 'a' });
 		if (!met.ok) throw new Error('not met');
-		const asked = { commandId: nanoid(), deviceId: 'd', deviceName: 'x', address: '127.0.0.1' };
+		const asked = { commandId: nanoid(), deviceId: 'd', deviceName: 'x', address: '127.0.0.1', publicKey: null };
 		const [body] = met.person.note.split('.');
 		expect(await arrive(house.otium, { ...asked, note: `${body}.forged` })).toMatchObject({ ok: false });
 		expect(await arrive(house.otium, { ...asked, note: 'nonsense' })).toMatchObject({ ok: false });

@@ -168,6 +168,8 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		line: movedOn ? null : sitting.line,
 		device: sitting.device?.name ?? null,
 		otherDevice: sitting.otherDevice,
+		unsigned: sitting.device?.unsigned === true,
+		noted: sitting.noted.filter((one) => one.epoch === sitting.device?.epoch),
 		begun: sitting.beganAt !== null,
 		answered: one.answered,
 		marked: one.marked,

@@ -8,7 +8,9 @@ const QUOTAS = {
 	/** Of one kind: whoever leaves the screen every few seconds is told of all the same. */
 	lapses: { points: 200, duration: 600 },
 	hands: { points: 60, duration: 600 },
-	pictures: { points: 200, duration: 600 }
+	pictures: { points: 200, duration: 600 },
+	/** Of one kind, noted of a device: what goes on and on is known by then. */
+	notes: { points: 5, duration: 600 }
 } as const;
 type Kind = keyof typeof QUOTAS;
 
@@ -24,11 +26,23 @@ export class Quotas {
 	 * @throws ProblemError slow_down when nothing is left of it now
 	 */
 	async take(kind: Kind, sittingId: string, amount = 1, within = ''): Promise<void> {
+		const waitMs = await this.#spend(kind, sittingId, amount, within);
+		if (waitMs !== null) fail('slow_down', { waitSeconds: Math.ceil(waitMs / 1_000) });
+	}
+
+	/** Takes one, if there is one left now. */
+	async has(kind: Kind, sittingId: string, within: string): Promise<boolean> {
+		return (await this.#spend(kind, sittingId, 1, within)) === null;
+	}
+
+	/** null: it was there; else for how long, in ms, it is not. */
+	async #spend(kind: Kind, sittingId: string, amount: number, within: string): Promise<number | null> {
 		try {
 			await this.#limiters[kind].consume(`${sittingId} ${within}`, amount);
+			return null;
 		} catch (spent) {
 			if (spent instanceof Error) throw spent;
-			fail('slow_down', { waitSeconds: Math.ceil((spent as { msBeforeNext: number }).msBeforeNext / 1_000) });
+			return (spent as { msBeforeNext: number }).msBeforeNext;
 		}
 	}
 }

@@ -6,7 +6,12 @@ type Asked = {
 	otium: Otium;
 	body?: unknown;
 	staff?: StaffMember | null;
-	device?: { sittingId: string; epoch: number } | null;
+	device?: { sittingId: string; epoch: number; publicKey?: string | null } | null;
+	/** The hash of its sign-in's token. */
+	signIn?: string | null;
+	method?: 'GET' | 'POST';
+	path?: string;
+	headers?: Record<string, string>;
 	params?: Record<string, string>;
 	query?: string;
 	jar?: Map<string, string>;
@@ -19,20 +24,24 @@ export async function call(
 	handler: Handler,
 	asked: Asked
 ): Promise<{ status: number; body: Record<string, unknown>; text: string; headers: Headers }> {
-	const url = new URL(`http://localhost/${asked.query ?? ''}`);
+	const url = new URL(`http://localhost${asked.path ?? '/'}${asked.query ?? ''}`);
+	const method = asked.method ?? 'POST';
 	const jar = asked.jar ?? new Map<string, string>();
 	const event = {
 		request: new Request(url, {
-			method: 'POST',
-			headers: { 'content-type': 'application/json' },
-			body: typeof asked.body === 'string' ? asked.body : JSON.stringify(asked.body ?? {})
+			method,
+			headers: { 'content-type': 'application/json', ...asked.headers },
+			body:
+				method === 'GET' ? undefined : typeof asked.body === 'string' ? asked.body : JSON.stringify(asked.body ?? {})
 		}),
 		url,
 		params: asked.params ?? {},
 		locals: {
 			otium: asked.otium,
 			staff: asked.staff ?? null,
-			device: asked.device ?? null,
+			device: asked.device ? { publicKey: null, ...asked.device } : null,
+			signIn: asked.signIn ?? null,
+			digest: null,
 			address: asked.address ?? '127.0.0.1',
 			client: asked.client ?? null
 		},

@@ -147,7 +147,8 @@ export async function arriveAt(house: House, i: number, code: string, deviceId =
 		commandId: nanoid(),
 		deviceId,
 		deviceName: 'Laptop',
-		address: '127.0.0.1'
+		address: '127.0.0.1',
+		publicKey: 'some key'
 	});
 }
 

@@ -35,7 +35,7 @@ const open = async (rules: Partial<SessionRules> = {}, timing: Partial<SessionRu
 	return openDoor(house);
 };
 const from = (handler: unknown, body: unknown = {}, i = 0) =>
-	call(handler as never, { otium: house.otium, body, device: { sittingId: `sit${i}`, epoch: 1 } });
+	call(handler as never, { otium: house.otium, body, device: { sittingId: `sit${i}`, epoch: 1, publicKey: null }, digest: null, address: '10.0.0.1' });
 const sitting = async (i = 0) => (await loadSitting(house.otium.db, `sit${i}`, house.otium.now()))!;
 const picture = () => drawSitting(house.otium.db, 'sit0', house.otium.now());
 

@@ -123,7 +123,8 @@ describe('a sealed paper', () => {
 			commandId: nanoid(),
 			deviceId: 'd',
 			deviceName: 'x',
-			address: '127.0.0.1'
+			address: '127.0.0.1',
+			publicKey: null
 		});
 		if (!arrived.ok) throw new Error(arrived.refusal.code);
 		await act(house.otium, [{ id: nanoid(), sittingId, by: PROCTOR, body: { kind: 'let_in' } }]);

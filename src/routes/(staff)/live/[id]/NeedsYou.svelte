@@ -21,7 +21,7 @@
 	let known = new Set(room.needs.map((need) => need.key));
 	$effect(() => {
 		const keys = room.needs.map((need) => need.key);
-		const isNew = room.needs.some((need) => need.urgency <= 5 && !known.has(need.key));
+		const isNew = room.needs.some((need) => need.urgency <= 6 && !known.has(need.key));
 		known = new Set(keys);
 		if (isNew && untrack(() => isLoud)) void ring();
 	});
@@ -49,6 +49,7 @@
 		line_lost: 'Line lost',
 		hand: 'Hands up',
 		refused: 'Refused',
+		copied: 'Copied sign-in',
 		second_device: 'Second device',
 		at_door: 'At the door',
 		held_back: 'Answers held back',

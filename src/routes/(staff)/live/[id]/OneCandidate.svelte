@@ -5,7 +5,7 @@
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { clockLength, localTime, minutesLeft } from '$core/time';
 	import Act from '$ui/Act.svelte';
-	import { entryInWords } from '$ui/log-words';
+	import { DEVICE_NOTE_WORDS, entryInWords } from '$ui/log-words';
 	import { send } from '$ui/post';
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
@@ -99,6 +99,14 @@
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}
 		</div>
+	{/if}
+	{#if seat.unsigned || seat.noted.length > 0}
+		<ul class="bg-ochre-ground text-ochre space-y-1 rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="noted">
+			{#if seat.unsigned}<li>This browser can’t sign what it sends, so that its cookie alone passes for it.</li>{/if}
+			{#each seat.noted as { what, at, times } (what)}
+				<li>{DEVICE_NOTE_WORDS[what]}: {times === 1 ? 'once' : `${times} times`}, last at {localTime(at, zone)}.</li>
+			{/each}
+		</ul>
 	{/if}
 	{#if seat.movedOn}
 		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>

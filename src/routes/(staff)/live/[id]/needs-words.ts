@@ -15,8 +15,12 @@ function seatInWords(need: Need, seat: SeatView, now: number, questions: number,
 			return seat.hand?.text ? `Hand up for ${since}: “${seat.hand.text}”` : `Hand up for ${since}.`;
 		case 'second_device':
 			return `Tried to sign in on another device (${seat.otherDevice?.name}). The first one is still bound.`;
+		case 'copied':
+			return seat.noted.some((one) => one.what === 'forged')
+				? `Somebody else has this device’s cookie: what they sent was not signed by it, and was refused.`
+				: `This sign-in, which nothing guards, is in use in two browsers.`;
 		case 'at_door':
-			return `At the door for ${since}.${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+			return `At the door for ${since}.${seat.unsigned ? ' This browser can’t sign what it sends: see who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
 		case 'held_by_rules':
 			return `Paused by the rules ${since} ago: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'on_hold':

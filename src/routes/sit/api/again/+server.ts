@@ -8,10 +8,10 @@ const Asked = z.object({ commandId: z.string().min(8).max(64), deviceName: z.str
 
 /** Whoever has handed in sits the paper once more, where the rules give another attempt. */
 export const POST = route(boundDevice, Asked, async ({ otium, device, body, cookies, url }) => {
-	const deviceId = await deviceOf(otium.db, readCookie(cookies, url, 'device'));
+	const deviceId = await deviceOf(otium.db, readCookie(cookies, url, 'device'), device.publicKey);
 	if (deviceId === null) refuse(refusal('second_device'));
 	const next = orRefuse(await sitAgain(otium, device.sittingId, { ...body, deviceId }));
-	const { token, expires, sittingId, epoch } = await signInDevice(otium, next.sittingId);
+	const { token, expires, sittingId, epoch } = await signInDevice(otium, next.sittingId, device.publicKey);
 	writeCookie(cookies, url, 'sitting', token, Math.floor((expires - otium.now()) / 1_000));
 	return { sittingId, epoch };
 });

@@ -1,0 +1,44 @@
+import { send, type Answer, type Send } from '$ui/post';
+import { Signer } from './signer';
+
+/** Of this page: made when it is first needed, and kept with what it has counted. */
+let signing: Promise<Signer | null> | null = null;
+
+/** With which this page signs; null: this browser has no key. */
+export async function signer({ make = false } = {}): Promise<Signer | null> {
+	signing ??= Signer.load(make);
+	const found = await signing;
+	// Asked for before there was one: looked for again when it may be made.
+	if (found === null) signing = null;
+	return found ?? (make ? (signing ??= Signer.load(true)) : null);
+}
+
+/** Sends what concerns a candidate's sitting, signed by this browser where it can. */
+export const ask: Send = async <T>(
+	method: Parameters<Send>[0],
+	path: string,
+	body?: unknown,
+	how: Parameters<Send>[3] = {}
+): Promise<Answer<T>> => {
+	const by = await signer();
+	if (by === null) return send<T>(method, path, body, how);
+	const headersOf = (text: string) => by.headers(method, path, new TextEncoder().encode(text));
+	const answer = await send<T>(method, path, body, { ...how, headersOf });
+	if (!isUnderOldMark(by, answer)) return answer;
+	return send<T>(method, path, body, { ...how, headersOf });
+};
+
+/** Sends bytes, of which nobody waits to hear what became. */
+export async function askWithBytes(path: string, blob: Blob): Promise<void> {
+	const by = await signer();
+	const bytes = await blob.arrayBuffer();
+	const headers = { 'content-type': blob.type, ...(await by?.headers('POST', path, bytes)) };
+	await fetch(path, { method: 'POST', body: bytes, headers }).catch(() => {});
+}
+
+/** Whether the server counts under another mark, as after a restart; from now on so does this page. */
+function isUnderOldMark(by: Signer, answer: Answer<unknown>): boolean {
+	if (answer.ok || answer.problem.code !== 'sign_anew') return false;
+	by.mark = (answer.problem as typeof answer.problem & { mark: string }).mark;
+	return true;
+}

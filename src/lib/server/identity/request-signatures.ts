@@ -1,0 +1,99 @@
+import { createHash, createPublicKey, verify, type KeyObject } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
+import { contentDigest, readSignature, signatureBase, type Nonce, type SignedRequest } from '$core/access';
+import { newToken } from './tokens';
+
+/** Requests of one page overtake each other by no more than this many (as RFC 4303, 3.4.3, does for packets). */
+const WINDOW = 64;
+/** So many pages of one device are told apart; a device that is loaded anew more often counts from the start. */
+const MOST_LANES = 16;
+
+type Lane = { highest: number; seen: bigint };
+type Counting = { mark: string; lanes: Map<string, Lane> };
+
+/** `anew`: the signature may be right, but counts under another mark than this one. */
+export type Checked = { outcome: 'right' | 'wrong' } | { outcome: 'anew'; mark: string };
+type Headers = (name: string) => string | null;
+
+/** Checks that requests were signed by the device whose sign-in they come with, each of them once. */
+export class RequestSignatures {
+	/** By the sign-in. What a restart forgets is void by its mark. */
+	#countings = new LRUCache<string, Counting>({ max: 20_000 });
+	#keys = new LRUCache<string, KeyObject>({ max: 20_000 });
+
+	/** @param publicKey as `readPublicKey` gave it */
+	check(signIn: string, publicKey: string, method: string, path: string, header: Headers): Checked {
+		const said = readSignature(header);
+		if (!said) return { outcome: 'wrong' };
+		const { digest, nonce, signature } = said;
+		const counting = this.#countingOf(signIn);
+		if (!this.#isRight(publicKey, { method, path, digest, nonce }, signature)) return { outcome: 'wrong' };
+		// Only the device itself comes this far, so that nobody else fills its lanes.
+		if (nonce.mark !== counting.mark) return { outcome: 'anew', mark: counting.mark };
+		const lane = counting.lanes.get(nonce.lane) ?? this.#newLane(signIn, counting, nonce.lane);
+		if (lane === null) return { outcome: 'anew', mark: this.#countingOf(signIn).mark };
+		return { outcome: isFirst(lane, nonce) ? 'right' : 'wrong' };
+	}
+
+	#countingOf(signIn: string): Counting {
+		const known = this.#countings.get(signIn);
+		if (known) return known;
+		const fresh = { mark: newToken().slice(0, 12), lanes: new Map() };
+		this.#countings.set(signIn, fresh);
+		return fresh;
+	}
+
+	/** null: there are too many, and all count anew. */
+	#newLane(signIn: string, { lanes }: Counting, name: string): Lane | null {
+		if (lanes.size >= MOST_LANES) {
+			this.#countings.delete(signIn);
+			return null;
+		}
+		const lane = { highest: 0, seen: 0n };
+		lanes.set(name, lane);
+		return lane;
+	}
+
+	#isRight(publicKey: string, request: SignedRequest, signature: string): boolean {
+		let key = this.#keys.get(publicKey);
+		if (!key) {
+			key = createPublicKey({ key: Buffer.from(publicKey, 'base64url'), format: 'der', type: 'spki' });
+			this.#keys.set(publicKey, key);
+		}
+		const text = Buffer.from(signatureBase(request));
+		return verify('sha256', text, { key, dsaEncoding: 'ieee-p1363' }, Buffer.from(signature, 'base64'));
+	}
+}
+
+/** Whether this count of the lane is seen for the first time; notes that it is. */
+function isFirst(lane: Lane, { count }: Nonce): boolean {
+	const ahead = count - lane.highest;
+	if (ahead > 0) {
+		lane.seen = ((ahead < WINDOW ? lane.seen << BigInt(ahead) : 0n) | 1n) & ((1n << BigInt(WINDOW)) - 1n);
+		lane.highest = count;
+		return true;
+	}
+	if (-ahead >= WINDOW) return false;
+	const bit = 1n << BigInt(-ahead);
+	if (lane.seen & bit) return false;
+	lane.seen |= bit;
+	return true;
+}
+
+/**
+ * The public key that a browser has sent, SPKI in base64url, as it is kept; null: it is none on P-256.
+ */
+export function readPublicKey(sent: string): string | null {
+	try {
+		const key = createPublicKey({ key: Buffer.from(sent, 'base64url'), format: 'der', type: 'spki' });
+		if (key.asymmetricKeyDetails?.namedCurve !== 'prime256v1') return null;
+		return key.export({ format: 'der', type: 'spki' }).toString('base64url');
+	} catch {
+		return null;
+	}
+}
+
+/** The value of `Content-Digest` for these bytes. */
+export function digestOf(bytes: Uint8Array | string): string {
+	return contentDigest(createHash('sha256').update(bytes).digest('base64'));
+}
