@@ -51,12 +51,12 @@ test('a server killed three times in mid-exam loses no acknowledged answer, and 
 
 	const db = await openDb(join(dir, 'otium.sqlite'));
 	expect(acknowledged.length).toBeGreaterThan(2_000);
-	expect(await accountOfRun(db, 's', acknowledged)).toEqual({
+	expect(await accountOfRun(db, dir, 's', acknowledged)).toEqual({
 		lost: [],
 		twoStates: [],
 		ledgerAddsUp: true,
 		handedIn: 100,
-		chainBrokenAt: null
+		recordBroken: null
 	});
 	await db.destroy();
 	rmSync(dir, { recursive: true });

@@ -218,7 +218,16 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await go(coordinator, `/logbook?text=${receipt}`);
 		await expect(coordinator.getByText(`Handed in by ${people[0].given} ${people[0].family}`)).toBeVisible();
 		await coordinator.getByTestId('verify').click();
-		await expect(coordinator.getByTestId('verdict')).toContainText('entries follow from one another');
+		await expect(coordinator.getByTestId('verdict')).toContainText('are as they were written');
+
+		// What they keep is signed, and anybody can hold it against what is kept here.
+		const [kept] = await Promise.all([first.waitForEvent('download'), first.getByTestId('keep-receipt').click()]);
+		const stranger = await home.browser(browser);
+		await stranger.goto('/verify');
+		await stranger.getByLabel('The receipt').fill(readFileSync(await kept.path(), 'utf8'));
+		await stranger.getByRole('button', { name: 'Verify' }).click();
+		await expect(stranger.getByTestId('compared')).toContainText('is, to the letter, what was handed in');
+		await expect(stranger.getByText(receipt)).toBeVisible();
 	});
 
 	await test.step('the next session of the paper takes the unfinished, who go on at their question with their time', async () => {

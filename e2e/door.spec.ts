@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { markOf, sealSecret } from '../src/lib/server/db';
 import { slipCodeFrom, turningCode } from '../src/core/access';
 import { go, house } from './house';
 
@@ -111,7 +112,12 @@ test('by a slip, typed or as a link, and by names and birthday', async ({ browse
 	await rules({ '$.door.slips': true, '$.door.identity': 'slip' });
 	const slip = slipCodeFrom(Uint8Array.from({ length: 64 }, (_, i) => (i * 7) % 256));
 	const sitting_id = await sittingOf('DO-1020');
-	await home.read((db) => db('slip').insert({ sitting_id, code: slip }).onConflict('sitting_id').merge());
+	await home.read((db) =>
+		db('slip')
+			.insert({ sitting_id, code: sealSecret(db, slip), code_mark: markOf(db, slip) })
+			.onConflict('sitting_id')
+			.merge()
+	);
 	const page = await home.browser(browser);
 	await type(page, code, ROOK);
 	await told(page, 'This session is entered with a slip');

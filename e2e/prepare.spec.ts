@@ -1,5 +1,6 @@
 import { strToU8, zipSync } from 'fflate';
 import { expect, test, type Page } from '@playwright/test';
+import { openSecret } from '../src/lib/server/db';
 import { writeOneRoster, type KnownPerson } from '../src/core/people';
 import { CLIENT_VERSION, cookieName, prove } from '../stand-ins/sealed-client/prove';
 import { choose, go, house } from './house';
@@ -199,13 +200,14 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 	await test.step('a plain browser is told what is needed; the sealed client comes in, by slip, to the waiting page', async () => {
 		const { id } = await home.session('Lights and Shapes · Watch B');
 		expect((await page.request.get(`/prepare/${id}/print/slips`)).headers()['content-type']).toBe('application/pdf');
-		const slip = await home.read((db) =>
-			db('slip')
+		const slip = await home.read(async (db) => {
+			const { code, family } = await db('slip')
 				.join('sitting', 'sitting.id', 'slip.sitting_id')
 				.join('candidate', 'candidate.id', 'sitting.candidate_id')
 				.where({ session_id: id })
-				.first('code', 'family')
-		);
+				.first('code', 'family');
+			return { code: openSecret(db, code)!, family };
+		});
 		await go(page, `/prepare/${id}/ready`);
 		await page.getByRole('button', { name: 'Release it now…' }).click();
 		await page.getByTestId('confirm').click();

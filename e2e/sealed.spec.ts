@@ -49,11 +49,11 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 		await gone;
 	}
 	const db = await openDb(join(dir, 'otium.sqlite'));
-	expect(await accountOfRun(db, 's', acknowledged)).toMatchObject({
+	expect(await accountOfRun(db, dir, 's', acknowledged)).toMatchObject({
 		lost: [],
 		twoStates: [],
 		handedIn: 40,
-		chainBrokenAt: null
+		recordBroken: null
 	});
 	await db.destroy();
 	rmSync(dir, { recursive: true });

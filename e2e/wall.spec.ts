@@ -4,9 +4,8 @@ import { arrive, go, house } from './house';
 const home = house();
 
 test('a wall shows every open room with only what needs somebody, and one press settles it', async ({ browser }) => {
-	const { id } = await home.session('Tides and Currents · Ac');
+	const { id, code } = await home.session('Tides and Currents · Ac');
 	const door = await home.read(async (db) => {
-		const { door_code } = await db('session').where({ id }).first('door_code');
 		const person = await db('sitting')
 			.join('candidate', 'candidate.id', 'sitting.candidate_id')
 			.where({ session_id: id })
@@ -22,7 +21,7 @@ test('a wall shows every open room with only what needs somebody, and one press 
 				.where({ id: other.id })
 				.update({ fold: JSON.stringify({ ...JSON.parse(other.fold), line }) });
 		}
-		return { code: door_code as string, ...(person as { number: string; given: string; family: string }) };
+		return person as { number: string; given: string; family: string };
 	});
 	const page = await home.staff(browser, 'ode');
 	await go(page, '/live?all');
@@ -33,7 +32,7 @@ test('a wall shows every open room with only what needs somebody, and one press 
 
 	// Somebody comes to the door of the other room: it is told here without anything being loaded anew.
 	const candidate = await home.browser(browser);
-	await arrive(candidate, door.code, door.number, door.family);
+	await arrive(candidate, code, door.number, door.family);
 	const quiet = wall.locator('> li', { hasText: 'Quiet Room' });
 	const need = quiet.locator('li', { hasText: `${door.given} ${door.family}` });
 	await expect(need).toContainText('At the door');

@@ -1,6 +1,6 @@
 import { accountFor } from '$lib/server/closing';
 import type { Db } from '$lib/server/db';
-import { verifyLogbook } from '$lib/server/logbook';
+import { verifyRecord } from '$lib/server/proof';
 import { findSession } from '$lib/server/session';
 import { evolve, isSittingEvent, newSitting, type Sitting, type SittingEvent } from '$core/sitting';
 import type { Acknowledged } from '../stand-ins/crowd';
@@ -13,11 +13,17 @@ export type AccountOfRun = {
 	twoStates: string[];
 	ledgerAddsUp: boolean;
 	handedIn: number;
-	chainBrokenAt: number | null;
+	/** What of the record is not as it was written; null: all is. */
+	recordBroken: string | null;
 };
 
 /** Reads a run's database and holds it against what the crowd was told. */
-export async function accountOfRun(db: Db, sessionId: string, acknowledged: Acknowledged[]): Promise<AccountOfRun> {
+export async function accountOfRun(
+	db: Db,
+	dataDir: string,
+	sessionId: string,
+	acknowledged: Acknowledged[]
+): Promise<AccountOfRun> {
 	const rows: { number: string; question_id: string; value: string }[] = await db('answer')
 		.join('sitting', 'sitting.id', 'answer.sitting_id')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
@@ -30,13 +36,13 @@ export async function accountOfRun(db: Db, sessionId: string, acknowledged: Ackn
 		(one) => !stored.has(`${one.number} ${one.questionId} ${JSON.stringify(one.value)}`)
 	);
 	const { ledger } = await accountFor(db, (await findSession(db, sessionId))!);
-	const { broken } = await verifyLogbook(db);
+	const { broken } = await verifyRecord({ db, dataDir });
 	return {
 		lost,
 		twoStates: await statesThatDiffer(db, sessionId),
 		ledgerAddsUp: ledger.addsUp,
 		handedIn: ledger.columns.handed_in.length,
-		chainBrokenAt: broken?.seq ?? null
+		recordBroken: broken
 	};
 }
 

@@ -31,7 +31,7 @@ if (options.soak) {
 	const soaked = await soak({ minutes, candidates, seed: 11, log: console.log });
 	console.log(soaked);
 	const isSound =
-		soaked.lost.length + soaked.twoStates.length === 0 && soaked.ledgerAddsUp && soaked.chainBrokenAt === null;
+		soaked.lost.length + soaked.twoStates.length === 0 && soaked.ledgerAddsUp && soaked.recordBroken === null;
 	console.log(isSound ? 'Nothing acknowledged was lost; the books are in order.' : 'Something is wrong: see above.');
 	process.exit(isSound ? 0 : 1);
 }
@@ -183,7 +183,9 @@ function costOfSigning(): number {
 		const headers = key.headers('POST', '/sit/api/answers', body);
 		return () => {
 			const isOurs = digestOf(body) === headers['content-digest'];
-			return isOurs && signatures.check('bench', key.publicKey, 'POST', '/sit/api/answers', (name) => headers[name] ?? null);
+			return (
+				isOurs && signatures.check('bench', key.publicKey, 'POST', '/sit/api/answers', (name) => headers[name] ?? null)
+			);
 		};
 	};
 	const first = check()();

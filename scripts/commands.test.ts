@@ -1,10 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { openDb } from '$lib/server/db';
+import { anchorOf, headOf } from '$lib/server/proof';
 import { makeCrowdSession } from './crowd-session';
 
 const dir = mkdtempSync(join(tmpdir(), 'otium-commands-'));
@@ -92,57 +94,103 @@ describe('options', () => {
 });
 
 describe('backup and restore', () => {
-	const copy = join(dir, 'copy.sqlite');
+	const copy = join(dir, 'copy.otium');
+	const passphrase = join(dir, 'passphrase');
+	const key = join(data, 'house.key');
+	const restore = (target: string, ...more: string[]) =>
+		run('restore', '--from', copy, '--data', join(dir, target), ...more);
+	/** Somebody who has the file and not the key. */
+	const tamper = (target: string, ...statements: string[]) => {
+		const raw = new Database(join(dir, target, 'otium.sqlite'));
+		for (const table of ['logbook', 'answer', 'answer_group'])
+			for (const act of ['update', 'delete']) raw.exec(`DROP TRIGGER IF EXISTS ${table}_no_${act}`);
+		for (const statement of statements) raw.exec(statement);
+		raw.pragma('journal_mode = DELETE');
+		raw.close();
+	};
 
-	it('copies, never writes over a copy, and puts it back with what was there set aside', () => {
-		expect(run('backup', '--data', data, '--to', copy).code).toBe(0);
+	it('copies all that lies there, never writes over a copy, and puts it back with what was there set aside', () => {
+		mkdirSync(join(data, 'photos'), { recursive: true });
+		writeFileSync(join(data, 'photos', 'one'), 'a photo');
+		expect(run('backup', '--data', data, '--to', copy)).toMatchObject({
+			code: 0,
+			out: expect.stringContaining('The key of the house is not in it.')
+		});
+		expect(statSync(copy).mode & 0o777).toBe(0o600);
 		expect(run('backup', '--data', data, '--to', copy)).toMatchObject({
 			code: 2,
 			out: expect.stringContaining('exists already')
 		});
-		const target = join(dir, 'restored');
-		expect(run('restore', '--from', copy, '--data', target).out).toMatch(
-			/Restored .*: \d+ entries in the logbook, chain unbroken\.$/
+		expect(restore('keyless').out).toContain('The key of this house does not open this database');
+		expect(existsSync(join(dir, 'keyless'))).toBe(false);
+		expect(restore('restored', '--key', key).out).toMatch(
+			/Restored .*: \d+ entries in the logbook and \d+ answers, as they were written.*\.$/
 		);
-		expect(run('restore', '--from', copy, '--data', target)).toMatchObject({
-			code: 2,
-			out: expect.stringContaining('With --yes it is set aside')
-		});
-		expect(run('restore', '--from', copy, '--data', target, '--yes').code).toBe(0);
-		expect(existsSync(join(target, 'otium.sqlite.before'))).toBe(true);
+		expect(readFileSync(join(dir, 'restored', 'photos', 'one'), 'utf8')).toBe('a photo');
+		expect(restore('restored')).toMatchObject({ code: 2, out: expect.stringContaining('With --yes it is set aside') });
+		expect(restore('restored', '--yes').code).toBe(0);
+		expect(existsSync(join(dir, 'restored.before', 'otium.sqlite'))).toBe(true);
+		expect(restore('restored', '--yes').out).toContain('is there from an earlier time');
 	});
 
-	it('refuses what is no database, and one whose logbook was changed; what was there stays', () => {
-		const target = join(dir, 'kept');
-		run('restore', '--from', copy, '--data', target);
-		const before = readFileSync(join(target, 'otium.sqlite'));
-		const nonsense = join(dir, 'nonsense.sqlite');
+	it('encrypts under a passphrase, the key of the house within, and opens under no other', () => {
+		const secret = join(dir, 'secret.otium');
+		writeFileSync(passphrase, 'halyard anchor bowline sheet\n');
+		const made = run('backup', '--data', data, '--to', secret, '--passphrase', passphrase);
+		expect(made.out).toContain('The key of the house is in it');
+		const text = readFileSync(secret, 'latin1');
+		expect(text.startsWith('age-encryption.org/v1\n-> scrypt ')).toBe(true);
+		expect(text).not.toContain('SQLite');
+		const from = ['--from', secret, '--data', join(dir, 'opened')];
+		expect(run('restore', ...from).out).toContain('This backup is encrypted');
+		writeFileSync(join(dir, 'wrong'), 'another passphrase that is long');
+		expect(run('restore', ...from, '--passphrase', join(dir, 'wrong')).out).toContain("can't be restored");
+		expect(run('restore', ...from, '--passphrase', passphrase).code).toBe(0);
+		expect(readFileSync(join(dir, 'opened', 'house.key'), 'utf8')).toBe(readFileSync(key, 'utf8'));
+	});
+
+	it('refuses what is no backup; what was there stays', () => {
+		restore('kept', '--key', key);
+		const before = readFileSync(join(dir, 'kept', 'otium.sqlite'));
+		const nonsense = join(dir, 'nonsense');
 		writeFileSync(nonsense, 'this is no database, however long it may be made to look');
-		expect(run('restore', '--from', nonsense, '--data', target, '--yes').out).toContain(
-			'can’t be restored'.replace('’', "'")
-		);
-		const changed = new Database(copy);
-		changed.exec('DROP TRIGGER logbook_no_update');
-		changed.prepare("UPDATE logbook SET body = '{}' WHERE seq = 1").run();
-		changed.close();
-		expect(run('restore', '--from', copy, '--data', target, '--yes').out).toContain(
-			'breaks at entry 1: its contents were changed'
-		);
-		expect(readFileSync(join(target, 'otium.sqlite')).equals(before)).toBe(true);
+		expect(run('restore', '--from', nonsense, '--data', join(dir, 'kept'), '--yes').out).toContain("can't be restored");
+		expect(readFileSync(join(dir, 'kept', 'otium.sqlite')).equals(before)).toBe(true);
 	});
 
-	it('a database from a newer version stops the server in words, untouched', () => {
-		const target = join(dir, 'newer');
-		run('backup', '--data', data, '--to', join(target, 'otium.sqlite'));
-		const raw = new Database(join(target, 'otium.sqlite'));
+	it('finds an end that was cut off, by an anchor', async () => {
+		restore('cut', '--key', key);
+		const anchor = join(dir, 'anchor');
+		const db = await openDb(join(dir, 'cut', 'otium.sqlite'));
+		writeFileSync(anchor, JSON.stringify(anchorOf(db, await headOf(db, Date.now()))));
+		await db.destroy();
+		tamper('cut', 'DELETE FROM logbook WHERE seq > 0');
+		const file = join(dir, 'cut.changed');
+		run('backup', '--data', join(dir, 'cut'), '--to', file);
+		const from = ['--from', file, '--key', key, '--data'];
+		expect(run('restore', ...from, join(dir, 'cut-2')).code).toBe(0);
+		expect(run('restore', ...from, join(dir, 'cut-3'), '--anchor', anchor).out).toMatch(
+			/the logbook had \d+ entries at .*; what came last is missing/
+		);
+	});
+
+	it('a database from a newer version, or under another key, stops the server in words, untouched', () => {
+		restore('newer', '--key', key);
+		const file = join(dir, 'newer', 'otium.sqlite');
+		writeFileSync(join(dir, 'newer', 'house.key'), `${'A'.repeat(43)}\n`);
+		expect(run('start', '--port', '0', '--data', join(dir, 'newer'))).toMatchObject({
+			code: 2,
+			out: expect.stringContaining('The key of this house does not open this database')
+		});
+		const raw = new Database(file);
 		raw.prepare("INSERT INTO knex_migrations (name, batch, migration_time) VALUES ('999-later', 9, 0)").run();
 		raw.pragma('journal_mode = DELETE');
 		raw.close();
-		const before = readFileSync(join(target, 'otium.sqlite'));
-		expect(run('start', '--port', '0', '--data', target)).toMatchObject({
+		const before = readFileSync(file);
+		expect(run('start', '--port', '0', '--data', join(dir, 'newer'))).toMatchObject({
 			code: 2,
 			out: expect.stringContaining('written by a newer version of Otium (it has 999-later)')
 		});
-		expect(readFileSync(join(target, 'otium.sqlite')).equals(before)).toBe(true);
+		expect(readFileSync(file).equals(before)).toBe(true);
 	});
 });

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { readDoorCode, showDoorCode } from '$core/access';
-import { openDb, transact } from '$lib/server/db';
+import { markOf, openDb, transact } from '$lib/server/db';
 import { findSessions } from '$lib/server/session';
 import { runCrowd } from '../stand-ins/crowd';
 import { enrol, findRoster } from './crowd-roster';
@@ -25,7 +25,7 @@ if (options.key && !existsSync(options.key))
 
 const code = readDoorCode(options.session);
 const db = await openDb(file);
-const [session] = await findSessions(db, (query) => query.where('session.door_code', code));
+const [session] = await findSessions(db, (query) => query.where('session.door_code_mark', markOf(db, code)));
 if (!session) {
 	await db.destroy();
 	fail(`No session is open with the code ${showDoorCode(code)}. Look at the door board.`);

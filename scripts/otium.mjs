@@ -42,13 +42,13 @@ const COMMANDS = {
 		needs: ['build']
 	},
 	backup: {
-		does: 'Copy a live database, consistent as of one instant.',
-		usage: '--to FILE [--data data/otium]',
+		does: 'Copy all that a house has, while it runs, into one file.',
+		usage: '--to FILE [--data data/otium] [--passphrase FILE]',
 		needs: []
 	},
 	restore: {
 		does: 'Put a backup in the place of the data. Asks for --yes.',
-		usage: '--from FILE [--data data/otium] [--yes]',
+		usage: '--from FILE [--data data/otium] [--passphrase FILE] [--key FILE] [--anchor FILE]... [--yes]',
 		needs: []
 	}
 };

@@ -110,7 +110,7 @@ export async function soak({ minutes, candidates, seed, log = () => {} }: Soak):
 	server.kill('SIGKILL');
 	await gone;
 	const db = await openDb(join(dir, 'otium.sqlite'));
-	const account = await accountOfRun(db, id, acknowledged);
+	const account = await accountOfRun(db, dir, id, acknowledged);
 	await db.destroy();
 	rmSync(dir, { recursive: true });
 	return {

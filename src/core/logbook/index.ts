@@ -1,1 +1,2 @@
 export type { LogLine } from './line';
+export type { RecordVerified } from './record-verified';

@@ -25,7 +25,11 @@ export const PROBLEMS = {
 		instead: 'Enter the code from the board and your number on this device; your answers are safe.'
 	},
 	/** Tried again at once by the page itself. */
-	sign_anew: { status: 401, message: 'This request counts under an old mark.', instead: 'Send it again under the new.' },
+	sign_anew: {
+		status: 401,
+		message: 'This request counts under an old mark.',
+		instead: 'Send it again under the new.'
+	},
 	not_yours: {
 		status: 403,
 		message: 'This is not yours to see or do.',

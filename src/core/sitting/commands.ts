@@ -1,6 +1,6 @@
 import type { EntryRefusal } from '../access';
 import type { TimingRules } from '../time';
-import type { Actor, DeviceNote } from './sitting';
+import type { Actor, DeviceNote, Work } from './sitting';
 
 /** What somebody wants to happen. */
 export type CommandBody =
@@ -64,6 +64,8 @@ export type Context = {
 	roomClock: number | null;
 	/** Which stops give their time back here: settled when the sitting is carried over. */
 	clockStops: TimingRules['clockStops'];
+	/** For `hand_in` and `run_out`: what is handed in. */
+	work: Work | null;
 	/** For `hand_in` by the candidate. */
 	finishWord: Word;
 	/** Working time left if work went on now, in ms; null: no limit. */

@@ -168,10 +168,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			// Whoever was marked absent stands at the proctor's, also where the door lets in by itself; and so does whoever
 			// comes with a browser whose cookie alone would be enough to pass for it.
 			const isLetIn =
-				context.admission === 'automatic' &&
-				!unsigned &&
-				sitting.state !== 'absent' &&
-				sitting.cameFrom !== 'absent';
+				context.admission === 'automatic' && !unsigned && sitting.state !== 'absent' && sitting.cameFrom !== 'absent';
 			return isLetIn ? [arrived, { kind: 'let_in' }] : [arrived];
 		}
 		case 'turn_away':
@@ -198,13 +195,14 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'move_device':
 			return [{ kind: 'device_freed' }];
 		case 'hand_in':
-			return [{ kind: 'handed_in', receipt: command.receipt, reason: command.reason }];
+			return [{ kind: 'handed_in', receipt: command.receipt, reason: command.reason, ...workIn(context) }];
 		case 'run_out':
 			return [
 				{
 					kind: 'time_ran_out',
 					receipt: command.receipt,
-					outcome: context.atTimeUp === 'zero' ? 'counts_nothing' : 'handed_in'
+					outcome: context.atTimeUp === 'zero' ? 'counts_nothing' : 'handed_in',
+					...workIn(context)
 				}
 			];
 		case 'carry_over':
@@ -235,3 +233,5 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return [{ kind: 'device_noted', what: command.what, deviceName: command.deviceName }];
 	}
 }
+
+const workIn = ({ work }: Context) => (work === null ? {} : { work });

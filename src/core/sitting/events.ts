@@ -1,5 +1,5 @@
 import type { TimingRules } from '../time';
-import type { DeviceNote, Role } from './sitting';
+import type { DeviceNote, Role, Work } from './sitting';
 
 /** What happened, in the past tense, with all that `evolve` needs to know of it. */
 export type SittingEventBody =
@@ -14,8 +14,8 @@ export type SittingEventBody =
 	| { kind: 'device_freed' }
 	| { kind: 'other_device_refused'; deviceName: string }
 	| { kind: 'device_noted'; what: DeviceNote; deviceName: string }
-	| { kind: 'handed_in'; receipt: string; reason: string | null }
-	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing' }
+	| { kind: 'handed_in'; receipt: string; reason: string | null; work?: Work }
+	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing'; work?: Work }
 	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
 	| { kind: 'marked_absent' }
 	| { kind: 'reopened'; reason: string }

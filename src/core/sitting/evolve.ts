@@ -24,7 +24,12 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			const epoch = sitting.epoch + 1;
 			return enter('at_door', {
 				sessionId: event.sessionId,
-				device: { id: event.deviceId, name: event.deviceName, epoch, ...(event.unsigned && { unsigned: true as const }) },
+				device: {
+					id: event.deviceId,
+					name: event.deviceName,
+					epoch,
+					...(event.unsigned && { unsigned: true as const })
+				},
 				epoch,
 				otherDevice: null,
 				line: { up: true, since: event.at },
@@ -97,6 +102,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 					by: event.by,
 					at: event.at,
 					receipt: event.receipt,
+					...(event.work && { work: event.work }),
 					...(event.kind === 'time_ran_out' && event.outcome === 'counts_nothing' && { countsNothing: true as const })
 				}
 			});

@@ -20,7 +20,7 @@ export {
 	trackOf,
 	UNFINISHED
 } from './sitting';
-export type { Actor, Device, DeviceNote, Noted, Role, Sitting, SittingState, Visit } from './sitting';
+export type { Actor, Device, DeviceNote, Noted, Role, Sitting, SittingState, Visit, Work } from './sitting';
 export type { Command, CommandBody, CommandKind, Context, Word } from './commands';
 export { isSittingEvent } from './events';
 export type { SittingEvent, SittingEventBody, SittingEventKind } from './events';

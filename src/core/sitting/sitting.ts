@@ -70,7 +70,7 @@ export type Sitting = {
 	/** Why it was turned away, held, handed in by staff or set aside. */
 	reason: string | null;
 	/** `countsNothing`: it ran out under a rule sheet by which what is not handed in counts nothing. */
-	ended: { by: Role; at: number; receipt: string; countsNothing?: true } | null;
+	ended: { by: Role; at: number; receipt: string; countsNothing?: true; work?: Work } | null;
 	/** Set aside to be sat again from the start: another attempt may be planned, whatever the rules give. */
 	allowsFresh: boolean;
 	/** Commands already carried out: a repeated one has no second effect. */
@@ -87,6 +87,9 @@ export type Device = { id: string; name: string; epoch: number; unsigned?: true 
  */
 export const DEVICE_NOTES = ['forged', 'second_line', 'other_address', 'signed_in_anew'] as const;
 export type DeviceNote = (typeof DEVICE_NOTES)[number];
+/** What was handed in: how many answers, and the SHA-256 of all of them in base64url. */
+export type Work = { answers: number; digest: string };
+
 export type Noted = { what: DeviceNote; epoch: number; at: number; times: number };
 
 /** A sitting's stay in one session. */

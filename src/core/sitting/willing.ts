@@ -20,5 +20,6 @@ export const WILLING: Context = {
 	ownRemaining: 60_000,
 	atTimeUp: 'hand_in',
 	endedToday: true,
-	reopenGranted: false
+	reopenGranted: false,
+	work: null
 };

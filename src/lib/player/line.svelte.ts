@@ -54,7 +54,10 @@ export class Line {
 				// A browser asks again under the same signature, which holds once.
 				source.close();
 				// The server cut it or refuses it: it is asked why before the line is opened anew.
-				retry = setTimeout(() => void this.refresh().then(() => stopped || this.isFreed || void listen()), TRY_AGAIN_MS);
+				retry = setTimeout(
+					() => void this.refresh().then(() => stopped || this.isFreed || void listen()),
+					TRY_AGAIN_MS
+				);
 			};
 		};
 		void listen();

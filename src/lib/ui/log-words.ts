@@ -26,7 +26,8 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	resumed: ({ who }) => `Resumed by ${who}`,
 	device_freed: ({ who }) => `Device freed by ${who}`,
 	other_device_refused: ({ body }) => `Another device was refused: ${body.deviceName}`,
-	device_noted: ({ body }) => `${DEVICE_NOTE_WORDS[body.what as DeviceNote]}${body.deviceName ? `: ${body.deviceName}` : ''}`,
+	device_noted: ({ body }) =>
+		`${DEVICE_NOTE_WORDS[body.what as DeviceNote]}${body.deviceName ? `: ${body.deviceName}` : ''}`,
 	handed_in: ({ body, who }) => `Handed in by ${who}, receipt ${body.receipt}${body.reason ? `: ${body.reason}` : ''}`,
 	time_ran_out: ({ body }) =>
 		`Time up, ${body.outcome === 'counts_nothing' ? 'counts nothing' : `handed in for them, receipt ${body.receipt}`}`,

@@ -3,6 +3,8 @@
 	import type { Problem } from '$core/problem';
 	import { endedInWords, type SittingPicture } from '$core/room';
 	import { clockLength, timeAndDate } from '$core/time';
+	import { ask } from '$player/ask';
+	import { inWords } from '$ui/post';
 	import Calm from './Calm.svelte';
 	import Press from './Press.svelte';
 	import Trouble from './Trouble.svelte';
@@ -26,6 +28,24 @@
 		$props();
 
 	const zone = $derived(picture.session.zone);
+	let keeping = $state('');
+	/** As a file, which says what it is and what can be done with it. */
+	async function keep() {
+		const answer = await ask<{ receipt: string }>('GET', '/sit/api/receipt');
+		if (!answer.ok) return void (keeping = inWords(answer.problem));
+		const { paper, candidate, ended } = picture;
+		const text = [
+			`${paper.title}, handed in by ${candidate.name} (${candidate.number}), receipt ${ended!.receipt}.`,
+			`It is signed by Otium. Paste it at ${location.origin}/verify to see whether what is kept is what was handed in.`,
+			answer.data.receipt
+		].join('\n\n');
+		const link = document.createElement('a');
+		link.href = URL.createObjectURL(new Blob([text], { type: 'text/plain' }));
+		link.download = `receipt-${ended!.receipt}.txt`;
+		link.click();
+		URL.revokeObjectURL(link.href);
+		keeping = 'It is with what this device has downloaded. Take it with you: by mail, or on a stick.';
+	}
 </script>
 
 <Calm
@@ -52,7 +72,9 @@
 	<div class="bg-mist rounded-2xl p-5">
 		<p class="text-ink-2 text-[15px]">Your receipt</p>
 		<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
-		<p class="text-ink-2 text-[15px]">Note it down: it proves that your work arrived.</p>
+		<p class="text-ink-2 text-[15px]">Note it down: by it your hand-in is found in the record.</p>
+		<p class="mt-3"><Press onclick={keep} testid="keep-receipt">Keep the signed receipt</Press></p>
+		{#if keeping}<p class="text-ink-2 mt-2 text-[15px]" role="status">{keeping}</p>{/if}
 	</div>
 	{#if picture.again}
 		{@const { attempt, most, from } = picture.again}

@@ -7,3 +7,5 @@ export type { StandingAnswer } from './read';
 export { takeLeftovers } from './leftovers';
 export type { Leftover, LeftoversTaken } from './leftovers';
 export { RevisionAsked, Seq } from './revision-schema';
+export { verifyAnswers } from './verify';
+export type { AnswersVerified } from './verify';

@@ -1,5 +1,7 @@
+import { createHash } from 'node:crypto';
 import type Database from 'better-sqlite3';
 import type { Statement } from 'better-sqlite3';
+import { macOf } from './house-key';
 import type { Query } from './open';
 
 /** A revision as it is stored. SQLite has no booleans: 1 and 0. */
@@ -15,6 +17,9 @@ export type AnswerRow = {
 	kept_because: 'after_end' | 'freed_device' | 'on_hold' | 'gone_past' | null;
 };
 
+/** With the group that it was committed with; null: before groups were chained. */
+export type StoredAnswer = AnswerRow & { group_seq: number | null };
+
 /** What a revision says of the answer that it makes stand. */
 export type StandingRow = Pick<
 	AnswerRow,
@@ -28,9 +33,38 @@ type Statements = {
 	append: Statement;
 	isRepeated: Statement;
 	appendAside: Statement;
+	lastGroup: Statement;
+	appendGroup: Statement;
 	stand: Statement;
 	count: Statement;
 };
+
+/** Answers that were committed together, chained to the ones before with a key that is not in the file. */
+export type AnswerGroup = { seq: number; at: number; answers: number; digest: string; before: string; hash: string };
+
+/** What the first group has before it. */
+export const NO_GROUP = '';
+
+/** The group of these answers, as it is chained. */
+export function chainGroup(db: Query, seq: number, at: number, answers: StoredAnswer[], before: string): AnswerGroup {
+	const lines = answers.map((row) =>
+		JSON.stringify([
+			row.sitting_id,
+			row.epoch,
+			row.seq,
+			row.question_id,
+			row.value,
+			row.in_view_ms,
+			row.received_at,
+			row.late,
+			row.kept_because
+		])
+	);
+	// In an order of their own, so that it need not be kept in which order they came.
+	const digest = createHash('sha256').update(lines.sort().join('\n')).digest('base64url');
+	const group = { seq, at, answers: answers.length, digest, before };
+	return { ...group, hash: macOf(db, 'answers', JSON.stringify(Object.values(group))) };
+}
 
 /**
  * The one place where statements are prepared once and run many times instead of being built by Knex: answers come a
@@ -44,8 +78,8 @@ async function statementsOf(trx: Query): Promise<Statements> {
 	if (known) return known;
 	const fresh: Statements = {
 		append: connection.prepare(
-			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because)
-			 VALUES (@sitting_id, @epoch, @seq, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because)
+			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because, group_seq)
+			 VALUES (@sitting_id, @epoch, @seq, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because, @group_seq)
 			 ON CONFLICT DO NOTHING`
 		),
 		isRepeated: connection.prepare(
@@ -54,9 +88,14 @@ async function statementsOf(trx: Query): Promise<Statements> {
 			   AND question_id = @question_id AND value = @value`
 		),
 		appendAside: connection.prepare(
-			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because)
-			 SELECT @sitting_id, @epoch, min(min(seq), 0) - 1, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because
-			 FROM answer WHERE sitting_id = @sitting_id AND epoch = @epoch`
+			`INSERT INTO answer (sitting_id, epoch, seq, question_id, value, in_view_ms, received_at, late, kept_because, group_seq)
+			 SELECT @sitting_id, @epoch, min(min(seq), 0) - 1, @question_id, @value, @in_view_ms, @received_at, @late, @kept_because, @group_seq
+			 FROM answer WHERE sitting_id = @sitting_id AND epoch = @epoch RETURNING seq`
+		),
+		lastGroup: connection.prepare('SELECT seq, hash FROM answer_group ORDER BY seq DESC LIMIT 1'),
+		appendGroup: connection.prepare(
+			`INSERT INTO answer_group (seq, at, answers, digest, before, hash)
+			 VALUES (@seq, @at, @answers, @digest, @before, @hash)`
 		),
 		stand: connection.prepare(
 			`INSERT INTO answer_standing (sitting_id, question_id, epoch, seq, value, blank, marked, in_view_ms, late)
@@ -90,14 +129,18 @@ export async function appendAnswers(
 	standing: (row: AnswerRow) => StandingRow | null,
 	now: number
 ): Promise<boolean[]> {
-	const { append, isRepeated, appendAside, stand, count } = await statementsOf(trx);
+	const { append, isRepeated, appendAside, stand, count, lastGroup, appendGroup } = await statementsOf(trx);
 	const changed = new Set<string>();
+	const last = lastGroup.get() as { seq: number; hash: string } | undefined;
+	const group_seq = (last?.seq ?? 0) + 1;
+	const added: StoredAnswer[] = [];
 	const isNew = rows.map((row) => {
-		if (append.run(row).changes === 0) {
+		const stored = { ...row, group_seq };
+		if (append.run(stored).changes === 0) {
 			const there = isRepeated.all(row) as { seq: number }[];
 			if (there.some(({ seq }) => seq === row.seq)) return false;
-			if (there.length === 0) appendAside.run(row);
-		}
+			if (there.length === 0) added.push({ ...stored, ...(appendAside.get(stored) as { seq: number }) });
+		} else added.push(stored);
 		const answer = standing(row);
 		if (answer) {
 			stand.run(answer);
@@ -105,6 +148,7 @@ export async function appendAnswers(
 		}
 		return true;
 	});
+	if (added.length > 0) appendGroup.run(chainGroup(trx, group_seq, now, added, last?.hash ?? NO_GROUP));
 	for (const id of changed) count.run({ id, now });
 	return isNew;
 }

@@ -1,5 +1,5 @@
-export { appendAnswers, standAnswers } from './answer-rows';
-export type { AnswerRow, StandingRow } from './answer-rows';
+export { appendAnswers, chainGroup, NO_GROUP, standAnswers } from './answer-rows';
+export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer-rows';
 export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
 export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
@@ -7,6 +7,7 @@ export { heldAnswers } from './held-answers';
 export { answerRevisions, answersByMinute } from './answer-counts';
 export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
+export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';
 export { insertMany } from './insert-many';
 export { whereEveryWord } from './words';

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
 import { heldBack } from './migration-held-back';
 import { ownClock } from './migration-own-clock';
+import { sealed } from './migration-sealed';
 import { signed } from './migration-signed';
 import { term } from './migration-term';
 import { testDay } from './migration-test-day';
@@ -214,7 +215,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed];
+const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

@@ -2,6 +2,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
+import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-key';
 import { MIGRATIONS } from './migrations';
 
 export type Db = Knex;
@@ -23,6 +24,7 @@ export class NewerDatabase extends Error {
 /**
  * Opens the database file, brings it up to date and returns a connection.
  * @throws NewerDatabase when the file is from a later version; nothing is written to it then
+ * @throws WrongHouseKey when it was written under another key
  */
 export async function openDb(file: string): Promise<Db> {
 	mkdirSync(dirname(file), { recursive: true });
@@ -30,8 +32,9 @@ export async function openDb(file: string): Promise<Db> {
 	const unknown = done.filter((name) => !MIGRATIONS.names.includes(name));
 	if (unknown.length > 0) throw new NewerDatabase(file, unknown);
 	const db = connectDb(file);
+	holdHouseKey(db, readHouseKey(dirname(file), true));
 	// A disk that takes nothing just now keeps nobody from starting who has nothing to bring up to date.
-	if (done.length === MIGRATIONS.names.length) return db;
+	if (done.length === MIGRATIONS.names.length) return mustBeOurs(db);
 	try {
 		// Its lock outlives a server that was killed while it held it, and there is one server to a data folder.
 		if (done.length > 0) await db.migrate.forceFreeMigrationsLock({ migrationSource: MIGRATIONS });
@@ -40,12 +43,20 @@ export async function openDb(file: string): Promise<Db> {
 		await db.destroy();
 		throw error;
 	}
-	return db;
+	return mustBeOurs(db);
+}
+
+/** The database itself, if it was written under this house's key. @throws WrongHouseKey */
+async function mustBeOurs(db: Db): Promise<Db> {
+	const row = await db('meta').where({ key: 'key_check' }).first('value');
+	if (row && openSecret(db, row.value) === 'ours') return db;
+	await db.destroy();
+	throw new WrongHouseKey();
 }
 
 /** A connection to a file that is up to date; nothing is written by opening it, so it can look beside a running server. */
 export function connectDb(file: string): Db {
-	return knex({
+	const db = knex({
 		client: 'better-sqlite3',
 		connection: { filename: file },
 		useNullAsDefault: true,
@@ -53,6 +64,8 @@ export function connectDb(file: string): Db {
 		pool: { min: 1, max: 1, afterCreate: configure },
 		acquireConnectionTimeout: 30_000
 	});
+	holdHouseKey(db, readHouseKey(dirname(file), false));
+	return db;
 }
 
 type Connection = Database.Database;

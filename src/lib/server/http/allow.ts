@@ -69,7 +69,6 @@ export const boundDevice: Allow<House & { device: Device }> = {
 	}
 };
 
-
 /** Not a question leaves without a client that has proved itself, where the session asks for one. */
 export function mustBeProven(session: Session, client: ProvenClient | null): void {
 	const proven = clientFor(session, client);

@@ -14,7 +14,13 @@ type Asked = Pick<RequestEvent, 'request' | 'url' | 'locals'>;
 export async function mustBeSigned({ request, url, locals }: Asked): Promise<void> {
 	const { device, signIn, otium } = locals;
 	if (!device?.publicKey) return;
-	const checked = otium.signatures.check(signIn!, device.publicKey, request.method, url.pathname, headersOf(request, url));
+	const checked = otium.signatures.check(
+		signIn!,
+		device.publicKey,
+		request.method,
+		url.pathname,
+		headersOf(request, url)
+	);
 	if (checked.outcome === 'anew') fail('sign_anew', {}, { mark: checked.mark });
 	if (checked.outcome === 'wrong') {
 		await noteDevice(otium, device, 'forged');

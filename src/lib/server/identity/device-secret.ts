@@ -13,11 +13,7 @@ export async function newDeviceSecret(db: Query): Promise<string> {
  * By which name the record knows the device that sent this; null: no secret of ours.
  * @param publicKey of the key with which it signs; the same secret with another key is another device
  */
-export async function deviceOf(
-	db: Query,
-	sent: string | undefined,
-	publicKey: string | null
-): Promise<string | null> {
+export async function deviceOf(db: Query, sent: string | undefined, publicKey: string | null): Promise<string | null> {
 	const secret = sent === undefined ? null : await unsealed(db, 'device', sent);
 	if (secret === null) return null;
 	return hashToken(publicKey === null ? secret : `${secret} ${publicKey}`);

@@ -40,11 +40,7 @@ type Bound = KnownDevice & { expires: number };
 const tokensOf = perHouse(() => new LRUCache<string, Bound>({ max: 20_000 }));
 
 /** The sitting and device that a token stands for; null when it is nobody's or has expired. */
-export async function deviceByToken(
-	db: Query,
-	token: string,
-	now: number
-): Promise<KnownDevice | null> {
+export async function deviceByToken(db: Query, token: string, now: number): Promise<KnownDevice | null> {
 	const key = hashToken(token);
 	const known = tokensOf(db);
 	let device = known.get(key);

@@ -14,8 +14,13 @@ const ADDRESS_MISSES = 300;
 /** From an address beyond that, each further miss is answered so late; what is right is answered at once. */
 const HELD_MS = 1_000;
 
-/** In ten minutes from one address: a thousand sealed clients that prove themselves anew every minute, twice over. */
-const CHALLENGES = 20_000;
+/** What anybody may ask for, in ten minutes from one address. */
+const ASKINGS = {
+	/** A thousand sealed clients that prove themselves anew every minute, twice over. */
+	challenge: 20_000,
+	/** A school that checks a pile of receipts. */
+	receipt: 1_000
+};
 
 /** What is guessed: each has a budget of its own, so that guessing at one shuts nobody out of another. */
 export type Guessed = 'staff' | 'door' | 'rehearsal' | 'word';
@@ -43,7 +48,7 @@ export class TryLimits {
 	/** From anywhere. */
 	#all = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: REST_S });
 	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
-	#challenges = new RateLimiterMemory({ points: CHALLENGES, duration: 600 });
+	#askings = new RateLimiterMemory({ points: 1, duration: 600 });
 	#waits = new Map<string, number>();
 	#counting: Promise<unknown> = Promise.resolve();
 
@@ -101,10 +106,10 @@ export class TryLimits {
 		this.#waits.delete(target);
 	}
 
-	/** Counts a challenge that is asked for. Seconds to wait before the next; 0: there it is. */
-	async challenged(address: string): Promise<number> {
-		const asked = await this.#challenges.penalty(networkOf(address), 1);
-		return asked.consumedPoints > CHALLENGES ? Math.ceil(asked.msBeforeNext / 1_000) : 0;
+	/** Counts what anybody may ask for. Seconds to wait before the next; 0: there it is. */
+	async asked(what: keyof typeof ASKINGS, address: string): Promise<number> {
+		const asked = await this.#askings.penalty(`${what} ${networkOf(address)}`, 1);
+		return asked.consumedPoints > ASKINGS[what] ? Math.ceil(asked.msBeforeNext / 1_000) : 0;
 	}
 
 	async #waitFor(target: string, now: number): Promise<number> {

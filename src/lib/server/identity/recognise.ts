@@ -1,7 +1,7 @@
 import { ENTRY_REFUSALS, foldNumber, isTurningCode, readDoorCode, sameName, sameSecret } from '$core/access';
 import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
-import type { Query } from '../db';
+import { markOf, type Query } from '../db';
 import type { House } from '../house';
 import { findSessions, type Session } from '../session';
 
@@ -12,7 +12,7 @@ export type Identity = { number: string; family: string; given?: string; birthda
 export async function sessionByCode(otium: Pick<House, 'db' | 'now'>, typed: string): Promise<Session | null> {
 	const code = readDoorCode(typed);
 	const [fixed] = await findSessions(otium.db, (query) =>
-		query.where('session.door_code', code).whereNull('turning_key')
+		query.where('session.door_code_mark', markOf(otium.db, code)).whereNull('turning_key')
 	);
 	if (fixed?.doorCode && sameSecret(fixed.doorCode, code)) return fixed;
 	const turning = await findSessions(otium.db, (query) => query.whereNotNull('turning_key').whereNotNull('door_code'));
@@ -28,7 +28,7 @@ export async function sittingBySlip(
 ): Promise<{ sitting_id: string; session_id: string } | undefined> {
 	return db('slip')
 		.join('sitting', 'sitting.id', 'slip.sitting_id')
-		.where({ code })
+		.where({ code_mark: markOf(db, code) })
 		.first('slip.sitting_id', 'sitting.session_id');
 }
 

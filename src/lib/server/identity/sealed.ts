@@ -2,7 +2,7 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { nanoid } from 'nanoid';
 import type { ProvenClient } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { openSecret, sealSecret, transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { newToken, readNote, signNote } from './tokens';
@@ -55,7 +55,7 @@ export async function proveClient(otium: Needs, answer: Answered): Promise<Prove
 		.where({ id: answer.keyId })
 		.whereNull('withdrawn_at')
 		.first('site_id', 'secret');
-	const right = proofOf(key?.secret ?? '', answer.nonce, answer.version);
+	const right = proofOf((key && openSecret(otium.db, key.secret)) ?? '', answer.nonce, answer.version);
 	const isRight = key !== undefined && sameText(right, answer.proof);
 	if (!isRight)
 		return {
@@ -113,7 +113,7 @@ export async function makeSiteKey(otium: Needs, by: Actor, siteId: string): Prom
 	const secret = newToken();
 	const now = otium.now();
 	await transact(otium.db, async (trx) => {
-		await trx('site_key').insert({ id, site_id: siteId, secret, made_at: now });
+		await trx('site_key').insert({ id, site_id: siteId, secret: sealSecret(trx, secret), made_at: now });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'site_key_made', body: { site: siteId, key: id } }]);
 	});
 	return `${id}.${secret}`;

@@ -1,5 +1,5 @@
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { perHouse, type Query } from '../db';
+import { openSecret, perHouse, sealSecret, type Query } from '../db';
 
 /** 256 random bits; only its hash is stored, so that a copied database opens no door. */
 export function newToken(): string {
@@ -12,14 +12,17 @@ export function hashToken(token: string): string {
 
 const secretOf = perHouse((): { value: string | null } => ({ value: null }));
 
-/** The server's own key, made at first use and kept in the database. */
+/** The server's own key, made at first use and kept sealed in the database. */
 async function serverKey(db: Query): Promise<string> {
 	const secret = secretOf(db);
 	if (secret.value) return secret.value;
-	await db('meta').insert({ key: 'server_key', value: newToken() }).onConflict('key').ignore();
+	await db('meta')
+		.insert({ key: 'server_key', value: sealSecret(db, newToken()) })
+		.onConflict('key')
+		.ignore();
 	const row = (await db('meta').where({ key: 'server_key' }).first('value')) as { value: string };
-	secret.value = row.value;
-	return row.value;
+	secret.value = openSecret(db, row.value)!;
+	return secret.value;
 }
 
 /** A note that only this server can have written, readable until `expires`. */

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import type { Actor } from '$core/sitting';
-import { insertMany, type Query } from '../db';
+import { insertMany, macOf, openSecret, type Query } from '../db';
 
 /** What goes into the logbook. `body` is whatever is worth keeping of it. */
 export type NewEntry = {
@@ -30,7 +30,8 @@ export type Entry = {
 const GENESIS = '0'.repeat(64);
 
 /**
- * Appends entries, each carrying the hash of the one before. Call it inside the transaction that does what they tell
+ * Appends entries, each with a keyed hash over itself and the one before, so that nobody without the house's key can make
+ * a chain of their own. Call it inside the transaction that does what they tell
  * of, so that neither can be without the other.
  */
 export async function appendToLogbook(trx: Query, entries: NewEntry[]): Promise<Entry[]> {
@@ -50,15 +51,16 @@ export async function appendToLogbook(trx: Query, entries: NewEntry[]): Promise<
 			body: JSON.stringify(entry.body),
 			before
 		};
-		before = hashOf(row);
+		before = macOf(trx, 'logbook', toldBy(row));
 		return { ...row, hash: before };
 	});
 	await insertMany(trx, 'logbook', rows);
 	return rows;
 }
 
-function hashOf(row: Omit<Entry, 'hash'>): string {
-	const told = [
+/** What of an entry is chained, as text. */
+function toldBy(row: Omit<Entry, 'hash'>): string {
+	return JSON.stringify([
 		row.seq,
 		row.at,
 		row.actor_role,
@@ -68,8 +70,16 @@ function hashOf(row: Omit<Entry, 'hash'>): string {
 		row.sitting_id,
 		row.body,
 		row.before
-	];
-	return createHash('sha256').update(JSON.stringify(told)).digest('hex');
+	]);
+}
+
+/** Up to where entries follow from one another without a key, as a version before this one left them. */
+export type Unkeyed = { seq: number; hash: string | null; answers: number };
+
+export async function unkeyedPart(db: Query): Promise<Unkeyed> {
+	const row = await db('meta').where({ key: 'unkeyed' }).first('value');
+	const text = row && openSecret(db, row.value);
+	return text ? JSON.parse(text) : { seq: 0, hash: null, answers: 0 };
 }
 
 export type Verification = { entries: number; broken: { seq: number; why: string } | null; head: string };
@@ -79,20 +89,29 @@ export async function verifyLogbook(db: Query): Promise<Verification> {
 	const page = 5_000;
 	let expected = 1;
 	let before = GENESIS;
+	const unkeyed = await unkeyedPart(db);
 	for (;;) {
 		const rows: Entry[] = await db<Entry>('logbook').where('seq', '>=', expected).orderBy('seq').limit(page);
 		for (const row of rows) {
-			const why = faultOf(row, expected, before);
+			const why = faultOf(db, row, expected, before, unkeyed);
 			if (why) return { entries: expected - 1, broken: { seq: row.seq, why }, head: before };
 			before = row.hash;
 			expected++;
 		}
-		if (rows.length < page) return { entries: expected - 1, broken: null, head: before };
+		if (rows.length < page) {
+			const entries = expected - 1;
+			const broken =
+				entries < unkeyed.seq ? { seq: expected, why: `entries ${expected} to ${unkeyed.seq} are missing` } : null;
+			return { entries, broken, head: before };
+		}
 	}
 }
 
-function faultOf(row: Entry, expected: number, before: string): string | null {
+function faultOf(db: Query, row: Entry, expected: number, before: string, unkeyed: Unkeyed): string | null {
 	if (row.seq !== expected) return `entry ${expected} is missing`;
 	if (row.before !== before) return 'it does not follow from the entry before it';
-	return hashOf(row) === row.hash ? null : 'its contents were changed after it was written';
+	const told = toldBy(row);
+	const right = row.seq > unkeyed.seq ? macOf(db, 'logbook', told) : createHash('sha256').update(told).digest('hex');
+	if (right !== row.hash) return 'its contents were changed after it was written';
+	return row.seq === unkeyed.seq && row.hash !== unkeyed.hash ? 'it is not the entry that was the last then' : null;
 }

@@ -5,6 +5,7 @@ import { seatRows } from '$core/seating';
 import { KIND_NAMES } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
+import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
 import { paperVersion } from '../paper';
 import { doorOpensAt, slipsFor, type Session } from '../session';
@@ -50,7 +51,9 @@ export async function printFor(
 				content: seating(session, rows)
 			});
 		case 'register':
-			return toPdf(otium, title, { content: register(session, rows) });
+			return toPdf(otium, title, {
+				content: [...register(session, rows), anchorLine(anchorOf(otium.db, await headOf(otium.db, otium.now())))]
+			});
 		case 'script':
 			return toPdf(otium, title, { content: script(session, rows, await scriptOf(otium.db, session.paper.id)) });
 	}
@@ -165,6 +168,16 @@ function seating(session: Session, rows: Row[]): Content[] {
 				]
 			: [])
 	];
+}
+
+/** Whoever keeps the paper can show later whether the record was cut off or made anew. */
+function anchorLine({ at, entries, head, groups, groupHead, mac }: Anchor): Content {
+	return {
+		text: `Record of this house at ${at}: ${entries} entries, ${head}; ${groups} groups of answers, ${groupHead}; sealed ${mac}`,
+		style: 'quiet',
+		fontSize: 7,
+		margin: [0, 14, 0, 0]
+	};
 }
 
 function register(session: Session, rows: Row[]): Content[] {

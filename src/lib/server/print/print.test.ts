@@ -1,7 +1,7 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { knock } from '../identity';
-import { findSession } from '../session';
+import { findSession, slipsFor } from '../session';
 import { buildHouse, NINE, openDoor, type House } from '../testing/house';
 import { printFor, PRINTS, type Print } from '.';
 import { toPdf } from './pdf';
@@ -46,7 +46,7 @@ describe('prints, read back by pdf.js', () => {
 		expect((await pagesOf('slips')).join(' ').match(/\b[0-9A-Z]{4}-[0-9A-Z]{3}-[0-9A-Z]{3}\b/g)).toEqual(codes);
 		await openDoor(house);
 		house.clock.at = NINE - 5 * 60_000;
-		const { code } = await house.otium.db('slip').where({ sitting_id: 'sit4' }).first('code');
+		const code = (await slipsFor(house.otium.db, ['sit4'])).get('sit4')!;
 		const met = await knock(house.otium, { code: code.toLowerCase(), number: '', family: '', address: '127.0.0.1' });
 		expect(met).toMatchObject({ ok: true, person: { name: 'Given4 Family4' } });
 	});

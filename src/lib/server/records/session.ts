@@ -2,7 +2,7 @@ import type { Place } from '$core/access';
 import type { SeatPlan } from '$core/seating';
 import { completeRules, type SessionKind, type SessionRules } from '$core/session';
 import type { Window } from '$core/time';
-import { groupBy, type Query } from '../db';
+import { groupBy, openSecret, type Query } from '../db';
 
 /** A session as the server works with it: its row, its place and its paper's name. */
 export type Session = {
@@ -61,6 +61,7 @@ export async function findSessions(
 	const rows = groupBy((await query) as Row[], (row) => row.id as string);
 	return [...rows.values()].map((group) =>
 		toSession(
+			db,
 			group[0],
 			group.flatMap((row) => (row.proctor_id as string | null) ?? [])
 		)
@@ -72,7 +73,7 @@ export async function findSession(db: Query, id: string): Promise<Session | null
 	return session ?? null;
 }
 
-function toSession(row: Row, proctorIds: string[]): Session {
+function toSession(db: Query, row: Row, proctorIds: string[]): Session {
 	return {
 		id: row.id as string,
 		name: row.name as string,
@@ -90,9 +91,9 @@ function toSession(row: Row, proctorIds: string[]): Session {
 		},
 		site: { id: row.site_id as string, name: row.site as string, zone: row.zone as string },
 		paper: { id: row.paper_id as string, title: row.title as string, version: row.version as number },
-		doorCode: row.door_code as string | null,
+		doorCode: row.door_code === null ? null : openSecret(db, row.door_code as string),
 		codeDiesAt: row.code_dies_at as number | null,
-		turningKey: row.turning_key as string | null,
+		turningKey: row.turning_key === null ? null : openSecret(db, row.turning_key as string),
 		codeHidden: Boolean(row.code_hidden),
 		roomStartedAt: row.room_started_at as number | null,
 		openedEarlyAt: row.opened_early_at as number | null,

@@ -3,6 +3,7 @@ import { commandsForFate, fateAtEnd, type EndingFate, type EndingLine } from '$c
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
+import { mailAnchor } from '../proof';
 import type { Acting } from '../house';
 import {
 	actIn,
@@ -127,6 +128,7 @@ export async function endSession(otium: Acting, sessionId: string, by: Actor): P
 		const sittings: string[] = await trx('sitting').where({ session_id: sessionId }).pluck('id');
 		const body = { sittings: sittings.length };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'session_ended', sessionId, body }]);
+		await mailAnchor(trx, session, now);
 		return { ok: true };
 	});
 	tell(otium, touched);

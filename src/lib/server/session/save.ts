@@ -5,7 +5,7 @@ import { assignSeats, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
 import { newSitting, RefusalError, type Actor } from '$core/sitting';
 import type { Acting } from '../house';
-import { insertMany, type Query, transact } from '../db';
+import { insertMany, type Query, sealSecret, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { refreshDerivedColumns, tell, type Touched } from '../sitting';
 import { assignTo, takeOff } from './assign';
@@ -95,7 +95,7 @@ async function writeSession(
 		closes: window.closes,
 		rules: JSON.stringify(rules),
 		rule_sheet_id: input.ruleSheetId,
-		turning_key: turns ? (old?.turningKey ?? turningKeyFrom(randomBytes(20))) : null
+		turning_key: turns ? sealSecret(trx, old?.turningKey ?? turningKeyFrom(randomBytes(20))) : null
 	};
 	if (old)
 		await trx('session')

@@ -15,6 +15,7 @@ import { appendToLogbook, type NewEntry } from '../logbook';
 import type { Acting } from '../house';
 import { derivedColumns } from './derived-columns';
 import { loadSitting, loadSittings, reckonFor, type Loaded } from './load';
+import { workOf } from './work';
 
 /** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
 export type Request = { id: string; sittingId: string; by: Actor; body: CommandBody; facts?: Partial<Context> };
@@ -31,6 +32,9 @@ export async function act(otium: Acting, requests: Request[]): Promise<Outcome[]
 	return outcomes;
 }
 
+/** What ends the work binds what was handed in, so that a receipt can be held against it. */
+const ENDS_WORK = new Set<CommandBody['kind']>(['hand_in', 'run_out']);
+
 /** Sessions and the sittings in them that have changed; told to the hub after the commit. */
 export type Touched = Map<string, Set<string>>;
 
@@ -44,6 +48,10 @@ export async function actIn(trx: Query, now: number, asked: Request[], touched: 
 	const ids = [...new Set(requests.map((request) => request.sittingId))];
 	const loaded = new Map((await loadSittings(trx, ids, now)).map((one) => [one.sitting.id, one]));
 	const answers = await earlierAnswers(trx, requests);
+	const works = await workOf(
+		trx,
+		requests.filter(({ body }) => ENDS_WORK.has(body.kind)).map((one) => one.sittingId)
+	);
 	const entries: NewEntry[] = [];
 	const changed = new Set<string>();
 	const departures: Departure[] = [];
@@ -60,7 +68,9 @@ export async function actIn(trx: Query, now: number, asked: Request[], touched: 
 			outcomes.push(refused(request, 'gone'));
 			continue;
 		}
-		const outcome = actOnOne(one, request, now, entries, departures);
+		const work = works.get(request.sittingId);
+		const facts = work ? { ...request.facts, work } : request.facts;
+		const outcome = actOnOne(one, { ...request, facts }, now, entries, departures);
 		if (outcome.ok && outcome.changed) changed.add(request.sittingId);
 		outcomes.push(outcome);
 		if (one.sitting.sessionId === one.session.id) continue;

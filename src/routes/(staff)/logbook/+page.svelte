@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import { localTime, longDate, sameLocalDay } from '$core/time';
+	import { localTime, longDate, sameLocalDay, timeAndDate } from '$core/time';
+	import type { RecordVerified } from '$core/logbook';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { entryInWords } from '$ui/log-words';
@@ -14,19 +15,20 @@
 
 	async function verify() {
 		busy = true;
-		const answer = await send<{ entries: number; broken: { seq: number; why: string } | null; head: string }>(
-			'GET',
-			'/logbook/verify'
-		);
+		const answer = await send<RecordVerified>('GET', '/logbook/verify');
 		busy = false;
 		if (!answer.ok) verdict = { ok: false, text: inWords(answer.problem) };
-		else if (answer.data.broken)
-			verdict = { ok: false, text: `The chain breaks at entry ${answer.data.broken.seq}: ${answer.data.broken.why}.` };
-		else
+		else if (answer.data.broken) verdict = { ok: false, text: `Something was changed: ${answer.data.broken}.` };
+		else {
+			const { entries, answers, head, anchoredAt } = answer.data;
+			const until = anchoredAt
+				? `Nothing that was there ${timeAndDate(Date.parse(anchoredAt), zone, clock.now)} is missing.`
+				: 'Whether its end was cut off can’t be told: no anchor is kept yet.';
 			verdict = {
 				ok: true,
-				text: `All ${answer.data.entries} entries follow from one another. Head ${answer.data.head.slice(0, 12)}…`
+				text: `All ${entries} entries and ${answers} answers are as they were written. ${until} Head ${head.slice(0, 12)}…`
 			};
+		}
 	}
 	const link = (before: number) => {
 		const query = new URLSearchParams({
@@ -55,7 +57,7 @@
 			<Act type="submit">Search</Act>
 			{#if data.text || data.sittingId}<Act href="/logbook">All entries</Act>{/if}
 		</form>
-		<Act class="ml-auto" onclick={verify} {busy} testid="verify">Verify the chain</Act>
+		<Act class="ml-auto" onclick={verify} {busy} testid="verify">Verify the record</Act>
 	</div>
 	{#if !data.isWhole}<p class="text-ink-3 mb-3 text-[14px]">
 			What happened in the sessions of your sites, and what you did yourself.

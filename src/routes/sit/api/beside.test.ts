@@ -35,7 +35,7 @@ const open = async (rules: Partial<SessionRules> = {}, timing: Partial<SessionRu
 	return openDoor(house);
 };
 const from = (handler: unknown, body: unknown = {}, i = 0) =>
-	call(handler as never, { otium: house.otium, body, device: { sittingId: `sit${i}`, epoch: 1, publicKey: null }, digest: null, address: '10.0.0.1' });
+	call(handler as never, { otium: house.otium, body, device: { sittingId: `sit${i}`, epoch: 1 } });
 const sitting = async (i = 0) => (await loadSitting(house.otium.db, `sit${i}`, house.otium.now()))!;
 const picture = () => drawSitting(house.otium.db, 'sit0', house.otium.now());
 
@@ -240,7 +240,12 @@ describe('snapshots', () => {
 	const send = (bytes: Uint8Array, i = 0) =>
 		(snapshot as (event: never) => Promise<Response>)({
 			request: new Request('http://localhost/', { method: 'POST', body: Buffer.from(bytes) }),
-			locals: { otium: house.otium, device: { sittingId: `sit${i}`, epoch: 1 } }
+			locals: {
+				otium: house.otium,
+				device: { sittingId: `sit${i}`, epoch: 1, publicKey: null },
+				address: '10.0.0.1',
+				digest: null
+			}
 		} as never);
 	const JPEG = Uint8Array.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
 	const rules = { lockdown: { ...DEFAULT_RULES.lockdown, snapshotSeconds: 20, snapshotDays: 5 } };

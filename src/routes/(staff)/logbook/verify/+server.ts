@@ -1,4 +1,4 @@
 import { route, staff } from '$lib/server/http';
-import { verifyLogbook } from '$lib/server/logbook';
+import { verifyRecord } from '$lib/server/proof';
 
-export const GET = route(staff('see_logbook'), ({ otium }) => verifyLogbook(otium.db));
+export const GET = route(staff('see_logbook'), ({ otium }) => verifyRecord(otium));
