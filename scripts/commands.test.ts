@@ -31,7 +31,19 @@ const otium = (...args: string[]) => {
 };
 
 describe('./otium', () => {
-	const COMMANDS = ['demo', 'start', 'test', 'check', 'crowd', 'client', 'screenshots', 'bench', 'backup', 'restore'];
+	const COMMANDS = [
+		'demo',
+		'start',
+		'test',
+		'check',
+		'crowd',
+		'client',
+		'screenshots',
+		'bench',
+		'staff',
+		'backup',
+		'restore'
+	];
 
 	it('lists its commands, each of which tells its own options without installing anything', () => {
 		const help = otium('--help');

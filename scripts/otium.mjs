@@ -41,6 +41,11 @@ const COMMANDS = {
 		usage: '[--seconds 8] [--sittings 200] [--largest 2000] | --calm | --soak [--minutes 30] [--candidates 1000]',
 		needs: ['build']
 	},
+	staff: {
+		does: 'Let somebody of the staff in again who has lost every way to sign in.',
+		usage: 'reset NAME [--data data/otium]',
+		needs: []
+	},
 	backup: {
 		does: 'Copy all that a house has, while it runs, into one file.',
 		usage: '--to FILE [--data data/otium] [--passphrase FILE]',

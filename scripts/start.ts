@@ -38,8 +38,16 @@ async function firstCoordinator() {
 	if (!anybody) {
 		const signIn = options.coordinator ?? 'coordinator';
 		const password = randomBytes(12).toString('base64url');
-		await addStaff(db, { signIn, name: signIn, password, roles: [{ role: 'coordinator', siteId: null }] });
-		console.log(`The first coordinator is "${signIn}", password ${password}. It is shown this once.`);
+		await addStaff(db, {
+			signIn,
+			name: signIn,
+			password,
+			roles: [{ role: 'coordinator', siteId: null }],
+			mustChange: true
+		});
+		console.log(
+			`The first coordinator is "${signIn}", password ${password}. It is shown this once, and is changed at the first sign-in.`
+		);
 	}
 	await db.destroy();
 }

@@ -1,5 +1,6 @@
 import { type StaffMember, type ProvenClient } from '$core/access';
 import type { KnownDevice } from '$lib/server/identity';
+import type { StaffSession } from '$lib/server/sign-in';
 import type { Otium } from '$lib/server/otium';
 
 declare global {
@@ -12,8 +13,10 @@ declare global {
 			otium: Otium;
 			/** The hash of the token that this request came with; null: it came with none that holds. */
 			signIn: string | null;
-			/** Only outside `/sit`. */
+			/** Only outside `/sit`. Whose sign-in holds; null: nobody's. */
 			staff: StaffMember | null;
+			/** The sign-in itself, also while something is still to be done before it holds. */
+			staffSession: StaffSession | null;
 			/** Whose request it is; behind a named proxy, whom that speaks for. */
 			address: string;
 			/** Only inside `/sit`. */

@@ -4,7 +4,8 @@ import { clientAddress, readRanges } from '$core/access';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
 import { problemResponse, readCookie } from '$lib/server/http';
-import { deviceByToken, hashToken, readClientNote, staffByToken } from '$lib/server/identity';
+import { deviceByToken, hashToken, readClientNote } from '$lib/server/identity';
+import { staffByToken } from '$lib/server/sign-in';
 import { startOtium, type Otium } from '$lib/server/otium';
 
 let otium: Otium;
@@ -85,6 +86,7 @@ const respond: Handle = async ({ event, resolve }) => {
 	event.locals.otium = otium;
 	event.locals.address = addressOf(event);
 	event.locals.staff = null;
+	event.locals.staffSession = null;
 	event.locals.device = null;
 	event.locals.digest = null;
 	event.locals.client = null;
@@ -98,8 +100,10 @@ const respond: Handle = async ({ event, resolve }) => {
 		if (note) event.locals.client = await readClientNote(otium, note, event.locals.address);
 	} else {
 		const token = readCookie(cookies, url, 'staff');
-		if (token) event.locals.staff = await staffByToken(otium.db, token, otium.now());
-		if (event.locals.staff) event.locals.signIn = hashToken(token!);
+		const session = token ? await staffByToken(otium, token) : null;
+		event.locals.staffSession = session;
+		if (session?.awaits === null) event.locals.staff = session.staff;
+		if (session) event.locals.signIn = hashToken(token!);
 	}
 	const response = await resolve(event);
 	response.headers.set('x-content-type-options', 'nosniff');

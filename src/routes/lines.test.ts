@@ -1,17 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
 import { act } from '$lib/server/sitting';
-import {
-	addStaff,
-	arrive,
-	deviceByToken,
-	hashToken,
-	knock,
-	saveStaff,
-	signIn,
-	signOut,
-	signOutDevice
-} from '$lib/server/identity';
+import { addStaff, arrive, deviceByToken, hashToken, knock, saveStaff, signOutDevice } from '$lib/server/identity';
 import { call } from '$lib/server/testing/call';
 import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import { GET as room } from './(staff)/live/[id]/stream/+server';
@@ -19,6 +9,7 @@ import { GET as picture } from './sit/api/picture/+server';
 import { GET as own } from './sit/api/stream/+server';
 import { load as page } from './sit/+page.server';
 import { heldBy, Lines } from '$lib/server/lines';
+import { signIn, signOut } from '$lib/server/sign-in';
 
 let house: House;
 let code: string;
@@ -62,7 +53,7 @@ describe('a line of the staff', () => {
 	});
 	const staff = (): StaffMember => ({ id, name: 'Petra Lorne', roles: [{ role: 'coordinator', siteId: null }] });
 	async function signedIn() {
-		const result = await signIn(house.otium, 'lorne', RIGHT, '10.0.0.1');
+		const result = await signIn(house.otium, 'lorne', RIGHT, { address: '10.0.0.1', agent: '' });
 		if (!result.ok) throw new Error('not signed in');
 		const token = hashToken(result.token);
 		return { ...result, hash: token, line: await open(room, { staff: staff(), signIn: token }, { id: 's1' }) };

@@ -14,6 +14,22 @@ export const PROBLEMS = {
 		message: 'You are not signed in here.',
 		instead: 'Sign in again; what you had entered is kept on this page.'
 	},
+	/** Asked at once by the page itself, which then sends it again. */
+	confirm_identity: {
+		status: 403,
+		message: 'Show once more that it is you.',
+		instead: 'Enter your password, a code from your app, or use your passkey.'
+	},
+	wrong_code: {
+		status: 422,
+		message: 'This code is not right, or has been used.',
+		instead: 'Wait for the next one, and look whether the phone’s clock is right.'
+	},
+	wrong_passkey: {
+		status: 422,
+		message: 'This passkey is not known here.',
+		instead: 'Try once more, or go on another way.'
+	},
 	not_at_the_door: {
 		status: 401,
 		message: 'This device is not signed in to a paper.',

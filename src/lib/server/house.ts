@@ -34,7 +34,7 @@ export type House = {
 };
 
 /** The open lines of everybody, by who holds them. */
-export type OpenLines = { end: (holder: string) => void };
+export type OpenLines = { end: (holder: string) => void; signIns: () => string[] };
 
 /** The way of every mail: a mail server, or the outbox folder. */
 export type MailTransport = { sendMail: (mail: SendMailOptions) => Promise<unknown>; close: () => void };

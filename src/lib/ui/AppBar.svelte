@@ -61,7 +61,8 @@
 			<div class="bg-sheet text-ink border-line absolute right-0 z-40 mt-2 w-60 rounded-xl border p-4 shadow-lg">
 				<p class="font-semibold">{person.name}</p>
 				<p class="text-ink-2 text-[13px]">{person.roles}</p>
-				<p class="mb-3 text-[13px]"><a class="underline" href="/you">What may I do?</a></p>
+				<p class="text-[13px]"><a class="underline" href="/you">What may I do?</a></p>
+				<p class="mb-3 text-[13px]"><a class="underline" href="/you/sign-in">How I sign in</a></p>
 				<form method="POST" action="/sign-out">
 					<button
 						class="border-line-strong hover:bg-paper w-full rounded-lg border px-3 py-1.5 text-[14px] font-semibold"

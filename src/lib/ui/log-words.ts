@@ -88,7 +88,17 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
 	mail_posted: ({ body }) =>
 		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} put into the post`,
-	signed_in: () => 'Signed in',
+	signed_in: ({ body }) =>
+		`Signed in${body.secondStep ? ', in two steps' : ''}${body.service ? `, by ${body.service}` : ''}`,
+	sign_in_rules_changed: ({ body }) =>
+		`How staff sign in was changed: second step for ${(body.secondStepFor as string[]).join(', ') || 'nobody'}, signed out after ${body.idleMinutes} minutes`,
+	password_changed: ({ body }) => `Own password changed${body.byLink ? ', by a link' : ''}`,
+	second_step_added: ({ body }) => `Second step set up: ${body.what}${body.name ? `, ${body.name}` : ''}`,
+	second_step_removed: ({ body }) =>
+		`Second step taken away${body.of ? ` from ${body.of}` : ''}: ${body.what}${body.name ? `, ${body.name}` : ''}`,
+	recovery_codes_made: () => 'New recovery codes made',
+	recovery_code_used: () => 'Signed in with a recovery code',
+	password_link_sent: ({ body }) => `Link to choose a password sent to ${body.name}`,
 	sign_in_failed: ({ body }) => `${body.misses} wrong passwords in a row, the last from ${body.address}`,
 	mail_template_changed: ({ body }) =>
 		`Words of the mail to ${body.to === 'proctor' ? 'proctors' : 'candidates'} changed`,

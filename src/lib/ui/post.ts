@@ -1,4 +1,5 @@
 import type { Problem } from '$core/problem';
+import { confirmIdentity } from './confirm-identity';
 
 export type Answer<T> = { ok: true; data: T } | { ok: false; status: number; problem: Problem };
 
@@ -38,7 +39,11 @@ export async function send<T>(
 			body: text
 		});
 		const data = await response.json();
-		return response.ok ? { ok: true, data } : { ok: false, status: response.status, problem: data };
+		if (response.ok) return { ok: true, data };
+		// Shown once more who it is, what was sent goes again, as it was.
+		if (data.code === 'confirm_identity' && (await confirmIdentity()))
+			return await send<T>(method, path, body, { signal, leaving, headersOf });
+		return { ok: false, status: response.status, problem: data };
 	} catch {
 		return {
 			ok: false,

@@ -1,5 +1,6 @@
 import { mayAnywhere, ROLE_NAMES, type Act } from '$core/access';
 import { requireStaff } from '$lib/server/http';
+import { signInRules } from '$lib/server/sign-in';
 import type { LayoutServerLoad } from './$types';
 
 const PLACES: { href: string; name: string; act: Act }[] = [
@@ -22,8 +23,10 @@ export const load: LayoutServerLoad = async (event) => {
 		})
 		.orderBy('name', 'desc')
 		.first('name', 'zone');
+	const { idleMinutes } = await signInRules(otium.db);
 	return {
 		now: otium.now(),
+		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		site: { name: (site?.name as string) ?? 'No site yet', zone: (site?.zone as string) ?? 'UTC' },
 		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
 		places: PLACES.filter((place) => mayAnywhere(staff, place.act)).map(({ href, name }) => ({ href, name }))

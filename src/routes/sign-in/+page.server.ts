@@ -1,19 +1,20 @@
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { ownPath, readCookie, writeCookie } from '$lib/server/http';
-import { signIn } from '$lib/server/identity';
+import { oidcName, signIn } from '$lib/server/sign-in';
+import { keepSignIn, whereNext } from './entered';
 import type { Actions, PageServerLoad } from './$types';
 
 const Typed = z.object({
-	name: z.string().trim().min(1).max(120),
+	name: z.string().trim().min(1).max(200),
 	password: z.string().min(1).max(300),
 	to: z.string().max(500)
 });
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const to = ownPath(url.searchParams.get('to'), url);
-	if (locals.staff) redirect(303, to);
-	return { to };
+	if (locals.staffSession) redirect(303, whereNext(locals.staffSession.awaits, to, url));
+	return { to, service: oidcName(), trouble: url.searchParams.get('trouble') };
 };
 
 export const actions: Actions = {
@@ -23,13 +24,8 @@ export const actions: Actions = {
 		if (!typed.success)
 			return fail(400, { name: String(form.name ?? ''), message: 'Enter your name and your password.' });
 		const { name, password, to } = typed.data;
-		const result = await signIn(
-			locals.otium,
-			name,
-			password,
-			locals.address,
-			readCookie(cookies, url, 'known') ?? null
-		);
+		const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
+		const result = await signIn(locals.otium, name, password, from, readCookie(cookies, url, 'known') ?? null);
 		if (!result.ok) {
 			const message =
 				result.waitSeconds > 0
@@ -37,9 +33,9 @@ export const actions: Actions = {
 					: 'That name and password do not go together. Check both; capitals count in the password.';
 			return fail(result.waitSeconds > 0 ? 429 : 401, { name, message });
 		}
-		const secondsTo = (instant: number) => Math.floor((instant - locals.otium.now()) / 1_000);
-		writeCookie(cookies, url, 'staff', result.token, secondsTo(result.expires));
-		writeCookie(cookies, url, 'known', result.known, secondsTo(result.knownUntil));
-		redirect(303, ownPath(to, url));
+		const now = locals.otium.now();
+		keepSignIn(cookies, url, now, result);
+		writeCookie(cookies, url, 'known', result.known, Math.floor((result.knownUntil - now) / 1_000));
+		redirect(303, whereNext(result.awaits, to, url));
 	}
 };

@@ -1,39 +1,67 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { Input } from 'flowbite-svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
+	import { hasPasskeys, usePasskey } from '$ui/passkey';
+	import Card from './Card.svelte';
 	let { data, form } = $props();
 	let busy = $state(false);
+	let offersPasskey = $state(false);
+	let trouble = $state<string | null>(null);
+	onMount(() => (offersPasskey = hasPasskeys()));
+
+	const TROUBLES: Record<string, string> = {
+		unknown: 'Your sign-in there was right, and nobody here goes by it. Ask a coordinator to add you with that e-mail.',
+		failed: 'Signing in there did not come to its end. Try once more, or use your password here.'
+	};
+
+	async function byPasskey() {
+		busy = true;
+		const result = await usePasskey('/sign-in/passkey', data.to);
+		busy = false;
+		if (result.ok) location.assign(result.next);
+		else trouble = result.message;
+	}
 </script>
 
 <svelte:head><title>Sign in · Otium</title></svelte:head>
-<main class="grid min-h-dvh place-items-center px-4">
+<Card title="Sign in">
+	<p class="text-ink-2 mt-1 mb-6">
+		For staff. Candidates go to <a class="text-tide underline" href="/sit">the door</a>.
+	</p>
 	<form
 		method="POST"
-		class="bg-sheet border-line w-full max-w-sm rounded-2xl border p-8"
+		class="space-y-4"
 		use:enhance={() => {
 			busy = true;
+			trouble = null;
 			return async ({ update }) => {
 				await update({ reset: false });
 				busy = false;
 			};
 		}}
 	>
-		<h1 class="text-3xl">Otium</h1>
-		<p class="text-ink-2 mt-1 mb-6">
-			For staff. Candidates go to <a class="text-tide underline" href="/sit">the door</a>.
-		</p>
 		<input type="hidden" name="to" value={data.to} />
-		<div class="space-y-4">
-			<Field id="name" label="Name">
-				<Input id="name" name="name" autocomplete="username" required value={form?.name ?? ''} autofocus />
-			</Field>
-			<Field id="password" label="Password">
-				<Input id="password" name="password" type="password" autocomplete="current-password" required />
-			</Field>
-			{#if form?.message}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{form.message}</p>{/if}
-			<Act tone="main" type="submit" {busy} class="w-full">Sign in</Act>
-		</div>
+		<Field id="name" label="Name or e-mail">
+			<Input id="name" name="name" autocomplete="username webauthn" required value={form?.name ?? ''} autofocus />
+		</Field>
+		<Field id="password" label="Password">
+			<Input id="password" name="password" type="password" autocomplete="current-password" required />
+		</Field>
+		{#if trouble ?? form?.message ?? (data.trouble && TROUBLES[data.trouble])}
+			<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">
+				{trouble ?? form?.message ?? TROUBLES[data.trouble!]}
+			</p>
+		{/if}
+		<Act tone="main" type="submit" {busy} class="w-full">Sign in</Act>
 	</form>
-</main>
+	<div class="mt-4 space-y-2.5">
+		{#if offersPasskey}<Act onclick={byPasskey} {busy} class="w-full" testid="passkey">Use a passkey</Act>{/if}
+		{#if data.service}<Act href="/sign-in/oidc?to={encodeURIComponent(data.to)}" class="w-full" testid="service"
+				>Sign in with {data.service}</Act
+			>{/if}
+		<p class="text-[14px]"><a class="text-tide underline" href="/sign-in/forgot">I don’t know my password</a></p>
+	</div>
+</Card>

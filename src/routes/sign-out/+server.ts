@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { clearCookie, readCookie } from '$lib/server/http';
-import { signOut } from '$lib/server/identity';
+import { signOut } from '$lib/server/sign-in';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = async ({ cookies, url, locals }) => {

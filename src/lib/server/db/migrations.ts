@@ -4,6 +4,7 @@ import { heldBack } from './migration-held-back';
 import { ownClock } from './migration-own-clock';
 import { sealed } from './migration-sealed';
 import { signed } from './migration-signed';
+import { signIn } from './migration-sign-in';
 import { term } from './migration-term';
 import { testDay } from './migration-test-day';
 
@@ -215,7 +216,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed];
+const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

@@ -1,5 +1,5 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { clientFor, may, mayAnywhere, type Act, type ProvenClient, type StaffMember } from '$core/access';
+import { clientFor, may, mayAnywhere, type Act, type Awaited, type ProvenClient, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
 import { actorAt, type KnownDevice as Device } from '../identity';
@@ -25,6 +25,36 @@ export function staff(act?: Act): Allow<House & { staff: StaffMember }> {
 			if (!staff) fail('signed_out');
 			if (act && !mayAnywhere(staff, act)) fail('not_yours');
 			return { otium, staff };
+		}
+	};
+}
+
+/** The same, once it has been shown not long ago that it is really them: for what matters most. */
+export function confirmed<C>(allow: Allow<C>): Allow<C> {
+	return {
+		audience: allow.audience,
+		async check(event) {
+			const known = await allow.check(event);
+			mustBeConfirmed(event.locals);
+			return known;
+		}
+	};
+}
+
+/** @throws ProblemError confirm_identity */
+export function mustBeConfirmed({ staffSession }: Pick<App.Locals, 'staffSession'>): void {
+	if (staffSession && !staffSession.isConfirmed) fail('confirm_identity');
+}
+
+type Self = { staffId: string; signIn: string; url: URL };
+
+/** Whoever is signed in, or is on the way and has come as far as this step. */
+export function oneself(step: Awaited): Allow<House & { self: Self; isEntering: boolean }> {
+	return {
+		audience: 'staff',
+		check({ url, locals: { otium, staffSession: session, signIn } }) {
+			if (!session || (session.awaits !== null && session.awaits !== step)) fail('signed_out');
+			return { otium, self: { staffId: session.staff.id, signIn: signIn!, url }, isEntering: session.awaits !== null };
 		}
 	};
 }

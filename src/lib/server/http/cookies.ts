@@ -1,6 +1,6 @@
 import type { Cookies } from '@sveltejs/kit';
 
-type Name = 'staff' | 'sitting' | 'device' | 'client' | 'known';
+type Name = 'staff' | 'sitting' | 'device' | 'client' | 'known' | 'oidc';
 
 /**
  * Staff and candidates have cookies of their own that are read in their own parts of the site alone, so that a proctor
@@ -15,11 +15,19 @@ export function readCookie(cookies: Cookies, url: URL, name: Name): string | und
 	return cookies.get(nameOf(name, url));
 }
 
-export function writeCookie(cookies: Cookies, url: URL, name: Name, value: string, maxAgeSeconds: number) {
+/** @param sameSite `lax`: comes along also when another site has led here */
+export function writeCookie(
+	cookies: Cookies,
+	url: URL,
+	name: Name,
+	value: string,
+	maxAgeSeconds: number,
+	sameSite: 'strict' | 'lax' = 'strict'
+) {
 	cookies.set(nameOf(name, url), value, {
 		path: '/',
 		httpOnly: true,
-		sameSite: 'strict',
+		sameSite,
 		secure: url.protocol === 'https:',
 		maxAge: maxAgeSeconds
 	});

@@ -1,14 +1,23 @@
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
-import { mayAnywhere, type Act, type StaffMember } from '$core/access';
+import { mayAnywhere, type Act, type Awaited, type StaffMember } from '$core/access';
 import { PROBLEMS, type ProblemCode } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import type { Session } from '../session';
 import { sessionFor } from './allow';
 
+/** Where each step of a sign-in is taken. */
+export const STEPS: Record<Awaited, string> = {
+	second: '/sign-in/second',
+	password: '/sign-in/new-password',
+	enrol: '/sign-in/enrol'
+};
+
 /** For pages: whoever is signed in and may do this somewhere; sends others to sign in, or says no. */
 export function requireStaff(event: Pick<RequestEvent, 'locals' | 'url'>, act?: Act): StaffMember {
 	const { staff } = event.locals;
-	if (!staff) redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+	const { staffSession } = event.locals;
+	const to = encodeURIComponent(event.url.pathname + event.url.search);
+	if (!staff) redirect(303, `${staffSession?.awaits ? STEPS[staffSession.awaits] : '/sign-in'}?to=${to}`);
 	if (act && !mayAnywhere(staff, act)) noPage('not_yours');
 	return staff;
 }

@@ -2,11 +2,14 @@ export { clearCookie, readCookie, writeCookie } from './cookies';
 export {
 	anyone,
 	boundDevice,
+	confirmed,
 	coordinatorOf,
 	coordinatorOfAll,
 	device,
 	inSession,
+	mustBeConfirmed,
 	mustBeProven,
+	oneself,
 	personFor,
 	sessionFor,
 	staff
@@ -14,7 +17,7 @@ export {
 export { LARGE, route } from './route';
 export { mustBeSigned, mustMatch } from './signed';
 export { orRefuse, problemResponse, refuse } from './refuse';
-export { noPage, requireSession, requireStaff } from './guard';
+export { noPage, requireSession, requireStaff, STEPS } from './guard';
 export { ownPath } from './own-path';
 export { eventStream } from './stream';
 export { download } from './download';

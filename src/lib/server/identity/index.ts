@@ -1,6 +1,5 @@
 export { TryLimits } from './limits';
-export { actorAt, addStaff, listStaff, saveStaff, signIn, signOut, staffByToken } from './staff';
-export type { SignIn } from './staff';
+export { actorAt, addStaff, listStaff, saveStaff } from './staff';
 export {
 	listSiteKeys,
 	makeChallenge,
@@ -16,7 +15,7 @@ export type { Answer } from './answer';
 export { arrive, notMe, photoByNote } from './arrive';
 export { deviceByToken, signInDevice, signOutDevice } from './device';
 export type { KnownDevice, SignedIn } from './device';
-export { hashToken, paperKey } from './tokens';
+export { hashToken, newToken, paperKey, readNote, signNote } from './tokens';
 export { checkAtDoor, rehearse } from './rehearsal';
 export { deviceOf, newDeviceSecret } from './device-secret';
-export { digestOf, readPublicKey } from './request-signatures';
+export { digestOf, readPublicKey, RequestSignatures } from './request-signatures';

@@ -19,7 +19,10 @@ const ASKINGS = {
 	/** A thousand sealed clients that prove themselves anew every minute, twice over. */
 	challenge: 20_000,
 	/** A school that checks a pile of receipts. */
-	receipt: 1_000
+	receipt: 1_000,
+	/** A college that signs in at eight, each of its staff a few times. */
+	passkey: 2_000,
+	link: 300
 };
 
 /** What is guessed: each has a budget of its own, so that guessing at one shuts nobody out of another. */

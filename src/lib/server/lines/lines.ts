@@ -74,6 +74,12 @@ export class Lines {
 		);
 	}
 
+	/** The sign-ins that hold a line now, by their tokens' hashes. */
+	signIns(): string[] {
+		const prefix = heldBy.signIn('');
+		return [...this.#open.keys()].flatMap((holder) => (holder.startsWith(prefix) ? [holder.slice(prefix.length)] : []));
+	}
+
 	/** Ends every line that this one holds. */
 	end(holder: string): void {
 		for (const end of [...(this.#open.get(holder) ?? [])]) end();

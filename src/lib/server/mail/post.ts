@@ -65,7 +65,7 @@ export async function sendWaiting(otium: Needs, most = 20): Promise<number> {
 			.where({ id: mail.id })
 			.update(
 				problem === null
-					? { state: 'sent', sent_at: otium.now(), tries, trouble: null }
+					? { state: 'sent', sent_at: otium.now(), tries, trouble: null, ...forgotten(mail) }
 					: {
 							state: isOver ? 'failed' : 'waiting',
 							tries,
@@ -78,6 +78,9 @@ export async function sendWaiting(otium: Needs, most = 20): Promise<number> {
 	}
 	return sent;
 }
+
+/** A link that lets somebody in is kept nowhere once it is sent. */
+const forgotten = ({ kind }: Mail) => (kind === 'password' ? { body: 'Sent. What it said is kept nowhere.' } : {});
 
 /** What went wrong. Final: it lies with this mail, not with the server, and will be so again. */
 type Problem = { words: string; isFinal: boolean };

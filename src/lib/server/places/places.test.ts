@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_RULES } from '$core/session';
 import { SHIPPED_SHEETS } from '$core/rules';
-import { hashToken, knock, listStaff, saveStaff, staffByToken } from '../identity';
+import { hashToken, knock, listStaff, saveStaff } from '../identity';
+import { staffByToken } from '../sign-in';
 import { copySheet, findSheet, foreseeApplication, saveSheet, withdrawSheet } from '../rules';
 import { administrationOf, blankInput, findDraft, planSession, saveDraft, saveSession } from '../session';
 import { readinessOf } from '../readiness';
@@ -278,11 +279,16 @@ describe('rule sheets', () => {
 
 describe('staff', () => {
 	it('whoever loses a role is signed out; nobody shuts themselves out; a sign-in is one person’s', async () => {
-		await db()('staff_session').insert({ token_hash: hashToken('t'), staff_id: 'dunmore', expires_at: NINE + 1e9 });
+		await db()('staff_session').insert({
+			token_hash: hashToken('t'),
+			staff_id: 'dunmore',
+			expires_at: NINE + 1e9,
+			seen_at: NINE
+		});
 		const roles = [{ role: 'proctor' as const, siteId: 'quayside' }];
 		const change = { id: 'dunmore', name: 'Rhys Dunmore', signIn: 'dunmore', email: null, password: null, roles };
 		expect(await saveStaff(house.otium, COORDINATOR, change)).toMatchObject({ ok: true });
-		expect(await staffByToken(db(), 't', NINE)).toBeNull();
+		expect(await staffByToken(house.otium, 't')).toBeNull();
 		expect(await saveStaff(house.otium, COORDINATOR, { ...change, signIn: 'ODE' })).toMatchObject({
 			ok: false,
 			message: expect.stringMatching(/signs in as/)

@@ -19,6 +19,7 @@ import {
 	tendOwnWindows,
 	type Session
 } from '../session';
+import { noteWhoIsThere } from '../sign-in';
 import { act, endDueBreaks, refreshDerivedColumns } from '../sitting';
 
 const SWEEP_MS = 1_000;
@@ -80,7 +81,10 @@ export class Sweeper {
 		await this.#alone('presence', () => presence.sweep());
 		await this.once();
 		void this.#post();
-		if (now() - this.#anchored >= ANCHOR_MS) void this.#anchor();
+		if (now() - this.#anchored >= ANCHOR_MS) {
+			void this.#anchor();
+			await this.#alone('who is there', () => noteWhoIsThere(this.house));
+		}
 		if (now() - this.#tidied >= TIDY_MS) {
 			this.#tidied = now();
 			await this.#alone('tidying', () => tidy(this.house));

@@ -39,6 +39,7 @@ export async function call(
 		locals: {
 			otium: asked.otium,
 			staff: asked.staff ?? null,
+			staffSession: null,
 			device: asked.device ? { publicKey: null, ...asked.device } : null,
 			signIn: asked.signIn ?? null,
 			digest: null,

@@ -162,10 +162,10 @@ describe('staff', () => {
 		expect((await ask(staff, { body: { ...takeOver, password: null, roles: [] }, staff: QUAY })).status).toBe(403);
 	});
 
-	it('a short password, a missing one and a strange sign-in are told', async () => {
+	it('a short password, no way to sign in and a strange name are told', async () => {
 		expect((await ask(staff, { body: { ...NEW, password: 'short' }, staff: ODE })).body.message).toMatch(/at least 12/);
 		expect((await ask(staff, { body: { ...NEW, password: null }, staff: ODE })).body.message).toMatch(
-			/needs a password/
+			/needs a way to sign in/
 		);
 		expect((await ask(staff, { body: { ...NEW, signIn: 'a b' }, staff: ODE })).status).toBe(400);
 	});

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
-import { coordinatorOf, route, staff } from '$lib/server/http';
+import { confirmed, coordinatorOf, route, staff } from '$lib/server/http';
 import { makeSiteKey, withdrawSiteKey } from '$lib/server/identity';
 
 export const POST = route(
-	staff(),
+	confirmed(staff()),
 	z.object({ siteId: z.string().max(64) }),
 	async ({ otium, staff, body: { siteId } }) => {
 		const by = coordinatorOf(staff, siteId);
@@ -13,7 +13,7 @@ export const POST = route(
 	}
 );
 
-export const DELETE = route(staff(), async ({ url, otium, staff }) => {
+export const DELETE = route(confirmed(staff()), async ({ url, otium, staff }) => {
 	const key = await otium
 		.db('site_key')
 		.where({ id: url.searchParams.get('id') ?? '' })

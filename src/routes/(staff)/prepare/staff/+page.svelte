@@ -1,7 +1,8 @@
 <script lang="ts">
 	import { Checkbox, Input } from 'flowbite-svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { ROLE_NAMES, STAFF_ROLES, type HeldRole } from '$core/access';
+	import { untrack } from 'svelte';
+	import { IDLE_MINUTES, ROLE_NAMES, STAFF_ROLES, type HeldRole } from '$core/access';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
@@ -27,14 +28,32 @@
 			? form!.roles.filter((held) => held.role !== role || held.siteId !== siteId)
 			: [...form!.roles, { role, siteId }];
 	}
-	async function save() {
-		if (busy || !form) return;
+	let idleMinutes = $state(untrack(() => data.signIn.idleMinutes));
+	let secondStepFor = $state(untrack(() => [...data.signIn.secondStepFor]));
+	async function help(what: Record<string, unknown>, done: string) {
 		busy = true;
-		const answer = await send('POST', '/prepare/staff', { ...form, password: form.password || null });
+		const answer = await send('POST', '/prepare/staff/access', what);
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;
-		told = `${form.name}: saved.${form.id === null ? '' : ' Whoever was signed in signs in again.'}`;
+		told = done;
+		form = null;
+		await invalidateAll();
+	}
+	const lackSecondStep = $derived(
+		data.staff.filter((one) => !one.hasSecondStep && one.roles.some((held) => secondStepFor.includes(held.role)))
+	);
+	async function save() {
+		if (busy || !form) return;
+		busy = true;
+		const answer = await send<{ isInvited: boolean }>('POST', '/prepare/staff', {
+			...form,
+			password: form.password || null
+		});
+		busy = false;
+		trouble = answer.ok ? null : inWords(answer.problem);
+		if (!answer.ok) return;
+		told = `${form.name}: saved.${answer.data.isInvited ? ` A link to choose a password is on its way to ${form.email}.` : form.id === null ? ' They choose their own password when they first sign in.' : ' Whoever was signed in signs in again.'}`;
 		form = null;
 		await invalidateAll();
 	}
@@ -57,7 +76,7 @@
 			<li class="grid grid-cols-[220px_1fr_auto] items-center gap-4 px-4 py-2.5 max-sm:grid-cols-1">
 				<span
 					><strong>{one.name}</strong><span class="text-ink-2 block text-[13px]"
-						>{one.signIn}{one.email ? ` · ${one.email}` : ''}</span
+						>{one.signIn}{one.email ? ` · ${one.email}` : ''}{one.hasSecondStep ? ' · two steps' : ''}</span
 					></span
 				>
 				<span class="text-[14.5px]"
@@ -79,8 +98,10 @@
 				<Field id="staff-email" label="E-mail"><Input id="staff-email" bind:value={form.email} /></Field>
 				<Field
 					id="staff-password"
-					label={form.id === null ? 'Password' : 'New password'}
-					hint={form.id === null ? 'at least 12 letters' : 'empty: as it is'}
+					label={form.id === null ? 'First password' : 'New password'}
+					hint={form.id === null
+						? 'empty: a link goes to their e-mail'
+						: 'empty: as it is; they choose their own at the next sign-in'}
 					><Input id="staff-password" type="password" autocomplete="new-password" bind:value={form.password} /></Field
 				>
 			</div>
@@ -113,6 +134,75 @@
 			<div class="mt-4 flex gap-2">
 				<Act tone="main" onclick={save} {busy} testid="save-staff">Save</Act>
 				<Act onclick={() => ((form = null), (trouble = null))}>Leave it</Act>
+				{#if form.id !== null && form.id !== data.me}
+					{@const { id, name, email } = form}
+					<Act
+						class="ml-auto"
+						{busy}
+						disabled={!email}
+						onclick={() => help({ act: 'link', id }, `${name}: a link to choose a password is on its way to ${email}.`)}
+						>Mail a link for a new password</Act
+					>
+					{#if data.staff.find((one) => one.id === id)?.hasSecondStep}<Act
+							{busy}
+							onclick={() =>
+								help(
+									{ act: 'take_second_step', id },
+									`${name}: the second step is taken away. They are signed out, and set up a new one.`
+								)}>Take the second step away</Act
+						>{/if}
+				{/if}
+			</div>
+		</section>
+	{/if}
+	{#if data.mySites === null}
+		<section
+			class="bg-sheet border-line mt-5 rounded-2xl border p-5"
+			aria-label="Signing in"
+			data-testid="sign-in-rules"
+		>
+			<h2 class="text-[18px]">Signing in</h2>
+			<div class="mt-3 grid gap-5 md:grid-cols-[1fr_220px]">
+				<fieldset>
+					<legend class="text-ink-2 mb-1.5 text-[13px] font-semibold">A second step is needed for</legend>
+					<div class="flex flex-wrap gap-x-5 gap-y-2">
+						{#each STAFF_ROLES as role (role)}
+							<Checkbox
+								checked={secondStepFor.includes(role)}
+								onchange={() =>
+									(secondStepFor = secondStepFor.includes(role)
+										? secondStepFor.filter((one) => one !== role)
+										: [...secondStepFor, role])}>{ROLE_NAMES[role]}</Checkbox
+							>
+						{/each}
+					</div>
+					<p class="text-ink-2 mt-2 text-[14px]">
+						A passkey, or codes from an app, beside the password.
+						{#if lackSecondStep.length > 0}{lackSecondStep.length === 1
+								? `${lackSecondStep[0].name} has none yet, and sets one up`
+								: `${lackSecondStep.length} people have none yet, and set one up`} at the next sign-in.{/if}
+					</p>
+				</fieldset>
+				<Field
+					id="idle"
+					label="Signed out after"
+					hint="minutes of doing nothing; an open live room counts as doing something"
+				>
+					<Input id="idle" type="number" min={IDLE_MINUTES.least} max={IDLE_MINUTES.most} bind:value={idleMinutes} />
+				</Field>
+			</div>
+			{#if trouble && !form}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">
+					{trouble}
+				</p>{/if}
+			<div class="mt-4">
+				<Act
+					tone="main"
+					{busy}
+					testid="save-sign-in"
+					onclick={() =>
+						help({ act: 'rules', secondStepFor, idleMinutes: Number(idleMinutes) }, 'How staff sign in: saved.')}
+					>Save</Act
+				>
 			</div>
 		</section>
 	{/if}

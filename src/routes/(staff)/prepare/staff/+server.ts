@@ -2,9 +2,10 @@ import { z } from 'zod';
 import { STAFF_ROLES, type HeldRole } from '$core/access';
 import { isEmailAddress } from '$core/people';
 import { fail } from '$core/problem';
-import { orRefuse, route, staff } from '$lib/server/http';
+import { confirmed, orRefuse, route, staff } from '$lib/server/http';
 import { listStaff, saveStaff } from '$lib/server/identity';
 import { coordinatedSites } from '$lib/server/session';
+import { faultOfPassword, invite } from '$lib/server/sign-in';
 
 const Asked = z.object({
 	id: z.string().max(64).nullable(),
@@ -19,18 +20,21 @@ const Asked = z.object({
 		.max(200)
 		.transform((value) => value || null)
 		.refine((value) => value === null || isEmailAddress(value), 'This is no e-mail address.'),
-	// NIST SP 800-63B: length is what counts; nothing is prescribed of what it is made of.
-	password: z.string().min(12, 'A password of at least 12 letters.').max(200).nullable(),
+	password: z.string().max(300).nullable(),
 	roles: z.array(z.object({ role: z.enum(STAFF_ROLES), siteId: z.string().max(64).nullable() })).max(100)
 });
 
-export const POST = route(staff('prepare'), Asked, async ({ otium, staff, locals, body: change }) => {
-	if (change.id === null && change.password === null)
+export const POST = route(confirmed(staff('prepare')), Asked, async ({ otium, staff, locals, url, body: change }) => {
+	if (change.id === null && change.password === null && change.email === null)
 		fail('malformed', {
 			status: 422,
-			message: 'Somebody new needs a password.',
-			instead: 'Give one of at least 12 letters.'
+			message: 'Somebody new needs a way to sign in.',
+			instead: 'Enter an e-mail address, to which a link to choose a password goes; or a first password.'
 		});
+	const { signIn, name, email } = change;
+	const fault =
+		change.password && (await faultOfPassword(otium.db, change.id, change.password, [signIn, name, email ?? '']));
+	if (fault) fail('not_taken', { message: fault });
 
 	// Nobody gives away more than they have, and whoever holds anything elsewhere is changed by those who coordinate there too.
 	const mine = coordinatedSites(staff);
@@ -41,6 +45,8 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, locals
 	if (![...change.roles, ...(old?.roles ?? [])].every(isMine)) fail('not_yours');
 	if (mine !== null && (old ?? change).roles.length === 0)
 		fail('not_taken', { message: 'A role at your site is needed.', instead: 'Choose at least one.' });
-	const { id } = orRefuse(await saveStaff(otium, { role: 'coordinator', id: staff.id }, change, locals.signIn));
-	return { id };
+	const by = { role: 'coordinator' as const, id: staff.id };
+	const { id } = orRefuse(await saveStaff(otium, by, change, locals.signIn));
+	const isInvited = change.id === null && change.password === null && (await invite(otium, by, id, url.origin));
+	return { id, isInvited };
 });

@@ -2,7 +2,7 @@ import { json } from '@sveltejs/kit';
 import { z } from 'zod';
 import { STAFF_ACTS, type StaffAct } from '$core/room';
 import type { CommandBody } from '$core/sitting';
-import { inSession, LARGE, route } from '$lib/server/http';
+import { inSession, LARGE, mustBeConfirmed, route } from '$lib/server/http';
 import { newReceipt } from '$lib/server/session';
 import { act, sittingsHere } from '$lib/server/sitting';
 
@@ -15,11 +15,15 @@ const Asked = z.object({
 	stopsClock: z.boolean().default(true)
 });
 
+/** What brings back work that had ended, or takes it out of the results: it is asked first who does it. */
+const OPENS_WHAT_ENDED = new Set<StaffAct>(['reopen', 'continue_later', 'allow_fresh', 'set_aside', 'restore']);
+
 /** One act on one, a selection, or all of a state: each is decided by itself and told by itself. */
 export const POST = route(
 	inSession('run_session'),
 	{ schema: Asked, mostBytes: LARGE },
-	async ({ otium, by, session, body: { commandId, kind, reason, stopsClock, sittingIds } }) => {
+	async ({ otium, by, session, locals, body: { commandId, kind, reason, stopsClock, sittingIds } }) => {
+		if (OPENS_WHAT_ENDED.has(kind)) mustBeConfirmed(locals);
 		const asked = [...new Set(sittingIds)];
 		const here = await sittingsHere(otium.db, session.id, asked);
 		const outcomes = await act(

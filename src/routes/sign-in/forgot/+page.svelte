@@ -1,0 +1,44 @@
+<script lang="ts">
+	import { Input } from 'flowbite-svelte';
+	import Act from '$ui/Act.svelte';
+	import Field from '$ui/Field.svelte';
+	import { inWords, send } from '$ui/post';
+	import Card from '../Card.svelte';
+
+	let name = $state('');
+	let busy = $state(false);
+	let isSent = $state(false);
+	let trouble = $state<string | null>(null);
+
+	async function ask(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		busy = true;
+		const answer = await send('POST', '/sign-in/forgot', { name });
+		busy = false;
+		isSent = answer.ok;
+		trouble = answer.ok ? null : inWords(answer.problem);
+	}
+</script>
+
+<svelte:head><title>New password · Otium</title></svelte:head>
+<Card title="A new password">
+	{#if isSent}
+		<p role="status" class="bg-mist mt-4 rounded-lg px-3 py-2">
+			If somebody signs in as “{name}” and has an e-mail address here, a mail with a link is on its way. The link holds
+			for an hour, and once.
+		</p>
+		<p class="text-ink-2 mt-4 text-[14px]">
+			No mail? A coordinator can give you a new password, and so can whoever runs this server.
+		</p>
+	{:else}
+		<form class="mt-4 space-y-4" onsubmit={ask}>
+			<Field id="name" label="Name or e-mail">
+				<Input id="name" bind:value={name} autocomplete="username" required autofocus />
+			</Field>
+			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
+			<Act tone="main" type="submit" {busy} class="w-full">Mail me a link</Act>
+		</form>
+	{/if}
+	<p class="mt-4 text-[14px]"><a class="text-tide underline" href="/sign-in">Back to signing in</a></p>
+</Card>

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { fail } from '$core/problem';
+import { anyone, route } from '$lib/server/http';
+import { askToUse, goOn, openSession, whoUsed } from '$lib/server/sign-in';
+import { keepSignIn, whereNext } from '../entered';
+
+const Asked = z.discriminatedUnion('act', [
+	z.object({ act: z.literal('ask') }),
+	z.object({
+		act: z.literal('use'),
+		id: z.string().max(40),
+		response: z.looseObject({ id: z.string().max(1_000) }),
+		to: z.string().max(500)
+	})
+]);
+
+/** Signs in by a passkey alone, which shows both that it is there and who uses it; or passes the second step with one. */
+export const POST = route(anyone, Asked, async ({ otium, body, url, cookies, locals, request }) => {
+	const waitSeconds = await otium.limits.asked('passkey', locals.address);
+	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
+	const session = locals.staffSession;
+	const whose = session?.awaits === 'second' ? session.staff.id : null;
+	if (body.act === 'ask') return askToUse(otium, whose, url);
+	const staffId = await whoUsed(otium, body.id, body.response as never, url);
+	if (staffId === null) fail('wrong_passkey');
+	if (whose !== null) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
+	const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
+	const opened = await openSession(otium, staffId, from, true);
+	keepSignIn(cookies, url, otium.now(), opened);
+	return { next: whereNext(opened.awaits, body.to, url) };
+});

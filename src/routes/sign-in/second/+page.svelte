@@ -1,0 +1,67 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { Input } from 'flowbite-svelte';
+	import Act from '$ui/Act.svelte';
+	import Field from '$ui/Field.svelte';
+	import { hasPasskeys, usePasskey } from '$ui/passkey';
+	import { inWords, send } from '$ui/post';
+	import Card from '../Card.svelte';
+
+	let { data } = $props();
+	let code = $state('');
+	let busy = $state(false);
+	let trouble = $state<string | null>(null);
+	let offersPasskey = $state(false);
+	onMount(() => (offersPasskey = data.has.passkeys > 0 && hasPasskeys()));
+
+	async function byCode(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		busy = true;
+		const answer = await send<{ next: string }>('POST', '/sign-in/second', { code, to: data.to });
+		busy = false;
+		if (answer.ok) return location.assign(answer.data.next);
+		trouble = inWords(answer.problem);
+		code = '';
+	}
+	async function byPasskey() {
+		busy = true;
+		const result = await usePasskey('/sign-in/passkey', data.to);
+		busy = false;
+		if (result.ok) location.assign(result.next);
+		else trouble = result.message;
+	}
+</script>
+
+<svelte:head><title>Second step · Otium</title></svelte:head>
+<Card title="One more step, {data.name}">
+	<div class="mt-4 space-y-4">
+		{#if offersPasskey}<Act tone="main" onclick={byPasskey} {busy} class="w-full" testid="passkey">Use a passkey</Act
+			>{/if}
+		<form class="space-y-4" onsubmit={byCode}>
+			<Field
+				id="code"
+				label={data.has.app ? 'Code from your app' : 'Recovery code'}
+				hint={data.has.app && data.has.recoveryCodes > 0 ? 'or one of your recovery codes' : undefined}
+			>
+				<Input
+					id="code"
+					bind:value={code}
+					autocomplete="one-time-code"
+					inputmode={data.has.app ? 'numeric' : 'text'}
+					required
+					autofocus
+					class="font-mono"
+				/>
+			</Field>
+			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
+			<Act tone={offersPasskey ? 'quiet' : 'main'} type="submit" {busy} class="w-full">Go on</Act>
+		</form>
+		<p class="text-ink-2 text-[14px]">
+			Nothing of it at hand? A coordinator can take your second step away, so that you set up a new one.
+		</p>
+		<form method="POST" action="/sign-out">
+			<button class="text-[14px] underline">Sign in as somebody else</button>
+		</form>
+	</div>
+</Card>
