@@ -1,32 +1,8 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { expect, test, type Page } from '@playwright/test';
+import { CONTRAST, serious, WCAG } from './axe';
 import { arrive, go, house } from './house';
 
 const home = house();
-const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
-
-type Violation = { id: string; impact: string; nodes: { html: string; failureSummary: string }[] };
-
-/** WCAG 2.2 A and AA. */
-const WCAG = { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] };
-/** All that another theme changes. */
-const CONTRAST = { type: 'rule', values: ['color-contrast'] };
-
-/** What axe-core finds by these rules that is serious or worse. */
-async function serious(page: Page, runOnly = WCAG): Promise<string[]> {
-	// Evaluated, not added as a script: the page's own content policy stays in force.
-	await page.evaluate(AXE);
-	const violations = await page.evaluate(async (runOnly) => {
-		const { axe } = window as unknown as {
-			axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> };
-		};
-		return (await axe.run(document, { runOnly })).violations;
-	}, runOnly);
-	return violations
-		.filter((one) => ['serious', 'critical'].includes(one.impact))
-		.map((one) => `${one.id}: ${one.nodes[0].html.slice(0, 160)} ${one.nodes[0].failureSummary.slice(0, 200)}`);
-}
 
 /** Whatever is fading has faded: a button that is just being enabled has two colours for a moment. */
 const settled = (page: Page) =>
@@ -58,6 +34,8 @@ for (const scheme of ['light', 'dark'] as const) {
 			[`/prepare/devices?session=${live.id}`],
 			[`/prepare/mail?session=${live.id}`],
 			['/prepare/administration'],
+			['/you'],
+			['/you/sign-in'],
 			['/prepare/staff', async () => void (await page.getByRole('button', { name: 'Add somebody' }).click())],
 			['/you'],
 			[

@@ -22,3 +22,5 @@ export { deal, keepsPlace } from './deal';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';
 export type { PaperSummary } from './facts';
+export { renameQuestion, renameValue } from './own-ids';
+export type { Name } from './own-ids';

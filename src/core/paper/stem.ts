@@ -2,7 +2,7 @@
 export type StemPiece =
 	{ kind: 'words'; text: string } | { kind: 'formula'; tex: string } | { kind: 'gap'; id: string };
 
-const PIECES = /\$([^$]+)\$|\[([a-z0-9]{1,8})\]/g;
+const PIECES = /\$([^$]+)\$|\[([A-Za-z0-9]{1,12})\]/g;
 
 /**
  * Takes a stem apart. A formula stands between dollar signs; a gap is `[id]` for an id that is among `gaps`, any other

@@ -1,10 +1,13 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { Textarea } from 'flowbite-svelte';
 	import type { ReceiptVerdict } from '$core/closing';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
+	import { typedIn } from '$ui/typed';
 
-	let text = $state('');
+	let isReady = $state(false);
+	onMount(() => (isReady = true));
 	let busy = $state(false);
 	let trouble = $state('');
 	let verdict = $state.raw<ReceiptVerdict | null>(null);
@@ -23,7 +26,7 @@
 		if (busy) return;
 		busy = true;
 		verdict = null;
-		const answer = await send<ReceiptVerdict>('POST', '/verify', { text });
+		const answer = await send<ReceiptVerdict>('POST', '/verify', { text: typedIn(event, 'text') });
 		busy = false;
 		trouble = answer.ok ? '' : inWords(answer.problem);
 		if (answer.ok) verdict = answer.data;
@@ -41,9 +44,9 @@
 	<form class="mt-5 space-y-4" onsubmit={verify}>
 		<label class="block">
 			<span class="mb-1 block font-semibold">The receipt</span>
-			<Textarea bind:value={text} rows={7} maxlength={8000} required class="w-full font-mono text-[14px]" />
+			<Textarea name="text" rows={7} maxlength={8000} required class="w-full font-mono text-[14px]" />
 		</label>
-		<Act tone="main" type="submit" {busy} disabled={text.trim() === ''}>Verify</Act>
+		<Act tone="main" type="submit" {busy} disabled={!isReady}>Verify</Act>
 	</form>
 	<div class="mt-6" role="status" aria-live="polite">
 		{#if trouble}<p class="bg-brick-ground text-brick rounded-xl px-4 py-3">{trouble}</p>{/if}

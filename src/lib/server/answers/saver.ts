@@ -6,6 +6,7 @@ import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
 import { giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
+import { OwnIds } from '../sitting';
 import { writeGroup, type Kept, type Places, type Saved } from './write-group';
 
 /** What this needs of the house. */
@@ -19,6 +20,9 @@ type Waiting = {
 	resolve: (saved: Saved) => void;
 	reject: (error: unknown) => void;
 };
+
+/** `ids`: what the device calls what is on it; null: nothing is dealt yet. */
+type KnownForm = { questions: Map<string, FormQuestion>; places: Places; ids: OwnIds | null };
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
@@ -37,19 +41,21 @@ export class AnswerSaver {
 	#running: Promise<void> | null = null;
 	#lastGroup = 0;
 	/** Forms never change once dealt, so what is on them is read once. */
-	#forms = new LRUCache<string, { questions: Map<string, FormQuestion>; places: Places }>({ max: 10_000 });
+	#forms = new LRUCache<string, KnownForm>({ max: 10_000 });
 
 	constructor(private readonly otium: Needs) {}
 
 	/**
 	 * Resolves after the commit, never before.
+	 * @param sent under the names that the device knows, or the paper's own
 	 * @throws ProblemError when an answer is for a question that is not on the form, or of another
 	 * shape than it asks for; nothing of the call is saved then
 	 */
-	async save(sittingId: string, epoch: number, revisions: Revision[]): Promise<Saved> {
-		const { questions, places } = await this.#formOf(sittingId);
+	async save(sittingId: string, epoch: number, sent: Revision[]): Promise<Saved> {
+		const { questions, places, ids } = await this.#formOf(sittingId);
 		// Before somebody has begun there is no question, and nothing to take notes on.
 		if (questions.size === 0) fail('unknown_question');
+		const revisions = ids ? sent.map((revision) => ids.fromDevice(revision)) : sent;
 		for (const { questionId, value } of revisions) {
 			if (questionId === NOTES && (value === null || typeof value === 'string')) continue;
 			const question = questions.get(questionId);
@@ -113,7 +119,7 @@ export class AnswerSaver {
 		}
 	}
 
-	async #formOf(sittingId: string) {
+	async #formOf(sittingId: string): Promise<KnownForm> {
 		const known = this.#forms.get(sittingId);
 		if (known) return known;
 		const row = await this.otium.db('form').where({ sitting_id: sittingId }).first('form');
@@ -121,7 +127,8 @@ export class AnswerSaver {
 		const questions = form?.questions ?? [];
 		const fresh = {
 			questions: new Map(questions.map((question) => [question.id, question])),
-			places: new Map(questions.map((question, i) => [question.id, i]))
+			places: new Map(questions.map((question, i) => [question.id, i])),
+			ids: form && new OwnIds(this.otium.db, sittingId, form)
 		};
 		if (form) this.#forms.set(sittingId, fresh);
 		return fresh;

@@ -4,7 +4,7 @@ import { standingAnswers } from '../answers';
 import type { Query } from '../db';
 import { paperVersion } from '../paper';
 import { owingOf } from '../session';
-import { formOf, type Loaded } from '../sitting';
+import { formOf, OwnIds, type Loaded } from '../sitting';
 
 /** What the candidate of this sitting may see now; null: nothing, or not yet. */
 export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Review | null> {
@@ -22,7 +22,9 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 	if (!form) return null;
 	const { content } = await paperVersion(db, one.paperId);
 	const answers = (await standingAnswers(db, [sitting.id])).get(sitting.id) ?? [];
-	return reviewOf(content, form, new Map(answers.map((answer) => [answer.questionId, answer.value])), rules);
+	const review = reviewOf(content, form, new Map(answers.map((answer) => [answer.questionId, answer.value])), rules);
+	const ids = new OwnIds(db, sitting.id, form);
+	return { ...review, questions: review.questions && review.questions.map((one) => ids.reviewed(one)) };
 }
 
 /** Somebody is at work in a window of their own, or will be, though the session has ended. */

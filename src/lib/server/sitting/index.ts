@@ -5,6 +5,7 @@ export { loadSitting, loadSittings, loadSittingsOf, regrant, sittingsHere } from
 export type { Loaded } from './load';
 export { begin, formOf } from './begin';
 export { startClock } from './start-clock';
+export { OwnIds } from './own-ids';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
 export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';

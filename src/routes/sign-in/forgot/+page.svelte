@@ -1,11 +1,15 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { Input } from 'flowbite-svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
+	import { typedIn } from '$ui/typed';
 	import Card from '../Card.svelte';
 
 	let name = $state('');
+	let isReady = $state(false);
+	onMount(() => (isReady = true));
 	let busy = $state(false);
 	let isSent = $state(false);
 	let trouble = $state<string | null>(null);
@@ -14,6 +18,7 @@
 		event.preventDefault();
 		if (busy) return;
 		busy = true;
+		name = typedIn(event, 'name');
 		const answer = await send('POST', '/sign-in/forgot', { name });
 		busy = false;
 		isSent = answer.ok;
@@ -34,10 +39,10 @@
 	{:else}
 		<form class="mt-4 space-y-4" onsubmit={ask}>
 			<Field id="name" label="Name or e-mail">
-				<Input id="name" bind:value={name} autocomplete="username" required autofocus />
+				<Input id="name" name="name" autocomplete="username" required autofocus />
 			</Field>
 			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
-			<Act tone="main" type="submit" {busy} class="w-full">Mail me a link</Act>
+			<Act tone="main" type="submit" {busy} disabled={!isReady} class="w-full">Mail me a link</Act>
 		</form>
 	{/if}
 	<p class="mt-4 text-[14px]"><a class="text-tide underline" href="/sign-in">Back to signing in</a></p>

@@ -1,21 +1,25 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { Input } from 'flowbite-svelte';
 	import { LEAST_PASSWORD } from '$core/access';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
+	import { typedIn } from '$ui/typed';
 	import Card from '../Card.svelte';
 
 	let { data } = $props();
-	let password = $state('');
-	let again = $state('');
+	let isReady = $state(false);
+	onMount(() => (isReady = true));
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 
 	async function save(event: SubmitEvent) {
 		event.preventDefault();
 		if (busy) return;
-		if (password !== again) return void (trouble = 'The two are not the same. Enter it the same way twice.');
+		const password = typedIn(event, 'password');
+		if (password !== typedIn(event, 'again'))
+			return void (trouble = 'The two are not the same. Enter it the same way twice.');
 		busy = true;
 		const { link, to } = data;
 		const answer = await send<{ next: string }>('POST', '/sign-in/new-password', { link, password, to });
@@ -42,13 +46,13 @@
 		</p>
 		<form class="space-y-4" onsubmit={save}>
 			<Field id="new-password" label="Password" hint="at least {LEAST_PASSWORD} letters">
-				<Input id="new-password" type="password" autocomplete="new-password" bind:value={password} required autofocus />
+				<Input id="new-password" type="password" autocomplete="new-password" name="password" required autofocus />
 			</Field>
 			<Field id="again" label="Once more">
-				<Input id="again" type="password" autocomplete="new-password" bind:value={again} required />
+				<Input id="again" type="password" autocomplete="new-password" name="again" required />
 			</Field>
 			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
-			<Act tone="main" type="submit" {busy} class="w-full">Save</Act>
+			<Act tone="main" type="submit" {busy} disabled={!isReady} class="w-full">Save</Act>
 		</form>
 	</Card>
 {/if}

@@ -5,24 +5,31 @@
 	import Field from '$ui/Field.svelte';
 	import { hasPasskeys, usePasskey } from '$ui/passkey';
 	import { inWords, send } from '$ui/post';
+	import { typedIn } from '$ui/typed';
 	import Card from '../Card.svelte';
 
 	let { data } = $props();
-	let code = $state('');
+	let isReady = $state(false);
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	let offersPasskey = $state(false);
-	onMount(() => (offersPasskey = data.has.passkeys > 0 && hasPasskeys()));
+	onMount(() => {
+		offersPasskey = data.has.passkeys > 0 && hasPasskeys();
+		isReady = true;
+	});
 
 	async function byCode(event: SubmitEvent) {
 		event.preventDefault();
 		if (busy) return;
 		busy = true;
-		const answer = await send<{ next: string }>('POST', '/sign-in/second', { code, to: data.to });
+		const answer = await send<{ next: string }>('POST', '/sign-in/second', {
+			code: typedIn(event, 'code'),
+			to: data.to
+		});
 		busy = false;
 		if (answer.ok) return location.assign(answer.data.next);
 		trouble = inWords(answer.problem);
-		code = '';
+		(event.target as HTMLFormElement).reset();
 	}
 	async function byPasskey() {
 		busy = true;
@@ -46,7 +53,7 @@
 			>
 				<Input
 					id="code"
-					bind:value={code}
+					name="code"
 					autocomplete="one-time-code"
 					inputmode={data.has.app ? 'numeric' : 'text'}
 					required
@@ -55,7 +62,7 @@
 				/>
 			</Field>
 			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
-			<Act tone={offersPasskey ? 'quiet' : 'main'} type="submit" {busy} class="w-full">Go on</Act>
+			<Act tone={offersPasskey ? 'quiet' : 'main'} type="submit" {busy} disabled={!isReady} class="w-full">Go on</Act>
 		</form>
 		<p class="text-ink-2 text-[14px]">
 			Nothing of it at hand? A coordinator can take your second step away, so that you set up a new one.

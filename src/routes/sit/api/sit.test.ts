@@ -69,13 +69,19 @@ describe('from the door to the receipt, by HTTP alone', () => {
 		expect(
 			await call(answers, { otium, device, body: { revisions: [revision(1), revision(2, 'q2', null)] } })
 		).toMatchObject({ status: 200, body: { seqs: [1, 2], kept: null } });
-		expect((await call(paper, { otium, device })).body).toMatchObject({
-			lastSeq: 2,
-			answers: [
-				{ questionId: 'q1', value: true },
-				{ questionId: 'q2', value: null }
-			]
-		});
+		const back = (await call(paper, { otium, device })).body as {
+			questions: { id: string }[];
+			answers: { questionId: string }[];
+		};
+		expect(back).toMatchObject({ lastSeq: 2, answers: [{ value: true }, { value: null }] });
+		// Under names that are this candidate's own, and the same each time.
+		expect(sent.text).not.toMatch(/"q\d"/);
+		const names = back.questions.map((question) => question.id);
+		expect(back.answers.map(({ questionId }) => names.includes(questionId))).toEqual([true, true]);
+		const again = { ...revision(3), questionId: back.answers[1].questionId, value: false };
+		expect(await call(answers, { otium, device, body: { revisions: [again] } })).toMatchObject({ status: 200 });
+		const row = await otium.db('answer_standing').where({ question_id: 'q2' }).first('value');
+		expect(JSON.parse(row.value).value).toBe(false);
 
 		expect(
 			(await call(handIn, { otium, device, body: { commandId: 'hand-in-1', finishWord: 'keel' } })).body
