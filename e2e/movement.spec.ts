@@ -1,5 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { house } from './house';
+import { signedFetch } from './signed-fetch';
 import { sitsIn } from './sits';
 
 const home = house();
@@ -119,15 +120,9 @@ test('no going back: what lies behind is closed on the page, and with the server
 	await expect.poll(() => valueOf(me.id, form[1].id)).toBe('0.8');
 
 	// A request made by hand changes nothing either: it is kept, and does not count.
-	const told = await page.evaluate(async (questionId) => {
-		const revision = { seq: 900, questionId, value: 'd', marked: false, struck: [], inViewMs: 10 };
-		const answer = await fetch('/sit/api/answers', {
-			method: 'POST',
-			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({ revisions: [revision] })
-		});
-		return { status: answer.status, body: await answer.json() };
-	}, form[0].id);
+	const other = form[0].choices!.find(({ id }) => id !== stood)!.id;
+	const revision = { seq: 900, questionId: form[0].id, value: other, marked: false, struck: [], inViewMs: 10 };
+	const told = await signedFetch(page, 'POST', '/sit/api/answers', { revisions: [revision] });
 	expect(told).toMatchObject({ status: 409 });
 	expect(await valueOf(me.id, form[0].id)).toEqual(stood);
 	// What was passed unanswered stays passed, also for a page that is loaded anew, in this tab or in another browser.
@@ -155,12 +150,8 @@ test('answer to go on, and answer all before handing in', async ({ browser }) =>
 	await expect(dialog).toContainText(`1 of ${form.length} are answered. All must be answered before handing in.`);
 	await expect(page.getByTestId('confirm-hand-in')).toBeDisabled();
 	await dialog.getByRole('button', { name: 'Go on working' }).click();
-	const refused = await page.evaluate(async () => {
-		const body = JSON.stringify({ commandId: 'by-hand-0001', finishWord: '' });
-		const headers = { 'content-type': 'application/json' };
-		return (await fetch('/sit/api/hand-in', { method: 'POST', headers, body })).json();
-	});
-	expect(refused.code).toBe('blanks_left');
+	const refused = await signedFetch(page, 'POST', '/sit/api/hand-in', { commandId: 'by-hand-0001', finishWord: '' });
+	expect(refused.body.code).toBe('blanks_left');
 });
 
 test('own order of questions and of choices: two neighbours see different ones, each the same after a reload', async ({

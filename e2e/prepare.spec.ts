@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { expect, test, type Page } from '@playwright/test';
 import { openSecret } from '../src/lib/server/db';
 import { writeOneRoster, type KnownPerson } from '../src/core/people';
-import { CLIENT_VERSION, cookieName, prove } from '../stand-ins/sealed-client/prove';
+import { CLIENT_VERSION, ClientDevice, cookieName } from '../stand-ins/sealed-client';
 import { choose, go, house } from './house';
 
 const home = house();
@@ -172,7 +172,7 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 		await expect(page.getByRole('row', { name: /Lockdown sealed open/ })).toBeVisible();
 	});
 
-	let key = '';
+	let device: ClientDevice;
 	await test.step('without a key it can’t be planned; a key is shown once', async () => {
 		const { id } = await home.session('Lights and Shapes · Watch B');
 		await go(page, '/prepare/rules');
@@ -183,12 +183,15 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 		await page.waitForURL(/apply/);
 		await page.getByRole('checkbox', { name: 'Lights and Shapes · Watch B · 10:30' }).check();
 		await page.getByTestId('apply').click();
-		await expect(page.getByTestId('applied')).toContainText('The site has no key');
+		await expect(page.getByTestId('applied')).toContainText('No device of the site has enrolled');
 		await go(page, '/prepare/clients');
-		await page.locator('section', { hasText: 'Quayside' }).getByTestId('make-key').click();
-		key = await page.getByTestId('new-key').innerText();
+		await page.locator('section', { hasText: 'Quayside' }).getByTestId('enrol').click();
+		const code = (await page.getByTestId('enrolment').innerText()).trim();
+		device = await ClientDevice.enrol(home.url, code, 'Loft 12');
+		await expect(page.getByText('1 has come in.')).toBeVisible();
 		await page.reload();
-		await expect(page.getByText(key.split('.')[1])).toHaveCount(0);
+		await expect(page.getByText(code)).toHaveCount(0);
+		await expect(page.getByText('Loft 12')).toBeVisible();
 		await go(page, '/prepare/rules/apply?sheet=' + (await home.read((db) => db('rule_sheet').first('id'))).id);
 		await page.getByRole('checkbox', { name: 'Lights and Shapes · Watch B · 10:30' }).check();
 		await page.getByTestId('apply').click();
@@ -224,7 +227,7 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 			['0.9', 'too old'],
 			[CLIENT_VERSION, 'Is this you?']
 		]) {
-			const proof = await prove(home.url, key, version);
+			const proof = await ClientDevice.of(home.url, device.kept, version).prove();
 			if (!proof.ok) throw new Error(proof.message);
 			const client = await home.browser(browser);
 			await client.context().addCookies([{ name: cookieName(home.url), value: proof.cookie, url: home.url }]);

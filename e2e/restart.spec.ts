@@ -20,7 +20,7 @@ test('a server that is stopped answers what it has begun to read, cuts the lines
 	const device = new Device(url, 'restart-1');
 	const met = await device.post('/sit/api/knock', { code, ...people[1] });
 	await device.post('/sit/api/arrive', { note: met.body.note, commandId: 'restart-1', deviceName: 'Laptop' });
-	const stream = await fetch(`${url}/sit/api/stream`, { headers: { cookie: device.cookieHeader() } });
+	const stream = await fetch(url + device.addressOf('/sit/api/stream'), { headers: { cookie: device.cookieHeader() } });
 	expect(stream.headers.get('content-type')).toBe('text/event-stream');
 	const listening = stream.text().then(
 		() => 'ended',

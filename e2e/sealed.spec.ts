@@ -6,7 +6,7 @@ import { accountOfRun } from '../scripts/account-of-run';
 import { makeCrowdSession } from '../scripts/crowd-session';
 import { freePort, startServer } from '../scripts/server-process';
 import { openDb } from '../src/lib/server/db';
-import { makeSiteKey } from '../src/lib/server/identity';
+import { openEnrolment } from '../src/lib/server/identity';
 import { startOtium } from '../src/lib/server/otium';
 import { runCrowd, type Acknowledged } from '../stand-ins/crowd';
 
@@ -15,7 +15,7 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 	const dir = mkdtempSync(join(tmpdir(), 'otium-sealed-'));
 	const { code, people } = await makeCrowdSession(dir, 40);
 	const otium = await startOtium({ dataDir: dir, sweep: false, logLevel: 'silent' });
-	const clientKey = await makeSiteKey(otium, { role: 'coordinator', id: 'trial' }, 'q');
+	const { code: clientCode } = await openEnrolment(otium, { role: 'coordinator', id: 'trial' }, 'q');
 	await otium.db('session').update({
 		rules: otium.db.raw("json_set(rules, '$.lockdown.level', 'sealed', '$.lockdown.clientVersion', '2.0')")
 	});
@@ -37,10 +37,10 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 		expect(bare.handedIn).toBe(0);
 		expect(acknowledged).toEqual([]);
 		expect(Object.fromEntries(bare.refusals)).toEqual({ client_unproven: 40 });
-		// A key that this site never gave proves nothing.
-		const forged = await runCrowd({ ...crowd, seed: 4, clientKey: `${clientKey.slice(0, -4)}AAAA` });
+		// By a code that nobody made no device enrols.
+		const forged = await runCrowd({ ...crowd, seed: 4, clientCode: `${clientCode.slice(0, -3)}AAA` });
 		expect(forged.handedIn).toBe(0);
-		const sealed = await runCrowd({ ...crowd, seed: 5, clientKey });
+		const sealed = await runCrowd({ ...crowd, seed: 5, clientCode });
 		expect(Object.fromEntries(sealed.refusals)).toEqual({});
 		expect(sealed.handedIn).toBe(40);
 	} finally {

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
-import { loadSitting } from '../src/lib/server/sitting';
+import type { Db } from '../src/lib/server/db';
+import { loadSitting, OwnIds } from '../src/lib/server/sitting';
 import { arrive, type House } from './house';
 
 type Me = { id: string; number: string; family: string; given: string; sessionId: string };
@@ -66,14 +67,16 @@ export function sitsIn(home: House) {
 		});
 	}
 
-	const formOf = (id: string) =>
-		home.read(
-			async (db) => JSON.parse((await db('form').where({ sitting_id: id }).first('form')).form).questions
-		) as Promise<{ id: string; kind: string; picture?: string }[]>;
-	const valueOf = (sittingId: string, questionId: string) =>
+	const idsOf = async (db: Db, sittingId: string) =>
+		new OwnIds(db, sittingId, JSON.parse((await db('form').where({ sitting_id: sittingId }).first('form')).form));
+	/** The questions as the candidate's device has them. */
+	const formOf = (id: string) => home.read(async (db) => (await idsOf(db, id)).shown);
+	const valueOf = (sittingId: string, name: string) =>
 		home.read(async (db) => {
+			const ids = await idsOf(db, sittingId);
+			const { questionId } = ids.fromDevice({ questionId: name, value: null, struck: [] });
 			const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
-			return row ? JSON.parse(row.value).value : undefined;
+			return row ? ids.toDevice({ questionId, value: JSON.parse(row.value).value, struck: [] }).value : undefined;
 		});
 	const goTo = (page: Page, index: number) =>
 		page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();

@@ -1,6 +1,8 @@
 import { accountFor } from '$lib/server/closing';
 import type { Db } from '$lib/server/db';
+import type { AnswerValue, Form } from '$core/paper';
 import { verifyRecord } from '$lib/server/proof';
+import { OwnIds } from '$lib/server/sitting';
 import { findSession } from '$lib/server/session';
 import { evolve, isSittingEvent, newSitting, type Sitting, type SittingEvent } from '$core/sitting';
 import type { Acknowledged } from '../stand-ins/crowd';
@@ -32,9 +34,20 @@ export async function accountOfRun(
 	const stored = new Set(
 		rows.map((row) => `${row.number} ${row.question_id} ${JSON.stringify(JSON.parse(row.value).value)}`)
 	);
-	const lost = acknowledged.filter(
-		(one) => !stored.has(`${one.number} ${one.questionId} ${JSON.stringify(one.value)}`)
+	const forms: { number: string; sitting_id: string; form: string }[] = await db('form')
+		.join('sitting', 'sitting.id', 'form.sitting_id')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.select('number', 'sitting_id', 'form');
+	// Each device has names of its own for what is on its form.
+	const ids = new Map(
+		forms.map(({ number, sitting_id, form }) => [number, new OwnIds(db, sitting_id, JSON.parse(form) as Form)])
 	);
+	const lost = acknowledged.filter((one) => {
+		const { questionId, value } = ids
+			.get(one.number)!
+			.fromDevice({ ...one, value: one.value as AnswerValue, struck: [] });
+		return !stored.has(`${one.number} ${questionId} ${JSON.stringify(value)}`);
+	});
 	const { ledger } = await accountFor(db, (await findSession(db, sessionId))!);
 	const { broken } = await verifyRecord({ db, dataDir });
 	return {

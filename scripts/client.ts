@@ -1,23 +1,23 @@
-import { readFileSync } from 'node:fs';
-import { openSealedClient } from '../stand-ins/sealed-client';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { hostname } from 'node:os';
+import { ClientDevice, openSealedClient } from '../stand-ins/sealed-client';
 import { fail, readOptions } from './options';
 
-const { url, key, version } = readOptions({
+const { url, code, keep, version } = readOptions({
 	url: { type: 'string', default: 'http://localhost:4600' },
-	/** A file, so that the key stands in no list of processes. */
-	key: { type: 'string' },
+	/** Once on each device. */
+	code: { type: 'string' },
+	keep: { type: 'string', default: 'data/client-device.json' },
 	version: { type: 'string' }
 });
-if (!key) fail('--key takes the file that holds the site’s key. Make one under Prepare, Sealed clients.');
-
-let text = '';
+if (!code && !existsSync(keep))
+	fail('This device has not enrolled. Make a code under Prepare, Sealed clients: ./otium client --code CODE');
 try {
-	text = readFileSync(key!, 'utf8').trim();
-} catch {
-	fail(`${key} can’t be read. It holds the key as it was shown once: one line.`);
-}
-try {
-	await openSealedClient(url!, text, { version, args: process.getuid?.() === 0 ? ['--no-sandbox'] : [] });
+	const device = code
+		? await ClientDevice.enrol(url, code, hostname(), version)
+		: ClientDevice.of(url, readFileSync(keep, 'utf8'), version);
+	if (code) writeFileSync(keep, device.kept, { mode: 0o600 });
+	await openSealedClient(url, device, { args: process.getuid?.() === 0 ? ['--no-sandbox'] : [] });
 	console.log(`The sealed client is open on ${url}. Close it with Ctrl+C.`);
 } catch (error) {
 	fail(error instanceof Error ? error.message : String(error));

@@ -65,8 +65,7 @@ describe('options', () => {
 		['demo', ['--port', 'eighty'], '--port takes a whole number up to 65535, not "eighty".'],
 		['crowd', [], 'Say which session by its door code'],
 		['crowd', ['--session', 'K7PX-3MQ', '--data', '/nowhere'], 'There is no database in /nowhere.'],
-		['client', [], '--key takes the file'],
-		['client', ['--key', '/nowhere'], '/nowhere can’t be read.'],
+		['client', ['--keep', '/nowhere'], 'This device has not enrolled.'],
 		['backup', [], 'Say where to'],
 		['restore', ['--from', '/nowhere'], 'Say which backup'],
 		['test', ['--only', 'half'], '--only takes unit or e2e, not "half".']

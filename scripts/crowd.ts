@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync } from 'node:fs';
 import { readDoorCode, showDoorCode } from '$core/access';
 import { markOf, openDb, transact } from '$lib/server/db';
 import { findSessions } from '$lib/server/session';
@@ -12,16 +12,13 @@ const options = readOptions({
 	seed: { type: 'string' },
 	url: { type: 'string', default: 'http://localhost:4600' },
 	data: { type: 'string', default: 'data/demo' },
-	/** The file with the site's key: they sit with the sealed client. */
-	key: { type: 'string' },
+	/** The code by which the simulated devices enrol for the sealed client. */
+	enrol: { type: 'string' },
 	fast: { type: 'boolean', default: false }
 });
 if (!options.session) fail('Say which session by its door code: ./otium crowd --session K7PX-3MQ');
 const file = `${options.data}/otium.sqlite`;
 if (!existsSync(file)) fail(`There is no database in ${options.data}. Name the server's folder with --data.`);
-
-if (options.key && !existsSync(options.key))
-	fail(`There is no file ${options.key}. Make a key under Prepare, Sealed clients.`);
 
 const code = readDoorCode(options.session);
 const db = await openDb(file);
@@ -56,7 +53,7 @@ const report = await runCrowd({
 	candidates: people,
 	seed,
 	tempo: options.fast ? 0.02 : 1,
-	clientKey: options.key && readFileSync(options.key, 'utf8').trim(),
+	clientCode: options.enrol,
 	log: console.log
 });
 const reasons = [...report.refusals].map(([reason, count]) => `${count} ${reason.replaceAll('_', ' ')}`).join(', ');

@@ -27,8 +27,9 @@ const COMMANDS = {
 		needs: []
 	},
 	client: {
-		does: 'Open the sealed client’s stand-in: Chromium over the whole screen, proving itself with a site’s key.',
-		usage: '--key FILE [--url http://localhost:4600] [--version 2.1]',
+		does: 'Open the sealed client’s stand-in: Chromium over the whole screen, proving itself with this device’s key.',
+		usage:
+			'[--code CODE, the first time] [--keep data/client-device.json] [--url http://localhost:4600] [--version 2.1]',
 		needs: ['browser']
 	},
 	screenshots: {

@@ -22,6 +22,7 @@ export const init: ServerInit = async () => {
 	process.once('sveltekit:shutdown' as never, stop);
 };
 
+const AT_THE_DOOR = /^\/sit\/api\/(knock|arrive|rehearse)$/;
 const SAFE = new Set(['GET', 'HEAD', 'OPTIONS']);
 
 /** A changing request must come from a page of ours: browsers say where it comes from, whatever its content type is. */
@@ -97,7 +98,9 @@ const respond: Handle = async ({ event, resolve }) => {
 		if (token) event.locals.device = await deviceByToken(otium.db, token, otium.now());
 		if (event.locals.device) event.locals.signIn = hashToken(token!);
 		const note = readCookie(cookies, url, 'client');
-		if (note) event.locals.client = await readClientNote(otium, note, event.locals.address);
+		// At the door a client has proved itself a moment ago; what comes after is signed by it, each for itself.
+		if (note && AT_THE_DOOR.test(url.pathname))
+			event.locals.client = await readClientNote(otium, note, event.locals.address);
 	} else {
 		const token = readCookie(cookies, url, 'staff');
 		const session = token ? await staffByToken(otium, token) : null;

@@ -1,3 +1,4 @@
+import type { ClientDevice } from '../sealed-client/device';
 import { DeviceKey } from './signing';
 
 /** A candidate's browser as far as the server can tell: cookies, JSON and a live line. */
@@ -8,6 +9,8 @@ const DEVICE = 'otium-device';
 export class Browser {
 	#cookies = new Map<string, string>();
 	readonly #key: DeviceKey;
+	/** The sealed client around it; null: there is none. */
+	client: ClientDevice | null = null;
 
 	constructor(
 		private readonly url: string,
@@ -51,7 +54,8 @@ export class Browser {
 	}
 
 	async #send(path: string, init: RequestInit): Promise<Reply> {
-		const signed = this.#key.headers(init.method!, path, (init.body as string | undefined) ?? '');
+		const own = this.#key.headers(init.method!, path, (init.body as string | undefined) ?? '');
+		const signed = this.client?.sign(init.method!, new URL(this.url + path), own) ?? own;
 		const response = await fetch(this.url + path, {
 			...init,
 			headers: { ...init.headers, ...signed, cookie: this.cookieHeader(), origin: this.url },

@@ -1,6 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Behaviour } from './behaviour';
-import { cookieName, prove } from '../sealed-client/prove';
+import { ClientDevice, cookieName } from '../sealed-client/device';
 import { Browser, type Reply } from './browser';
 
 /** `device`: what the device that they sat at was given, when they come back to it. */
@@ -26,8 +26,8 @@ export type Ears = {
 	log: (line: string) => void;
 	/** Goes on changing answers instead of handing in, until told to stop. */
 	keepsWorking: boolean;
-	/** The site's key, for those who sit with the sealed client. */
-	clientKey: string | null;
+	/** The code by which devices enrol, for those who sit with the sealed client. */
+	clientCode: string | null;
 	/** Told to stop: finish the step and go. */
 	stopping: () => boolean;
 };
@@ -86,8 +86,14 @@ export class Candidate {
 	}
 
 	async #proveClient() {
-		if (this.ears.clientKey === null) return;
-		const proof = await prove(this.url, this.ears.clientKey);
+		const { clientCode } = this.ears;
+		if (clientCode === null) return;
+		try {
+			this.#browser.client ??= await ClientDevice.enrol(this.url, clientCode, `Device of ${this.person.number}`);
+		} catch (error) {
+			return this.ears.log(`${this.person.number}: ${(error as Error).message}`);
+		}
+		const proof = await this.#browser.client.prove();
 		if (proof.ok) this.#browser.carry(cookieName(this.url), proof.cookie);
 		else this.ears.log(`${this.person.number}: ${proof.message}`);
 	}

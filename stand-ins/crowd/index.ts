@@ -24,7 +24,7 @@ export type CrowdOptions = {
 	/** Nobody dawdles on the way: they were there before. */
 	promptly?: boolean;
 	/** The key of the site whose sealed client they sit with. */
-	clientKey?: string;
+	clientCode?: string;
 	acknowledged?: (answer: Acknowledged) => void;
 	log?: (line: string) => void;
 	/** Stops the crowd where it is. */
@@ -49,7 +49,7 @@ export async function runCrowd(options: CrowdOptions): Promise<CrowdReport> {
 			report.refusals.set(code, (report.refusals.get(code) ?? 0) + 1);
 		},
 		keepsWorking: options.keepWorking ?? false,
-		clientKey: options.clientKey ?? null,
+		clientCode: options.clientCode ?? null,
 		log: options.log ?? (() => {}),
 		stopping: () => options.signal?.aborted ?? false
 	};

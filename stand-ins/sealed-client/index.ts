@@ -2,28 +2,36 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type BrowserContext } from '@playwright/test';
-import { CLIENT_VERSION, cookieName, prove } from './prove';
+import { cookieName, type ClientDevice } from './device';
 
-export { CLIENT_VERSION, cookieName, prove } from './prove';
+export { CLIENT_VERSION, ClientDevice, cookieName } from './device';
 
-/** So often the client proves itself anew: well before a proof runs out. */
+/** So often the client proves itself anew at the door: well before a proof runs out. */
 const RENEW_MS = 60_000;
 
 export type SealedClient = { context: BrowserContext; close: () => Promise<void> };
 
+/** Has all that a browser sends of a sitting signed by the device as well. */
+export async function signAll(context: BrowserContext, device: ClientDevice): Promise<void> {
+	await context.route('**/sit/api/**', async (route) => {
+		const request = route.request();
+		const headers = device.sign(request.method(), new URL(request.url()), await request.allHeaders());
+		await route.continue({ headers });
+	});
+}
+
 /**
  * A small stand-in for a sealed client: it proves itself to the server, opens Chromium over the whole screen on the door
- * with nothing else around it, and goes on proving itself while it runs. What a real one does to the rest of the machine
- * it does not do.
+ * with nothing else around it, and signs all that is sent from there. What a real one does to the rest of the machine it
+ * does not do.
  * @throws Error with the server's words when the server does not take the proof
  */
 export async function openSealedClient(
 	url: string,
-	key: string,
-	options: { version?: string; headless?: boolean; args?: string[]; executablePath?: string } = {}
+	device: ClientDevice,
+	options: { headless?: boolean; args?: string[]; executablePath?: string } = {}
 ): Promise<SealedClient> {
-	const version = options.version ?? CLIENT_VERSION;
-	const first = await prove(url, key, version);
+	const first = await device.prove();
 	if (!first.ok) throw new Error(`${first.message} ${first.instead}`);
 	// A profile of its own, gone afterwards. Only the window that Chromium opens by itself fills the screen: a context that
 	// is made later gets an ordinary window, with tabs and an address.
@@ -39,10 +47,11 @@ export async function openSealedClient(
 	const carry = (cookie: string) =>
 		context.addCookies([{ name: cookieName(url), value: cookie, url, httpOnly: true, sameSite: 'Strict' }]);
 	await carry(first.cookie);
+	await signAll(context, device);
 	const [page] = context.pages();
 	await page.goto('/sit');
 	const timer = setInterval(async () => {
-		const next = await prove(url, key, version).catch(() => null);
+		const next = await device.prove().catch(() => null);
 		if (next?.ok) await carry(next.cookie);
 	}, RENEW_MS);
 	const close = async () => {

@@ -1,8 +1,8 @@
 import type { SessionRules } from '../session';
 import { isAtLeast } from './version';
 
-/** A sealed client that has proved itself: with which site's key, and which version it says it is. */
-export type ProvenClient = { siteId: string; version: string };
+/** A sealed client that has proved itself: the device that it runs on, whose it is, and which version it is. */
+export type ProvenClient = { siteId: string; version: string; deviceId: string };
 
 /** Whether a session's rules are met by the client that somebody comes with; null: with none. */
 export function clientFor(

@@ -33,6 +33,8 @@ export {
 	signatureHeaders
 } from './request-signature';
 export type { Nonce, SignedRequest } from './request-signature';
+export { clientSignatureBase, clientSignatureParts, readClientSignature } from './client-signature';
+export type { ClientSigned } from './client-signature';
 export { browserName } from './browser-name';
 export { LEAST_PASSWORD, MOST_PASSWORD, passwordFault } from './password';
 export { AWAITED, awaited, CONFIRMED_FOR_MS, IDLE_MINUTES, SIGN_IN_RULES } from './second-step';

@@ -50,8 +50,10 @@ export function readSignature(
 	header: (name: string) => string | null
 ): { digest: string; nonce: Nonce; signature: string } | null {
 	const digest = header('content-digest') ?? '';
-	const input = header('signature-input') ?? '';
-	const [, signature] = /^otium=:([A-Za-z0-9+/]{86}==):$/.exec(header('signature') ?? '') ?? [];
+	// A sealed client puts its own behind.
+	const [input] = (header('signature-input') ?? '').split(', client=');
+	const [own] = (header('signature') ?? '').split(', client=');
+	const [, signature] = /^otium=:([A-Za-z0-9+/]{86}==):$/.exec(own) ?? [];
 	const nonce = readNonce(/;nonce="([^"]{1,120})"/.exec(input)?.[1] ?? '');
 	// Nothing else may be said to be covered: what was not signed is not believed.
 	if (!nonce || !signature || input !== `${LABEL}=${paramsOf(nonce)}`) return null;

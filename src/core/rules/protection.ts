@@ -11,12 +11,18 @@ export type ProtectionFacts = {
 	lostNetworks: number;
 	/** Whether each candidate is dealt questions of their own from pools. */
 	ownQuestions: boolean;
-	/** Whether the site has a key with which a sealed client can prove itself. */
-	siteHasKey: boolean;
+	/** Whether a device of the site has enrolled, whose sealed client can prove itself. */
+	siteHasClients: boolean;
 };
 
 /** "Own questions and own order, sealed, one network. Open: printing is allowed." */
-export function protectionOf({ rules, networks, lostNetworks, ownQuestions, siteHasKey }: ProtectionFacts): Protection {
+export function protectionOf({
+	rules,
+	networks,
+	lostNetworks,
+	ownQuestions,
+	siteHasClients
+}: ProtectionFacts): Protection {
 	const { lockdown, order, door, review, movement } = rules;
 	const inForce: string[] = [];
 	const gaps: string[] = [];
@@ -28,8 +34,9 @@ export function protectionOf({ rules, networks, lostNetworks, ownQuestions, site
 	// On one page for everything there is nothing to go back to.
 	if (forwardBy(movement) !== null) inForce.push('no way back');
 
-	if (lockdown.level === 'sealed' && siteHasKey) inForce.push(`sealed, client ${lockdown.clientVersion} or newer`);
-	else if (lockdown.level === 'sealed') gaps.push('sealed, but the site has no key: no client can prove itself');
+	if (lockdown.level === 'sealed' && siteHasClients) inForce.push(`sealed, client ${lockdown.clientVersion} or newer`);
+	else if (lockdown.level === 'sealed')
+		gaps.push('sealed, but no device of the site has enrolled: no client can prove itself');
 	else if (lockdown.level === 'watched') inForce.push('watched, full screen');
 	else gaps.push('nothing keeps other programs away');
 	if (lockdown.level !== 'open') {

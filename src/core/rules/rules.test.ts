@@ -79,7 +79,7 @@ describe('comparing', () => {
 describe('the protection in force', () => {
 	const told = (rules: SessionRules, change: Partial<Parameters<typeof protectionOf>[0]> = {}) =>
 		protectionInWords(
-			protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasKey: true, ...change })
+			protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasClients: true, ...change })
 		);
 	const sealed = SHIPPED_SHEETS[0].rules;
 
@@ -93,7 +93,7 @@ describe('the protection in force', () => {
 	});
 
 	it('does not count on what is not there', () => {
-		expect(told(sealed, { siteHasKey: false })).toMatch(/Open: .*sealed, but the site has no key/);
+		expect(told(sealed, { siteHasClients: false })).toMatch(/Open: .*sealed, but no device of the site has enrolled/);
 		expect(told(withValue(sealed, 'door.networks', ['gone']), { lostNetworks: 1 })).toMatch(
 			/its networks no longer exist/
 		);

@@ -33,7 +33,7 @@ export type SessionFacts = {
 	/** Candidates with more time: what each needs, and when the last of them finishes if all begin at the opening. */
 	extraTime: { count: number; lastEnds: number | null; needs: { person: Named; minutes: number | null }[] };
 	networks: { named: { id: string; name: string }[]; lost: number; known: { id: string; name: string }[] };
-	siteHasKey: boolean;
+	siteHasClients: boolean;
 	/** Sittings that the site may still use, and how many this session would; null: not counted. */
 	entitlement: { left: number; needed: number } | null;
 	/** Other sessions of the paper that are not finished. */

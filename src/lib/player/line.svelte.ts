@@ -100,7 +100,7 @@ export class Line {
 		if (answer.ok) {
 			this.#beatMs = answer.data.next;
 			this.#heard(answer.data.now);
-		} else this.#missed(answer.status);
+		} else this.#missed(answer.status, answer.problem.code);
 	}
 
 	#take(picture: SittingPicture) {
@@ -121,7 +121,8 @@ export class Line {
 
 	#missed(status: number, code = '') {
 		if (code === 'second_device') this.isFreed = true;
-		if (status === 401) this.isSignedOut = true;
+		// Signed out, or no longer in the sealed client that this paper is sat in.
+		if (status === 401 || code === 'client_unproven' || code === 'client_outdated') this.isSignedOut = true;
 		if (status === 0 || status >= 500) this.downSince ??= this.clock.read();
 	}
 }

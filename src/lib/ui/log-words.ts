@@ -84,6 +84,9 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	staff_added: ({ body }) => `${body.name} added to the staff: ${(body.roles as string[]).join(', ')}`,
 	staff_changed: ({ body }) =>
 		`${body.name}’s roles: ${(body.roles as string[]).join(', ') || 'none'}${body.password ? ', new password' : ''}`,
+	enrolment_opened: () => 'A code made by which devices enrol for the sealed client',
+	client_enrolled: ({ body }) => `${body.device} enrolled for the sealed client`,
+	client_withdrawn: ({ body }) => `${body.device} withdrawn: its sealed client proves nothing any more`,
 	site_key_made: ({ body }) => `Key ${body.key} for sealed clients made`,
 	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
 	mail_posted: ({ body }) =>

@@ -2,7 +2,7 @@ import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
 /** What would make a protection less than it looks, or shut candidates out. */
-export function checkLockdown({ rules, networks, siteHasKey, withoutClient, kind }: SessionFacts): Finding[] {
+export function checkLockdown({ rules, networks, siteHasClients, withoutClient, kind }: SessionFacts): Finding[] {
 	const { lockdown, review, admission, door, startWord, timing } = rules;
 	const found: Finding[] = [];
 	const push = (
@@ -14,12 +14,12 @@ export function checkLockdown({ rules, networks, siteHasKey, withoutClient, kind
 		field: Finding['field'] = 'lockdown'
 	) => found.push({ code, level, field, title, message, fixes });
 
-	if (lockdown.level === 'sealed' && !siteHasKey)
+	if (lockdown.level === 'sealed' && !siteHasClients)
 		push(
 			'no_key',
 			'block',
 			'No client could prove itself.',
-			'The site has no key for sealed clients. Make one under Sealed clients, or choose another lockdown.',
+			'No device of the site has enrolled. Enrol them under Sealed clients, or choose another lockdown.',
 			[{ text: 'watched instead', set: { 'rules.lockdown.level': 'watched' } }]
 		);
 	if (lockdown.level !== 'open' && lockdown.onLeaving === 'hand_in')

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
+import { clientDevice } from './migration-client-device';
 import { heldBack } from './migration-held-back';
 import { ownClock } from './migration-own-clock';
 import { sealed } from './migration-sealed';
@@ -216,7 +217,7 @@ async function makeAppendOnly(db: Knex, table: string) {
 	}
 }
 
-const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn];
+const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn, clientDevice];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

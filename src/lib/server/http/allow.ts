@@ -1,5 +1,14 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { clientFor, may, mayAnywhere, type Act, type Awaited, type ProvenClient, type StaffMember } from '$core/access';
+import {
+	clientFor,
+	isAtLeast,
+	may,
+	mayAnywhere,
+	type Act,
+	type Awaited,
+	type ProvenClient,
+	type StaffMember
+} from '$core/access';
 import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
 import { actorAt, type KnownDevice as Device } from '../identity';
@@ -77,6 +86,7 @@ export const device: Allow<House & { device: Device }> = {
 		const { otium, device } = event.locals;
 		if (!device) fail('not_at_the_door');
 		await mustBeSigned(event);
+		await mustComeByClient(otium, device.sittingId, event.locals.client);
 		const odd = otium.whereabouts.heard(
 			event.locals.signIn ?? '',
 			event.locals.address,
@@ -98,6 +108,14 @@ export const boundDevice: Allow<House & { device: Device }> = {
 		return known;
 	}
 };
+
+/** Where a session asks for a sealed client, each request of its sittings is signed by one. */
+async function mustComeByClient(otium: Otium, sittingId: string, client: ProvenClient | null): Promise<void> {
+	const row = await otium.db('sitting').where({ id: sittingId }).first('client_site', 'client_least');
+	if (!row?.client_site) return;
+	if (client?.siteId !== row.client_site) refuse(refusal('client_unproven'));
+	if (!isAtLeast(client!.version, row.client_least)) refuse(refusal('client_outdated'));
+}
 
 /** Not a question leaves without a client that has proved itself, where the session asks for one. */
 export function mustBeProven(session: Session, client: ProvenClient | null): void {

@@ -1,7 +1,7 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { readNonce, signatureHeaders } from '$core/access';
+import { readNonce, readSignature, signatureHeaders } from '$core/access';
 import { fail } from '$core/problem';
-import { digestOf } from '../identity';
+import { clientOfRequest, digestOf } from '../identity';
 import { noteDevice } from '../sitting';
 
 type Asked = Pick<RequestEvent, 'request' | 'url' | 'locals'>;
@@ -27,6 +27,12 @@ export async function mustBeSigned({ request, url, locals }: Asked): Promise<voi
 		fail('not_signed');
 	}
 	locals.digest = request.headers.get('content-digest');
+	locals.client = await clientOfRequest(otium, (name) => request.headers.get(name), {
+		method: request.method,
+		path: url.pathname,
+		digest: locals.digest ?? digestOf(''),
+		browser: readSignature(headersOf(request, url))!.signature
+	});
 }
 
 /** Refuses a body that is not the one that was signed. */

@@ -1,15 +1,17 @@
 export { TryLimits } from './limits';
 export { actorAt, addStaff, listStaff, saveStaff } from './staff';
 export {
-	listSiteKeys,
+	clientOfRequest,
+	enrol,
+	listClientDevices,
 	makeChallenge,
-	makeSiteKey,
-	proofOf,
+	openEnrolment,
+	proofText,
 	proveClient,
 	readClientNote,
-	withdrawSiteKey
+	withdrawClientDevice
 } from './sealed';
-export type { SiteKey } from './sealed';
+export type { ClientDevice } from './sealed';
 export { knock } from './knock';
 export type { Answer } from './answer';
 export { arrive, notMe, photoByNote } from './arrive';

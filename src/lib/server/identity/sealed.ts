@@ -1,8 +1,17 @@
-import { createHmac, timingSafeEqual } from 'node:crypto';
+import { createPublicKey, randomBytes, verify } from 'node:crypto';
+import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
-import type { ProvenClient } from '$core/access';
+import {
+	clientSignatureBase,
+	readClientSignature,
+	readDoorCode,
+	showSlip,
+	slipCodeFrom,
+	type ProvenClient
+} from '$core/access';
 import type { Actor } from '$core/sitting';
-import { openSecret, sealSecret, transact, type Query } from '../db';
+import { markOf, perHouse, transact, type Query } from '../db';
+import { heldBy } from '../lines';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { newToken, readNote, signNote } from './tokens';
@@ -12,8 +21,13 @@ type Needs = Pick<House, 'db' | 'now' | 'limits'>;
 
 /** A challenge is answered at once or not at all. */
 const CHALLENGE_MS = 60_000;
-/** A proof holds so long; the client proves itself anew while it runs, so a proof that was copied is soon worth nothing. */
+/** A proof at the door holds so long; the client proves itself anew while it runs, and signs each request once it is in. */
 const PROOF_MS = 3 * 60_000;
+/** In so long whoever looks after the devices goes from one to the next. */
+const ENROLMENT_MS = 2 * 3_600_000;
+const MOST_DEVICES = 500;
+/** How often it is written down that a device was there. */
+const SEEN_EVERY_MS = 60_000;
 
 /** Makes a nonce that can be answered once. */
 export async function makeChallenge(otium: Needs): Promise<{ nonce: string; expires: number }> {
@@ -28,17 +42,126 @@ export async function makeChallenge(otium: Needs): Promise<{ nonce: string; expi
 	return { nonce, expires };
 }
 
-/** What a client with this key answers: HMAC-SHA-256 (RFC 2104) of the nonce and its version, as hexadecimal digits. */
-export function proofOf(secret: string, nonce: string, version: string): string {
-	return createHmac('sha256', secret).update(`${nonce}.${version}`).digest('hex');
+/** A code by which devices of a site enrol, for two hours; told this once. */
+export async function openEnrolment(otium: Needs, by: Actor, siteId: string): Promise<{ code: string; until: number }> {
+	const now = otium.now();
+	const code = slipCodeFrom(randomBytes(80));
+	const until = now + ENROLMENT_MS;
+	await transact(otium.db, async (trx) => {
+		await trx('client_enrolment').where('expires_at', '<', now).delete();
+		await trx('client_enrolment').insert({
+			code_mark: markOf(trx, `enrol ${code}`),
+			site_id: siteId,
+			made_by: by.id,
+			made_at: now,
+			expires_at: until
+		});
+		await appendToLogbook(trx, [{ at: now, by, kind: 'enrolment_opened', body: { site: siteId } }]);
+	});
+	return { code: showSlip(code), until };
 }
 
-export type Answered = { nonce: string; keyId: string; version: string; proof: string; address: string };
+export type Enrolled =
+	{ ok: true; deviceId: string } | { ok: false; message: string; instead: string; waitSeconds?: number };
+
+/** Takes a device in: the key that it has made for itself, whose private half it keeps. */
+export async function enrol(
+	otium: Needs,
+	asked: { code: string; name: string; publicKey: string; address: string }
+): Promise<Enrolled> {
+	const now = otium.now();
+	const counted = await otium.limits.consume('word', 'enrol', asked.address, now);
+	const wrong = {
+		ok: false as const,
+		message: 'No devices enrol by this code.',
+		instead: 'Ask for the code of now; it holds for two hours.'
+	};
+	if (counted.wait > 0) return { ...wrong, waitSeconds: counted.wait };
+	if (!isEd25519(asked.publicKey)) return { ...wrong, message: 'This is no key on Ed25519.' };
+	const id = nanoid(12);
+	const taken = await transact(otium.db, async (trx) => {
+		const code_mark = markOf(trx, `enrol ${readDoorCode(asked.code)}`);
+		const open = await trx('client_enrolment')
+			.where({ code_mark })
+			.where('expires_at', '>', now)
+			.where('devices', '<', MOST_DEVICES)
+			.first('site_id', 'made_by');
+		if (!open) return false;
+		await trx('client_enrolment').where({ code_mark }).increment('devices', 1);
+		await trx('client_device').insert({
+			id,
+			site_id: open.site_id,
+			name: asked.name,
+			public_key: asked.publicKey,
+			enrolled_by: open.made_by,
+			enrolled_at: now
+		});
+		const by: Actor = { role: 'system', id: 'enrolment' };
+		const body = { device: asked.name, id, site: open.site_id };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'client_enrolled', body }]);
+		return true;
+	});
+	if (!taken) {
+		await otium.limits.missed('word', asked.address);
+		return wrong;
+	}
+	await otium.limits.succeeded(counted);
+	return { ok: true, deviceId: id };
+}
+
+function isEd25519(publicKey: string): boolean {
+	try {
+		return keyOf(publicKey).asymmetricKeyType === 'ed25519';
+	} catch {
+		return false;
+	}
+}
+
+const keyOf = (publicKey: string) =>
+	createPublicKey({ key: Buffer.from(publicKey, 'base64url'), format: 'der', type: 'spki' });
+
+type Row = { id: string; site_id: string; public_key: string; seen_at: number | null; withdrawn_at: number | null };
+type Known = { row: Row; key: ReturnType<typeof keyOf>; seenAt: number };
+/** Read once; what is withdrawn is forgotten here by whoever withdraws it. */
+const known = perHouse(() => new LRUCache<string, Known>({ max: 10_000 }));
+
+async function deviceKey(db: Query, id: string): Promise<Known | null> {
+	const there = known(db).get(id);
+	if (there) return there;
+	const row: Row | undefined = await db('client_device').where({ id }).whereNull('withdrawn_at').first();
+	if (!row) return null;
+	const fresh = { row, key: keyOf(row.public_key), seenAt: 0 };
+	known(db).set(id, fresh);
+	return fresh;
+}
+
+/** Whether it is that device's signature; notes that the device was there. */
+async function isSignedBy(
+	otium: Needs,
+	deviceId: string,
+	version: string,
+	text: string,
+	signature: string
+): Promise<ProvenClient | null> {
+	const device = await deviceKey(otium.db, deviceId);
+	if (!device || !verify(null, Buffer.from(text), device.key, Buffer.from(signature, 'base64'))) return null;
+	const now = otium.now();
+	if (now - device.seenAt >= SEEN_EVERY_MS) {
+		device.seenAt = now;
+		await otium.db('client_device').where({ id: deviceId }).update({ seen_at: now, version });
+	}
+	return { siteId: device.row.site_id, version, deviceId };
+}
+
+/** What a client signs at the door: the number that it was given, and its version. */
+export const proofText = (nonce: string, version: string) => `${nonce}.${version}`;
+
+export type Answered = { nonce: string; device: string; version: string; signature: string; address: string };
 export type Proved = { ok: true; note: string; expires: number } | { ok: false; message: string; instead: string };
 
 /**
- * Takes the answer to a challenge. The nonce is used up whatever the answer is. The note that comes back holds for the
- * address that it was given to, for minutes.
+ * Takes the answer to a challenge, at the door. The nonce is used up whatever the answer is. The note that comes back
+ * holds for the address that it was given to, for minutes, and for the door alone.
  */
 export async function proveClient(otium: Needs, answer: Answered): Promise<Proved> {
 	const now = otium.now();
@@ -50,81 +173,87 @@ export async function proveClient(otium: Needs, answer: Answered): Promise<Prove
 		.update({ used_at: now });
 	if (used === 0)
 		return { ok: false, message: 'This challenge was used or has expired.', instead: 'Ask for a new one.' };
-	const key = await otium
-		.db('site_key')
-		.where({ id: answer.keyId })
-		.whereNull('withdrawn_at')
-		.first('site_id', 'secret');
-	const right = proofOf((key && openSecret(otium.db, key.secret)) ?? '', answer.nonce, answer.version);
-	const isRight = key !== undefined && sameText(right, answer.proof);
-	if (!isRight)
+	const { nonce, device, version, signature, address } = answer;
+	const client = await isSignedBy(otium, device, version, proofText(nonce, version), signature);
+	if (!client)
 		return {
 			ok: false,
 			message: 'The sealed client could not prove itself.',
-			instead:
-				'Its key is not one of this site’s, or was withdrawn. Whoever looks after the devices puts the new key in.'
+			instead: 'This device has not enrolled, or was withdrawn. Whoever looks after the devices can enrol it anew.'
 		};
 	const expires = now + PROOF_MS;
-	const note = await signNote(
-		otium.db,
-		{ client: true, siteId: key.site_id, version: answer.version, address: answer.address },
-		expires
-	);
-	return { ok: true, note, expires };
+	return { ok: true, note: await signNote(otium.db, { client, address }, expires), expires };
 }
 
-function sameText(a: string, b: string): boolean {
-	const [x, y] = [Buffer.from(a), Buffer.from(b)];
-	return x.length === y.length && timingSafeEqual(x, y);
-}
-
-/** The client that a note stands for, when it comes from where it was given. */
+/** The client that a note from the door stands for, when it comes from where it was given and its device still holds. */
 export async function readClientNote(otium: Needs, note: string, address: string): Promise<ProvenClient | null> {
 	const read = await readNote(otium.db, note, otium.now());
 	if (!read?.client || read.address !== address) return null;
-	return { siteId: read.siteId as string, version: read.version as string };
+	const client = read.client as ProvenClient;
+	return (await deviceKey(otium.db, client.deviceId)) ? client : null;
 }
 
-/** A site's key as it may be shown: never its secret. */
-export type SiteKey = { id: string; siteId: string; site: string; madeAt: number; withdrawnAt: number | null };
+/**
+ * The client that has signed this request of a sitting beside the browser; null: none has.
+ * @param browser the browser's own signature, which has been checked
+ */
+export async function clientOfRequest(
+	otium: Needs,
+	header: (name: string) => string | null,
+	request: { method: string; path: string; digest: string; browser: string }
+): Promise<ProvenClient | null> {
+	const said = readClientSignature(header);
+	if (!said) return null;
+	const { device, version, signature } = said;
+	const text = clientSignatureBase({ ...request, device, version });
+	return isSignedBy(otium, device, version, text, signature);
+}
 
-export async function listSiteKeys(db: Query): Promise<SiteKey[]> {
-	const rows: { id: string; site_id: string; site: string; made_at: number; withdrawn_at: number | null }[] = await db(
-		'site_key'
-	)
-		.join('site', 'site.id', 'site_key.site_id')
-		.orderBy('made_at', 'desc')
-		.select('site_key.id', 'site_id', 'site.name as site', 'made_at', 'withdrawn_at');
+/** A device as it is listed. */
+export type ClientDevice = {
+	id: string;
+	siteId: string;
+	name: string;
+	enrolledBy: string;
+	enrolledAt: number;
+	seenAt: number | null;
+	version: string | null;
+	withdrawnAt: number | null;
+};
+
+/** The devices of all sites, those that hold first. */
+export async function listClientDevices(db: Query): Promise<ClientDevice[]> {
+	const rows = await db('client_device')
+		.leftJoin('staff', 'staff.id', 'client_device.enrolled_by')
+		.orderBy([{ column: 'client_device.withdrawn_at', nulls: 'first' }, 'client_device.name'])
+		.select('client_device.*', 'staff.name as by_name');
 	return rows.map((row) => ({
 		id: row.id,
 		siteId: row.site_id,
-		site: row.site,
-		madeAt: row.made_at,
+		name: row.name,
+		enrolledBy: row.by_name ?? row.enrolled_by,
+		enrolledAt: row.enrolled_at,
+		seenAt: row.seen_at,
+		version: row.version,
 		withdrawnAt: row.withdrawn_at
 	}));
 }
 
-/**
- * Makes a key for a site and returns it whole, the only time that it is shown. Older ones go on holding until they are
- * withdrawn, so that devices can be changed over one by one.
- */
-export async function makeSiteKey(otium: Needs, by: Actor, siteId: string): Promise<string> {
-	const id = nanoid(10);
-	const secret = newToken();
+/** From now on it proves nothing, and what it has open ends. Returns whether it held until now. */
+export async function withdrawClientDevice(
+	otium: Needs & Pick<House, 'lines'>,
+	by: Actor,
+	id: string
+): Promise<boolean> {
 	const now = otium.now();
-	await transact(otium.db, async (trx) => {
-		await trx('site_key').insert({ id, site_id: siteId, secret: sealSecret(trx, secret), made_at: now });
-		await appendToLogbook(trx, [{ at: now, by, kind: 'site_key_made', body: { site: siteId, key: id } }]);
+	const changed = await transact(otium.db, async (trx) => {
+		const row = await trx('client_device').where({ id }).whereNull('withdrawn_at').first('name');
+		if (!row) return false;
+		await trx('client_device').where({ id }).update({ withdrawn_at: now });
+		await appendToLogbook(trx, [{ at: now, by, kind: 'client_withdrawn', body: { device: row.name, id } }]);
+		return true;
 	});
-	return `${id}.${secret}`;
-}
-
-/** From now on nothing is proved with it; a proof that was given holds out its minutes. */
-export async function withdrawSiteKey(otium: Needs, by: Actor, id: string): Promise<boolean> {
-	const now = otium.now();
-	return transact(otium.db, async (trx) => {
-		const changed = await trx('site_key').where({ id }).whereNull('withdrawn_at').update({ withdrawn_at: now });
-		if (changed === 1) await appendToLogbook(trx, [{ at: now, by, kind: 'site_key_withdrawn', body: { key: id } }]);
-		return changed === 1;
-	});
+	known(otium.db).delete(id);
+	otium.lines.end(heldBy.client(id));
+	return changed;
 }

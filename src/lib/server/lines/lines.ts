@@ -90,5 +90,6 @@ export class Lines {
 export const heldBy = {
 	staff: (staffId: string) => `staff ${staffId}`,
 	signIn: (tokenHash: string) => `sign-in ${tokenHash}`,
-	device: (sittingId: string, epoch: number) => `device ${sittingId} ${epoch}`
+	device: (sittingId: string, epoch: number) => `device ${sittingId} ${epoch}`,
+	client: (deviceId: string) => `client ${deviceId}`
 };

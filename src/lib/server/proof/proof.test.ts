@@ -190,6 +190,10 @@ describe('a receipt', () => {
 		const said = JSON.parse(Buffer.from(payload, 'base64url').toString());
 		expect(said).toMatchObject({ receipt: 'AAAAA-BBBBB', number: 'DO-1001', paper: 'Numbers', version: 1, answers: 2 });
 		expect(await verdict(`Dear house, here it is:\n\n${jws}\n`)).toMatchObject({ isOurs: true, now: 'same' });
+		// As the file has it that a candidate keeps.
+		expect(
+			await verdict(`Numbers, handed in.\n\nPaste it at http://localhost/verify to see what was handed in.\n\n${jws}`)
+		).toMatchObject({ isOurs: true });
 		// As a mail program breaks it.
 		expect(await verdict(jws.replace(/(.{60})/g, '$1\r\n'))).toMatchObject({ isOurs: true, now: 'same' });
 	});
@@ -222,7 +226,7 @@ describe('a receipt', () => {
 		['nothing', () => ''],
 		['words', () => 'I did hand it in'],
 		['another house’s', (jws: string) => `${jws.slice(0, -86)}${'A'.repeat(86)}`],
-		['a changed one', (jws: string) => jws.replace(/\.(.)/, (_, letter) => `.${letter === 'e' ? 'f' : 'e'}`)],
+		['a changed one', (jws: string) => jws.replace(/\.eyJ(.)/, (_, letter) => `.eyJ${letter === 'e' ? 'f' : 'e'}`)],
 		[
 			'one without a signature',
 			(jws: string) => `${Buffer.from('{"alg":"none"}').toString('base64url')}${jws.slice(jws.indexOf('.'))}`

@@ -56,7 +56,8 @@ export async function signedReceipt(db: Query, sittingId: string, now: number): 
 
 /** Looks whether a text holds a receipt of this house, and whether what is kept is still what was handed in. */
 export async function verifyReceipt(db: Query, text: string): Promise<ReceiptVerdict> {
-	const [jws] = /[\w-]+\.[\w-]+\.[\w-]{86}/.exec(text.replace(/\s+/g, '')) ?? [];
+	// Both of its first parts are JSON objects, which in base64url begin so; a mail program may have broken the line.
+	const [jws] = /eyJ[\w-]*\.eyJ[\w-]*\.[\w-]{86}/.exec(text.replace(/\s+/g, '')) ?? [];
 	const said = jws ? await readReceipt(db, jws) : null;
 	if (!said) return { isOurs: false };
 	const { receipt, number, sitting, paper, version, at, answers } = said;

@@ -82,7 +82,9 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			lost: rules.door.networks.filter((id) => !networks.some((one) => one.id === id)).length,
 			known: networks
 		},
-		siteHasKey: Boolean(await db('site_key').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')),
+		siteHasClients: Boolean(
+			await db('client_device').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')
+		),
 		entitlement: await entitlementOf(db, place),
 		othersPending: await othersPending(db, place),
 		owing: input.kind === 'rehearsal' ? await owingOf(db, place.administrationId, paper.id, now) : 0,

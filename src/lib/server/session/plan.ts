@@ -90,7 +90,7 @@ export async function planSession(
 					networks: facts.networks.named.map((one) => one.name),
 					lostNetworks: facts.networks.lost,
 					ownQuestions: facts.paper.pools.length > 0,
-					siteHasKey: facts.siteHasKey
+					siteHasClients: facts.siteHasClients
 				})
 			),
 			rules,

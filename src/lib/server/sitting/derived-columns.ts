@@ -27,6 +27,8 @@ export function derivedColumns(one: Loaded) {
 		deadline,
 		answers_until: answersUntil(one, atTimeUp === 'flag' ? null : graceEnds),
 		forward_by: forwardBy(session.rules.movement),
+		client_site: session.rules.lockdown.level === 'sealed' ? session.site.id : null,
+		client_least: session.rules.lockdown.level === 'sealed' ? session.rules.lockdown.clientVersion : null,
 		clock_waits: isAtWork(sitting) && sitting.clockStartedAt === null,
 		due_at: mayRunOut && endsByItself ? graceEnds : null
 	};

@@ -1,3 +1,4 @@
+import { generateKeyPairSync } from 'node:crypto';
 import { parse } from 'csv-parse/sync';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
@@ -13,7 +14,8 @@ import { GET as calendar } from './[id]/calendar.ics/+server';
 import { GET as print } from './[id]/print/[what]/+server';
 import { GET as supervision } from './[id]/supervision.csv/+server';
 import { POST as administration, PUT as make } from './administration/+server';
-import { DELETE as withdrawKey, POST as makeKey } from './clients/+server';
+import { DELETE as withdrawClient, POST as openEnrolment } from './clients/+server';
+import { POST as enrol } from '../../sit/api/enrol/+server';
 import { POST as draft } from './draft/+server';
 import { POST as mail } from './mail/+server';
 import { DELETE as dropNetwork, POST as network } from './networks/+server';
@@ -69,7 +71,7 @@ describe('what is a site’s', () => {
 	const routes: [string, unknown, Asked][] = [
 		['a room', room, { body: ROOM }],
 		['a network', network, { body: NETWORK }],
-		['a key', makeKey, { body: { siteId: 'quayside' } }],
+		['a code to enrol', openEnrolment, { body: { siteId: 'quayside' } }],
 		['a person', person, { params: { id: 'can0' }, body: { act: 'change', change: CHANGE } }],
 		['a timetable', timetable, { params: { id: 'can0' }, body: 'BEGIN:VCALENDAR' }],
 		['their sessions', sessionsOf, { params: { id: 'can0' } }],
@@ -115,15 +117,18 @@ describe('what is a site’s', () => {
 		expect((await ask(room, { body: { ...ROOM, rows: 0 }, staff: QUAY })).body.message).toMatch(/Rows: at least one/);
 	});
 
-	it('networks are removed, and keys withdrawn, by their site alone', async () => {
+	it('networks are removed, and devices withdrawn, by their site alone', async () => {
 		const made = await ask(network, { body: NETWORK, staff: QUAY });
 		const id = made.body.id as string;
 		expect((await ask(dropNetwork, { query: `?id=${id}`, staff: ELSEWHERE })).status).toBe(403);
 		expect((await ask(dropNetwork, { query: `?id=${id}`, staff: QUAY })).status).toBe(200);
 		expect((await ask(dropNetwork, { query: `?id=${id}`, staff: QUAY })).status).toBe(404);
-		const key = String((await ask(makeKey, { body: { siteId: 'quayside' }, staff: QUAY })).body.key).split('.')[0];
-		expect((await ask(withdrawKey, { query: `?id=${key}`, staff: ELSEWHERE })).status).toBe(403);
-		expect((await ask(withdrawKey, { query: `?id=${key}`, staff: QUAY })).status).toBe(200);
+		const { code } = (await ask(openEnrolment, { body: { siteId: 'quayside' }, staff: QUAY })).body;
+		const { publicKey: key } = generateKeyPairSync('ed25519');
+		const publicKey = key.export({ format: 'der', type: 'spki' }).toString('base64url');
+		const { deviceId } = (await ask(enrol, { body: { code, name: 'Loft 12', publicKey } })).body;
+		expect((await ask(withdrawClient, { query: `?id=${deviceId}`, staff: ELSEWHERE })).status).toBe(403);
+		expect((await ask(withdrawClient, { query: `?id=${deviceId}`, staff: QUAY })).status).toBe(200);
 	});
 });
 

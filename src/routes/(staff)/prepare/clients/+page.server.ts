@@ -1,5 +1,5 @@
 import { requireStaff } from '$lib/server/http';
-import { listSiteKeys } from '$lib/server/identity';
+import { listClientDevices } from '$lib/server/identity';
 import { coordinatedSites, findSessions } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -12,13 +12,13 @@ export const load: PageServerLoad = async (event) => {
 	const sealed = (await findSessions(otium.db, (query) => query.whereNull('ended_at'))).filter(
 		(session) => session.rules.lockdown.level === 'sealed'
 	);
-	const keys = (await listSiteKeys(otium.db)).filter((key) => isMine(key.siteId));
+	const devices = await listClientDevices(otium.db);
 	return {
 		sites: all
 			.filter((site) => isMine(site.id))
 			.map((site) => ({
 				...site,
-				keys: keys.filter((key) => key.siteId === site.id),
+				devices: devices.filter((one) => one.siteId === site.id),
 				sessions: sealed.filter((session) => session.site.id === site.id).length
 			}))
 	};

@@ -1,6 +1,8 @@
 <script lang="ts">
+	import { Input } from 'flowbite-svelte';
+	import { onMount } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { localTime, longDate } from '$core/time';
+	import { localTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -8,87 +10,118 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	type Key = (typeof data.sites)[number]['keys'][number];
-	let made = $state.raw<{ site: string; key: string } | null>(null);
-	let withdrawing = $state.raw<{ key: Key; last: boolean; sessions: number } | null>(null);
+	type Site = (typeof data.sites)[number];
+	type Device = Site['devices'][number];
+	/** So many are read at once; more are found by typing. */
+	const AT_ONCE = 40;
+	const LOOK_AGAIN_MS = 4_000;
+	let opened = $state.raw<{ siteId: string; site: string; code: string; until: number; before: number } | null>(null);
+	let withdrawing = $state.raw<{ device: Device; last: boolean; sessions: number } | null>(null);
 	let asks = $state(false);
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
+	let typed = $state('');
+	const holding = (site: Site) => site.devices.filter((one) => one.withdrawnAt === null);
+	const matching = (site: Site) =>
+		site.devices.filter((one) => one.name.toLowerCase().includes(typed.trim().toLowerCase()));
+	const enrolled = $derived(
+		opened ? holding(data.sites.find((site) => site.id === opened!.siteId)!).length - opened.before : 0
+	);
+	// While devices enrol, whoever goes from one to the next sees them come in.
+	onMount(() => {
+		const timer = setInterval(() => void (opened && clock.now < opened.until && invalidateAll()), LOOK_AGAIN_MS);
+		return () => clearInterval(timer);
+	});
 
-	async function make(site: { id: string; name: string }) {
+	async function open(site: Site) {
 		if (busy) return;
 		busy = true;
-		const answer = await send<{ key: string }>('POST', '/prepare/clients', { siteId: site.id });
+		const answer = await send<{ code: string; until: number }>('POST', '/prepare/clients', { siteId: site.id });
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
-		if (!answer.ok) return;
-		made = { site: site.name, key: answer.data.key };
-		await invalidateAll();
+		if (answer.ok) opened = { siteId: site.id, site: site.name, before: holding(site).length, ...answer.data };
 	}
 	async function withdraw() {
 		busy = true;
-		const answer = await send('DELETE', `/prepare/clients?id=${withdrawing!.key.id}`);
+		const answer = await send('DELETE', `/prepare/clients?id=${withdrawing!.device.id}`);
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;
 		asks = false;
 		await invalidateAll();
 	}
-	const day = (at: number) => `${longDate(at, data.site.zone, clock.now)}, ${localTime(at, data.site.zone)}`;
+	const when = (at: number) => timeAndDate(at, data.site.zone, clock.now);
 </script>
 
 <svelte:head><title>Sealed clients · Otium</title></svelte:head>
 <main class="mx-auto max-w-4xl px-6 py-6">
-	<h1 class="text-[28px]">Sealed clients</h1>
+	<div class="flex flex-wrap items-center gap-3">
+		<h1 class="text-[28px]">Sealed clients</h1>
+		<div class="ml-auto w-56"><Input bind:value={typed} placeholder="Find a device" aria-label="Find a device" /></div>
+	</div>
 	<p class="text-ink-2 mt-1">
-		A sealed client proves itself with its site’s key: the server sends a number that is used once, the client answers
-		with what only the key can make of it. Make a new key, change the devices over, then withdraw the old one.
+		Each device has a key of its own, which it makes itself and never gives away. It enrols once, by a code; from then
+		on its client signs every request of a sitting. Withdraw a device that is lost or sold.
 	</p>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
-	{#if made}
+	{#if opened}
 		<div class="border-ochre-mark bg-ochre-ground text-ochre mt-4 rounded-2xl border p-4" role="status">
 			<p class="font-semibold">
-				The new key of {made.site}. It is shown this once: put it where the clients read it, now.
+				Devices of {opened.site} enrol by this code until {localTime(opened.until, data.site.zone)}. Enter it on each.
 			</p>
-			<p class="bg-sheet text-ink mt-2 rounded-lg px-3 py-2 font-mono text-[14px] break-all" data-testid="new-key">
-				{made.key}
+			<p
+				class="bg-sheet text-ink mt-2 rounded-lg px-3 py-2 font-mono text-[22px] tracking-wide"
+				data-testid="enrolment"
+			>
+				{opened.code}
 			</p>
-			<div class="mt-2 flex gap-2">
-				<Act size="xs" onclick={() => void navigator.clipboard?.writeText(made!.key)}>Copy</Act>
-				<Act size="xs" onclick={() => (made = null)}>It is put away</Act>
+			<div class="mt-2 flex items-center gap-3">
+				<Act size="xs" onclick={() => (opened = null)}>Hide it</Act>
+				<span class="text-[14px]"
+					>{enrolled <= 0 ? 'None has come in yet.' : `${enrolled} ${enrolled === 1 ? 'has' : 'have'} come in.`}</span
+				>
 			</div>
 		</div>
 	{/if}
 	{#each data.sites as site (site.id)}
-		{@const inUse = site.keys.filter((key) => key.withdrawnAt === null)}
+		{@const inUse = holding(site)}
+		{@const found = matching(site)}
 		<section class="bg-sheet border-line mt-4 rounded-2xl border p-5">
 			<div class="flex items-center gap-3">
 				<h2 class="text-[18px]">{site.name}</h2>
 				<span class="text-ink-2 text-[14px]"
-					>{site.sessions === 0
-						? 'no sealed session is open'
+					>{inUse.length}
+					{inUse.length === 1 ? 'device' : 'devices'}, {site.sessions === 0
+						? 'no sealed session open'
 						: `${site.sessions} sealed ${site.sessions === 1 ? 'session' : 'sessions'} open`}</span
 				>
-				<Act class="ml-auto" onclick={() => make(site)} {busy} testid="make-key"
-					>{inUse.length === 0 ? 'Make a key' : 'Make another, to change over'}</Act
-				>
+				<Act class="ml-auto" onclick={() => open(site)} {busy} testid="enrol">Enrol devices</Act>
 			</div>
 			<ul class="mt-2">
-				{#each site.keys as key (key.id)}
+				{#each found.slice(0, AT_ONCE) as device (device.id)}
 					<li class="border-line flex items-center gap-3 border-t py-2 text-[14.5px]">
-						<span class="font-mono">{key.id}</span>
-						<span class="text-ink-2">made {day(key.madeAt)}</span>
-						{#if key.withdrawnAt}<span class="text-ink-3 ml-auto">withdrawn {day(key.withdrawnAt)}</span>
+						<span class="font-semibold">{device.name}</span>
+						<span class="text-ink-2"
+							>enrolled {when(device.enrolledAt)}, by {device.enrolledBy}{device.seenAt
+								? ` · last seen ${when(device.seenAt)}, version ${device.version}`
+								: ' · not seen yet'}</span
+						>
+						{#if device.withdrawnAt}<span class="text-ink-3 ml-auto">withdrawn {when(device.withdrawnAt)}</span>
 						{:else}<Act
 								size="xs"
 								class="ml-auto"
 								onclick={() => {
-									withdrawing = { key, last: inUse.length === 1, sessions: site.sessions };
+									withdrawing = { device, last: inUse.length === 1, sessions: site.sessions };
 									asks = true;
 								}}>Withdraw</Act
 							>{/if}
 					</li>
-				{:else}<li class="text-ink-2 py-1">No key yet: no client can prove itself here.</li>{/each}
+				{:else}<li class="text-ink-2 py-1">
+						{site.devices.length === 0 ? 'None yet: no client can prove itself here.' : 'None of that name.'}
+					</li>{/each}
+				{#if found.length > AT_ONCE}<li class="text-ink-3 border-line border-t py-2 text-[14px]">
+						{found.length - AT_ONCE} more: type a part of the name.
+					</li>{/if}
 			</ul>
 		</section>
 	{/each}
@@ -96,7 +129,7 @@
 {#if withdrawing}
 	<Ask
 		bind:open={asks}
-		title="Withdraw {withdrawing.key.id}?"
+		title="Withdraw {withdrawing.device.name}?"
 		verb="Withdraw it"
 		tone="danger"
 		{busy}
@@ -104,10 +137,10 @@
 		onconfirm={withdraw}
 	>
 		<p>
-			Devices that have only this key are shut out within three minutes.
+			Whoever sits at it is out at once; what they answered is kept, and their proctor can move them to another device.
 			{#if withdrawing.last}<strong
 					>It is the site’s last: {withdrawing.sessions === 0
-						? 'no sealed session can be planned until another is made.'
+						? 'no sealed session can be planned until another has enrolled.'
 						: `${withdrawing.sessions} open sealed ${withdrawing.sessions === 1 ? 'session' : 'sessions'} would let nobody in.`}</strong
 				>{/if}
 		</p>

@@ -7,7 +7,9 @@ export const GET = route(device, async ({ otium, device: { sittingId, epoch }, l
 	const isBound = row?.device_epoch === epoch;
 	// Freed, and nobody is there yet: it is told so. Once another device is bound, it hears nothing more.
 	if (!isBound && row?.device_epoch) refuse(refusal('second_device'));
-	const stream = await otium.lines.hold([heldBy.device(sittingId, epoch), heldBy.signIn(locals.signIn!)], () => {
+	const holders = [heldBy.device(sittingId, epoch), heldBy.signIn(locals.signIn!)];
+	if (locals.client) holders.push(heldBy.client(locals.client.deviceId));
+	const stream = await otium.lines.hold(holders, () => {
 		if (isBound) otium.presence.streamOpened(sittingId);
 		return otium.hub.watchSitting(sittingId, () => {
 			if (isBound) otium.presence.streamClosed(sittingId);

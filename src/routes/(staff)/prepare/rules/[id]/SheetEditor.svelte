@@ -31,7 +31,7 @@
 	const isRefused = $derived(trouble !== null || Object.keys(faults).length > 0);
 	const changed = $derived(differingRules(DEFAULT_RULES, rules));
 	const protection = $derived(
-		protectionInWords(protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasKey: true }))
+		protectionInWords(protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasClients: true }))
 	);
 
 	function touched() {
