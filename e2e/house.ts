@@ -77,6 +77,9 @@ export class House {
 	async moveTo(clockTime: string) {
 		await this.kill();
 		setDemoClock(this.#dir, clockTime);
+		// As if whoever is signed in had been there meanwhile.
+		const seen_at = await this.now();
+		await this.read((db) => db('staff_session').update({ seen_at, confirmed_at: seen_at }));
 		await this.start();
 	}
 

@@ -179,7 +179,7 @@ describe('what would go wrong on the day', () => {
 		['info K36', { rules: { attempts: { most: 2, counts: 'last' } } }],
 		['warn K39', { rules: { review: { shows: 'score', when: 'at_once' }, lockdown: { level: 'sealed' } } }],
 		['info K40', { rules: { lockdown: { level: 'sealed', tablets: false } } }],
-		['info K41', { rules: { admission: 'automatic' } }],
+		['warn K41', { rules: { admission: 'automatic' } }],
 		['block K43', { rules: { tools: { hints: true }, lockdown: { level: 'watched' } } }],
 		['block no_key', { siteHasClients: false, rules: { lockdown: { level: 'sealed' } } }],
 		['block not_allowed', { paper: { allowed: false } }],

@@ -103,13 +103,17 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			],
 			'door'
 		);
-	if (door.identity === 'number_and_family' && admission === 'automatic' && !door.slips)
+	// A slip that is printed beside changes nothing, as long as number and name open the door as well.
+	if (door.identity === 'number_and_family' && admission === 'automatic')
 		push(
 			'K41',
-			'info',
-			'Known to others.',
-			'Numbers and names are known to classmates; a slip is not.',
-			[{ text: 'print slips', set: { 'rules.door.slips': true } }],
+			kind === 'rehearsal' ? 'info' : 'warn',
+			'Anybody can come as anybody.',
+			'The door lets in by itself whoever types a number and a family name, and classmates know both: somebody else could sit, or hand in, in their place.',
+			[
+				{ text: 'ask for slips', set: { 'rules.door.identity': 'slip', 'rules.door.slips': true } },
+				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } }
+			],
 			'door'
 		);
 	if (door.identity === 'slip' && !door.slips)

@@ -22,7 +22,8 @@ const ASKINGS = {
 	receipt: 1_000,
 	/** A college that signs in at eight, each of its staff a few times. */
 	passkey: 2_000,
-	link: 300
+	link: 300,
+	enrol: 20_000
 };
 
 /** What is guessed: each has a budget of its own, so that guessing at one shuts nobody out of another. */

@@ -41,7 +41,8 @@
 </script>
 
 <svelte:head><title>Second step · Otium</title></svelte:head>
-<Card title="One more step, {data.name}">
+<Card title="One more step">
+	<p class="text-ink-2 mt-1">{data.name}, show that it is you.</p>
 	<div class="mt-4 space-y-4">
 		{#if offersPasskey}<Act tone="main" onclick={byPasskey} {busy} class="w-full" testid="passkey">Use a passkey</Act
 			>{/if}
