@@ -1,6 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import { expect, test, type Page } from '@playwright/test';
 import { openSecret } from '../src/lib/server/db';
+import { slipsFor } from '../src/lib/server/session';
 import { writeOneRoster, type KnownPerson } from '../src/core/people';
 import { CLIENT_VERSION, ClientDevice, cookieName } from '../stand-ins/sealed-client';
 import { choose, go, house } from './house';
@@ -247,11 +248,19 @@ test('a device is rehearsed, and the coordinator sees what it could do', async (
 	await candidate.getByTestId('heard').click();
 	await candidate.getByTestId('camera').click();
 	await expect(candidate.locator('[data-check=camera]')).toContainText('stand-in');
-	await candidate.getByLabel('Candidate number').fill('DO-1011');
-	await candidate.getByLabel('Family name').fill('nobody');
 	await candidate.getByTestId('finish-rehearsal').click();
-	await expect(candidate.getByRole('alert')).toContainText('could not find you');
-	await candidate.getByLabel('Family name').fill('adler');
+	await expect(candidate.getByTestId('outcome')).toContainText('Nobody has been told');
+	await candidate.getByLabel('Code on your slip').fill('AAAA-AAA-AAA');
+	await candidate.getByTestId('finish-rehearsal').click();
+	await expect(candidate.getByRole('alert')).toContainText('on no slip');
+	const slip = await home.read(async (db) => {
+		const one = await db('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.where({ number: 'DO-1011' })
+			.first('sitting.id');
+		return (await slipsFor(db, [one.id])).get(one.id)!;
+	});
+	await candidate.getByLabel('Code on your slip').fill(slip);
 	await candidate.getByTestId('finish-rehearsal').click();
 	await expect(candidate.getByTestId('outcome')).toContainText('DO-1011, this device is ready.');
 	const page = await home.staff(browser);

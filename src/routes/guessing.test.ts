@@ -141,15 +141,15 @@ describe('who somebody is', () => {
 		expect(await lines()).toMatchObject([{ tries: 41, device: 'Several devices' }]);
 	});
 
-	it('a rehearsal tells nothing that was not typed', async () => {
-		const asked = { number: 'DO-1001', family: 'family0', deviceName: 'Laptop', results: [] };
+	it('a rehearsal writes for nobody whose link or slip it was not shown, and tells nothing of anybody', async () => {
+		const asked = { by: 'DO-1001', deviceName: 'Laptop', results: [] };
 		const answer = await ask(rehearse, { body: asked });
-		expect(answer.status).toBe(200);
-		expect(answer.text).not.toContain('Given0');
+		expect([answer.status, answer.body.code]).toEqual([404, 'identity_unknown']);
 		const misses = await Promise.all(
-			Array.from({ length: 30 }, (_, i) => ask(rehearse, { body: { ...asked, family: `Guess${i}` } }))
+			Array.from({ length: 200 }, (_, i) => ask(rehearse, { body: { ...asked, by: `AAAA-AAA-${i}` } }))
 		);
-		expect(counted(misses)).toEqual({ 404: 6, 429: 24 });
+		expect(counted(misses)).toEqual({ 404: 200 });
+		expect(await house.otium.db('device_check')).toEqual([]);
 	});
 });
 

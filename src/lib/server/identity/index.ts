@@ -18,6 +18,6 @@ export { arrive, notMe, photoByNote } from './arrive';
 export { deviceByToken, signInDevice, signOutDevice } from './device';
 export type { KnownDevice, SignedIn } from './device';
 export { hashToken, newToken, paperKey, readNote, signNote } from './tokens';
-export { checkAtDoor, rehearse } from './rehearsal';
+export { checkAtDoor, rehearsalNote, rehearse } from './rehearsal';
 export { deviceOf, newDeviceSecret } from './device-secret';
 export { digestOf, readPublicKey, RequestSignatures } from './request-signatures';

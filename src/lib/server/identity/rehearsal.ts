@@ -1,54 +1,82 @@
 import { nanoid } from 'nanoid';
 import {
-	foldNumber,
 	isAtLeast,
 	isDeviceReady,
-	sameName,
+	readDoorCode,
 	type CheckResult,
 	type DeviceNeeds,
 	type ProvenClient
 } from '$core/access';
 import { refusal, RefusalError } from '$core/sitting';
+import type { Query } from '../db';
 import { loadSitting } from '../sitting';
 import type { House } from '../house';
 import { findSessions } from '../session';
 import { refuse, type Answer } from './answer';
+import { sittingBySlip } from './recognise';
+import { readNote, signNote } from './tokens';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits'>;
 
 export type Rehearsal = {
-	number: string;
-	family: string;
+	/** The note of the link in somebody's mail, or the code on their slip; empty: nobody is told. */
+	by: string;
 	address: string;
 	deviceName: string;
 	client: ProvenClient | null;
 	results: CheckResult[];
 };
-export type Rehearsed = Answer<{ ready: boolean; name: string; needs: DeviceNeeds; clientSays: CheckResult }>;
+/** `name`: the number of whoever it was written down for; null: for nobody. */
+export type Rehearsed = Answer<{
+	ready: boolean;
+	name: string | null;
+	needs: DeviceNeeds;
+	clientSays: CheckResult;
+}>;
+
+/** What a link to rehearse carries, so that what is found is written down for them and for nobody else. */
+export function rehearsalNote(db: Query, candidateId: string, expires: number): Promise<string> {
+	return signNote(db, { rehearses: candidateId }, expires);
+}
 
 /**
- * Writes down what a device could do, for a candidate who says who they are. It uses up nothing: no sitting, no attempt,
- * no entitlement. Wrong tries are limited as at the door.
+ * Says what a device can do, and writes it down for whoever shows by a link or a slip who they are. It uses up nothing: no
+ * sitting, no attempt, no entitlement.
  */
 export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearsed> {
 	const now = otium.now();
-	const counted = await otium.limits.consume('rehearsal', foldNumber(asked.number), asked.address, now);
-	if (counted.wait > 0) return refuse('too_many_tries', counted.wait);
-	const candidate = await otium
-		.db('candidate')
-		.where({ number_folded: foldNumber(asked.number) })
-		.whereNull('left_at')
-		.first();
-	if (!candidate || !sameName(candidate.family, asked.family)) {
-		await otium.limits.missed('rehearsal', asked.address);
-		return refuse('identity_unknown');
+	const wait = await otium.limits.asked('rehearsal', asked.address);
+	if (wait > 0) return refuse('too_many_tries', wait);
+	if (asked.by.trim() === '') {
+		const needs = { client: null, camera: false };
+		const { ready, clientSays } = judge(needs, asked);
+		return { ok: true, ready, name: null, needs, clientSays };
 	}
-	await otium.limits.succeeded(counted);
+	const id = await whoRehearses(otium, asked.by);
+	const candidate = id && (await otium.db('candidate').where({ id, left_at: null }).first());
+	if (!candidate)
+		return {
+			ok: false,
+			refusal: {
+				code: 'identity_unknown',
+				message: 'This code is on no slip.',
+				instead:
+					'Enter it as it is printed, or open the link in your mail. Without a code the device is looked at all the same.'
+			}
+		};
 	const needs = await needsOf(otium, candidate.id, now);
 	const { ready, clientSays } = await writeCheck(otium, candidate.id, null, needs, asked);
 	// Nothing is told that was not typed: a number and a family name do not make a stranger learn more.
 	return { ok: true, ready, name: candidate.number, needs, clientSays };
+}
+
+async function whoRehearses(otium: Needs, by: string): Promise<string | null> {
+	const note = await readNote(otium.db, by, otium.now());
+	if (note) return (note.rehearses as string | undefined) ?? null;
+	const slip = await sittingBySlip(otium.db, readDoorCode(by));
+	const row = slip && (await otium.db('sitting').where({ id: slip.sitting_id }).first('candidate_id'));
+	return row?.candidate_id ?? null;
 }
 
 type Found = { deviceName: string; client: ProvenClient | null; results: CheckResult[] };
@@ -70,10 +98,7 @@ async function writeCheck(
 	needs: DeviceNeeds,
 	found: Found
 ) {
-	const clientSays = clientResult(found.client, needs);
-	// What the client is, the server knows by itself; the device is not asked.
-	const results = [clientSays, ...found.results.filter((result) => result.key !== 'client')];
-	const ready = isDeviceReady(results, needs);
+	const { ready, clientSays, results } = judge(needs, found);
 	await otium.db('device_check').insert({
 		id: nanoid(),
 		candidate_id: candidateId,
@@ -85,6 +110,13 @@ async function writeCheck(
 		ready
 	});
 	return { ready, clientSays };
+}
+
+function judge(needs: DeviceNeeds, found: Found) {
+	const clientSays = clientResult(found.client, needs);
+	// What the client is, the server knows by itself; the device is not asked.
+	const results = [clientSays, ...found.results.filter((result) => result.key !== 'client')];
+	return { ready: isDeviceReady(results, needs), clientSays, results };
 }
 
 async function needsOf(otium: Needs, candidateId: string, now: number): Promise<DeviceNeeds> {

@@ -16,11 +16,14 @@ import {
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, lastEntryOf, lastsUntil, localTime, longDate, zoneName } from '$core/time';
 import { groupBy, insertMany, type Query, transact } from '../db';
+import { rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
 import { doorOpensAt, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import type { Mail } from './post';
+
+const DAY_MS = 86_400_000;
 
 /** The house's own words, or those that Otium brings along. */
 export async function templateFor(db: Query, kind: MailKind): Promise<Template> {
@@ -123,6 +126,10 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 				sittings.map((one) => one.sitting.id)
 			)
 		: new Map<string, string>();
+	// The link to rehearse is theirs: what their device can do is written down for nobody else.
+	const rehearsals = new Map<string, string>();
+	for (const one of sittings)
+		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, one.reckoning.window.opens + DAY_MS));
 	return sittings
 		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family))
 		.map((one) => {
@@ -147,7 +154,7 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					entering: code
 						? `The link has your own code filled in: ${showSlip(code)}. Keep it to yourself.`
 						: 'Enter the code that is shown in the room.',
-					rehearse: `${origin}/sit/rehearse`
+					rehearse: `${origin}/sit/rehearse?for=${rehearsals.get(one.sitting.id)}`
 				}
 			};
 		});

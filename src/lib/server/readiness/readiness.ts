@@ -135,7 +135,7 @@ async function rehearsalLine(db: Query, session: Session, { roster, rules }: Pla
 		key: 'devices',
 		state: 'open',
 		text,
-		detail: 'candidates rehearse from their mail or at /sit/rehearse',
+		detail: 'candidates rehearse by the link in their mail, or at /sit/rehearse with the code on their slip',
 		who: 'the candidates',
 		href
 	};

@@ -22,7 +22,7 @@
 		else {
 			const { entries, answers, head, anchoredAt } = answer.data;
 			const until = anchoredAt
-				? `Nothing that was there ${timeAndDate(Date.parse(anchoredAt), zone, clock.now)} is missing.`
+				? `Nothing that was there at ${timeAndDate(Date.parse(anchoredAt), zone, clock.now)} is missing.`
 				: 'Whether its end was cut off can’t be told: no anchor is kept yet.';
 			verdict = {
 				ok: true,

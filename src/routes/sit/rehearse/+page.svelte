@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { page } from '$app/state';
 	import { DEVICE_CHECKS, type CheckResult, type DeviceCheck } from '$core/access';
 	import { checkByItself, listen, playTone } from '$player/device-check';
 	import { deviceName } from '$player/device-name';
@@ -15,12 +16,13 @@
 	let heard = $state(false);
 	let picture = $state<'none' | 'camera' | 'stand-in'>('none');
 	let video = $state<HTMLVideoElement | null>(null);
-	let number = $state('');
-	let family = $state('');
+	let code = $state('');
+	/** The link in somebody's mail says whose it is. */
+	const link = $derived(page.url.searchParams.get('for') ?? '');
 	let busy = $state(false);
 	let isReady = $state(false);
 	let problem = $state.raw<Problem | null>(null);
-	let outcome = $state.raw<{ ready: boolean; name: string; clientSays: CheckResult } | null>(null);
+	let outcome = $state.raw<{ ready: boolean; name: string | null; clientSays: CheckResult } | null>(null);
 
 	const note = (result: CheckResult) => (results = { ...results, [result.key]: result });
 	onMount(async () => {
@@ -68,8 +70,7 @@
 		busy = true;
 		problem = null;
 		const answer = await send<NonNullable<typeof outcome>>('POST', '/sit/api/rehearse', {
-			number,
-			family,
+			by: link || code,
 			deviceName: deviceName(),
 			results: Object.values(results)
 		});
@@ -153,18 +154,23 @@
 			data-testid="outcome"
 		>
 			<p class="font-semibold">
-				{outcome.ready ? `${outcome.name}, this device is ready.` : `${outcome.name}, this device is not ready yet.`}
+				{outcome.name ? `${outcome.name}, this` : 'This'} device is {outcome.ready ? 'ready' : 'not ready yet'}.
 			</p>
 			<p>
-				{outcome.ready
-					? 'It is noted; your coordinator sees it. You can close this page.'
-					: 'What is marked above has to be put right. It is noted, so that somebody can help you; try again afterwards.'}
+				{outcome.ready ? '' : 'What is marked above has to be put right; try again afterwards.'}
+				{outcome.name
+					? 'It is noted, and your coordinator sees it.'
+					: 'Nobody has been told: for that, open the link in your mail, or enter the code on your slip.'}
 			</p>
 		</div>
 	{/if}
 	<form class="mt-6 grid grid-cols-2 gap-4 max-sm:grid-cols-1" onsubmit={finish}>
-		<Entry label="Candidate number" most={60} mono bind:value={number} />
-		<Entry label="Family name" most={120} bind:value={family} />
+		{#if !link}
+			<Entry label="Code on your slip" most={20} mono bind:value={code} />
+			<p class="text-ink-2 self-end text-[16px]">
+				With it your coordinator sees what this device can do. You can leave it empty.
+			</p>
+		{/if}
 		{#if problem}<div class="col-span-full"><Trouble {problem} /></div>{/if}
 		<div class="col-span-full">
 			<Press main type="submit" disabled={busy || !isReady} testid="finish-rehearsal"

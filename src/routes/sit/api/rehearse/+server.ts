@@ -4,8 +4,8 @@ import { anyone, orRefuse, route } from '$lib/server/http';
 import { rehearse } from '$lib/server/identity';
 
 const Asked = z.object({
-	number: z.string().max(60),
-	family: z.string().max(120),
+	/** The note of a link, or a slip's code; empty: nobody is told. */
+	by: z.string().max(400),
 	deviceName: z.string().max(80),
 	results: z
 		.array(
