@@ -4,6 +4,7 @@ import { signedFetch } from './signed-fetch';
 import { sitsIn } from './sits';
 
 const home = house();
+test.beforeAll(() => home.moveTo('10:22'));
 const { begun, formOf, valueOf } = sitsIn(home);
 
 test('two who carry cookies, storage and requests from one browser to another get nothing, and the proctor sees it', async ({
@@ -17,7 +18,7 @@ test('two who carry cookies, storage and requests from one browser to another ge
 				.allHeaders()
 				.then((headers) => sent.push({ url: request.url(), headers, body: request.postData() ?? '' }));
 	});
-	const me = await begun(page, 3);
+	const me = await begun(page, 3, { lockdown: { level: 'open' } });
 	const form = await formOf(me.id);
 	await page.getByRole('radio').first().check();
 	await expect.poll(() => valueOf(me.id, form[0].id)).toBeTruthy();

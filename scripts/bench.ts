@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
+import { measureHostile } from './bench-hostile';
 import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
@@ -21,6 +22,7 @@ const options = readOptions({
 	largest: { type: 'string' },
 	soak: { type: 'boolean' },
 	calm: { type: 'boolean' },
+	hostile: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
 });
@@ -37,6 +39,10 @@ if (options.soak) {
 }
 if (options.calm) {
 	await tellCalm(numberOption(options.largest, 'largest', 5_000, 5_000));
+	process.exit(0);
+}
+if (options.hostile) {
+	await tellHostile(numberOption(options.seconds, 'seconds', 20, 600));
 	process.exit(0);
 }
 const seconds = numberOption(options.seconds, 'seconds', 8, 600);
@@ -253,6 +259,25 @@ async function screenDelays(): Promise<number[]> {
 
 function median(values: number[]): number {
 	return percentile(values, 50);
+}
+
+/** What honest candidates notice of somebody who sends all that an outsider can. */
+async function tellHostile(seconds: number) {
+	const { quiet, hostile, attacks } = await measureHostile(seconds);
+	for (const [name, answers] of Object.entries(attacks))
+		row(
+			name,
+			Object.entries(answers)
+				.map(([status, times]) => `${times} × ${status}`)
+				.join(', ')
+		);
+	for (const [name, { median, p99, requests }] of Object.entries({ quiet, hostile }))
+		row(
+			`500 honest candidates, ${name}`,
+			`median ${median.toFixed(1)} ms, 99 % within ${p99.toFixed(1)} ms`,
+			`${requests} requests`
+		);
+	row('99 % beside that of quiet', (hostile.p99 / quiet.p99).toFixed(2), '(aim: at most 2)');
 }
 
 /** How long the event loop stood still while something large was done beside two hundred candidates who save. */

@@ -18,12 +18,12 @@ export async function deviceKey(make: boolean): Promise<CryptoKeyPair | null> {
 	try {
 		const db = await openDB<Schema>('otium-device', 1, { upgrade: (fresh) => void fresh.createObjectStore('key') });
 		try {
-			const known = await db.get('key', NAME);
-			if (known || !make) return known ?? null;
+			const known = usable(await db.get('key', NAME));
+			if (known || !make) return known;
 			const fresh = (await crypto.subtle.generateKey(OURS, false, ['sign', 'verify'])) as CryptoKeyPair;
 			const tx = db.transaction('key', 'readwrite');
 			// Another page of this browser may have made one meanwhile: the first stands.
-			const first = await tx.store.get(NAME);
+			const first = usable(await tx.store.get(NAME));
 			if (!first) await tx.store.put(fresh, NAME);
 			await tx.done;
 			return first ?? fresh;
@@ -33,4 +33,9 @@ export async function deviceKey(make: boolean): Promise<CryptoKeyPair | null> {
 	} catch {
 		return null;
 	}
+}
+
+/** What was copied from another browser is no key: its private half stayed there. */
+function usable(pair: CryptoKeyPair | undefined): CryptoKeyPair | null {
+	return pair?.privateKey instanceof CryptoKey && pair.publicKey instanceof CryptoKey ? pair : null;
 }

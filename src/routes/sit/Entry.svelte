@@ -11,8 +11,9 @@ before the page is alive is taken over, not wiped out.
 		placeholder?: string;
 		/** Signs to be told apart one by one, as in numbers and words given out. */
 		mono?: boolean;
+		optional?: boolean;
 	};
-	let { label, value = $bindable(), name, most, placeholder, mono = false }: Props = $props();
+	let { label, value = $bindable(), name, most, placeholder, mono = false, optional = false }: Props = $props();
 </script>
 
 <label class="block">
@@ -21,7 +22,7 @@ before the page is alive is taken over, not wiped out.
 		bind:value
 		{name}
 		{placeholder}
-		required
+		required={!optional}
 		maxlength={most}
 		autocomplete="off"
 		spellcheck="false"

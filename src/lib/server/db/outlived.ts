@@ -10,7 +10,6 @@ export async function deleteOutlived(db: Query, now: number): Promise<void> {
 	await db('command_answer')
 		.where('at', '<', now - COMMANDS_MS)
 		.delete();
-	await db('client_challenge').where('expires_at', '<', now).delete();
 	await db('device').where('expires_at', '<', now).delete();
 	await db('staff_session').where('expires_at', '<', now).delete();
 	await db('door_refusal')

@@ -10,7 +10,7 @@ const LONGEST_WAIT_S = 300;
 /** What is guessed a hundred times in a row rests for so long. */
 const REST_S = 3_600;
 /** In ten minutes from one address. A college of a thousand behind one address mistypes some hundred times. */
-const ADDRESS_MISSES = 300;
+const ADDRESS_MISSES = { door: 300, word: 300, staff: 40 };
 /** From an address beyond that, each further miss is answered so late; what is right is answered at once. */
 const HELD_MS = 1_000;
 
@@ -52,7 +52,7 @@ export class TryLimits {
 	#own = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: REST_S });
 	/** From anywhere. */
 	#all = new RateLimiterMemory({ points: MOST_IN_A_ROW, duration: REST_S });
-	#addresses = new RateLimiterMemory({ points: ADDRESS_MISSES, duration: 600 });
+	#addresses = new RateLimiterMemory({ points: 1, duration: 600 });
 	#askings = new RateLimiterMemory({ points: 1, duration: 600 });
 	#waits = new Map<string, number>();
 	#counting: Promise<unknown> = Promise.resolve();
@@ -83,7 +83,7 @@ export class TryLimits {
 	/** It was wrong. From an address that has missed too often, the answer comes late. */
 	async missed(guessed: Guessed, address: string): Promise<void> {
 		const misses = await this.#addresses.penalty(`${guessed}:${networkOf(address)}`, 1);
-		if (misses.consumedPoints > ADDRESS_MISSES) await sleep(HELD_MS);
+		if (misses.consumedPoints > ADDRESS_MISSES[guessed]) await sleep(HELD_MS);
 	}
 
 	/** It was right after all: the row of misses of this target from here ends, and no other. */

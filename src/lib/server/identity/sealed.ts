@@ -29,17 +29,24 @@ const MOST_DEVICES = 500;
 /** How often it is written down that a device was there. */
 const SEEN_EVERY_MS = 60_000;
 
-/** Makes a nonce that can be answered once. */
+/** Challenges that have been answered; a flood of them drops the oldest, which are soon too old anyway. */
+const answered = perHouse(() => new LRUCache<string, true>({ max: 200_000 }));
+
+/**
+ * Makes a nonce that can be answered once. It is sealed and not stored, so that whoever asks for them without end makes the
+ * disk do nothing.
+ */
 export async function makeChallenge(otium: Needs): Promise<{ nonce: string; expires: number }> {
-	const now = otium.now();
-	const nonce = newToken();
-	const expires = now + CHALLENGE_MS;
-	await otium
-		.db('client_challenge')
-		.where('expires_at', '<', now - CHALLENGE_MS)
-		.delete();
-	await otium.db('client_challenge').insert({ nonce, expires_at: expires });
-	return { nonce, expires };
+	const expires = otium.now() + CHALLENGE_MS;
+	return { nonce: await signNote(otium.db, { challenge: newToken() }, expires), expires };
+}
+
+/** Whether it is a challenge of ours that nobody has answered yet; from now on it is answered. */
+async function takeChallenge(otium: Needs, nonce: string): Promise<boolean> {
+	const note = await readNote(otium.db, nonce, otium.now());
+	if (!note?.challenge || answered(otium.db).has(nonce)) return false;
+	answered(otium.db).set(nonce, true);
+	return true;
 }
 
 /** A code by which devices of a site enrol, for two hours; told this once. */
@@ -162,13 +169,7 @@ export type Proved = { ok: true; note: string; expires: number } | { ok: false; 
  */
 export async function proveClient(otium: Needs, answer: Answered): Promise<Proved> {
 	const now = otium.now();
-	const used = await otium
-		.db('client_challenge')
-		.where({ nonce: answer.nonce })
-		.whereNull('used_at')
-		.where('expires_at', '>', now)
-		.update({ used_at: now });
-	if (used === 0)
+	if (!(await takeChallenge(otium, answer.nonce)))
 		return { ok: false, message: 'This challenge was used or has expired.', instead: 'Ask for a new one.' };
 	const { nonce, device, version, signature, address } = answer;
 	const client = await isSignedBy(otium, device, version, proofText(nonce, version), signature);

@@ -166,7 +166,7 @@
 	{/if}
 	<form class="mt-6 grid grid-cols-2 gap-4 max-sm:grid-cols-1" onsubmit={finish}>
 		{#if !link}
-			<Entry label="Code on your slip" most={20} mono bind:value={code} />
+			<Entry label="Code on your slip" most={20} mono optional bind:value={code} />
 			<p class="text-ink-2 self-end text-[16px]">
 				With it your coordinator sees what this device can do. You can leave it empty.
 			</p>

@@ -3,7 +3,7 @@ import { anyone, refuse, route, writeCookie } from '$lib/server/http';
 import { proveClient } from '$lib/server/identity';
 
 const Answer = z.object({
-	nonce: z.string().max(100),
+	nonce: z.string().max(300),
 	device: z.string().max(40),
 	version: z.string().regex(/^\d{1,4}(\.\d{1,4}){0,2}$/, 'A version like 2.1.'),
 	signature: z.string().max(100)
