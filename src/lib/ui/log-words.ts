@@ -8,7 +8,7 @@ export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
 	forged: 'Something came with this device’s cookie that it had not signed; it was refused',
 	second_line: 'This sign-in is in use in two browsers',
 	other_address: 'The device came from another address than before',
-	signed_in_anew: 'Signed in at the door once more'
+	signed_in_anew: 'Signed in at the door again'
 };
 
 const KINDS: Record<string, (entry: LogLine) => string> = {

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { DoorRefusal } from '$core/room';
-import type { Query } from '../db';
+import { perHouse, type Query } from '../db';
 import type { House } from '../house';
 
 /** What this needs of the house. */
@@ -45,34 +45,74 @@ export async function noteRefusal(otium: Needs, refused: Refused): Promise<void>
 	const same = await otium
 		.db('door_refusal')
 		.where({ session_id: sessionId, code, settled_at: null, candidate_id: candidateId })
-		.first('id', 'tries', 'limited', 'device_name');
+		.first('id');
 	const device = candidateId === null ? plainDevice(deviceName) : deviceName;
 	const at = otium.now();
 	if (same) {
-		const all = new Set([...(JSON.parse(same.limited) as string[]), ...limited]);
-		await otium
-			.db('door_refusal')
-			.where({ id: same.id })
-			.update({
-				tries: same.tries + 1,
-				device_name: same.device_name === device ? device : SEVERAL,
-				at,
-				waits_until: waitsUntil,
-				limited: JSON.stringify([...all].slice(0, MOST_FORGIVEN))
-			});
-	} else {
-		await otium.db('door_refusal').insert({
-			id: nanoid(),
-			session_id: sessionId,
-			candidate_id: candidateId,
-			sitting_id: sittingId,
-			code,
-			device_name: device,
-			waits_until: waitsUntil,
-			limited: JSON.stringify(limited),
-			at
-		});
+		const more: More = { tries: 1, device, at, waitsUntil, limited };
+		const gathered = gathering(otium.db).get(same.id);
+		if (gathered) return addTo(gathered, more);
+		await write(otium, sessionId, same.id, more);
+		// Strangers at one door may be a flood: what comes within a second is written, and shown, together.
+		if (candidateId === null) gather(otium, sessionId, same.id);
+		return;
 	}
+	await otium.db('door_refusal').insert({
+		id: nanoid(),
+		session_id: sessionId,
+		candidate_id: candidateId,
+		sitting_id: sittingId,
+		code,
+		device_name: device,
+		waits_until: waitsUntil,
+		limited: JSON.stringify(limited),
+		at
+	});
+	otium.hub.changed(sessionId);
+}
+
+/** What comes to a line that is there. */
+type More = { tries: number; device: string; at: number; waitsUntil: number | null; limited: string[] };
+
+const GATHER_MS = 1_000;
+/** By line, what has come since it was written last. */
+const gathering = perHouse(() => new Map<string, More>());
+
+function gather(otium: Needs, sessionId: string, id: string) {
+	gathering(otium.db).set(id, { tries: 0, device: '', at: 0, waitsUntil: null, limited: [] });
+	const timer = setTimeout(() => {
+		const more = gathering(otium.db).get(id)!;
+		gathering(otium.db).delete(id);
+		if (more.tries === 0) return;
+		gather(otium, sessionId, id);
+		// A count that can't be written now is a count too low, and nothing else.
+		void write(otium, sessionId, id, more).catch(() => {});
+	}, GATHER_MS);
+	timer.unref();
+}
+
+function addTo(gathered: More, { tries, device, at, waitsUntil, limited }: More) {
+	gathered.device = gathered.tries === 0 || gathered.device === device ? device : SEVERAL;
+	gathered.tries += tries;
+	gathered.at = at;
+	gathered.waitsUntil = waitsUntil;
+	gathered.limited = [...new Set([...gathered.limited, ...limited])].slice(0, MOST_FORGIVEN);
+}
+
+async function write(otium: Needs, sessionId: string, id: string, more: More): Promise<void> {
+	const row = await otium.db('door_refusal').where({ id }).first('tries', 'limited', 'device_name');
+	if (!row) return;
+	const all = new Set([...(JSON.parse(row.limited) as string[]), ...more.limited]);
+	await otium
+		.db('door_refusal')
+		.where({ id })
+		.update({
+			tries: row.tries + more.tries,
+			device_name: row.device_name === more.device ? more.device : SEVERAL,
+			at: more.at,
+			waits_until: more.waitsUntil,
+			limited: JSON.stringify([...all].slice(0, MOST_FORGIVEN))
+		});
 	otium.hub.changed(sessionId);
 }
 
@@ -92,7 +132,8 @@ export async function settleRefusals(
 /** Vouches for whoever mistyped: what made them wait is forgiven, and they may try again at once. */
 export async function forgive(otium: Needs, refusalId: string): Promise<void> {
 	const row = await otium.db('door_refusal').where({ id: refusalId }).first('limited');
-	for (const target of JSON.parse(row.limited) as string[]) await otium.limits.forgive(target);
+	const gathered = gathering(otium.db).get(refusalId)?.limited ?? [];
+	for (const target of [...(JSON.parse(row.limited) as string[]), ...gathered]) await otium.limits.forgive(target);
 }
 
 /** After so long without another try whoever it was has gone. */
@@ -118,17 +159,21 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 		given: string | null;
 		family: string | null;
 	}[];
-	return rows.map((row) => ({
-		id: row.id,
-		code: row.code,
-		device: row.device_name,
-		tries: row.tries,
-		at: row.at,
-		waitsUntil: row.waits_until,
-		sittingId: row.sitting_id,
-		candidate:
-			row.candidate_id === null
-				? null
-				: { id: row.candidate_id, name: `${row.given} ${row.family}`, number: row.number! }
-	}));
+	return rows.map((row) => {
+		const { tries = 0, device, at, waitsUntil } = gathering(db).get(row.id) ?? {};
+		const isMore = tries > 0;
+		return {
+			id: row.id,
+			code: row.code,
+			device: isMore && device !== row.device_name ? SEVERAL : row.device_name,
+			tries: row.tries + tries,
+			at: isMore ? at! : row.at,
+			waitsUntil: isMore ? waitsUntil! : row.waits_until,
+			sittingId: row.sitting_id,
+			candidate:
+				row.candidate_id === null
+					? null
+					: { id: row.candidate_id, name: `${row.given} ${row.family}`, number: row.number! }
+		};
+	});
 }

@@ -82,6 +82,8 @@
 		outcome = answer.data;
 		note(answer.data.clientSays);
 	}
+	/** What nobody but the person can try. */
+	const BY_HAND: DeviceCheck[] = ['sound', 'microphone', 'camera'];
 	const KEYS: DeviceCheck[] = ['screen', 'storage', 'line', 'clock', 'sound', 'microphone', 'camera', 'client'];
 </script>
 
@@ -119,14 +121,10 @@
 								note({ key: 'sound', ok: false, says: 'nothing was heard: raise the volume and try again' })}>No</Press
 						>
 					{:else}
-						<span class="text-ink-2 text-[16px]"
-							>{result?.says ??
-								(key === 'client'
-									? 'looked at when you finish'
-									: ['sound', 'microphone', 'camera'].includes(key)
-										? ''
-										: 'looking…')}</span
-						>
+						{@const says =
+							result?.says ??
+							(key === 'client' ? 'looked at when you finish' : BY_HAND.includes(key) ? '' : 'looking…')}
+						{#if says}<span class="text-ink-2 text-[16px]">{says}</span>{/if}
 						{#if key === 'sound'}<Press onclick={sound} disabled={doing !== null} testid="tone"
 								>{result ? 'Play it again' : 'Play a tone'}</Press
 							>{/if}

@@ -38,6 +38,11 @@
 			? Math.min(100, 100 - (100 * remaining) / (details.time.allotted + details.time.credits))
 			: 0
 	);
+	/** What is ordinary is told beside what happened; what somebody should look at stands above. */
+	const alarming = $derived(seat.noted.filter(({ what }) => what === 'forged' || what === 'second_line'));
+	const ordinary = $derived(seat.noted.filter((note) => !alarming.includes(note)));
+	const noteInWords = ({ what, at, times }: SeatView['noted'][number]) =>
+		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${localTime(at, zone)}.`;
 	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
 
 	const incidentsTold = $derived(room.head.incidents);
@@ -100,12 +105,10 @@
 			{:else}<p>A coordinator can let them count.</p>{/if}
 		</div>
 	{/if}
-	{#if seat.unsigned || seat.noted.length > 0}
+	{#if seat.unsigned || alarming.length > 0}
 		<ul class="bg-ochre-ground text-ochre space-y-1 rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="noted">
 			{#if seat.unsigned}<li>This browser can’t sign what it sends, so that its cookie alone passes for it.</li>{/if}
-			{#each seat.noted as { what, at, times } (what)}
-				<li>{DEVICE_NOTE_WORDS[what]}: {times === 1 ? 'once' : `${times} times`}, last at {localTime(at, zone)}.</li>
-			{/each}
+			{#each alarming as note (note.what)}<li>{noteInWords(note)}</li>{/each}
 		</ul>
 	{/if}
 	{#if seat.movedOn}
@@ -269,6 +272,9 @@
 					{/each}
 				</ul>
 			</div>
+		{/if}
+		{#if ordinary.length > 0}
+			<p class="text-ink-2 text-[13.5px]" data-testid="device-notes">{ordinary.map(noteInWords).join(' ')}</p>
 		{/if}
 		<div>
 			<h3 class="text-[16px]">So far</h3>
