@@ -39,6 +39,11 @@ export async function openDb(file: string): Promise<Db> {
 		// Its lock outlives a server that was killed while it held it, and there is one server to a data folder.
 		if (done.length > 0) await db.migrate.forceFreeMigrationsLock({ migrationSource: MIGRATIONS });
 		await db.migrate.latest({ migrationSource: MIGRATIONS });
+		// What was readable before a version that seals it would stay on the pages that are free now.
+		if (done.length > 0) {
+			await db.raw('VACUUM');
+			await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+		}
 	} catch (error) {
 		await db.destroy();
 		throw error;

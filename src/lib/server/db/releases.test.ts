@@ -6,26 +6,29 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
 import { accountFor } from '../closing';
 import { verifyLogbook } from '../logbook';
+import { deviceByToken, hashToken, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
-import { findSession } from '../session';
-import { loadSitting } from '../sitting';
+import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
+import { findSession, slipsFor } from '../session';
+import { act, loadSitting } from '../sitting';
+import { PROCTOR } from '../testing/house';
 
 const NINE = Date.parse('2026-12-08T09:00:00Z');
 let dir: string;
 let otium: Otium;
 
-/** A small data folder as release 0.5.0 left it, opened by this one. */
-beforeEach(async () => {
+/** A small data folder as that release left it, opened by this one. */
+async function openOld(release: string, change = '') {
 	dir = mkdtempSync(join(tmpdir(), 'otium-release-'));
 	const old = new Database(join(dir, 'otium.sqlite'));
 	// The dump fills its tables in its own order.
 	old.pragma('foreign_keys = OFF');
-	old.exec(readFileSync(new URL('./releases/0.5.0.sql', import.meta.url), 'utf8'));
+	old.exec(readFileSync(new URL(`./releases/${release}.sql`, import.meta.url), 'utf8'));
 	// As a server leaves it that is killed while it brings its data up to date.
-	old.exec('UPDATE knex_migrations_lock SET is_locked = 1');
+	old.exec(`UPDATE knex_migrations_lock SET is_locked = 1; ${change}`);
 	old.close();
 	otium = await startOtium({ dataDir: dir, now: () => NINE + 40 * MINUTE, sweep: false, logLevel: 'silent' });
-});
+}
 afterEach(async () => {
 	await otium.stop();
 	rmSync(dir, { recursive: true });
@@ -34,6 +37,8 @@ afterEach(async () => {
 const one = async (id: string) => (await loadSitting(otium.db, id, NINE + 40 * MINUTE))!;
 
 describe('a data folder of 0.5.0', () => {
+	beforeEach(() => openOld('0.5.0'));
+
 	it('gives each sitting its own clock: the room’s, where the room was started', async () => {
 		expect((await one('sit0')).sitting).toMatchObject({ beganAt: NINE + MINUTE, clockStartedAt: NINE });
 		expect((await one('sit3')).sitting).toMatchObject({ beganAt: null, clockStartedAt: null });
@@ -65,5 +70,60 @@ describe('a data folder of 0.5.0', () => {
 	it('keeps every answer', async () => {
 		expect(await otium.db('answer')).toHaveLength(3);
 		expect(await otium.db('answer_standing')).toHaveLength(3);
+	});
+});
+
+describe('a data folder of 0.7.0', () => {
+	/** A device that was signed in when the new version came. */
+	const TOKEN = 'a token of before';
+	const change = `INSERT INTO device (token_hash, sitting_id, epoch, expires_at)
+		VALUES ('${hashToken(TOKEN)}', 'sit0', 1, ${NINE + 600 * MINUTE})`;
+	beforeEach(() => openOld('0.7.0', change));
+
+	it('is verified whole: what was written without a key as it was, what comes with one, and no answer is missing', async () => {
+		expect(await verifyRecord(otium)).toMatchObject({ answers: 3, broken: null });
+		const revision = { seq: 3, questionId: 'q3', value: true, marked: false, struck: [], inViewMs: 1 };
+		expect(await otium.answers.save('sit0', 1, [revision])).toMatchObject({ kept: null });
+		await act(otium, [
+			{ id: 'hold-it-now', sittingId: 'sit0', by: PROCTOR, body: { kind: 'hold', reason: 'x', stopsClock: true } }
+		]);
+		expect(await verifyRecord(otium)).toMatchObject({ answers: 4, broken: null });
+		// Nobody rewrites the part from before either: its end is sealed.
+		await otium.db.raw('DROP TRIGGER logbook_no_update');
+		await otium.db('logbook').where({ seq: 2 }).update({ body: '{}' });
+		expect((await verifyRecord(otium)).broken).toMatch(/breaks at entry 2/);
+	});
+
+	it('has its codes sealed, and they open the door as before', async () => {
+		const text = readFileSync(join(dir, 'otium.sqlite'), 'latin1');
+		const session = (await findSession(otium.db, 's1'))!;
+		expect(session.doorCode).toBe('G8K835V');
+		const turning = (await findSession(otium.db, 's2'))!.turningKey!;
+		expect(turning).toMatch(/^[A-Z2-7]{32}$/);
+		const asked = { number: 'DO-1004', family: 'Family3', address: 'a' };
+		expect(await knock(otium, { ...asked, code: 'g8k8-35v' })).toMatchObject({ ok: true });
+		expect((await slipsFor(otium.db, ['sit3'])).get('sit3')).toBe('QHG7Q114CF');
+		// Nor does anything of it stay on a page of the file that is free now.
+		for (const secret of ['G8K835V', 'QHG7Q114CF', turning]) expect(text).not.toContain(secret);
+		expect(text).toContain('Numbers · Watch A'.slice(0, 7));
+	});
+
+	it('lets a candidate who was at work go on, and asks the staff to sign in anew', async () => {
+		expect(await deviceByToken(otium.db, TOKEN, otium.now())).toMatchObject({
+			sittingId: 'sit0',
+			epoch: 1,
+			publicKey: null
+		});
+		expect((await one('sit0')).sitting).toMatchObject({ state: 'working', noted: [] });
+		expect((await one('sit1')).sitting.state).toBe('handed_in');
+		expect(await otium.db('staff_session')).toEqual([]);
+		// A receipt from before binds no answers, and says so.
+		const receipt = (await signedReceipt(otium.db, 'sit1', otium.now()))!;
+		expect(await verifyReceipt(otium.db, receipt)).toMatchObject({ isOurs: true, now: 'not_kept' });
+	});
+
+	it('has no keys of whole sites any more', async () => {
+		expect(await otium.db('site_key').whereNull('withdrawn_at')).toEqual([]);
+		expect(await otium.db('client_device')).toEqual([]);
 	});
 });
