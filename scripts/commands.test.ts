@@ -104,6 +104,20 @@ describe('options', () => {
 	});
 });
 
+describe('staff', () => {
+	it('lets somebody in again who has lost every way, and says who there is', () => {
+		expect(run('staff', 'reset', 'Trial', '--data', data)).toMatchObject({
+			code: 0,
+			out: expect.stringMatching(/signs in as "trial" with [\w-]{16}, shown this once/)
+		});
+		expect(run('staff', 'reset', 'nobody', '--data', data)).toMatchObject({
+			code: 2,
+			out: expect.stringContaining('Nobody signs in as "nobody". There are: trial.')
+		});
+		expect(run('staff', 'remove', 'trial').out).toContain('Say whom: ./otium staff reset NAME');
+	});
+});
+
 describe('backup and restore', () => {
 	const copy = join(dir, 'copy.otium');
 	const passphrase = join(dir, 'passphrase');

@@ -75,5 +75,6 @@
 			>
 		</form>
 	{/if}
+	<p class="text-ink-2 text-[13.5px]">Nothing of it at hand? Sign in again in another window, then go on here.</p>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
 </Modal>
