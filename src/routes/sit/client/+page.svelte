@@ -11,7 +11,7 @@
 		<li>
 			On a college device it is there already: look for “Sealed client”. If it says that it is too old, it tells you so.
 		</li>
-		<li>On your own device, ask whoever looks after devices at your site. They put it in, with the site’s key.</li>
+		<li>On your own device, ask whoever looks after devices at your site. They put it in and enrol the device.</li>
 		<li>Sign in to the network first, if it has a page of its own for that: inside, you cannot.</li>
 		<li>Set the sound and close other programs.</li>
 		<li>Try it before the day: <a class="underline" href="/sit/rehearse">rehearse on this device</a>.</li>
