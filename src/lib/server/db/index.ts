@@ -1,6 +1,6 @@
 export { appendAnswers, chainGroup, NO_GROUP, standAnswers } from './answer-rows';
 export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer-rows';
-export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact } from './open';
+export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact, writeIfPossible } from './open';
 export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
 export { heldAnswers } from './held-answers';

@@ -133,6 +133,15 @@ export async function backupDb(from: string, to: string): Promise<void> {
 	}
 }
 
+/** Writes what is only worth writing: a disk that takes nothing just now holds up nothing else. */
+export async function writeIfPossible(work: PromiseLike<unknown>): Promise<void> {
+	try {
+		await work;
+	} catch (error) {
+		if (!isUnavailable(error)) throw error;
+	}
+}
+
 /** What the disk or the database says when it cannot take a write just now; nothing was lost, trying again may work. */
 export function isUnavailable(error: unknown): boolean {
 	const code = (error as { code?: string }).code ?? '';

@@ -10,7 +10,7 @@ import {
 	type ProvenClient
 } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { markOf, perHouse, transact, type Query } from '../db';
+import { markOf, perHouse, transact, writeIfPossible, type Query } from '../db';
 import { heldBy } from '../lines';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
@@ -152,7 +152,7 @@ async function isSignedBy(
 	const now = otium.now();
 	if (now - device.seenAt >= SEEN_EVERY_MS) {
 		device.seenAt = now;
-		await otium.db('client_device').where({ id: deviceId }).update({ seen_at: now, version });
+		await writeIfPossible(otium.db('client_device').where({ id: deviceId }).update({ seen_at: now, version }));
 	}
 	return { siteId: device.row.site_id, version, deviceId };
 }

@@ -1,7 +1,7 @@
 import { appendFile, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
-import { macOf, NO_GROUP, type Query } from '../db';
+import { macOf, NO_GROUP, perHouse, type Query } from '../db';
 import type { House } from '../house';
 
 /** How far the record reached at an instant: whoever has this knows later whether its end was cut off or made anew. */
@@ -61,12 +61,18 @@ export function anchorPlaces(dataDir: string, named = process.env.OTIUM_ANCHOR ?
 	return { files: [join(dataDir, FILE), ...files], urls, mails };
 }
 
+/** What was written down last; by night nothing happens, and nothing is written. */
+const last = perHouse((): { anchor: Anchor | null } => ({ anchor: null }));
+
 /**
- * Writes down elsewhere how far the record has come. Each place is tried, also when another fails.
+ * Writes down elsewhere how far the record has come, if it has come further. Each place is tried, also when another fails.
  * @throws AggregateError with what failed
  */
 export async function castAnchor(otium: Pick<House, 'db' | 'now' | 'dataDir'>): Promise<Anchor> {
-	const anchor = anchorOf(otium.db, await headOf(otium.db, otium.now()));
+	const head = await headOf(otium.db, otium.now());
+	const before = last(otium.db).anchor;
+	if (before && before.head === head.head && before.groupHead === head.groupHead) return before;
+	const anchor = anchorOf(otium.db, head);
 	const line = `${JSON.stringify(anchor)}\n`;
 	const { files, urls } = anchorPlaces(otium.dataDir);
 	const done = await Promise.allSettled([
@@ -75,6 +81,7 @@ export async function castAnchor(otium: Pick<House, 'db' | 'now' | 'dataDir'>): 
 	]);
 	const failed = done.flatMap((one) => (one.status === 'rejected' ? [one.reason as Error] : []));
 	if (failed.length > 0) throw new AggregateError(failed, failed.map((one) => one.message).join('; '));
+	last(otium.db).anchor = anchor;
 	return anchor;
 }
 

@@ -165,6 +165,15 @@ describe('an anchor', () => {
 		}
 	});
 
+	it('is written when something has happened, and not else', async () => {
+		const lines = () => readFileSync(join(house.otium.dataDir, 'anchors.log'), 'utf8').trim().split('\n').length;
+		for (let i = 0; i < 3; i++) await castAnchor(house.otium);
+		expect(lines()).toBe(1);
+		await save(answer(true));
+		await castAnchor(house.otium);
+		expect(lines()).toBe(2);
+	});
+
 	it('that somebody else has written proves nothing', async () => {
 		const { db, dataDir, now } = house.otium;
 		const forged = { ...(await headOf(db, now())), entries: 10_000, mac: 'x'.repeat(43) };

@@ -9,7 +9,7 @@ import {
 	type StaffRole
 } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { transact, writeIfPossible, type Query } from '../db';
 import type { House } from '../house';
 import { hashToken, newToken } from '../identity';
 import { heldBy } from '../lines';
@@ -121,11 +121,11 @@ export async function staffByToken(
 	if (!row) return null;
 	const idleMs = (await signInRules(db)).idleMinutes * 60_000;
 	if (now - row.seen_at > idleMs) {
-		await endSessions(otium, (query) => query.where({ token_hash: row.token_hash }));
+		await writeIfPossible(endSessions(otium, (query) => query.where({ token_hash: row.token_hash })));
 		return null;
 	}
 	if (now - row.seen_at >= SEEN_EVERY_MS)
-		await db('staff_session').where({ token_hash: row.token_hash }).update({ seen_at: now });
+		await writeIfPossible(db('staff_session').where({ token_hash: row.token_hash }).update({ seen_at: now }));
 	return {
 		staff: { id: row.staff_id, name: row.name, roles: await rolesOf(db, row.staff_id) },
 		awaits: row.awaits,

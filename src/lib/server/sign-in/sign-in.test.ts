@@ -1,6 +1,7 @@
 import { createHmac } from 'node:crypto';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { awaited, passwordFault, SIGN_IN_RULES } from '$core/access';
 import { MINUTE } from '$core/time';
@@ -309,4 +310,20 @@ describe('a sign-in', () => {
 		expect(lines).toHaveLength(1);
 		expect((await listStaff(house.otium.db)).map((one) => one.name)).toContain('Petra Lorne');
 	});
+});
+
+it('staff go on reading while the disk takes nothing', async () => {
+	const entered = await enter();
+	house.clock.at += 5 * MINUTE;
+	const other = new Database(join(house.dir, 'otium.sqlite'));
+	await house.otium.db.raw('PRAGMA busy_timeout = 10');
+	other.exec('BEGIN IMMEDIATE');
+	try {
+		expect(await isIn(entered)).toBe(true);
+		house.clock.at += 61 * MINUTE;
+		expect(await staffByToken(house.otium, entered.token)).toBeNull();
+	} finally {
+		other.exec('ROLLBACK');
+		other.close();
+	}
 });
