@@ -69,6 +69,9 @@ export function sitsIn(home: House) {
 
 	const idsOf = async (db: Db, sittingId: string) =>
 		new OwnIds(db, sittingId, JSON.parse((await db('form').where({ sitting_id: sittingId }).first('form')).form));
+	/** What the paper calls a question that the candidate's device knows by that name. */
+	const questionIdOf = (db: Db, sittingId: string, name: string) =>
+		idsOf(db, sittingId).then((ids) => ids.fromDevice({ questionId: name, value: null, struck: [] }).questionId);
 	/** The questions as the candidate's device has them. */
 	const formOf = (id: string) => home.read(async (db) => (await idsOf(db, id)).shown);
 	const valueOf = (sittingId: string, name: string) =>
@@ -81,5 +84,5 @@ export function sitsIn(home: House) {
 	const goTo = (page: Page, index: number) =>
 		page.getByRole('button', { name: new RegExp(`^Question ${index + 1},`) }).click();
 
-	return { begun, leave, shorten, formOf, valueOf, goTo };
+	return { begun, leave, shorten, formOf, valueOf, questionIdOf, goTo };
 }

@@ -4,16 +4,16 @@ import { sitsIn } from './sits';
 
 const home = house();
 test.beforeAll(() => home.moveTo('10:22'));
-const { begun, leave, shorten, formOf, valueOf, goTo } = sitsIn(home);
+const { begun, leave, shorten, formOf, valueOf, questionIdOf, goTo } = sitsIn(home);
 
 type End = 'hand_in' | 'stop' | 'flag' | 'zero';
 const notice = (page: Page) => page.getByRole('status').filter({ hasText: 'Time is up' });
-const lateOf = (sittingId: string, questionId: string) =>
-	home.read(async (db) =>
-		(await db('answer').where({ sitting_id: sittingId, question_id: questionId }).orderBy('seq').select('late')).map(
-			(row) => Boolean(row.late)
-		)
-	);
+const lateOf = (sittingId: string, name: string) =>
+	home.read(async (db) => {
+		const question_id = await questionIdOf(db, sittingId, name);
+		const rows = await db('answer').where({ sitting_id: sittingId, question_id }).orderBy('seq').select('late');
+		return rows.map((row) => Boolean(row.late));
+	});
 
 /** Somebody at work whose time ends so, with a minute of grace; their short answer is the one that is written. */
 async function atWork(browser: Browser, nth: number, atTimeUp: End, more: Record<string, unknown> = {}) {

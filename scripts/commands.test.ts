@@ -4,11 +4,13 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { openDb } from '$lib/server/db';
 import { anchorOf, headOf } from '$lib/server/proof';
 import { makeCrowdSession } from './crowd-session';
 
+// Each command is a program of its own, which a busy machine takes seconds to start.
+vi.setConfig({ testTimeout: 180_000 });
 const dir = mkdtempSync(join(tmpdir(), 'otium-commands-'));
 const data = join(dir, 'data');
 let code = '';
