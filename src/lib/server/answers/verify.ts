@@ -59,9 +59,10 @@ async function standingFault(db: Query): Promise<string | null> {
 			if (!follows(one, revisions, counted.has(one.sitting_id)))
 				return `what counts of question ${one.question_id} of sitting ${one.sitting_id} is not what was answered`;
 		}
-		for (const [, [row, ...more]] of answers)
-			if ([row, ...more].some((each) => each.kept_because === null))
-				return `an answer to question ${row.question_id} of sitting ${row.sitting_id} no longer counts`;
+		for (const revisions of answers.values()) {
+			const lost = revisions.find((each) => each.kept_because === null);
+			if (lost) return `an answer to question ${lost.question_id} of sitting ${lost.sitting_id} no longer counts`;
+		}
 		await giveWay();
 	}
 	return null;

@@ -1,6 +1,7 @@
-import { createHash, createPublicKey, verify, type KeyObject } from 'node:crypto';
+import { createHash, verify, type KeyObject } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import { contentDigest, readSignature, signatureBase, type Nonce, type SignedRequest } from '$core/access';
+import { publicKeyOf } from './public-key';
 import { newToken } from './tokens';
 
 /** Requests of one page overtake each other by no more than this many (as RFC 4303, 3.4.3, does for packets). */
@@ -57,7 +58,7 @@ export class RequestSignatures {
 	#isRight(publicKey: string, request: SignedRequest, signature: string): boolean {
 		let key = this.#keys.get(publicKey);
 		if (!key) {
-			key = createPublicKey({ key: Buffer.from(publicKey, 'base64url'), format: 'der', type: 'spki' });
+			key = publicKeyOf(publicKey);
 			this.#keys.set(publicKey, key);
 		}
 		const text = Buffer.from(signatureBase(request));
@@ -85,7 +86,7 @@ function isFirst(lane: Lane, { count }: Nonce): boolean {
  */
 export function readPublicKey(sent: string): string | null {
 	try {
-		const key = createPublicKey({ key: Buffer.from(sent, 'base64url'), format: 'der', type: 'spki' });
+		const key = publicKeyOf(sent);
 		if (key.asymmetricKeyDetails?.namedCurve !== 'prime256v1') return null;
 		return key.export({ format: 'der', type: 'spki' }).toString('base64url');
 	} catch {

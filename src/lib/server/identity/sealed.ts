@@ -1,4 +1,4 @@
-import { createPublicKey, randomBytes, verify } from 'node:crypto';
+import { randomBytes, verify, type KeyObject } from 'node:crypto';
 import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import {
@@ -14,6 +14,7 @@ import { markOf, perHouse, transact, writeIfPossible, type Query } from '../db';
 import { heldBy } from '../lines';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
+import { publicKeyOf } from './public-key';
 import { newToken, readNote, signNote } from './tokens';
 
 /** What this needs of the house. */
@@ -115,17 +116,14 @@ export async function enrol(
 
 function isEd25519(publicKey: string): boolean {
 	try {
-		return keyOf(publicKey).asymmetricKeyType === 'ed25519';
+		return publicKeyOf(publicKey).asymmetricKeyType === 'ed25519';
 	} catch {
 		return false;
 	}
 }
 
-const keyOf = (publicKey: string) =>
-	createPublicKey({ key: Buffer.from(publicKey, 'base64url'), format: 'der', type: 'spki' });
-
 type Row = { id: string; site_id: string; public_key: string; seen_at: number | null; withdrawn_at: number | null };
-type Known = { row: Row; key: ReturnType<typeof keyOf>; seenAt: number };
+type Known = { row: Row; key: KeyObject; seenAt: number };
 /** Read once; what is withdrawn is forgotten here by whoever withdraws it. */
 const known = perHouse(() => new LRUCache<string, Known>({ max: 10_000 }));
 
@@ -134,7 +132,7 @@ async function deviceKey(db: Query, id: string): Promise<Known | null> {
 	if (there) return there;
 	const row: Row | undefined = await db('client_device').where({ id }).whereNull('withdrawn_at').first();
 	if (!row) return null;
-	const fresh = { row, key: keyOf(row.public_key), seenAt: 0 };
+	const fresh = { row, key: publicKeyOf(row.public_key), seenAt: 0 };
 	known(db).set(id, fresh);
 	return fresh;
 }

@@ -7,6 +7,7 @@ type Row = { sitting_id: string; question_id: string; value: string; blank: numb
 
 /** What counts of each sitting's answers now, without notes; by sitting, and empty where there are none. */
 export async function workOf(db: Query, sittingIds: string[]): Promise<Map<string, Work>> {
+	if (sittingIds.length === 0) return new Map();
 	const rows: Row[] = await db('answer_standing')
 		.whereIn('sitting_id', sittingIds)
 		.whereNot({ question_id: NOTES })
