@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test, type CDPSession, type Page } from '@playwright/test';
 import { Secret, TOTP } from 'otpauth';
@@ -131,12 +131,14 @@ test('where a role needs a second step, it is set up at the next sign-in; a coor
 	await expect(ode.getByRole('status')).toContainText('saved');
 });
 
-/** What was mailed last. */
+/** The newest mail in the folder. Its names are drawn at random, so its times tell the order. */
 function lastMail(): string {
 	const dir = join(home.dir, 'outbox');
 	if (!existsSync(dir)) return '';
-	const names = readdirSync(dir).sort();
-	return readFileSync(join(dir, names.at(-1)!), 'utf8')
+	const mails = readdirSync(dir).map((name) => join(dir, name));
+	const newest = mails.sort((a, b) => statSync(a).mtimeMs - statSync(b).mtimeMs).at(-1);
+	if (!newest) return '';
+	return readFileSync(newest, 'utf8')
 		.replace(/=\r?\n/g, '')
 		.replaceAll('=3D', '=');
 }

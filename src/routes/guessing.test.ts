@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { StaffMember } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
 import { openRefusals } from '$lib/server/door';
@@ -139,6 +139,17 @@ describe('who somebody is', () => {
 			await knocking(`DO-${9_000 + i}`, 'Guess', { deviceName: `Fire alarm! Leave the room ${i}` });
 		await knocking('DO-9999', 'Guess', { deviceName: 'Windows, Edge' });
 		expect(await lines()).toMatchObject([{ tries: 41, device: 'Several devices' }]);
+	});
+
+	it('strangers who are refused at the same moment are one line that counts each of them, then and a second later', async () => {
+		await Promise.all(Array.from({ length: 40 }, (_, i) => knocking(`DO-${9_000 + i}`, 'Guess')));
+		expect(await lines()).toMatchObject([{ tries: 40 }]);
+		await vi.waitFor(
+			async () => expect(await house.otium.db('door_refusal').select('tries')).toEqual([{ tries: 40 }]),
+			{
+				timeout: 20_000
+			}
+		);
 	});
 
 	it('a rehearsal writes for nobody whose link or slip it was not shown, and tells nothing of anybody', async () => {

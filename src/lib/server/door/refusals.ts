@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { DoorRefusal } from '$core/room';
-import { perHouse, type Query } from '../db';
+import { perHouse, transact, type Query } from '../db';
 import type { House } from '../house';
 
 /** What this needs of the house. */
@@ -27,6 +27,11 @@ const plainDevice = (name: string) => (DEVICES.test(name) ? name : 'A device');
 /** So many rows of misses one line remembers. */
 const MOST_FORGIVEN = 200;
 
+/** What tells the lines of a door apart: who was refused, and why. */
+type Line = Pick<Refused, 'sessionId' | 'code'> & { candidateId: string | null; sittingId: string | null };
+/** What comes to a line. */
+type More = { tries: number; device: string; at: number; waitsUntil: number | null; limited: string[] };
+
 /**
  * Notes that somebody stands before a session's door and was refused, for the proctor to see. The same person or device
  * refused again for the same reason is one line that counts.
@@ -41,52 +46,34 @@ export async function noteRefusal(otium: Needs, refused: Refused): Promise<void>
 		waitsUntil = null,
 		limited = []
 	} = refused;
+	const line = { sessionId, code, candidateId, sittingId };
+	const isStranger = candidateId === null;
+	const device = isStranger ? plainDevice(deviceName) : deviceName;
+	const more: More = { tries: 1, device, at: otium.now(), waitsUntil, limited };
 	// Strangers are one line, however many devices they say that they are: a flood of names must not bury the others.
-	const same = await otium
-		.db('door_refusal')
-		.where({ session_id: sessionId, code, settled_at: null, candidate_id: candidateId })
-		.first('id');
-	const device = candidateId === null ? plainDevice(deviceName) : deviceName;
-	const at = otium.now();
-	if (same) {
-		const more: More = { tries: 1, device, at, waitsUntil, limited };
-		const gathered = gathering(otium.db).get(same.id);
+	// What comes of them within a second is written, and shown, together.
+	if (isStranger) {
+		const gathered = gathering(otium.db).get(nameOf(line));
 		if (gathered) return addTo(gathered, more);
-		await write(otium, sessionId, same.id, more);
-		// Strangers at one door may be a flood: what comes within a second is written, and shown, together.
-		if (candidateId === null) gather(otium, sessionId, same.id);
-		return;
+		gather(otium, line);
 	}
-	await otium.db('door_refusal').insert({
-		id: nanoid(),
-		session_id: sessionId,
-		candidate_id: candidateId,
-		sitting_id: sittingId,
-		code,
-		device_name: device,
-		waits_until: waitsUntil,
-		limited: JSON.stringify(limited),
-		at
-	});
-	otium.hub.changed(sessionId);
+	await write(otium, line, more);
 }
 
-/** What comes to a line that is there. */
-type More = { tries: number; device: string; at: number; waitsUntil: number | null; limited: string[] };
-
 const GATHER_MS = 1_000;
-/** By line, what has come since it was written last. */
+/** By line of strangers, what has come since it was written last. */
 const gathering = perHouse(() => new Map<string, More>());
+const nameOf = ({ sessionId, code }: Pick<Line, 'sessionId' | 'code'>) => `${sessionId} ${code}`;
 
-function gather(otium: Needs, sessionId: string, id: string) {
-	gathering(otium.db).set(id, { tries: 0, device: '', at: 0, waitsUntil: null, limited: [] });
+function gather(otium: Needs, line: Line) {
+	gathering(otium.db).set(nameOf(line), { tries: 0, device: '', at: 0, waitsUntil: null, limited: [] });
 	const timer = setTimeout(() => {
-		const more = gathering(otium.db).get(id)!;
-		gathering(otium.db).delete(id);
-		if (more.tries === 0) return;
-		gather(otium, sessionId, id);
+		const more = gathering(otium.db).get(nameOf(line));
+		gathering(otium.db).delete(nameOf(line));
+		if (!more || more.tries === 0) return;
+		gather(otium, line);
 		// A count that can't be written now is a count too low, and nothing else.
-		void write(otium, sessionId, id, more).catch(() => {});
+		void write(otium, line, more).catch(() => {});
 	}, GATHER_MS);
 	timer.unref();
 }
@@ -99,20 +86,31 @@ function addTo(gathered: More, { tries, device, at, waitsUntil, limited }: More)
 	gathered.limited = [...new Set([...gathered.limited, ...limited])].slice(0, MOST_FORGIVEN);
 }
 
-async function write(otium: Needs, sessionId: string, id: string, more: More): Promise<void> {
-	const row = await otium.db('door_refusal').where({ id }).first('tries', 'limited', 'device_name');
-	if (!row) return;
-	const all = new Set([...(JSON.parse(row.limited) as string[]), ...more.limited]);
-	await otium
-		.db('door_refusal')
-		.where({ id })
-		.update({
-			tries: row.tries + more.tries,
-			device_name: row.device_name === more.device ? more.device : SEVERAL,
+/** In one transaction: two who are refused at the same moment are one line that says two. */
+async function write(otium: Needs, { sessionId, code, candidateId, sittingId }: Line, more: More): Promise<void> {
+	await transact(otium.db, async (trx) => {
+		const row = await trx('door_refusal')
+			.where({ session_id: sessionId, code, settled_at: null, candidate_id: candidateId })
+			.first('id', 'tries', 'limited', 'device_name');
+		const before: string[] = row ? JSON.parse(row.limited) : [];
+		const put = {
+			tries: (row?.tries ?? 0) + more.tries,
+			device_name: !row || row.device_name === more.device ? more.device : SEVERAL,
 			at: more.at,
 			waits_until: more.waitsUntil,
-			limited: JSON.stringify([...all].slice(0, MOST_FORGIVEN))
-		});
+			limited: JSON.stringify([...new Set([...before, ...more.limited])].slice(0, MOST_FORGIVEN))
+		};
+		if (row) await trx('door_refusal').where({ id: row.id }).update(put);
+		else
+			await trx('door_refusal').insert({
+				id: nanoid(),
+				session_id: sessionId,
+				candidate_id: candidateId,
+				sitting_id: sittingId,
+				code,
+				...put
+			});
+	});
 	otium.hub.changed(sessionId);
 }
 
@@ -129,10 +127,16 @@ export async function settleRefusals(
 	if (settled > 0) otium.hub.changed(sessionId);
 }
 
+const gatheredOf = (db: Query, row: { session_id: string; code: string; candidate_id: string | null }) =>
+	row.candidate_id === null ? gathering(db).get(nameOf({ sessionId: row.session_id, code: row.code })) : undefined;
+
 /** Vouches for whoever mistyped: what made them wait is forgiven, and they may try again at once. */
 export async function forgive(otium: Needs, refusalId: string): Promise<void> {
-	const row = await otium.db('door_refusal').where({ id: refusalId }).first('limited');
-	const gathered = gathering(otium.db).get(refusalId)?.limited ?? [];
+	const row = await otium
+		.db('door_refusal')
+		.where({ id: refusalId })
+		.first('limited', 'session_id', 'code', 'candidate_id');
+	const gathered = gatheredOf(otium.db, row)?.limited ?? [];
 	for (const target of [...(JSON.parse(row.limited) as string[]), ...gathered]) await otium.limits.forgive(target);
 }
 
@@ -148,6 +152,7 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 		.orderBy('at')
 		.select('door_refusal.*', 'candidate.number', 'candidate.given', 'candidate.family')) as {
 		id: string;
+		session_id: string;
 		code: string;
 		device_name: string;
 		tries: number;
@@ -160,7 +165,7 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 		family: string | null;
 	}[];
 	return rows.map((row) => {
-		const { tries = 0, device, at, waitsUntil } = gathering(db).get(row.id) ?? {};
+		const { tries = 0, device, at, waitsUntil } = gatheredOf(db, row) ?? {};
 		const isMore = tries > 0;
 		return {
 			id: row.id,
