@@ -109,7 +109,7 @@ test('no going back: what lies behind is closed on the page, and with the server
 	await expect.poll(() => valueOf(me.id, form[0].id)).toBeTruthy();
 	const stood = await valueOf(me.id, form[0].id);
 	await page.getByTestId('next').click();
-	expect(await shownNumbers(page)).toEqual([2]);
+	await expect.poll(() => shownNumbers(page)).toEqual([2]);
 	await expect(back(page)).toHaveCount(0);
 	await page.locator('[data-question] legend').click();
 	await page.keyboard.press('p');
@@ -128,12 +128,42 @@ test('no going back: what lies behind is closed on the page, and with the server
 	// What was passed unanswered stays passed, also for a page that is loaded anew, in this tab or in another browser.
 	await page.getByTestId('next').click();
 	await page.getByTestId('next').click();
-	expect(await shownNumbers(page)).toEqual([4]);
+	await expect.poll(() => shownNumbers(page)).toEqual([4]);
 	await expect.poll(() => valueOf(me.id, form[3].id)).toBe(null);
 	await page.evaluate(() => sessionStorage.removeItem('otium seen'));
 	await page.reload();
 	await page.getByTestId('time').waitFor();
 	await expect.poll(() => shownNumbers(page)).toEqual([4]);
+});
+
+test('no going back: the questions ahead are not on the device, and the next page waits for the connection', async ({
+	browser
+}) => {
+	const { page, me, form } = await under(browser, 7, { shown: 'pages', perPage: 2, goingBack: false });
+	const sent = await signedFetch(page, 'GET', '/sit/api/paper');
+	expect((sent.body.questions as { id: string }[]).map(({ id }) => id)).toEqual([form[0].id, form[1].id]);
+	const cut = () => page.route('**/sit/api/**', (route) => route.abort());
+	const mend = () => page.unroute('**/sit/api/**');
+
+	await cut();
+	await page.getByTestId('next').click();
+	await expect(page.getByText('Questions 3 to 4 will appear here')).toBeVisible();
+	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled();
+	await mend();
+	await expect.poll(() => shownNumbers(page)).toEqual([3, 4]);
+	await expect(page.getByTestId('next')).toHaveText('Next →');
+
+	// With the line known to be down one stays where one can go on working, and nothing that is written is lost.
+	await cut();
+	await page.getByRole('radio').first().check();
+	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled({ timeout: 30_000 });
+	await page.locator('[data-question] legend').first().click();
+	await page.keyboard.press('n');
+	expect(await shownNumbers(page)).toEqual([3, 4]);
+	await mend();
+	await expect.poll(() => valueOf(me.id, form[2].id), { timeout: 30_000 }).toBeTruthy();
+	await page.getByTestId('next').click();
+	await expect.poll(() => shownNumbers(page)).toEqual([5, 6]);
 });
 
 test('answer to go on, and answer all before handing in', async ({ browser }) => {

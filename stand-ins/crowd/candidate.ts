@@ -50,6 +50,10 @@ export class Candidate {
 	#seq = 0;
 	/** The question before it, from 0; null: none yet. */
 	#at: number | null = null;
+	/** Every question of the paper by its name, in order. */
+	#order: string[] = [];
+	/** Those that have come: where nobody may go back they come page by page. */
+	#seen = new Map<string, Question>();
 	#queue: { seq: number; questionId: string; value: unknown; marked: boolean; struck: string[]; inViewMs: number }[] =
 		[];
 	#isOnline = true;
@@ -77,8 +81,8 @@ export class Candidate {
 		const stopBeats = this.#beats();
 		const proving = setInterval(() => void this.#proveClient().catch(() => {}), PROVE_MS);
 		try {
-			const questions = await this.#begin();
-			return questions !== null && (await this.#work(questions));
+			const order = await this.#begin();
+			return order !== null && (await this.#work(order));
 		} finally {
 			stopBeats();
 			clearInterval(proving);
@@ -113,8 +117,8 @@ export class Candidate {
 		return true;
 	}
 
-	/** Waits to be let in, begins, and has the questions; null when the proctor turned them away or told to stop. */
-	async #begin(): Promise<Question[] | null> {
+	/** Waits to be let in, begins, and has the paper; null when the proctor turned them away or told to stop. */
+	async #begin(): Promise<string[] | null> {
 		for (;;) {
 			if (this.ears.stopping()) return null;
 			const { body } = await this.#insist('/sit/api/picture');
@@ -124,25 +128,50 @@ export class Candidate {
 				await this.#insist('/sit/api/begin', { commandId });
 			} else if (picture.state === 'working') {
 				const paper = (await this.#insist('/sit/api/paper')).body as {
+					order?: string[];
 					questions?: Question[];
-					answers?: { questionId: string }[];
+					answers?: { questionId: string; value: unknown }[];
 					lastSeq?: number;
 				};
-				if (!paper.questions) continue;
-				const done = new Set((paper.answers ?? []).map((answer) => answer.questionId));
+				if (!paper.order) continue;
+				const given = (paper.answers ?? []).filter((answer) => answer.value !== null);
+				const done = new Set(given.map((answer) => answer.questionId));
+				this.#order = paper.order;
+				this.#see(paper.questions);
 				this.#seq = paper.lastSeq ?? 0;
 				this.#at = 0;
 				await this.#beat();
-				return this.ears.keepsWorking ? paper.questions : paper.questions.filter((question) => !done.has(question.id));
+				// What lies before the page that was reached has been passed.
+				const ahead = paper.order.slice(paper.order.findIndex((id) => this.#seen.has(id)));
+				return this.ears.keepsWorking ? ahead : ahead.filter((id) => !done.has(id));
 			} else if (['expected', 'handed_in', 'time_up', 'set_aside', 'absent'].includes(picture.state)) return null;
 			await sleep(Math.max(250, 1_500 * this.tempo));
 		}
 	}
 
-	async #work(questions: Question[]): Promise<boolean> {
-		const count = Math.ceil(questions.length * this.behaviour.finish);
-		for (const question of this.#rounds(questions.slice(0, count))) {
-			this.#at = questions.indexOf(question);
+	#see(questions: Question[] = []) {
+		for (const question of questions) this.#seen.set(question.id, question);
+	}
+
+	/** Turns to a question's page where a paper comes page by page. Undefined: that page lies behind. */
+	async #look(id: string): Promise<Question | undefined> {
+		if (this.#seen.has(id)) return this.#seen.get(id);
+		this.#queue.push({ seq: ++this.#seq, questionId: id, value: null, marked: false, struck: [], inViewMs: 0 });
+		while (this.#queue.length > 0 && !this.#isOver && !this.ears.stopping()) {
+			await this.#send();
+			if (this.#queue.length > 0) await sleep(RETRY_MS * this.tempo + 20);
+		}
+		if (this.#isOver || this.ears.stopping()) return undefined;
+		this.#see((await this.#insist('/sit/api/page')).body.questions as Question[] | undefined);
+		return this.#seen.get(id);
+	}
+
+	async #work(order: string[]): Promise<boolean> {
+		const count = Math.ceil(order.length * this.behaviour.finish);
+		for (const id of this.#rounds(order.slice(0, count))) {
+			const question = await this.#look(id);
+			if (!question) continue;
+			this.#at = this.#order.indexOf(id);
 			const thought = this.#between(this.behaviour.think);
 			if (this.#isOnline && this.random() < this.behaviour.drop.chance)
 				void this.#dropLine(this.#between(this.behaviour.drop.seconds));
@@ -166,9 +195,9 @@ export class Candidate {
 	}
 
 	/** The questions once, or over and over. */
-	*#rounds(questions: Question[]): Generator<Question> {
-		do yield* questions;
-		while (this.ears.keepsWorking && questions.length > 0);
+	*#rounds(order: string[]): Generator<string> {
+		do yield* order;
+		while (this.ears.keepsWorking && order.length > 0);
 	}
 
 	/** Sends what is kept. What the server does not acknowledge stays. */

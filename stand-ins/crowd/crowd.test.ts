@@ -20,7 +20,7 @@ async function serve(saved: (nth: number) => { status: number; body: object }) {
 			const answers = {
 				knock: { note: 'n' },
 				picture: { picture: { state: 'working', session: { roomWaits: false } } },
-				paper: { questions, answers: [], lastSeq: 0 }
+				paper: { order: questions.map(({ id }) => id), questions, answers: [], lastSeq: 0 }
 			} as Record<string, object>;
 			const { status, body } = path === 'answers' ? saved(nth) : { status: 200, body: answers[path] ?? {} };
 			const seqs = text ? (JSON.parse(text).revisions ?? []).map((one: { seq: number }) => one.seq) : [];

@@ -14,8 +14,8 @@ export type Left = {
 /**
  * Where somebody goes on who comes back to their paper, after a reload, on another device or on another day: where they
  * were. Of that, the device remembers the place and the server only what was touched last: when that is settled and
- * the next is not, they were about to go on to the next. Where nobody may go back it is never before the page that
- * they had reached.
+ * the next is not, they were about to go on to the next. Where nobody may go back it is on the page that they had
+ * reached: they turn to the next themselves.
  */
 export function placeToResume({ questions, touched, seen, forwardBy, isSettled }: Left): number {
 	const last = touched.at(-1) ?? 0;
@@ -24,6 +24,5 @@ export function placeToResume({ questions, touched, seen, forwardBy, isSettled }
 	const place = seen ?? (isDone ? next : last);
 	if (forwardBy === null) return place;
 	const furthest = Math.max(0, ...touched);
-	const isBehind = Math.floor(place / forwardBy) < Math.floor(furthest / forwardBy);
-	return isBehind ? furthest : place;
+	return Math.floor(place / forwardBy) === Math.floor(furthest / forwardBy) ? place : furthest;
 }

@@ -273,7 +273,7 @@ export const SETTINGS: Setting[] = [
 		path: 'movement.goingBack',
 		section: 'Paper',
 		name: 'Going back',
-		says: 'Without it nobody can spread looking things up, and nobody can correct.',
+		says: 'If off, people cannot return to earlier questions: harder to look things up, impossible to correct. The next page needs the connection.',
 		kind: yesNo('allowed', 'not allowed')
 	},
 	{

@@ -1,5 +1,5 @@
 export { completeRules, DEFAULT_RULES, KIND_NAMES } from './rules';
-export { forwardBy, mayGoOn, mayJump, mayTurn, pageAt } from './movement';
+export { forwardBy, mayBeSent, mayGoOn, mayJump, mayTurn, pageAt } from './movement';
 export type { Page } from './movement';
 export type {
 	AttemptRules,

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { DEFAULT_RULES, forwardBy, mayGoOn, mayJump, mayTurn, pageAt, type MovementRules } from '.';
+import { DEFAULT_RULES, forwardBy, mayBeSent, mayGoOn, mayJump, mayTurn, pageAt, type MovementRules } from '.';
 
 const rules = (change: Partial<MovementRules>): MovementRules => ({ ...DEFAULT_RULES.movement, ...change });
 const nothing = () => false;
@@ -39,6 +39,20 @@ describe('how one may move', () => {
 			true,
 			false
 		]);
+	});
+
+	it('forward only: a device is sent the page that was reached, and nothing before or behind it', () => {
+		const movement = rules({ shown: 'pages', perPage: 3, goingBack: false });
+		expect([[], [0, 2], [4], [4, 1], [8]].map((touched) => mayBeSent(movement, 9, touched))).toMatchObject([
+			{ from: 0, to: 3 },
+			{ from: 0, to: 3 },
+			{ from: 3, to: 6 },
+			{ from: 3, to: 6 },
+			{ from: 6, to: 9 }
+		]);
+		expect(mayBeSent(rules({ shown: 'pages', perPage: 3, goingBack: true }), 9, [4])).toEqual({ from: 0, to: 9 });
+		expect(mayBeSent(rules({ shown: 'all', goingBack: false }), 9, [4])).toEqual({ from: 0, to: 9 });
+		expect(mayTurn(movement, pageAt(movement, 9, 4), 1, { isAnswered: nothing, readsOnly: true })).toBe(false);
 	});
 
 	it('answer to go on: blanks hold up, back is free, and reading afterwards is free', () => {

@@ -26,6 +26,21 @@ export function pageAt(rules: MovementRules, questions: number, at: number): Pag
 	return { perPage, number, from, to, isFirst: number === 0, isLast: to >= questions };
 }
 
+/**
+ * The questions that a device may be sent now: all where one may go back, else only the page that has been reached.
+ * Reaching a page gives up those before it, so that nobody sees ahead without losing what lies between.
+ * @param touched places in the form that an answer or a turned page has reached, from 0
+ */
+export function mayBeSent(
+	rules: MovementRules,
+	questions: number,
+	touched: readonly number[]
+): Pick<Page, 'from' | 'to'> {
+	if (forwardBy(rules) === null) return { from: 0, to: questions };
+	const furthest = touched.reduce((most, place) => Math.max(most, place), 0);
+	return pageAt(rules, questions, Math.min(furthest, Math.max(0, questions - 1)));
+}
+
 type Answered = (index: number) => boolean;
 
 /** Whether the next page may be seen, by the rule that each question must be answered first. */
@@ -33,7 +48,10 @@ export function mayGoOn(rules: MovementRules, { from, to }: Page, isAnswered: An
 	return !rules.answerToGoOn || every(from, to, isAnswered);
 }
 
-/** Whether somebody may turn one page on, or back. Who may only read any more is not held up by what is blank. */
+/**
+ * Whether somebody may turn one page on, or back. Who may only read any more is not held up by what is blank; but where
+ * nobody may go back, a page that they had not reached in time stays closed.
+ */
 export function mayTurn(
 	rules: MovementRules,
 	page: Page,
@@ -41,7 +59,8 @@ export function mayTurn(
 	{ isAnswered, readsOnly }: { isAnswered: Answered; readsOnly: boolean }
 ): boolean {
 	if (by === -1) return !page.isFirst && forwardBy(rules) === null;
-	return !page.isLast && (readsOnly || mayGoOn(rules, page, isAnswered));
+	if (page.isLast) return false;
+	return readsOnly ? forwardBy(rules) === null : mayGoOn(rules, page, isAnswered);
 }
 
 /** Whether somebody may go from one question straight to another. */

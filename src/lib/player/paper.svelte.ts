@@ -10,12 +10,16 @@ import { Outbox } from './outbox.svelte';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
 /** What the paper is made of, apart from the answers. */
-type Content = {
-	questions: FormQuestion[];
-	pictures: Record<string, Picture>;
+type Content = Sight & {
+	/** Every question of the paper, in its order, seen or not. */
+	order: string[];
 	formulaSheet: string[];
 	language: string;
+	/** Languages in which some of it can be read beside its own. */
+	languages: string[];
 };
+/** Questions that may be seen. Where nobody may go back they come page by page. */
+type Sight = { questions: FormQuestion[]; pictures: Record<string, Picture> };
 type Answer = Given & { questionId: string };
 type Sent = Content & { key: string; answers: Answer[]; lastSeq: number };
 type Kept = Content & { picture: SittingPicture };
@@ -26,15 +30,21 @@ const NOTHING: Given = { value: null, marked: false, struck: [], inViewMs: 0 };
 /** Typing is told when it has rested so long, and while it goes on every so often. */
 const REST_MS = 400;
 const TYPING_MS = 3_000;
+/** A page that did not come is asked for again. */
+const AGAIN_MS = 1_000;
 
 /** The paper on this device: the questions, what has been answered, and the way of every change to the server. */
 export class Paper {
 	given = new SvelteMap<string, Given>();
 	at = $state(0);
+	#questions = new SvelteMap<string, FormQuestion>();
+	#pictures = new SvelteMap<string, Picture>();
 	#viewSince = performance.now();
 	// Timers are nothing to show.
 	// eslint-disable-next-line svelte/prefer-svelte-reactivity
 	#resting = new Map<string, { timer: ReturnType<typeof setTimeout>; since: number }>();
+	/** The place that was reached last is being told. */
+	#turning: Promise<unknown> = Promise.resolve();
 
 	private constructor(
 		private readonly content: Content,
@@ -43,24 +53,57 @@ export class Paper {
 		readonly outbox: Outbox,
 		/** Questions on a page where nobody may go back; null: they may. */
 		readonly forwardBy: number | null
-	) {}
-
-	get questions() {
-		return this.content.questions;
+	) {
+		this.#see(content);
 	}
-	get pictures() {
-		return this.content.pictures;
+
+	/** Every question of the paper by its name, in order. */
+	get order() {
+		return this.content.order;
+	}
+	get pictures(): Record<string, Picture> {
+		return Object.fromEntries(this.#pictures);
 	}
 	get formulaSheet() {
 		return this.content.formulaSheet;
 	}
-	/** Languages in which some of it can be read beside its own. */
 	get otherLanguages() {
-		const tags = this.questions.flatMap((question) => Object.keys(question.inOther ?? {}));
-		return tags.filter((tag, i) => tags.indexOf(tag) === i);
+		return this.content.languages;
 	}
 	get language() {
 		return this.content.language;
+	}
+
+	/** The question at a place; undefined: it has not come yet. */
+	questionAt(place: number): FormQuestion | undefined {
+		return this.#questions.get(this.order[place]);
+	}
+
+	#see({ questions, pictures }: Sight) {
+		for (const question of questions) this.#questions.set(question.id, question);
+		for (const [name, picture] of Object.entries(pictures)) this.#pictures.set(name, picture);
+	}
+
+	/**
+	 * Asks for the questions of the page that has been reached until they have come. What waits is sent first, because the
+	 * server gives out a page when it knows that the one before has been left. Returns a stop.
+	 */
+	receive(picture: () => SittingPicture): () => void {
+		let isStopped = false;
+		const asking = async () => {
+			while (!isStopped && this.questionAt(this.at) === undefined) {
+				await this.settle();
+				const answer = await ask<Sight>('GET', '/sit/api/page');
+				if (isStopped) return;
+				if (answer.ok) {
+					this.#see(answer.data);
+					await this.keep(picture());
+				}
+				if (this.questionAt(this.at) === undefined) await new Promise((done) => setTimeout(done, AGAIN_MS));
+			}
+		};
+		void asking();
+		return () => (isStopped = true);
 	}
 
 	/**
@@ -104,16 +147,16 @@ export class Paper {
 		const touched: number[] = [];
 		for (const { questionId, value, marked, struck, inViewMs } of [...answers, ...(await store.waiting(place))]) {
 			paper.given.set(questionId, { value, marked, struck, inViewMs });
-			const index = paper.questions.findIndex((question) => question.id === questionId);
+			const index = paper.order.indexOf(questionId);
 			if (index >= 0) touched.push(index);
 		}
 		paper.at = placeToResume({
-			questions: paper.questions.length,
+			questions: paper.order.length,
 			touched,
 			seen: seenIn(place.sittingId),
 			forwardBy: forward,
 			isSettled: (index) => {
-				const { id } = paper.questions[index];
+				const id = paper.order[index];
 				return paper.isAnswered(id) || paper.of(id).marked;
 			}
 		});
@@ -123,7 +166,8 @@ export class Paper {
 
 	/** Keeps the paper on the device with what is known of the sitting, for a reload without a line. */
 	async keep(picture: SittingPicture): Promise<void> {
-		await this.store.keepPaper(this.place, { ...this.content, picture });
+		const seen = { questions: [...this.#questions.values()], pictures: this.pictures };
+		await this.store.keepPaper(this.place, { ...this.content, ...seen, picture });
 	}
 
 	/** The sitting has ended: nothing of the paper stays on the device. */
@@ -140,8 +184,8 @@ export class Paper {
 		return !isBlank(this.of(questionId).value);
 	}
 
-	blanks = $derived.by(() => this.questions.flatMap((question, i) => (this.isAnswered(question.id) ? [] : [i])));
-	marked = $derived.by(() => this.questions.flatMap((question, i) => (this.of(question.id).marked ? [i] : [])));
+	blanks = $derived.by(() => this.order.flatMap((id, i) => (this.isAnswered(id) ? [] : [i])));
+	marked = $derived.by(() => this.order.flatMap((id, i) => (this.of(id).marked ? [i] : [])));
 
 	/** Changes an answer. `rests`: it is being typed, and is told when that rests. */
 	change(questionId: string, change: Partial<Given>, rests = false) {
@@ -156,13 +200,13 @@ export class Paper {
 
 	goTo(index: number) {
 		this.#countView();
-		this.at = Math.min(this.questions.length - 1, Math.max(0, index));
+		this.at = Math.min(this.order.length - 1, Math.max(0, index));
 		rememberSeen(this.place.sittingId, this.at);
 		// What is still resting belongs before what comes next: a paper that does not go back takes them in order. There the
 		// place that was reached is told as well, or whoever loads the page anew would find what lies behind open again.
-		const reached = this.questions[this.at].id;
+		const reached = this.order[this.at];
 		const isNew = this.forwardBy !== null && !this.given.has(reached);
-		void this.#tellResting().then(() => (isNew ? this.#tell(reached) : undefined));
+		this.#turning = this.#tellResting().then(() => (isNew ? this.#tell(reached) : undefined));
 	}
 
 	/** The page was hidden or is shown again: only time in view counts, and a hidden page may be gone in a moment. */
@@ -176,6 +220,7 @@ export class Paper {
 
 	/** Tells what is still resting and waits until all has been sent. Returns true when the server has everything. */
 	async settle(): Promise<boolean> {
+		await this.#turning;
 		await this.#tellResting();
 		await this.outbox.flush();
 		return this.outbox.waiting === 0;
@@ -189,14 +234,15 @@ export class Paper {
 
 	async #tell(questionId: string) {
 		this.#resting.delete(questionId);
-		if (this.questions[this.at]?.id === questionId) this.#countView();
+		if (this.order[this.at] === questionId) this.#countView();
 		const { value, marked, struck, inViewMs } = this.of(questionId);
 		await this.outbox.put({ questionId, value, marked, struck: [...struck], inViewMs: Math.round(inViewMs) });
 	}
 
 	#countView() {
 		const now = performance.now();
-		const question = this.questions[this.at];
+		// What has not come yet is not looked at.
+		const question = this.questionAt(this.at);
 		if (question && document.visibilityState === 'visible') {
 			const given = this.of(question.id);
 			this.given.set(question.id, { ...given, inViewMs: given.inViewMs + (now - this.#viewSince) });

@@ -9,8 +9,15 @@
 	import Trouble from './Trouble.svelte';
 
 	/** `isTimeUp`: nothing can be answered any more, so that blanks stay blank. */
-	type Props = { paper: Paper; line: Line; isTimeUp: boolean; onclose: () => void; onjump: (index: number) => void };
-	let { paper, line, isTimeUp, onclose, onjump }: Props = $props();
+	type Props = {
+		paper: Paper;
+		line: Line;
+		isTimeUp: boolean;
+		mayJump: (index: number) => boolean;
+		onclose: () => void;
+		onjump: (index: number) => void;
+	};
+	let { paper, line, isTimeUp, mayJump, onclose, onjump }: Props = $props();
 
 	let dialog: HTMLDialogElement;
 	let finishWord = $state('');
@@ -48,6 +55,7 @@
 				type="button"
 				class="bg-sheet border-line-strong h-9 min-w-9 rounded-lg border px-2 text-[15px]"
 				aria-label="Go to question {index + 1}"
+				disabled={!mayJump(index)}
 				onclick={() => onjump(index)}>{index + 1}</button
 			>
 		{/each}
@@ -64,13 +72,13 @@
 	<h2 id="hand-in-title" class="text-[24px]">Hand in {line.picture.paper.title}?</h2>
 	<p class="mt-2 text-[17px]">
 		{paper.blanks.length === 0
-			? `All ${paper.questions.length} questions are answered.`
-			: `${paper.questions.length - paper.blanks.length} of ${paper.questions.length} are answered.`}
+			? `All ${paper.order.length} questions are answered.`
+			: `${paper.order.length - paper.blanks.length} of ${paper.order.length} are answered.`}
 		{mustAnswer ? 'All must be answered before handing in.' : 'After handing in you cannot go back.'}
 	</p>
 	<div data-testid="blanks">
 		{#if paper.blanks.length > 0}{@render list(
-				`${paper.blanks.length} blank: choose one to go to it`,
+				`${paper.blanks.length} blank${paper.blanks.some(mayJump) ? ': choose one to go to it' : ''}`,
 				paper.blanks
 			)}{/if}
 		{#if paper.marked.length > 0}{@render list(`${paper.marked.length} marked for later`, paper.marked)}{/if}

@@ -10,6 +10,8 @@
 		/** Whether the question that is shown can be marked for later. */
 		marks: boolean;
 		isForwardOnly: boolean;
+		/** The next page comes when the line is back. */
+		waitsForLine: boolean;
 		isClosed: boolean;
 		mayGoOn: boolean;
 		mayJump: (index: number) => boolean;
@@ -18,27 +20,44 @@
 		onmark: (questionId: string) => void;
 		onhandin: () => void;
 	};
-	let { paper, page, marks, isForwardOnly, isClosed, mayGoOn, mayJump, onturn, onjump, onmark, onhandin }: Props =
-		$props();
-	const question = $derived(paper.questions[paper.at]);
+	let {
+		paper,
+		page,
+		marks,
+		isForwardOnly,
+		waitsForLine,
+		isClosed,
+		mayGoOn,
+		mayJump,
+		onturn,
+		onjump,
+		onmark,
+		onhandin
+	}: Props = $props();
+	const here = $derived(paper.order[paper.at]);
+	const next = $derived.by(() => {
+		if (isClosed) return { isOpen: !isForwardOnly, text: 'Next →' };
+		if (!mayGoOn) return { isOpen: false, text: 'Answer to go on' };
+		return waitsForLine ? { isOpen: false, text: 'Waiting for the connection' } : { isOpen: true, text: 'Next →' };
+	});
 </script>
 
 <footer class="bg-sheet border-line sticky bottom-0 flex flex-wrap items-center gap-3 border-t px-6 py-3 max-sm:px-4">
-	{#if page.perPage < paper.questions.length && !isForwardOnly}
+	{#if page.perPage < paper.order.length && !isForwardOnly}
 		<Press onclick={() => onturn(-1)} disabled={page.isFirst}>← Back</Press>
 	{/if}
 	{#if marks}
-		<Press disabled={isClosed} pressed={paper.of(question.id).marked} onclick={() => onmark(question.id)} testid="mark"
-			>{paper.of(question.id).marked ? 'Marked' : 'Mark'}</Press
+		<Press disabled={isClosed} pressed={paper.of(here).marked} onclick={() => onmark(here)} testid="mark"
+			>{paper.of(here).marked ? 'Marked' : 'Mark'}</Press
 		>
 	{/if}
 	<nav
 		class="flex min-w-0 flex-1 flex-wrap justify-center gap-1 max-sm:order-last max-sm:basis-full"
 		aria-label="Questions"
 	>
-		{#each paper.questions as each, i (each.id)}
-			{@const { marked } = paper.of(each.id)}
-			{@const isAnswered = paper.isAnswered(each.id)}
+		{#each paper.order as id, i (id)}
+			{@const { marked } = paper.of(id)}
+			{@const isAnswered = paper.isAnswered(id)}
 			<button
 				type="button"
 				class="relative h-7 w-7 rounded-md border text-[12px] {isAnswered
@@ -56,9 +75,7 @@
 		{/each}
 	</nav>
 	{#if !page.isLast}
-		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!mayGoOn && !isClosed} testid="next"
-			>{mayGoOn || isClosed ? 'Next →' : 'Answer to go on'}</Press
-		>
+		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!next.isOpen} testid="next">{next.text}</Press>
 	{/if}
 	<Press main={page.isLast || isClosed} onclick={onhandin} testid="hand-in">Hand in</Press>
 </footer>

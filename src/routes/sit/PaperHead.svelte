@@ -14,7 +14,7 @@
 	const saved = $derived.by(() => {
 		const { waiting, savedAt, trouble, aside, isDurable } = paper.outbox;
 		if (aside.length > 0) {
-			const numbers = aside.map(({ questionId }) => paper.questions.findIndex(({ id }) => id === questionId) + 1);
+			const numbers = aside.map(({ questionId }) => paper.order.indexOf(questionId) + 1);
 			return {
 				calm: false,
 				text: `The answer to question ${numbers.join(', ')} could not be saved. Enter it again, or tell your proctor.`

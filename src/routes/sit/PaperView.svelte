@@ -35,12 +35,18 @@
 		})
 	);
 	const movement = $derived(picture.session.movement);
-	const count = $derived(paper.questions.length);
-	const isAnswered = (index: number) => paper.isAnswered(paper.questions[index].id);
+	const count = $derived(paper.order.length);
+	const isAnswered = (index: number) => paper.isAnswered(paper.order[index]);
 	const page = $derived(pageAt(movement, count, paper.at));
-	const visible = $derived(paper.questions.slice(page.from, page.to));
+	const places = $derived(Array.from({ length: page.to - page.from }, (_, nth) => page.from + nth));
+	const visible = $derived(places.flatMap((place) => paper.questionAt(place) ?? []));
+	const hasCome = $derived(visible.length > 0);
+	$effect(() => (hasCome ? undefined : paper.receive(() => untrack(() => picture))));
 	const isOne = $derived(page.perPage === 1);
-	const question = $derived(paper.questions[paper.at]);
+	const questionId = $derived(paper.order[paper.at]);
+	const isForwardOnly = $derived(forwardBy(movement) !== null);
+	/** Where nobody goes back, a page that is left without a line would leave them with none. */
+	const waitsForLine = $derived(isForwardOnly && line.downSince !== null);
 
 	$effect(() => {
 		line.show(paper.at);
@@ -100,13 +106,13 @@
 		if (inputs.length >= digit && digit >= 1) inputs[digit - 1].click();
 		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) turn(1);
 		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) turn(-1);
-		else if (event.key === 'm' && picture.session.tools.marking) toggleMark(question.id);
+		else if (event.key === 'm' && picture.session.tools.marking) toggleMark(questionId);
 		else return;
 		event.preventDefault();
 	}
 	/** Turns to the next page or the one before, as far as the rules allow. */
 	function turn(by: 1 | -1) {
-		if (!mayTurn(movement, page, by, { isAnswered, readsOnly: time.isClosed })) return;
+		if (waitsForLine || !mayTurn(movement, page, by, { isAnswered, readsOnly: time.isClosed })) return;
 		paper.goTo(page.from + by * page.perPage);
 		if (!isOne) window.scrollTo({ top: 0 });
 	}
@@ -114,26 +120,25 @@
 	function jump(index: number) {
 		if (!mayGoTo(index)) return;
 		paper.goTo(index);
-		if (!isOne)
-			document.querySelector(`[data-question="${paper.questions[index].id}"]`)?.scrollIntoView({ block: 'start' });
+		if (!isOne) document.querySelector(`[data-question="${paper.order[index]}"]`)?.scrollIntoView({ block: 'start' });
 	}
 </script>
 
 <svelte:window {onkeydown} />
 
 {#snippet asked(at: number)}
-	{@const each = paper.questions[at]}
-	<QuestionView
-		question={each}
-		number={at + 1}
-		of={count}
-		picture={paper.pictures[each.picture ?? '']}
-		{language}
-		hints={picture.session.tools.hints}
-		given={paper.of(each.id)}
-		isClosed={time.isClosed}
-		onchange={(to, rests) => ((paper.at = at), change(each.id, to, rests))}
-	/>
+	{@const each = paper.questionAt(at)}
+	{#if each}<QuestionView
+			question={each}
+			number={at + 1}
+			of={count}
+			picture={paper.pictures[each.picture ?? '']}
+			{language}
+			hints={picture.session.tools.hints}
+			given={paper.of(each.id)}
+			isClosed={time.isClosed}
+			onchange={(to, rests) => ((paper.at = at), change(each.id, to, rests))}
+		/>{/if}
 {/snippet}
 
 <div
@@ -160,19 +165,25 @@
 		style="max-width:{780 + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
 			100}px;line-height:{display.spacing}"
 	>
-		{#if isOne}
-			{#key question.id}{@render asked(paper.at)}{/key}
+		{#if !hasCome}
+			<p class="coming text-ink-2 text-[1.125em]" role="status">
+				{page.from + 1 === page.to ? `Question ${page.to}` : `Questions ${page.from + 1} to ${page.to}`} will appear here
+				as soon as the connection allows. Everything you have answered is kept.
+			</p>
+		{:else if isOne}
+			{#key questionId}{@render asked(paper.at)}{/key}
 		{:else}
 			<div class="space-y-12">
-				{#each visible as each, nth (each.id)}
+				{#each places as place (place)}
+					{@const id = paper.order[place]}
 					<div class="scroll-mt-24">
-						{@render asked(page.from + nth)}
+						{@render asked(place)}
 						{#if picture.session.tools.marking}<button
 								type="button"
 								class="mt-3 text-[15px] font-semibold underline"
-								aria-pressed={paper.of(each.id).marked}
-								onclick={() => toggleMark(each.id)}
-								>{paper.of(each.id).marked ? 'Marked for later: unmark' : 'Mark for later'}</button
+								aria-pressed={paper.of(id).marked}
+								onclick={() => toggleMark(id)}
+								>{paper.of(id).marked ? 'Marked for later: unmark' : 'Mark for later'}</button
 							>{/if}
 					</div>
 				{/each}
@@ -184,7 +195,8 @@
 		{paper}
 		{page}
 		marks={isOne && picture.session.tools.marking}
-		isForwardOnly={forwardBy(movement) !== null}
+		{isForwardOnly}
+		{waitsForLine}
 		isClosed={time.isClosed}
 		mayGoOn={mayGoOn(movement, page, isAnswered)}
 		mayJump={mayGoTo}
@@ -200,6 +212,19 @@
 		{paper}
 		{line}
 		isTimeUp={time.isUp}
+		mayJump={mayGoTo}
 		onclose={() => (handingIn = false)}
 		onjump={(index) => ((handingIn = false), jump(index))}
 	/>{/if}
+
+<style>
+	/* A page that comes at once shows nothing first. */
+	.coming {
+		animation: appear 0s 0.6s both;
+	}
+	@keyframes appear {
+		from {
+			visibility: hidden;
+		}
+	}
+</style>

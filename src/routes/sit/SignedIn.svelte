@@ -72,10 +72,12 @@
 	// What the paper may need later is fetched while the line is up, and kept.
 	$effect(() => {
 		if (!paper) return;
-		const { questions, formulaSheet } = paper;
+		const { formulaSheet, forwardBy } = paper;
+		const questions = untrack(() => paper!.order.map((_, place) => paper!.questionAt(place)));
 		const parts: Promise<unknown>[] = [untrack(() => paperView)];
 		if (untrack(() => picture.session.tools.calculator) !== 'none') parts.push(import('./tools/Calculator.svelte'));
-		if (formulaSheet.length > 0 || JSON.stringify(questions).includes('$'))
+		// What comes later may hold a formula when nothing here does.
+		if (formulaSheet.length > 0 || forwardBy !== null || JSON.stringify(questions).includes('$'))
 			parts.push(import('./question/Formula.svelte'));
 		void Promise.allSettled(parts).then(keepPage);
 	});

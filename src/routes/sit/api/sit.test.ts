@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { showDoorCode } from '$core/access';
 import type { SittingPicture } from '$core/room';
+import { DEFAULT_RULES } from '$core/session';
 import { MINUTE } from '$core/time';
 import { deviceByToken } from '$lib/server/identity';
 import { act, loadSitting } from '$lib/server/sitting';
@@ -13,6 +14,7 @@ import { POST as begin } from './begin/+server';
 import { POST as handIn } from './hand-in/+server';
 import { POST as knock } from './knock/+server';
 import { POST as leave } from './leave/+server';
+import { GET as page } from './page/+server';
 import { GET as paper } from './paper/+server';
 import { GET as picture } from './picture/+server';
 import { GET as stream } from './stream/+server';
@@ -217,5 +219,44 @@ describe('what a candidate’s screen is told', () => {
 		await startRoom(house.otium, 's1', PROCTOR);
 		expect((await call(begin, { otium: house.otium, device, body: { commandId: 'begin-now-1' } })).status).toBe(200);
 		expect(await startRoom(house.otium, 's1', PROCTOR)).toMatchObject({ ok: false });
+	});
+});
+
+describe('a paper that does not go back', () => {
+	type Sent = { order: string[]; questions: { id: string; stem: string }[] };
+	const stemsOf = (body: unknown) => (body as Sent).questions.map(({ stem }) => stem);
+	const begunForward = async () => {
+		const movement = { ...DEFAULT_RULES.movement, shown: 'pages' as const, perPage: 2, goingBack: false };
+		house = await buildHouse({ rules: { movement, order: { ...DEFAULT_RULES.order, questionsInOwnOrder: false } } });
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		return { otium: house.otium, device: { sittingId: 'sit0', epoch } };
+	};
+
+	it('is sent page by page: a later one comes when it has been reached, and those before it have gone', async () => {
+		const one = await begunForward();
+		const first = await call(paper, one);
+		const { order } = first.body as Sent;
+		expect(order).toHaveLength(6);
+		expect(stemsOf(first.body)).toEqual(['Is 0 even?', 'Is 1 even?']);
+		const turn = (to: number, seq: number) =>
+			call(answers, { ...one, body: { revisions: [revision(seq, order[to], null)] } });
+		expect((await turn(2, 1)).status).toBe(200);
+		expect(stemsOf((await call(page, one)).body)).toEqual(['Is 2 even?', 'Is 3 even?']);
+		// Whoever looks ahead has given up what lies between, and is not sent it any more.
+		expect((await turn(5, 2)).status).toBe(200);
+		expect(stemsOf((await call(page, one)).body)).toEqual(['Is 4 even?', 'Is 5 even?']);
+		expect(stemsOf((await call(paper, one)).body)).toEqual(['Is 4 even?', 'Is 5 even?']);
+		expect((await turn(1, 3)).body.code).toBe('gone_past');
+		expect(stemsOf((await call(page, one)).body)).toEqual(['Is 4 even?', 'Is 5 even?']);
+	});
+
+	it('shows no further page when time is up, whatever is sent then', async () => {
+		const one = await begunForward();
+		const { order } = (await call(paper, one)).body as Sent;
+		house.clock.at += 10 * 60 * MINUTE;
+		const late = await call(answers, { ...one, body: { revisions: [revision(1, order[4], null)] } });
+		expect(late.body.code).toBe('after_end');
+		const answer = await call(page, one);
+		expect(answer.text).not.toContain('Is 5 even?');
 	});
 });

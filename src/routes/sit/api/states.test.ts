@@ -13,6 +13,7 @@ import { POST as hand } from './hand/+server';
 import { POST as handIn } from './hand-in/+server';
 import { POST as lapses } from './lapses/+server';
 import { POST as messages } from './messages/+server';
+import { GET as page } from './page/+server';
 import { GET as paper } from './paper/+server';
 import { GET as picture } from './picture/+server';
 import { POST as ready } from './ready/+server';
@@ -36,6 +37,7 @@ const ROUTES = {
 	'hand-in': [handIn, () => ({ commandId: commandId() })],
 	lapses: [lapses, () => ({ lapses: [{ id: commandId(), kind: 'copy', from: 1, to: 2 }] })],
 	messages: [messages, () => ({ seen: ['none'] })],
+	page: [page, () => ({})],
 	paper: [paper, () => ({})],
 	picture: [picture, () => ({})],
 	ready: [ready, () => ({ deviceName: 'Laptop', results: [] })],
@@ -75,6 +77,7 @@ const MAY: Record<string, Partial<Record<Route, number>>> = {
 		'hand-in': 200,
 		lapses: 200,
 		messages: 200,
+		page: 200,
 		paper: 200,
 		picture: 200,
 		ready: 200
@@ -126,7 +129,7 @@ it.each(Object.keys(WAYS))(
 			const answer = await call(handler as never, { otium: house.otium, device, body: body() });
 			seen[route] = answer.status;
 			// Not a question leaves but to whoever works.
-			if (route !== 'paper' || answer.status !== 200) expect(answer.text).not.toContain('Is 1 even?');
+			if (!['page', 'paper'].includes(route) || answer.status !== 200) expect(answer.text).not.toContain('Is 1 even?');
 			await house.close();
 		}
 		const wanted = Object.fromEntries(Object.keys(ROUTES).map((route) => [route, MAY[name][route as Route] ?? 409]));
