@@ -2,18 +2,22 @@ import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { House } from '../house';
 import { imageType } from './image-type';
+import { reEncode } from './re-encode';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
 export const MOST_PHOTO_BYTES = 400_000;
+const SIZE = { widest: 800, quality: 82 };
 
-/** Keeps a candidate's photo, or takes it away. false: it is not a JPEG or PNG of a fitting size. */
+/** Keeps a candidate's photo, drawn afresh, or takes it away. false: it is not a JPEG or PNG of a fitting size. */
 export async function savePhoto(otium: Needs, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
-	if (bytes !== null && (bytes.length > MOST_PHOTO_BYTES || imageType(bytes) === null)) return false;
+	const isFitting = bytes !== null && bytes.length <= MOST_PHOTO_BYTES && imageType(bytes) !== null;
+	const photo = isFitting ? await reEncode(bytes, SIZE) : null;
+	if (bytes !== null && photo === null) return false;
 	await mkdir(join(otium.dataDir, 'photos'), { recursive: true });
-	if (bytes === null) await rm(pathOf(otium, candidateId), { force: true });
-	else await writeFile(pathOf(otium, candidateId), bytes);
+	if (photo === null) await rm(pathOf(otium, candidateId), { force: true });
+	else await writeFile(pathOf(otium, candidateId), photo);
 	await otium
 		.db('candidate')
 		.where({ id: candidateId })

@@ -4,6 +4,7 @@ import { nanoid } from 'nanoid';
 import type { Query } from '../db';
 import type { House } from '../house';
 import { imageType } from './image-type';
+import { reEncode } from './re-encode';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
@@ -12,10 +13,11 @@ export type Snapshot = { id: string; at: number };
 
 /** A small picture, as the player makes it, has some 6 kB. */
 export const MOST_SNAPSHOT_BYTES = 100_000;
+const SIZE = { widest: 640, quality: 60 };
 const DAY_MS = 24 * 3_600_000;
 
 /**
- * Keeps a picture from a candidate's camera, in a file of its own outside the database.
+ * Keeps a picture from a candidate's camera, drawn afresh, in a file of its own outside the database.
  * @param keepDays after so many days it is deleted
  * @returns false: it is not a picture that can be kept, or came too soon after the last
  */
@@ -31,12 +33,14 @@ export async function keepSnapshot(
 	const last = await otium.db('snapshot').where({ sitting_id: sittingId }).max('at as at').first();
 	// A device that sends more often than the rules say fills the disk for nothing.
 	if (last?.at && now - (last.at as number) < everySeconds * 500) return false;
+	const picture = await reEncode(bytes, SIZE);
+	if (!picture) return false;
 	const id = nanoid();
 	await mkdir(folder(otium), { recursive: true });
-	await writeFile(join(folder(otium), `${id}.jpg`), bytes);
+	await writeFile(join(folder(otium), `${id}.jpg`), picture);
 	await otium
 		.db('snapshot')
-		.insert({ id, sitting_id: sittingId, at: now, bytes: bytes.length, keep_until: now + keepDays * DAY_MS });
+		.insert({ id, sitting_id: sittingId, at: now, bytes: picture.length, keep_until: now + keepDays * DAY_MS });
 	return true;
 }
 

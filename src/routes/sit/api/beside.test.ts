@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import sharp from 'sharp';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Review } from '$core/review';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
@@ -247,16 +248,18 @@ describe('snapshots', () => {
 				digest: null
 			}
 		} as never);
-	const JPEG = Uint8Array.from([0xff, 0xd8, 0xff, 0xe0, 1, 2, 3]);
+	const made = sharp({ create: { width: 320, height: 240, channels: 3, background: '#1f5e57' } })
+		.jpeg()
+		.toBuffer();
 	const rules = { lockdown: { ...DEFAULT_RULES.lockdown, snapshotSeconds: 20, snapshotDays: 5 } };
 
 	it('are kept in files, not more often than the rules say, and deleted after their days', async () => {
 		const code = await open(rules);
 		await bringToWork(house, 0, code);
-		expect((await send(JPEG)).status).toBe(200);
-		expect((await send(JPEG)).status).toBe(422);
+		expect((await send(await made)).status).toBe(200);
+		expect((await send(await made)).status).toBe(422);
 		house.clock.at += 20_000;
-		expect((await send(JPEG)).status).toBe(200);
+		expect((await send(await made)).status).toBe(200);
 		expect(await snapshotsOf(house.otium.db, 'sit0')).toHaveLength(2);
 		house.clock.at += 4 * 24 * 60 * MINUTE;
 		expect(await deleteOldSnapshots(house.otium)).toBe(0);
@@ -270,8 +273,8 @@ describe('snapshots', () => {
 		const code = await open(rules);
 		await bringToWork(house, 0, code);
 		expect((await send(new TextEncoder().encode('<html>'))).status).toBe(422);
-		expect((await send(Uint8Array.from([...JPEG, ...new Uint8Array(120_000)]))).status).toBe(422);
+		expect((await send(Uint8Array.from([...(await made), ...new Uint8Array(120_000)]))).status).toBe(422);
 		await house.otium.db('session').update({ rules: JSON.stringify(DEFAULT_RULES) });
-		expect((await send(JPEG)).status).toBe(409);
+		expect((await send(await made)).status).toBe(409);
 	});
 });
