@@ -1,3 +1,5 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { isBuiltin } from 'node:module';
 import { ESLint, type Linter } from 'eslint';
 import ts from 'typescript-eslint';
 import { describe, expect, it } from 'vitest';
@@ -41,3 +43,41 @@ describe('arrows run one way, and the check refuses the others', () => {
 		expect(await refusalOf(file, from)).toBeNull();
 	});
 });
+
+describe('a machine that only serves', () => {
+	const { dependencies } = JSON.parse(readFileSync('package.json', 'utf8')) as { dependencies: object };
+	const { packages } = JSON.parse(readFileSync('package-lock.json', 'utf8')) as {
+		packages: Record<string, { dev?: boolean }>;
+	};
+	/** Whatever the server and its own commands may come to; tests and what starts a demo are not among it. */
+	const files = [
+		...filesOf('src/core'),
+		...filesOf('src/lib/server'),
+		...['start', 'staff', 'backup', 'restore', 'backup-file', 'server-process', 'options'].map(
+			(name) => `scripts/${name}.ts`
+		)
+	];
+
+	it('has every package that its code names', () => {
+		expect(files.length).toBeGreaterThan(200);
+		const missing = files.flatMap((file) =>
+			[...readFileSync(file, 'utf8').matchAll(/(?:from|import\() ?'(@?[a-z][\w./-]*)'/g)]
+				.map(([, name]) => name)
+				.filter((name) => !isBuiltin(name) && !name.startsWith('@sveltejs/kit'))
+				.map((name) => /^(@[^/]+\/)?[^/]+/.exec(name)![0])
+				.filter((name) => !Object.hasOwn(dependencies, name))
+				.map((name) => `${file}: ${name}`)
+		);
+		expect(missing).toEqual([]);
+	});
+
+	it('has no compiler of pages, no bundler and no browser', () => {
+		const built = ['vite', 'rolldown', 'lightningcss', 'typescript', '@tailwindcss/vite', 'playwright-core', 'vitest'];
+		for (const name of built) expect(packages[`node_modules/${name}`], name).toMatchObject({ dev: true });
+	});
+});
+
+function filesOf(folder: string): string[] {
+	const names = readdirSync(folder, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts'));
+	return names.map((name) => `${folder}/${name}`).filter((file) => !/\.test\.ts$|\/(testing|demo)\//.test(file));
+}

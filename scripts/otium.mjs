@@ -20,6 +20,11 @@ const COMMANDS = {
 		usage: '[--only unit|e2e] | --fuzz MINUTES',
 		needs: ['build', 'browser']
 	},
+	pack: {
+		does: 'Pack the built application with what it runs on, for a machine without build tools or a network.',
+		usage: '--to FILE.tar.gz',
+		needs: ['build']
+	},
 	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },
 	crowd: {
 		does: 'Send simulated candidates to a session over HTTP.',

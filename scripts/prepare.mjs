@@ -5,6 +5,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSy
 import { join } from 'node:path';
 
 const STAMPS = 'node_modules/.otium';
+/** Names the version of Node whose packages lie beside it. */
+export const PACKED = 'packed';
 
 /** @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long */
 function run(command, args, waiting) {
@@ -38,6 +40,7 @@ function setStamp(name, value) {
 
 /** Installs the packages that the lock file names. */
 export async function install() {
+	if (isPacked()) return;
 	const wanted = createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
 	if (stamp('installed') === wanted) return;
 	console.log(
@@ -62,8 +65,19 @@ function newest(path) {
 	return Math.max(stat.mtimeMs, ...readdirSync(path).map((name) => newest(join(path, name))));
 }
 
+/** Whether this is a packed application (`./otium pack`): everything is here, for the version of Node it was packed by. */
+function isPacked() {
+	const [packed] = stamp(PACKED).split('.');
+	if (!packed) return false;
+	const [here] = process.version.split('.');
+	if (packed === here) return true;
+	console.error(`This was packed for Node.js ${packed.slice(1)}, and here is ${here.slice(1)}. Pack it with that one.`);
+	process.exit(1);
+}
+
 /** Builds the application when anything it is made of has changed. */
 export async function build() {
+	if (isPacked()) return;
 	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
 	const wanted = String(Math.max(...sources.map(newest)));
 	if (stamp('built') === wanted && existsSync('build/handler.js')) return;
