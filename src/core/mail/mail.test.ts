@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '.';
+import { fillIn, MAIL_WORDS, TEMPLATES, tellsInSubject, unknownWords, type MailFacts } from '.';
 
 const facts = Object.fromEntries(Object.keys(MAIL_WORDS).map((word) => [word, `<${word}>`])) as MailFacts;
 
@@ -14,6 +14,9 @@ describe('templates', () => {
 
 	it('a mistyped word is named', () => {
 		expect(unknownWords({ subject: '{paper}', body: '{nmae}, {time} {nmae}' })).toEqual(['nmae']);
+		expect(unknownWords({ subject: '{constructor}', body: '' })).toEqual(['constructor']);
+		expect(tellsInSubject({ subject: 'Your exam, {code}', body: '{link}' })).toBe('code');
+		expect(tellsInSubject({ subject: 'Your exam', body: '{code} {link}' })).toBeNull();
 	});
 
 	it('nothing that is filled in breaks out of the subject line', () => {

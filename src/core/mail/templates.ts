@@ -50,7 +50,12 @@ Your room is at {link}. It has the code for the board, the list and everything t
 /** The names in braces that nothing is known by, so that a typing error is told before anybody gets it. */
 export function unknownWords({ subject, body }: Template): string[] {
 	const used = [...`${subject}\n${body}`.matchAll(/\{([^{}\n]*)\}/g)].map((match) => match[1]);
-	return [...new Set(used)].filter((word) => !(word in MAIL_WORDS));
+	return [...new Set(used)].filter((word) => !Object.hasOwn(MAIL_WORDS, word));
+}
+
+/** A subject is read on lock screens and in lists: what lets somebody in does not belong there. */
+export function tellsInSubject({ subject }: Template): 'code' | 'link' | null {
+	return (['code', 'link'] as const).find((word) => subject.includes(`{${word}}`)) ?? null;
 }
 
 /** The mail as one person gets it. A subject is one line, whatever was put into it. */

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { markOf, sealSecret } from './house-key';
+import { makeAppendOnly } from './append-only';
 import type { Migration } from './migrations';
 
 type Last = { seq: number; hash: string } | undefined;
@@ -29,11 +30,7 @@ export const sealed: Migration = {
 			t.string('before').notNullable();
 			t.string('hash').notNullable();
 		});
-		for (const act of ['UPDATE', 'DELETE'])
-			await db.raw(
-				`CREATE TRIGGER answer_group_no_${act.toLowerCase()} BEFORE ${act} ON answer_group
-				 BEGIN SELECT RAISE(ABORT, 'answer_group is append-only'); END`
-			);
+		await makeAppendOnly(db, 'answer_group');
 		await sealWhatIsThere(db);
 		const last: Last = await db('logbook').orderBy('seq', 'desc').first('seq', 'hash');
 		// Up to here entries follow from one another without a key, and so many answers are in no chain. Sealed, so that nobody can say it of later ones.

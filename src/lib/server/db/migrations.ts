@@ -1,7 +1,9 @@
 import type { Knex } from 'knex';
 import { prepare } from './migration-prepare';
 import { clientDevice } from './migration-client-device';
+import { makeAppendOnly } from './append-only';
 import { heldBack } from './migration-held-back';
+import { mailSealed } from './migration-mail-sealed';
 import { ownClock } from './migration-own-clock';
 import { sealed } from './migration-sealed';
 import { signed } from './migration-signed';
@@ -208,16 +210,7 @@ const first: Migration = {
 	}
 };
 
-async function makeAppendOnly(db: Knex, table: string) {
-	for (const act of ['UPDATE', 'DELETE']) {
-		await db.raw(
-			`CREATE TRIGGER ${table}_no_${act.toLowerCase()} BEFORE ${act} ON ${table}
-			 BEGIN SELECT RAISE(ABORT, '${table} is append-only'); END`
-		);
-	}
-}
-
-const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn, clientDevice];
+const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn, clientDevice, mailSealed];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

@@ -1,4 +1,4 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
@@ -7,6 +7,7 @@ import { MINUTE } from '$core/time';
 import { accountFor } from '../closing';
 import { verifyLogbook } from '../logbook';
 import { deviceByToken, hashToken, knock } from '../identity';
+import { sendWaiting, wordsOf } from '../mail';
 import { startOtium, type Otium } from '../otium';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
@@ -27,6 +28,8 @@ async function openOld(release: string, change = '') {
 	// As a server leaves it that is killed while it brings its data up to date.
 	old.exec(`UPDATE knex_migrations_lock SET is_locked = 1; ${change}`);
 	old.close();
+	const key = new URL(`./releases/${release}.key`, import.meta.url);
+	if (existsSync(key)) copyFileSync(key, join(dir, 'house.key'));
 	otium = await startOtium({ dataDir: dir, now: () => NINE + 40 * MINUTE, sweep: false, logLevel: 'silent' });
 }
 afterEach(async () => {
@@ -125,5 +128,24 @@ describe('a data folder of 0.7.0', () => {
 	it('has no keys of whole sites any more', async () => {
 		expect(await otium.db('site_key').whereNull('withdrawn_at')).toEqual([]);
 		expect(await otium.db('client_device')).toEqual([]);
+	});
+});
+
+describe('a data folder of 0.8.0', () => {
+	beforeEach(() => openOld('0.8.0'));
+
+	it('has what its mails say sealed, and sends them as they were', async () => {
+		const mail = await otium.db('mail').where({ id: 'mail-of-before' }).first();
+		expect(wordsOf(otium.db, mail)).toBe('Your slip is QHG7-Q114-CF.');
+		expect(readFileSync(join(dir, 'otium.sqlite'), 'latin1')).not.toContain('QHG7-Q114-CF');
+		expect(await sendWaiting(otium)).toBe(1);
+		const [sent] = readdirSync(join(dir, 'outbox'));
+		expect(readFileSync(join(dir, 'outbox', sent), 'utf8')).toContain('QHG7-Q114-CF');
+	});
+
+	it('is verified whole, and its codes open the door', async () => {
+		expect(await verifyRecord(otium)).toMatchObject({ answers: 3, broken: null });
+		const asked = { code: 'G8K835V', number: 'DO-1004', family: 'Family3', address: 'a' };
+		expect(await knock(otium, asked)).toMatchObject({ ok: true });
 	});
 });

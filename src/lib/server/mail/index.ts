@@ -1,4 +1,4 @@
-export { mailLeaves, mailTransport, sendWaiting } from './post';
+export { mailLeaves, mailTransport, sendWaiting, wordsOf } from './post';
 export type { Mail } from './post';
 export { isDue, lettersFor, postLetters, saveTemplate, templateFor } from './write';
 export type { Letter } from './write';

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { createTransport, type SendMailOptions } from 'nodemailer';
 import { outboxFolder } from './outbox-folder';
+import { openSecret, type Query } from '../db';
 import type { House, MailTransport } from '../house';
 
 /** What this needs of the house. */
@@ -15,6 +16,7 @@ export type Mail = {
 	to_name: string;
 	to_address: string;
 	subject: string;
+	/** Sealed: it may hold a slip. `wordsOf` opens it. */
 	body: string;
 	calendar: string | null;
 	state: 'waiting' | 'sent' | 'failed';
@@ -22,6 +24,13 @@ export type Mail = {
 	sent_at: number | null;
 	trouble: string | null;
 };
+
+const UNREADABLE = 'This mail was sealed under another key and cannot be read here.';
+
+/** What a mail says. */
+export function wordsOf(db: Query, mail: Pick<Mail, 'body'>): string {
+	return openSecret(db, mail.body) ?? UNREADABLE;
+}
 
 /** A mail server that is away or misconfigured is tried again so often, and for so long; then the mail is failed. */
 const RETRY_MS = 30_000;
@@ -91,7 +100,7 @@ async function sendOne(otium: Needs, mail: Mail): Promise<Problem | null> {
 			from: process.env.OTIUM_MAIL_FROM ?? 'Writing <otium@localhost>',
 			to: { name: mail.to_name, address: mail.to_address },
 			subject: mail.subject,
-			text: mail.body,
+			text: wordsOf(otium.db, mail),
 			messageId: `<${mail.id}.${mail.tries}@otium>`,
 			...(mail.calendar ? { icalEvent: { method: 'PUBLISH', filename: 'session.ics', content: mail.calendar } } : {})
 		});

@@ -15,7 +15,7 @@ import {
 } from '$core/mail';
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, lastEntryOf, lastsUntil, localTime, longDate, zoneName } from '$core/time';
-import { groupBy, insertMany, type Query, transact } from '../db';
+import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
@@ -247,7 +247,7 @@ export async function postLetters(
 				to_name: letter.to,
 				to_address: letter.address!,
 				subject: letter.mail.subject,
-				body: letter.mail.body,
+				body: sealSecret(trx, letter.mail.body),
 				calendar: calendarOf(letter),
 				told: JSON.stringify(letter.told),
 				state: 'waiting'

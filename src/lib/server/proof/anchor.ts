@@ -1,7 +1,7 @@
 import { appendFile, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
-import { macOf, NO_GROUP, perHouse, type Query } from '../db';
+import { macOf, NO_GROUP, perHouse, sealSecret, type Query } from '../db';
 import type { House } from '../house';
 
 /** How far the record reached at an instant: whoever has this knows later whether its end was cut off or made anew. */
@@ -104,7 +104,10 @@ export async function mailAnchor(trx: Query, session: { id: string; name: string
 		to_name: address,
 		to_address: address,
 		subject: `The record at the end of ${session.name}`,
-		body: `Keep this mail. It shows later whether the record of this house was cut off or changed.\n\n${JSON.stringify(anchor)}\n`,
+		body: sealSecret(
+			trx,
+			`Keep this mail. It shows later whether the record of this house was cut off or changed.\n\n${JSON.stringify(anchor)}\n`
+		),
 		state: 'waiting'
 	}));
 	await trx('mail').insert(rows);

@@ -7,6 +7,7 @@ import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Revision } from '$core/paper';
 import { countHeldBack } from '../answers';
+import { wordsOf } from '../mail';
 import { endSession } from '../session';
 import { act } from '../sitting';
 import { bringToWork, buildHouse, CANDIDATE, COORDINATOR, openDoor, PROCTOR, type House } from '../testing/house';
@@ -155,7 +156,7 @@ describe('an anchor', () => {
 			expect(got.map((line) => JSON.parse(line))).toEqual([anchor, anchor]);
 			const [mail] = await house.otium.db('mail').where({ kind: 'record' });
 			expect(mail.to_address).toBe('record@saltmarsh.example');
-			const mailed = JSON.parse(mail.body.split('\n').at(-2));
+			const mailed = JSON.parse(wordsOf(house.otium.db, mail).split('\n').at(-2)!);
 			const head = await headOf(house.otium.db, house.otium.now());
 			expect(mailed).toMatchObject({ entries: head.entries, head: head.head });
 		} finally {

@@ -1,7 +1,7 @@
 import { dictionary } from '@zxcvbn-ts/language-common';
 import { passwordFault } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { sealSecret, transact, type Query } from '../db';
 import type { House } from '../house';
 import { hashToken, newToken, readNote, signNote } from '../identity';
 import { appendToLogbook } from '../logbook';
@@ -162,7 +162,7 @@ async function sendLink(
 			to_name: to.name,
 			to_address: to.email,
 			subject: isInvite ? 'Your sign-in to Otium' : 'A new password for Otium',
-			body,
+			body: sealSecret(trx, body),
 			state: 'waiting'
 		});
 	});

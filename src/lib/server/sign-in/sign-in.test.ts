@@ -7,7 +7,7 @@ import { awaited, passwordFault, SIGN_IN_RULES } from '$core/access';
 import { MINUTE } from '$core/time';
 import { addStaff, hashToken, listStaff, saveStaff } from '../identity';
 import { searchLogbook } from '../logbook';
-import { sendWaiting } from '../mail';
+import { sendWaiting, wordsOf } from '../mail';
 import { buildHouse, COORDINATOR, type House } from '../testing/house';
 import {
 	askForLink,
@@ -218,7 +218,7 @@ describe('by mail', () => {
 	const linkIn = async () => {
 		await expect.poll(() => house.otium.db('mail').first('body')).toBeTruthy();
 		const [mail] = await house.otium.db('mail').orderBy('made_at', 'desc').limit(1);
-		return new URL(/http\S+/.exec(mail.body)![0]).searchParams.get('link')!;
+		return new URL(/http\S+/.exec(wordsOf(house.otium.db, mail))![0]).searchParams.get('link')!;
 	};
 
 	it('one signs in, too, and asks for a link that holds once and for an hour', async () => {

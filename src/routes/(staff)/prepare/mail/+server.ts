@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fillIn, MAIL_WORDS, TEMPLATES, unknownWords, type MailFacts } from '$core/mail';
+import { fillIn, MAIL_WORDS, TEMPLATES, tellsInSubject, unknownWords, type MailFacts } from '$core/mail';
 import { fail } from '$core/problem';
 import { coordinatorOfAll, route, sessionFor, staff } from '$lib/server/http';
 import { isDue, lettersFor, postLetters, saveTemplate, templateFor } from '$lib/server/mail';
@@ -57,6 +57,12 @@ export const POST = route(
 				instead: `Use: ${Object.keys(MAIL_WORDS)
 					.map((word) => `{${word}}`)
 					.join(', ')}.`
+			});
+		const told = tellsInSubject(asked);
+		if (told)
+			fail('unknown_word', {
+				message: `A subject can be read by anybody who sees the screen, so it cannot hold {${told}}.`,
+				instead: `Put {${told}} into the text.`
 			});
 		await saveTemplate(otium, by, asked.kind, { subject: asked.subject, body: asked.body });
 		const sample = Object.fromEntries(

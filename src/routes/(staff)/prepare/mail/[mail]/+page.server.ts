@@ -1,6 +1,6 @@
 import { may } from '$core/access';
 import { noPage, requireStaff } from '$lib/server/http';
-import type { Mail } from '$lib/server/mail';
+import { wordsOf, type Mail } from '$lib/server/mail';
 import { findSession, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -13,7 +13,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!may(staff, 'prepare', placeOf(session))) noPage('not_yours');
 	const { calendar, ...rest } = mail;
 	return {
-		mail: { ...rest, hasCalendar: calendar !== null },
+		mail: { ...rest, body: wordsOf(otium.db, mail), hasCalendar: calendar !== null },
 		session: { id: session.id, name: session.name, zone: session.site.zone }
 	};
 };
