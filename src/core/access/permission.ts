@@ -14,13 +14,22 @@ export type HeldRole = { role: StaffRole; siteId: string | null };
 export type StaffMember = { id: string; name: string; roles: HeldRole[] };
 
 export type Act =
-	'see_session' | 'run_session' | 'prepare' | 'grant' | 'reopen' | 'see_ledger' | 'see_closing' | 'see_logbook';
+	| 'see_session'
+	| 'run_session'
+	| 'prepare'
+	| 'change_shared'
+	| 'grant'
+	| 'reopen'
+	| 'see_ledger'
+	| 'see_closing'
+	| 'see_logbook';
 
 /** What each act lets somebody do, for the page that tells them. */
 export const ACT_WORDS: Record<Act, string> = {
 	see_session: 'see the day and its sessions',
 	run_session: 'run a room: the door, holds, minutes, ending',
 	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
+	change_shared: 'change what all sites share: administrations, sites, words of mails, how staff sign in',
 	grant: 'give extra time and own windows',
 	reopen: 'reopen and set aside sittings',
 	see_ledger: 'read who sat in a session and what happened',
@@ -33,29 +42,45 @@ export const ACTS = Object.keys(ACT_WORDS) as Act[];
 export type Place = { siteId: string; proctorIds: string[] };
 
 const MAY: Record<StaffRole, readonly Act[]> = {
-	coordinator: ['see_session', 'run_session', 'prepare', 'grant', 'reopen', 'see_ledger', 'see_closing', 'see_logbook'],
+	coordinator: [
+		'see_session',
+		'run_session',
+		'prepare',
+		'change_shared',
+		'grant',
+		'reopen',
+		'see_ledger',
+		'see_closing',
+		'see_logbook'
+	],
 	proctor: ['see_session', 'run_session', 'see_ledger'],
 	grants_officer: ['grant'],
 	closing_officer: ['see_ledger', 'see_closing', 'see_logbook']
 };
 
+/** Whether a role lets somebody do something where it is held. What all sites share takes one that is held at all. */
+export function holds({ role, siteId }: HeldRole, act: Act): boolean {
+	return MAY[role].includes(act) && (act !== 'change_shared' || siteId === null);
+}
+
 /** Whether somebody may do something there. A proctor acts in the sessions that name them, and nowhere else. */
 export function may(staff: StaffMember, act: Act, place: Place): boolean {
-	return staff.roles.some(({ role, siteId }) => {
+	return staff.roles.some((held) => {
+		const { role, siteId } = held;
 		if (siteId !== null && siteId !== place.siteId) return false;
-		if (!MAY[role].includes(act)) return false;
+		if (!holds(held, act)) return false;
 		return role !== 'proctor' || place.proctorIds.includes(staff.id);
 	});
 }
 
 /** Whether somebody may do something at any place at all: what the top bar offers follows from it. */
 export function mayAnywhere(staff: StaffMember, act: Act): boolean {
-	return staff.roles.some(({ role }) => MAY[role].includes(act));
+	return staff.roles.some((held) => holds(held, act));
 }
 
 /** The sites at which somebody may do something; null: at all. A proctor's own sessions are not a whole site. */
 export function sitesWith(staff: StaffMember, act: Act): string[] | null {
-	const held = staff.roles.filter(({ role }) => role !== 'proctor' && MAY[role].includes(act));
+	const held = staff.roles.filter((one) => one.role !== 'proctor' && holds(one, act));
 	return held.some(({ siteId }) => siteId === null) ? null : held.map(({ siteId }) => siteId!);
 }
 

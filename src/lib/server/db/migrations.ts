@@ -6,6 +6,7 @@ import { heldBack } from './migration-held-back';
 import { mailSealed } from './migration-mail-sealed';
 import { ownClock } from './migration-own-clock';
 import { sealed } from './migration-sealed';
+import { sheetSite } from './migration-sheet-site';
 import { signed } from './migration-signed';
 import { signIn } from './migration-sign-in';
 import { term } from './migration-term';
@@ -210,7 +211,20 @@ const first: Migration = {
 	}
 };
 
-const ALL = [first, prepare, testDay, term, heldBack, ownClock, signed, sealed, signIn, clientDevice, mailSealed];
+const ALL = [
+	first,
+	prepare,
+	testDay,
+	term,
+	heldBack,
+	ownClock,
+	signed,
+	sealed,
+	signIn,
+	clientDevice,
+	mailSealed,
+	sheetSite
+];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */
 export const MIGRATIONS = {

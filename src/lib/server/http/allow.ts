@@ -14,13 +14,16 @@ import { refusal, type Actor } from '$core/sitting';
 import { actorAt, type KnownDevice as Device } from '../identity';
 import type { Otium } from '../otium';
 import { findPerson, type Person } from '../people';
-import { coordinatedSites, coordinatesSite, findSession, placeOf, type Session } from '../session';
+import { coordinatesSite, findSession, placeOf, type Session } from '../session';
 import { noteDevice } from '../sitting';
 import { refuse, type Audience } from './refuse';
 import { mustBeSigned } from './signed';
 
-/** Who may ask, and what is known of them then. Refuses everybody else by throwing. */
-export type Allow<C> = { audience: Audience; check: (event: RequestEvent) => C | Promise<C> };
+/**
+ * Who may ask, and what is known of them then. Refuses everybody else by throwing. `act`: what a member of staff must be
+ * allowed to do; none: it is about themselves.
+ */
+export type Allow<C> = { audience: Audience; act?: Act; check: (event: RequestEvent) => C | Promise<C> };
 type House = { otium: Otium };
 
 /** Whoever comes: the door, and what it needs. */
@@ -30,6 +33,7 @@ export const anyone: Allow<House> = { audience: 'candidate', check: ({ locals: {
 export function staff(act?: Act): Allow<House & { staff: StaffMember }> {
 	return {
 		audience: 'staff',
+		act,
 		check({ locals: { otium, staff } }) {
 			if (!staff) fail('signed_out');
 			if (act && !mayAnywhere(staff, act)) fail('not_yours');
@@ -42,6 +46,7 @@ export function staff(act?: Act): Allow<House & { staff: StaffMember }> {
 export function confirmed<C>(allow: Allow<C>): Allow<C> {
 	return {
 		audience: allow.audience,
+		act: allow.act,
 		async check(event) {
 			const known = await allow.check(event);
 			mustBeConfirmed(event.locals);
@@ -72,6 +77,7 @@ export function oneself(step: Awaited): Allow<House & { self: Self; isEntering: 
 export function inSession(act: Act): Allow<House & { staff: StaffMember; session: Session; by: Actor }> {
 	return {
 		audience: 'staff',
+		act,
 		async check({ params, locals: { otium, staff } }) {
 			if (!staff) fail('signed_out');
 			return { otium, staff, ...(await sessionFor(otium, staff, params.id ?? '', act)) };
@@ -152,7 +158,7 @@ export function coordinatorOf(staff: StaffMember, siteId: string): Actor {
  * @param words why, where the case is known better
  */
 export function coordinatorOfAll(staff: StaffMember, words?: { message: string; instead: string }): Actor {
-	if (coordinatedSites(staff) !== null) fail('not_yours', words);
+	if (!mayAnywhere(staff, 'change_shared')) fail('not_yours', words);
 	return { role: 'coordinator', id: staff.id };
 }
 

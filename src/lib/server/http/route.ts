@@ -1,5 +1,6 @@
 import { json, type Cookies, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
+import type { Act } from '$core/access';
 import type { Allow } from './allow';
 import { readJson } from './body';
 import { answerTo, type Audience } from './refuse';
@@ -18,8 +19,8 @@ type Answer = Response | object;
 const MOST_BYTES = { candidate: 16 * 1024, staff: 64 * 1024 };
 /** Where a body names hundreds of people, or holds a whole form with what is written in it. */
 export const LARGE = 512 * 1024;
-/** `audience`: whose route it is, for whoever looks at all of them. */
-type Handler = ((event: RequestEvent) => Promise<Response>) & { audience: Audience };
+/** `audience` and `act`: whose route it is and what it takes, for whoever looks at all of them. */
+type Handler = ((event: RequestEvent) => Promise<Response>) & { audience: Audience; act?: Act };
 
 /**
  * One route: who may ask, the body that it takes, and what it does then. Whatever it throws that is a refusal becomes an
@@ -51,5 +52,5 @@ export function route<C, S extends z.ZodType>(
 			return answerTo(error, allow.audience);
 		}
 	};
-	return Object.assign(handler, { audience: allow.audience });
+	return Object.assign(handler, { audience: allow.audience, act: allow.act });
 }

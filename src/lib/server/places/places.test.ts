@@ -250,7 +250,7 @@ describe('the administration', () => {
 
 describe('rule sheets', () => {
 	it('those that ship stay as they are; a copy is changed, by one editor at a time', async () => {
-		const copied = await copySheet(house.otium, COORDINATOR, 'remote');
+		const copied = await copySheet(house.otium, COORDINATOR, 'remote', null);
 		const id = copied.ok ? copied.id : '';
 		expect((await findSheet(db(), id))!.rules).toEqual(SHIPPED_SHEETS.find((sheet) => sheet.id === 'remote')!.rules);
 		const change = { id, revision: 1, name: 'Remote, ours', note: '', rules: DEFAULT_RULES };

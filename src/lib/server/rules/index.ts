@@ -1,2 +1,10 @@
-export { copySheet, findSheet, foreseeApplication, listSheets, saveSheet, withdrawSheet } from './sheets';
+export {
+	copySheet,
+	findSheet,
+	foreseeApplication,
+	listSheets,
+	mayChangeSheet,
+	saveSheet,
+	withdrawSheet
+} from './sheets';
 export type { Application, RuleSheet, SheetResult } from './sheets';

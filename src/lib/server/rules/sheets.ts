@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { may, mayAnywhere, type StaffMember } from '$core/access';
 import { differingRules, rulesFor, SHIPPED_SHEETS, type RuleDifference } from '$core/rules';
 import { completeRules, type SessionRules } from '$core/session';
 import type { Actor } from '$core/sitting';
@@ -13,18 +14,24 @@ export type RuleSheet = {
 	name: string;
 	note: string;
 	rules: SessionRules;
+	/** Whose coordinators may change it; null: those of all sites. */
+	siteId: string | null;
 	shipped: boolean;
 	revision: number;
 };
 
 /** All that are in use, the house's own first. */
 export async function listSheets(db: Query): Promise<RuleSheet[]> {
-	const rows: { id: string; name: string; note: string; rules: string; revision: number }[] = await db('rule_sheet')
-		.whereNull('withdrawn_at')
-		.orderBy('name');
+	type Row = { id: string; name: string; note: string; rules: string; revision: number; site_id: string | null };
+	const rows: Row[] = await db('rule_sheet').whereNull('withdrawn_at').orderBy('name');
 	return [
-		...rows.map(({ rules, ...row }) => ({ ...row, rules: completeRules(JSON.parse(rules)), shipped: false })),
-		...SHIPPED_SHEETS.map((sheet) => ({ ...sheet, shipped: true, revision: 1 }))
+		...rows.map(({ rules, site_id, ...row }) => ({
+			...row,
+			siteId: site_id,
+			rules: completeRules(JSON.parse(rules)),
+			shipped: false
+		})),
+		...SHIPPED_SHEETS.map((sheet) => ({ ...sheet, siteId: null, shipped: true, revision: 1 }))
 	];
 }
 
@@ -32,10 +39,27 @@ export async function findSheet(db: Query, id: string): Promise<RuleSheet | null
 	return (await listSheets(db)).find((sheet) => sheet.id === id) ?? null;
 }
 
+/** Whether somebody may change or withdraw a sheet: one of all sites takes somebody who coordinates them all. */
+export function mayChangeSheet(
+	staff: StaffMember,
+	{ siteId, shipped }: Pick<RuleSheet, 'siteId' | 'shipped'>
+): boolean {
+	if (shipped) return false;
+	return siteId === null ? mayAnywhere(staff, 'change_shared') : may(staff, 'prepare', { siteId, proctorIds: [] });
+}
+
 export type SheetResult = { ok: true; id: string; revision: number } | { ok: false; message: string };
 
-/** Copies a sheet under a name that nobody has yet. */
-export async function copySheet(otium: Writing, by: Actor, fromId: string): Promise<SheetResult> {
+/**
+ * Copies a sheet under a name that nobody has yet.
+ * @param siteId whose copy it is; null: that of all sites
+ */
+export async function copySheet(
+	otium: Writing,
+	by: Actor,
+	fromId: string,
+	siteId: string | null
+): Promise<SheetResult> {
 	return transact(otium.db, async (trx) => {
 		const sheets = await listSheets(trx);
 		const from = sheets.find((sheet) => sheet.id === fromId);
@@ -43,7 +67,7 @@ export async function copySheet(otium: Writing, by: Actor, fromId: string): Prom
 		let name = `${from.name}, our own`;
 		for (let n = 2; sheets.some((sheet) => sheet.name === name); n++) name = `${from.name}, our own ${n}`;
 		const id = nanoid();
-		await trx('rule_sheet').insert({ id, name, note: from.note, rules: JSON.stringify(from.rules) });
+		await trx('rule_sheet').insert({ id, name, note: from.note, rules: JSON.stringify(from.rules), site_id: siteId });
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'rule_sheet_copied', body: { name, from: from.name } }]);
 		return { ok: true, id, revision: 1 };
 	});

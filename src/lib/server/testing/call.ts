@@ -9,7 +9,7 @@ type Asked = {
 	device?: { sittingId: string; epoch: number; publicKey?: string | null } | null;
 	/** The hash of its sign-in's token. */
 	signIn?: string | null;
-	method?: 'GET' | 'POST';
+	method?: string;
 	path?: string;
 	headers?: Record<string, string>;
 	params?: Record<string, string>;
@@ -26,13 +26,19 @@ export async function call(
 ): Promise<{ status: number; body: Record<string, unknown>; text: string; headers: Headers }> {
 	const url = new URL(`http://localhost${asked.path ?? '/'}${asked.query ?? ''}`);
 	const method = asked.method ?? 'POST';
+	const isForm = asked.body instanceof FormData;
 	const jar = asked.jar ?? new Map<string, string>();
 	const event = {
 		request: new Request(url, {
 			method,
-			headers: { 'content-type': 'application/json', ...asked.headers },
+			// A form names its own type, with what parts it.
+			headers: { ...(isForm ? {} : { 'content-type': 'application/json' }), ...asked.headers },
 			body:
-				method === 'GET' ? undefined : typeof asked.body === 'string' ? asked.body : JSON.stringify(asked.body ?? {})
+				method === 'GET'
+					? undefined
+					: isForm || typeof asked.body === 'string'
+						? (asked.body as BodyInit)
+						: JSON.stringify(asked.body ?? {})
 		}),
 		url,
 		params: asked.params ?? {},
@@ -53,7 +59,10 @@ export async function call(
 		}
 	};
 	const response = await handler(event as never);
-	const text = await response.text();
+	// A stream has no end to wait for.
+	const isStream = response.headers.get('content-type')?.startsWith('text/event-stream') ?? false;
+	if (isStream) await response.body?.cancel();
+	const text = isStream ? '' : await response.text();
 	return {
 		status: response.status,
 		text,

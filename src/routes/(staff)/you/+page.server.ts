@@ -1,4 +1,4 @@
-import { ACT_WORDS, ACTS, ROLE_NAMES, rolesFor, type Act } from '$core/access';
+import { ACT_WORDS, ACTS, holds, ROLE_NAMES, rolesFor, type Act } from '$core/access';
 import { requireStaff } from '$lib/server/http';
 import { listStaff } from '$lib/server/identity';
 import type { PageServerLoad } from './$types';
@@ -18,7 +18,7 @@ export const load: PageServerLoad = async (event) => {
 	);
 	const where = (act: Act) =>
 		staff.roles
-			.filter((held) => rolesFor(act).includes(held.role))
+			.filter((held) => holds(held, act))
 			.map((held) => `${nameOf(held.siteId)}${held.role === 'proctor' ? ', in the sessions that name you' : ''}`);
 	return {
 		roles: staff.roles.map((held) => `${ROLE_NAMES[held.role]}, ${nameOf(held.siteId)}`),

@@ -1,4 +1,4 @@
-import { may } from '$core/access';
+import { may, sitesWith } from '$core/access';
 import { whereEveryWord } from '$lib/server/db';
 import { route, staff } from '$lib/server/http';
 import { toLine } from '$lib/server/grants';
@@ -18,6 +18,9 @@ export const GET = route(staff('grant'), async ({ url, otium, staff }) => {
 		.orderBy(['candidate.family', 'candidate.given', 'session.opens'])
 		.limit(12)
 		.select('sitting.id');
+	// Those of other sites must not take the places of one's own.
+	const sites = sitesWith(staff, 'grant');
+	if (sites !== null) void query.whereIn('session.room_id', otium.db('room').whereIn('site_id', sites).select('id'));
 	whereEveryWord(query, text, ['candidate.given', 'candidate.family', 'candidate.number', 'candidate_group.name']);
 	const rows: { id: string }[] = await query;
 	const now = otium.now();

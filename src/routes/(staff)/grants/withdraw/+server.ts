@@ -10,7 +10,7 @@ import { loadSitting } from '$lib/server/sitting';
 const Asked = z.object({ id: z.string().max(130), sittingId: z.string().max(64) });
 
 /** Takes a grant back; it stays in the record. */
-export const POST = route(confirmed(staff()), Asked, async ({ otium, staff, body }) => {
+export const POST = route(confirmed(staff('grant')), Asked, async ({ otium, staff, body }) => {
 	const [grant, one] = [await findGrant(otium.db, body.id), await loadSitting(otium.db, body.sittingId, otium.now())];
 	if (!grant || !one || grant.candidateId !== one.candidate.id) fail('not_found');
 	if (!may(staff, 'grant', placeOf(one.session))) fail('not_yours');

@@ -34,7 +34,7 @@ const Made = z.discriminatedUnion('make', [
 ]);
 
 /** Makes an administration or a site. */
-export const PUT = route(staff('prepare'), Made, async ({ otium, staff, body }) => {
+export const PUT = route(staff('change_shared'), Made, async ({ otium, staff, body }) => {
 	const by = coordinatorOfAll(staff);
 	const result = orRefuse(
 		body.make === 'site'
@@ -45,7 +45,7 @@ export const PUT = route(staff('prepare'), Made, async ({ otium, staff, body }) 
 });
 
 export const POST = route(
-	staff('prepare'),
+	staff('change_shared'),
 	{ schema: Asked, mostBytes: LARGE },
 	async ({ otium, staff, body: { id, ...change } }) => {
 		orRefuse(await saveAdministration(otium, coordinatorOfAll(staff), id, change));

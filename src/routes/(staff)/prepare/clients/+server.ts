@@ -5,7 +5,7 @@ import { openEnrolment, withdrawClientDevice } from '$lib/server/identity';
 
 /** A code by which devices of a site enrol: `{ code, until }`. */
 export const POST = route(
-	confirmed(staff()),
+	confirmed(staff('prepare')),
 	z.object({ siteId: z.string().max(64) }),
 	async ({ otium, staff, body: { siteId } }) => {
 		const by = coordinatorOf(staff, siteId);
@@ -14,7 +14,7 @@ export const POST = route(
 	}
 );
 
-export const DELETE = route(confirmed(staff()), async ({ url, otium, staff }) => {
+export const DELETE = route(confirmed(staff('prepare')), async ({ url, otium, staff }) => {
 	const device = await otium
 		.db('client_device')
 		.where({ id: url.searchParams.get('id') ?? '' })

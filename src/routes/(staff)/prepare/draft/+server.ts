@@ -22,7 +22,7 @@ export const POST = route(
 	}
 );
 
-export const DELETE = route(staff(), async ({ url, otium, staff }) => {
+export const DELETE = route(staff('prepare'), async ({ url, otium, staff }) => {
 	await dropDraft(otium.db, staff, url.searchParams.get('id') ?? '');
 	return { ok: true };
 });

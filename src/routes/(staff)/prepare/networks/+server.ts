@@ -10,14 +10,14 @@ const Asked = z.object({
 	ranges: z.string().max(4_000, 'At most 4,000 letters of ranges.')
 });
 
-export const POST = route(staff(), Asked, async ({ otium, staff, body }) => {
+export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body }) => {
 	const { id, siteId } = body;
 	const known = id === null ? null : await otium.db('network').where({ id }).first('site_id');
 	if (id !== null && known?.site_id !== siteId) fail('not_yours');
 	return orRefuse(await saveNetwork(otium, coordinatorOf(staff, siteId), body), 'not_taken');
 });
 
-export const DELETE = route(staff(), async ({ url, otium, staff }) => {
+export const DELETE = route(staff('prepare'), async ({ url, otium, staff }) => {
 	const known = await otium
 		.db('network')
 		.where({ id: url.searchParams.get('id') ?? '' })

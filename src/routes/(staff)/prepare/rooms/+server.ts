@@ -20,7 +20,7 @@ const Asked = z.object({
 	plan: z.object({ outOfUse: seats, apart: seats })
 });
 
-export const POST = route(staff(), { schema: Asked, mostBytes: LARGE }, async ({ otium, staff, body }) => {
+export const POST = route(staff('prepare'), { schema: Asked, mostBytes: LARGE }, async ({ otium, staff, body }) => {
 	const { id } = body;
 	const room = id === null ? null : await otium.db('room').where({ id }).first('site_id');
 	if (id !== null && !room) fail('not_yours');

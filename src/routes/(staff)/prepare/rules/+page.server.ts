@@ -7,6 +7,7 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = async (event) => {
 	requireStaff(event, 'prepare');
 	const { otium } = event.locals;
+	const sites: { id: string; name: string }[] = await otium.db('site').select('id', 'name');
 	const used: { rule_sheet_id: string; n: number }[] = await otium
 		.db('session')
 		.whereNotNull('rule_sheet_id')
@@ -20,6 +21,7 @@ export const load: PageServerLoad = async (event) => {
 			name: sheet.name,
 			note: sheet.note,
 			shipped: sheet.shipped,
+			site: sites.find((site) => site.id === sheet.siteId)?.name ?? null,
 			changed: differingRules(DEFAULT_RULES, sheet.rules).length,
 			sessions: used.find((row) => row.rule_sheet_id === sheet.id)?.n ?? 0,
 			// Of the sheet alone: networks, pools and keys are a session's.

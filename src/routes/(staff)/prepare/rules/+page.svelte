@@ -49,7 +49,8 @@
 				<div>
 					<h2 class="text-[18px]">
 						<a href="/prepare/rules/{sheet.id}" class="underline decoration-1 underline-offset-3">{sheet.name}</a>
-						{#if sheet.shipped}<span class="text-ink-3 ml-1 text-[13px] font-normal">comes with Otium</span>{/if}
+						{#if sheet.shipped}<span class="text-ink-3 ml-1 text-[13px] font-normal">comes with Otium</span
+							>{:else if sheet.site}<span class="text-ink-3 ml-1 text-[13px] font-normal">{sheet.site}</span>{/if}
 					</h2>
 					{#if sheet.note}<p class="text-ink-2 text-[14.5px]">{sheet.note}</p>{/if}
 					<p class="mt-1 text-[14px]"><strong>Protection.</strong> {sheet.protection}</p>

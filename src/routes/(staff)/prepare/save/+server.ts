@@ -11,7 +11,7 @@ const Asked = z.object({
 	draftId: z.string().max(64).nullable().default(null)
 });
 
-export const POST = route(staff(), { schema: Asked, mostBytes: LARGE }, async ({ otium, staff, body }) => {
+export const POST = route(staff('prepare'), { schema: Asked, mostBytes: LARGE }, async ({ otium, staff, body }) => {
 	const read = readInput(body.input);
 	if (!read.ok) return json({ errors: read.errors, message: 'Some fields can’t be read yet.' }, { status: 422 });
 	const { input } = read;

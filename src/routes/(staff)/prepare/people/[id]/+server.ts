@@ -72,7 +72,7 @@ const Asked = z.discriminatedUnion('act', [
 	z.object({ act: z.literal('withdraw'), id: z.string().max(64) })
 ]);
 
-export const POST = route(staff(), Asked, async ({ otium, staff, params, body: asked }) => {
+export const POST = route(staff('prepare'), Asked, async ({ otium, staff, params, body: asked }) => {
 	const { by } = await personFor(otium, staff, params.id);
 	if (asked.act === 'change') {
 		const has: string[] = await otium.db('group_member').where({ candidate_id: params.id }).pluck('group_id');

@@ -53,7 +53,7 @@ function shorten({ plan, sha256: _, ...checked }: Checked): CheckedFile {
 }
 
 /** Checks a file, or (with the seal of a check) imports it, telling how far it is, a line of JSON at a time. */
-export const POST = route(staff(), async ({ request, otium, staff }) => {
+export const POST = route(staff('prepare'), async ({ request, otium, staff }) => {
 	const { file, asked } = await readForm(request);
 	const { seal, groupId, ...rest } = asked;
 	const by = coordinatorOf(staff, rest.siteId);

@@ -1,5 +1,5 @@
 import { noPage, requireStaff } from '$lib/server/http';
-import { findSheet } from '$lib/server/rules';
+import { findSheet, mayChangeSheet } from '$lib/server/rules';
 import { choicesFor } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -8,5 +8,5 @@ export const load: PageServerLoad = async (event) => {
 	const { otium } = event.locals;
 	const sheet = await findSheet(otium.db, event.params.id);
 	if (!sheet) noPage('not_found');
-	return { sheet, networks: (await choicesFor(otium.db, staff, [])).networks };
+	return { sheet, mayChange: mayChangeSheet(staff, sheet), networks: (await choicesFor(otium.db, staff, [])).networks };
 };

@@ -1,9 +1,12 @@
 import { z } from 'zod';
+import type { StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { readRules } from '$core/rules';
 import { DEFAULT_RULES } from '$core/session';
+import type { Actor } from '$core/sitting';
 import { orRefuse, route, staff } from '$lib/server/http';
-import { saveSheet, withdrawSheet } from '$lib/server/rules';
+import type { Otium } from '$lib/server/otium';
+import { findSheet, mayChangeSheet, saveSheet, withdrawSheet } from '$lib/server/rules';
 
 const Asked = z.object({
 	name: z.string().trim().min(1, 'A name is needed.').max(120, 'A name of at most 120 letters.'),
@@ -20,12 +23,23 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, params
 			{ status: 422, message: Object.values(read.faults)[0], instead: undefined },
 			{ faults: read.faults }
 		);
-	const by = { role: 'coordinator' as const, id: staff.id };
+	const by = await keeperOf(otium, staff, params.id);
 	const saved = orRefuse(await saveSheet(otium, by, { ...body, id: params.id, rules: read.rules }));
 	return { revision: saved.revision, savedAt: otium.now() };
 });
 
 export const DELETE = route(staff('prepare'), async ({ otium, staff, params }) => {
-	orRefuse(await withdrawSheet(otium, { role: 'coordinator', id: staff.id }, params.id));
+	orRefuse(await withdrawSheet(otium, await keeperOf(otium, staff, params.id), params.id));
 	return { ok: true };
 });
+
+/** Who changes it, where they coordinate the site that the sheet is of. One that is gone or shipped is told as such later. */
+async function keeperOf(otium: Otium, staff: StaffMember, id: string): Promise<Actor> {
+	const sheet = await findSheet(otium.db, id);
+	if (sheet && !sheet.shipped && !mayChangeSheet(staff, sheet))
+		fail('not_yours', {
+			message: 'This rule sheet belongs to another site, or to all.',
+			instead: 'Copy it, and change the copy.'
+		});
+	return { role: 'coordinator', id: staff.id };
+}

@@ -35,7 +35,7 @@
 	);
 
 	function touched() {
-		if (!data.sheet.shipped) keeper.touched();
+		if (data.mayChange) keeper.touched();
 	}
 	async function save(leaving: boolean): Promise<Outcome> {
 		const answer = await send<{ revision: number; savedAt: number }>(
@@ -72,9 +72,9 @@
 	<main class="px-7 py-5">
 		<div class="flex flex-wrap items-center gap-3">
 			<h1 class="text-[28px]">{name}</h1>
-			{#if data.sheet.shipped}
+			{#if !data.mayChange}
 				<span class="bg-slate-ground text-slate-sea rounded-full px-3 py-1 text-[13px] font-semibold"
-					>comes with Otium and stays as it is</span
+					>{data.sheet.shipped ? 'comes with Otium and stays as it is' : 'belongs to another site, or to all'}</span
 				>
 				<Act tone="main" onclick={copy} class="ml-auto">Copy, and change the copy</Act>
 			{:else}
@@ -92,7 +92,7 @@
 			{/if}
 		</div>
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
-		{#if !data.sheet.shipped}
+		{#if data.mayChange}
 			<div class="mt-3 grid grid-cols-[280px_1fr] gap-3 max-sm:grid-cols-1">
 				<Field id="name" label="Name"><Input id="name" bind:value={name} oninput={touched} /></Field>
 				<Field id="note" label="What it is for"><Input id="note" bind:value={note} oninput={touched} /></Field>
@@ -108,7 +108,7 @@
 							value={valueAt(rules, setting.path)}
 							base={valueAt(DEFAULT_RULES, setting.path)}
 							networks={data.networks}
-							disabled={data.sheet.shipped}
+							disabled={!data.mayChange}
 							explain
 							error={faults[setting.path]}
 							onchange={(value) => ((rules = withValue(rules, setting.path, value)), touched())}

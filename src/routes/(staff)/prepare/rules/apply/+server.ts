@@ -16,7 +16,7 @@ const Asked = z.object({
 });
 
 /** Applies a sheet to each of the sessions that it can be; the others keep theirs, and are told with the reason. */
-export const POST = route(staff(), Asked, async ({ otium, staff, body }) => {
+export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body }) => {
 	const sheet = await findSheet(otium.db, body.sheet);
 	if (!sheet) fail('not_found');
 	const done: string[] = [];

@@ -8,7 +8,7 @@ import { findSessions } from '$lib/server/session';
 const MOST_BYTES = 2 * 1024 * 1024;
 
 /** One candidate's timetable, as a calendar file. */
-export const POST = route(staff(), async ({ request, params, otium, staff }) => {
+export const POST = route(staff('prepare'), async ({ request, params, otium, staff }) => {
 	const { person, by } = await personFor(otium, staff, params.id);
 	const text = await request.text();
 	if (text.length > MOST_BYTES) fail('timetable_too_large');
@@ -17,7 +17,7 @@ export const POST = route(staff(), async ({ request, params, otium, staff }) => 
 });
 
 /** The candidate's sessions as a calendar file. */
-export const GET = route(staff(), async ({ params, otium, staff }) => {
+export const GET = route(staff('prepare'), async ({ params, otium, staff }) => {
 	const { person } = await personFor(otium, staff, params.id);
 	const sessions = await findSessions(otium.db, (query) =>
 		query.whereIn(

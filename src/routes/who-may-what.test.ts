@@ -1,0 +1,223 @@
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { holds, may, STAFF_ROLES, type Act, type StaffMember } from '$core/access';
+import { COLUMNS } from '$core/people';
+import { DEFAULT_RULES } from '$core/session';
+import { call } from '$lib/server/testing/call';
+import { buildHouse, makeUpInput, NINE, type House } from '$lib/server/testing/house';
+import { somebody } from '$lib/server/testing/staff';
+
+/** Every route of the staff, found and not listed. */
+const ROUTES = import.meta.glob<Record<string, unknown>>('./**/+server.ts', { eager: true });
+const METHODS = ['GET', 'POST', 'PUT', 'PATCH', 'DELETE'];
+type Handler = ((event: never) => Promise<Response>) & { act?: Act };
+const OF_STAFF = Object.entries(ROUTES).filter(([file]) => file.startsWith('./(staff)/'));
+const HANDLERS = OF_STAFF.flatMap(([file, module]) =>
+	METHODS.filter((method) => method in module).map((method) => ({
+		method,
+		path: file.replace('./(staff)/', '').replace('/+server.ts', ''),
+		handler: module[method] as Handler
+	}))
+);
+/** About whoever asks, and nobody else. */
+const ONES_OWN = ['POST confirm', 'POST you/here', 'POST you/sign-in', 'POST you/sign-in/second'];
+
+const grant = { id: 'a-grant-of-mine', sittingId: 'sit0', what: { kind: 'minutes', minutes: 5 }, scope: 'session' };
+const form = (fields: object) => {
+	const data = new FormData();
+	data.set('file', new File(['number,given,family\nDO-1001,Someone,Else\n'], 'people.csv'));
+	data.set('asked', JSON.stringify(fields));
+	return data;
+};
+const sitting = { commandId: 'command-of-mine', sittingIds: ['sit0'] };
+/** What somebody sends who wants something of Quayside: a body that its route can read, with ids of that site. */
+const BODIES: Record<string, () => unknown> = {
+	'POST grants/foresee': () => ({ ...grant, reason: 'x' }),
+	'POST grants/give': () => ({ ...grant, reason: 'x' }),
+	'POST grants/withdraw': () => ({ id: 'a-grant', sittingId: 'sit0' }),
+	'POST live/[id]/act': () => ({ ...sitting, kind: 'let_in' }),
+	'POST live/[id]/door': () => ({ refusalId: 'refused', act: 'seen' }),
+	'POST live/[id]/hand': () => ({ sittingIds: ['sit0'] }),
+	'POST live/[id]/incidents': () => ({}),
+	'DELETE live/[id]/incidents': () => ({ id: 'an-incident' }),
+	'POST live/[id]/message': () => ({ ...sitting, text: 'Stop now.' }),
+	'POST live/[id]/minutes': () => ({ id: 'minutes-of-mine', sittingIds: null, minutes: 5, reason: 'x' }),
+	'DELETE live/[id]/minutes': () => ({ grantIds: ['a-grant'] }),
+	'POST live/[id]/proctors': () => ({ staffId: 'ode', commandId: 'hand-over-1', stays: true }),
+	'POST live/[id]/seat': () => ({ sittingId: 'sit0', seat: 'B1' }),
+	'POST live/[id]/session': () => ({ act: 'end' }),
+	'POST live/[id]/sitting/[sitting]/count': () => ({ reason: 'x' }),
+	'PUT prepare/administration': () => ({ make: 'site', name: 'Mine', zone: 'Europe/London' }),
+	'POST prepare/administration': () => ({
+		id: 'winter',
+		name: 'Mine',
+		opensOn: null,
+		closesOn: null,
+		bought: null,
+		sites: [],
+		papers: []
+	}),
+	'POST prepare/clients': () => ({ siteId: 'quayside' }),
+	'POST prepare/draft': () => ({ id: 'a-draft', revision: 1, title: 'x', input: {}, added: [] }),
+	'POST prepare/mail': () => ({ act: 'send', session: 's1', kind: 'candidate', addresses: null }),
+	'POST prepare/networks': () => ({ id: 'wires', siteId: 'quayside', name: 'Mine', ranges: '10.0.0.0/8' }),
+	'POST prepare/people/[id]': () => ({
+		act: 'change',
+		change: {
+			number: 'X-1',
+			given: 'Mine',
+			family: 'Now',
+			email: '',
+			birth: '',
+			language: '',
+			groupIds: ['watch'],
+			left: false
+		}
+	}),
+	'PUT prepare/people/[id]/photo': () => 'x',
+	'POST prepare/people/[id]/timetable': () => 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nEND:VCALENDAR\r\n',
+	'POST prepare/people/import': () =>
+		form({
+			siteId: 'quayside',
+			mapping: Object.fromEntries(Object.keys(COLUMNS).map((key) => [key, null])),
+			separator: ',',
+			dateOrder: null,
+			makeGroups: true,
+			missing: 'leave',
+			schoolId: null,
+			seal: null,
+			groupId: null
+		}),
+	'POST prepare/plan': () => ({ input: makeUpInput(), editing: null }),
+	'POST prepare/rooms': () => ({
+		id: 'chart',
+		siteId: 'quayside',
+		revision: 1,
+		name: 'Mine',
+		rows: 1,
+		perRow: 1,
+		plan: { outOfUse: [], apart: [] }
+	}),
+	'POST prepare/rules/[id]': () => ({ name: 'Mine', note: '', revision: 1, rules: DEFAULT_RULES }),
+	'POST prepare/rules/apply': () => ({ sheet: 'remote', sessions: [{ id: 's1', revision: 1 }] }),
+	'POST prepare/rules/copy': () => ({ from: 'ours' }),
+	'POST prepare/save': () => ({ input: makeUpInput(), edit: null }),
+	'POST prepare/staff': () => ({
+		id: 'dunmore',
+		name: 'Mine',
+		signIn: 'dunmore',
+		email: '',
+		password: null,
+		roles: [{ role: 'proctor', siteId: 'quayside' }]
+	}),
+	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
+};
+/** Shared by all sites to look at and to copy: what comes of it is one's own. */
+const SHARED = ['POST prepare/rules/copy'];
+const params: Record<string, Record<string, string>> = {
+	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident' },
+	'close-out': { id: 's1' },
+	'prepare/people': { id: 'can0' },
+	'prepare/rules': { id: 'ours' },
+	prepare: { id: 's1', what: 'register' }
+};
+const paramsOf = (path: string) => Object.entries(params).find(([start]) => path.startsWith(start))?.[1] ?? {};
+/** What a query may name. */
+const IDS: Record<string, string> = {
+	'prepare/clients': 'a-tablet',
+	'prepare/networks': 'wires',
+	'prepare/draft': 'a-draft'
+};
+const queryOf = (path: string) =>
+	`?id=${IDS[path] ?? 's1'}&site=quayside&group=watch&rooms=s1&session=s1&text=Family&format=csv&q=Family&ids=sit0`;
+
+const QUAYSIDE = { siteId: 'quayside', proctorIds: ['dunmore'] };
+/** Each role here, there and everywhere; and a proctor of this site whom the session does not name. */
+const STAFF: StaffMember[] = [
+	...STAFF_ROLES.flatMap((role) =>
+		['quayside', 'lighthouse', null].map((siteId) => somebody(`${role} ${siteId}`, role, siteId))
+	),
+	somebody('dunmore', 'proctor', 'quayside')
+];
+
+let house: House;
+beforeEach(async () => {
+	house = await buildHouse();
+	const { db } = house.otium;
+	await db('site').insert({ id: 'lighthouse', name: 'Lighthouse Point', zone: 'Europe/London' });
+	await db('network').insert({ id: 'wires', site_id: 'quayside', name: 'Wires', ranges: '10.0.0.0/8' });
+	await db('rule_sheet').insert({
+		id: 'ours',
+		name: 'Ours',
+		rules: JSON.stringify(DEFAULT_RULES),
+		site_id: 'quayside'
+	});
+	await db('client_device').insert({
+		id: 'a-tablet',
+		site_id: 'quayside',
+		name: 'Tablet 1',
+		public_key: '-',
+		enrolled_by: 'ode',
+		enrolled_at: NINE
+	});
+	await db('staff_role').insert([
+		{ staff_id: 'ode', role: 'coordinator', site_id: null },
+		{ staff_id: 'dunmore', role: 'proctor', site_id: 'quayside' }
+	]);
+	await db('session_draft').insert({ id: 'a-draft', staff_id: 'ode', title: 'A draft', input: '{}', saved_at: NINE });
+});
+afterEach(() => house.close());
+
+/** What Quayside has; the logbook is among it, so that nothing done is overlooked. */
+async function everything(): Promise<string> {
+	const tables: { name: string }[] = await house.otium.db('sqlite_master').where({ type: 'table' }).select('name');
+	const kept = tables.map(({ name }) => name).filter((name) => !/^(sqlite|knex)/.test(name));
+	return JSON.stringify(await Promise.all(kept.map(async (name) => [name, await house.otium.db(name)])));
+}
+
+describe('who may what', () => {
+	it('is asked by every route, but for what is about oneself', () => {
+		const names = HANDLERS.filter(({ handler }) => !handler.act).map(({ method, path }) => `${method} ${path}`);
+		expect(names.sort()).toEqual(ONES_OWN);
+		const writing = HANDLERS.filter(({ method, path }) => method !== 'GET' && !ONES_OWN.includes(`${method} ${path}`));
+		const unknown = writing.filter(
+			({ method, path }) => method !== 'DELETE' && !Object.hasOwn(BODIES, `${method} ${path}`)
+		);
+		expect(
+			unknown.map(({ method, path }) => `${method} ${path}`),
+			'say in BODIES what somebody sends it'
+		).toEqual([]);
+	});
+
+	it.each(HANDLERS.filter(({ handler }) => handler.act).map((one) => [`${one.method} ${one.path}`, one] as const))(
+		'%s: as the table says, for each role at each site',
+		async (name, { method, path, handler }) => {
+			const isAllowed = (member: StaffMember) =>
+				may(member, handler.act!, QUAYSIDE) ||
+				(SHARED.includes(name) && member.roles.some((held) => holds(held, handler.act!)));
+			// Whoever may not comes first: what is done by those who may would hide what the others could do.
+			for (const member of [...STAFF].sort((a, b) => Number(isAllowed(a)) - Number(isAllowed(b)))) {
+				const before = await everything();
+				const body = method === 'GET' ? undefined : BODIES[name]?.();
+				const answer = await call(handler, {
+					otium: house.otium,
+					staff: member,
+					method,
+					params: paramsOf(path),
+					query: queryOf(path),
+					body,
+					signIn: 'a-sign-in'
+				});
+				const who = `${name} as ${member.id}: ${answer.status}`;
+				if (isAllowed(member)) {
+					expect([401, 403, 500], who).not.toContain(answer.status);
+					continue;
+				}
+				// Refused, or an empty list; nothing of Quayside is told, and nothing has changed.
+				expect([200, 401, 403, 404, 409], who).toContain(answer.status);
+				expect(answer.text, who).not.toMatch(/Given\d|Family\d|DO-100|Watch A|Tablet 1/);
+				expect(await everything(), who).toBe(before);
+			}
+		},
+		60_000
+	);
+});
