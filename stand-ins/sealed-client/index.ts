@@ -12,7 +12,7 @@ const RENEW_MS = 60_000;
 export type SealedClient = { context: BrowserContext; close: () => Promise<void> };
 
 /** Has all that a browser sends of a sitting signed by the device as well. */
-export async function signAll(context: BrowserContext, device: ClientDevice): Promise<void> {
+async function signAll(context: BrowserContext, device: ClientDevice): Promise<void> {
 	await context.route('**/sit/api/**', async (route) => {
 		const request = route.request();
 		const headers = device.sign(request.method(), new URL(request.url()), await request.allHeaders());

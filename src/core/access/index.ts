@@ -34,8 +34,7 @@ export {
 } from './request-signature';
 export type { Nonce, SignedRequest } from './request-signature';
 export { clientSignatureBase, clientSignatureParts, readClientSignature } from './client-signature';
-export type { ClientSigned } from './client-signature';
 export { browserName } from './browser-name';
-export { LEAST_PASSWORD, MOST_PASSWORD, passwordFault } from './password';
-export { AWAITED, awaited, CONFIRMED_FOR_MS, IDLE_MINUTES, SIGN_IN_RULES } from './second-step';
+export { LEAST_PASSWORD, passwordFault } from './password';
+export { awaited, CONFIRMED_FOR_MS, IDLE_MINUTES, SIGN_IN_RULES } from './second-step';
 export type { Awaited, SignInRules } from './second-step';

@@ -5,7 +5,8 @@
 	import Act from './Act.svelte';
 	import { setConfirmIdentity } from './confirm-identity';
 	import Field from './Field.svelte';
-	import { hasPasskeys, usePasskey } from './passkey';
+	import { hasPasskeys } from './passkey';
+	import UsePasskey from './UsePasskey.svelte';
 	import { inWords, send } from './post';
 
 	type How = { password: boolean; code: boolean; passkey: boolean };
@@ -44,20 +45,18 @@
 		if (answer.ok) done(true);
 		else trouble = inWords(answer.problem);
 	}
-	async function byPasskey() {
-		busy = true;
-		const result = await usePasskey('/confirm', '');
-		busy = false;
-		if (result.ok) done(true);
-		else trouble = result.message;
-	}
 </script>
 
 <Modal bind:open title="Is it still you?" size="xs" class="bg-sheet" onclose={() => done(false)}>
 	<p class="text-ink text-[15px]">
 		This changes what others may do or get, so it is asked once an hour. What you entered stays.
 	</p>
-	{#if how.passkey}<Act tone="main" onclick={byPasskey} {busy} class="w-full">Use a passkey</Act>{/if}
+	{#if how.passkey}<UsePasskey
+			path="/confirm"
+			main
+			onused={() => done(true)}
+			ontrouble={(message) => (trouble = message)}
+		/>{/if}
 	{#if how.password || how.code}
 		<form class="space-y-3" onsubmit={byTyping}>
 			<Field id="confirm-typed" label={how.password ? 'Your password' : 'Code from your app, or a recovery code'}>

@@ -4,7 +4,8 @@
 	import { Input } from 'flowbite-svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
-	import { hasPasskeys, usePasskey } from '$ui/passkey';
+	import { hasPasskeys } from '$ui/passkey';
+	import UsePasskey from '$ui/UsePasskey.svelte';
 	import Card from './Card.svelte';
 	let { data, form } = $props();
 	let busy = $state(false);
@@ -16,14 +17,6 @@
 		unknown: 'Your sign-in there was right, and nobody here goes by it. Ask a coordinator to add you with that e-mail.',
 		failed: 'Signing in there did not come to its end. Try once more, or use your password here.'
 	};
-
-	async function byPasskey() {
-		busy = true;
-		const result = await usePasskey('/sign-in/passkey', data.to);
-		busy = false;
-		if (result.ok) location.assign(result.next);
-		else trouble = result.message;
-	}
 </script>
 
 <svelte:head><title>Sign in · Otium</title></svelte:head>
@@ -58,7 +51,12 @@
 		<Act tone="main" type="submit" {busy} class="w-full">Sign in</Act>
 	</form>
 	<div class="mt-4 space-y-2.5">
-		{#if offersPasskey}<Act onclick={byPasskey} {busy} class="w-full" testid="passkey">Use a passkey</Act>{/if}
+		{#if offersPasskey}<UsePasskey
+				path="/sign-in/passkey"
+				to={data.to}
+				onused={(next) => location.assign(next)}
+				ontrouble={(message) => (trouble = message)}
+			/>{/if}
 		{#if data.service}<Act href="/sign-in/oidc?to={encodeURIComponent(data.to)}" class="w-full" testid="service"
 				>Sign in with {data.service}</Act
 			>{/if}

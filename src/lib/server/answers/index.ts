@@ -8,4 +8,3 @@ export { takeLeftovers } from './leftovers';
 export type { Leftover, LeftoversTaken } from './leftovers';
 export { RevisionAsked, Seq } from './revision-schema';
 export { verifyAnswers } from './verify';
-export type { AnswersVerified } from './verify';

@@ -60,15 +60,15 @@ export function mustBeConfirmed({ staffSession }: Pick<App.Locals, 'staffSession
 	if (staffSession && !staffSession.isConfirmed) fail('confirm_identity');
 }
 
-type Self = { staffId: string; signIn: string; url: URL };
+type Self = { staffId: string; signIn: string };
 
 /** Whoever is signed in, or is on the way and has come as far as this step. */
-export function oneself(step: Awaited): Allow<House & { self: Self; isEntering: boolean }> {
+export function oneself(step: Awaited): Allow<House & { self: Self }> {
 	return {
 		audience: 'staff',
-		check({ url, locals: { otium, staffSession: session, signIn } }) {
+		check({ locals: { otium, staffSession: session, signIn } }) {
 			if (!session || (session.awaits !== null && session.awaits !== step)) fail('signed_out');
-			return { otium, self: { staffId: session.staff.id, signIn: signIn!, url }, isEntering: session.awaits !== null };
+			return { otium, self: { staffId: session.staff.id, signIn: signIn! } };
 		}
 	};
 }
@@ -86,20 +86,24 @@ export function inSession(act: Act): Allow<House & { staff: StaffMember; session
 }
 
 /** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
-export const device: Allow<House & { device: Device }> = {
+export const device: Allow<House & { device: Device; isBound: boolean }> = {
 	audience: 'candidate',
 	async check(event) {
 		const { otium, device } = event.locals;
 		if (!device) fail('not_at_the_door');
 		await mustBeSigned(event);
-		await mustComeByClient(otium, device.sittingId, event.locals.client);
+		const row = await otium
+			.db('sitting')
+			.where({ id: device.sittingId })
+			.first('client_site', 'client_least', 'device_epoch');
+		mustComeByClient(row, event.locals.client);
 		const odd = otium.whereabouts.heard(
 			event.locals.signIn ?? '',
 			event.locals.address,
 			event.request.headers.get('user-agent') ?? ''
 		);
 		if (odd) await noteDevice(otium, device, odd);
-		return { otium, device };
+		return { otium, device, isBound: row.device_epoch === device.epoch };
 	}
 };
 
@@ -108,19 +112,19 @@ export const boundDevice: Allow<House & { device: Device }> = {
 	audience: 'candidate',
 	async check(event) {
 		const known = await device.check(event);
-		const { sittingId, epoch } = known.device;
-		const row = await known.otium.db('sitting').where({ id: sittingId }).first('device_epoch');
-		if (row?.device_epoch !== epoch) refuse(refusal('second_device'));
+		if (!known.isBound) refuse(refusal('second_device'));
 		return known;
 	}
 };
 
 /** Where a session asks for a sealed client, each request of its sittings is signed by one. */
-async function mustComeByClient(otium: Otium, sittingId: string, client: ProvenClient | null): Promise<void> {
-	const row = await otium.db('sitting').where({ id: sittingId }).first('client_site', 'client_least');
-	if (!row?.client_site) return;
-	if (client?.siteId !== row.client_site) refuse(refusal('client_unproven'));
-	if (!isAtLeast(client!.version, row.client_least)) refuse(refusal('client_outdated'));
+function mustComeByClient(
+	{ client_site: site, client_least: least }: { client_site: string | null; client_least: string },
+	client: ProvenClient | null
+): void {
+	if (!site) return;
+	if (client?.siteId !== site) refuse(refusal('client_unproven'));
+	if (!isAtLeast(client!.version, least)) refuse(refusal('client_outdated'));
 }
 
 /** Not a question leaves without a client that has proved itself, where the session asks for one. */

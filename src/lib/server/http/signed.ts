@@ -1,5 +1,5 @@
 import type { RequestEvent } from '@sveltejs/kit';
-import { readNonce, readSignature, signatureHeaders } from '$core/access';
+import { readNonce, signatureHeaders } from '$core/access';
 import { fail } from '$core/problem';
 import { clientOfRequest, digestOf } from '../identity';
 import { noteDevice } from '../sitting';
@@ -30,8 +30,8 @@ export async function mustBeSigned({ request, url, locals }: Asked): Promise<voi
 	locals.client = await clientOfRequest(otium, (name) => request.headers.get(name), {
 		method: request.method,
 		path: url.pathname,
-		digest: locals.digest ?? digestOf(''),
-		browser: readSignature(headersOf(request, url))!.signature
+		digest: checked.digest,
+		browser: checked.signature
 	});
 }
 

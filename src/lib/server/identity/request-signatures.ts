@@ -12,8 +12,9 @@ const MOST_LANES = 16;
 type Lane = { highest: number; seen: bigint };
 type Counting = { mark: string; lanes: Map<string, Lane> };
 
-/** `anew`: the signature may be right, but counts under another mark than this one. */
-export type Checked = { outcome: 'right' | 'wrong' } | { outcome: 'anew'; mark: string };
+/** `right`: with what was signed. `anew`: the signature may be right, but counts under another mark than this one. */
+export type Checked =
+	{ outcome: 'right'; digest: string; signature: string } | { outcome: 'wrong' } | { outcome: 'anew'; mark: string };
 type Headers = (name: string) => string | null;
 
 /** Checks that requests were signed by the device whose sign-in they come with, each of them once. */
@@ -33,7 +34,7 @@ export class RequestSignatures {
 		if (nonce.mark !== counting.mark) return { outcome: 'anew', mark: counting.mark };
 		const lane = counting.lanes.get(nonce.lane) ?? this.#newLane(signIn, counting, nonce.lane);
 		if (lane === null) return { outcome: 'anew', mark: this.#countingOf(signIn).mark };
-		return { outcome: isFirst(lane, nonce) ? 'right' : 'wrong' };
+		return isFirst(lane, nonce) ? { outcome: 'right', digest, signature } : { outcome: 'wrong' };
 	}
 
 	#countingOf(signIn: string): Counting {

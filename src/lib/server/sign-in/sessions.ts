@@ -83,9 +83,11 @@ export async function goOn(otium: Needs, tokenHash: string): Promise<Awaited | n
 	const now = otium.now();
 	const row = await otium.db('staff_session').where({ token_hash: tokenHash }).first('staff_id', 'address', 'awaits');
 	// Every step has been taken by now but those that are asked of the staff's own row.
-	const awaits = await awaitedOf(otium.db, row.staff_id, true);
-	const enrols = awaits === null && (await awaitedOf(otium.db, row.staff_id, false)) === 'enrol';
-	const next = enrols ? 'enrol' : awaits;
+	const [left, atFirst] = await Promise.all([
+		awaitedOf(otium.db, row.staff_id, true),
+		awaitedOf(otium.db, row.staff_id, false)
+	]);
+	const next = left ?? (atFirst === 'enrol' ? 'enrol' : null);
 	const by = await actorOf(otium.db, row.staff_id);
 	await transact(otium.db, async (trx) => {
 		await trx('staff_session').where({ token_hash: tokenHash }).update({ awaits: next, confirmed_at: now });

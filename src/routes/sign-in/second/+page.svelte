@@ -3,7 +3,8 @@
 	import { Input } from 'flowbite-svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
-	import { hasPasskeys, usePasskey } from '$ui/passkey';
+	import { hasPasskeys } from '$ui/passkey';
+	import UsePasskey from '$ui/UsePasskey.svelte';
 	import { inWords, send } from '$ui/post';
 	import { typedIn } from '$ui/typed';
 	import Card from '../Card.svelte';
@@ -31,21 +32,19 @@
 		trouble = inWords(answer.problem);
 		(event.target as HTMLFormElement).reset();
 	}
-	async function byPasskey() {
-		busy = true;
-		const result = await usePasskey('/sign-in/passkey', data.to);
-		busy = false;
-		if (result.ok) location.assign(result.next);
-		else trouble = result.message;
-	}
 </script>
 
 <svelte:head><title>Second step · Otium</title></svelte:head>
 <Card title="One more step">
 	<p class="text-ink-2 mt-1">{data.name}, show that it is you.</p>
 	<div class="mt-4 space-y-4">
-		{#if offersPasskey}<Act tone="main" onclick={byPasskey} {busy} class="w-full" testid="passkey">Use a passkey</Act
-			>{/if}
+		{#if offersPasskey}<UsePasskey
+				path="/sign-in/passkey"
+				to={data.to}
+				main
+				onused={(next) => location.assign(next)}
+				ontrouble={(message) => (trouble = message)}
+			/>{/if}
 		<form class="space-y-4" onsubmit={byCode}>
 			<Field
 				id="code"
