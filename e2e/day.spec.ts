@@ -181,7 +181,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(second.getByTestId('blanks')).toContainText('1 marked for later');
 		await second.getByTestId('confirm-hand-in').click();
 		await expect(second.getByTestId('confirm-hand-in')).toHaveText('Yes, hand in with 12 blank');
-		await second.getByRole('button', { name: 'Go on working' }).click();
+		await second.getByRole('button', { name: 'Keep working' }).click();
 		await expect(second.getByText('Question 2 of 12')).toBeVisible();
 	});
 

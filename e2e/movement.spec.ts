@@ -179,7 +179,7 @@ test('answer to go on, and answer all before handing in', async ({ browser }) =>
 	const dialog = page.getByRole('dialog');
 	await expect(dialog).toContainText(`1 of ${form.length} are answered. All must be answered before handing in.`);
 	await expect(page.getByTestId('confirm-hand-in')).toBeDisabled();
-	await dialog.getByRole('button', { name: 'Go on working' }).click();
+	await dialog.getByRole('button', { name: 'Keep working' }).click();
 	const refused = await signedFetch(page, 'POST', '/sit/api/hand-in', { commandId: 'by-hand-0001', finishWord: '' });
 	expect(refused.body.code).toBe('blanks_left');
 });

@@ -18,8 +18,8 @@ const HANDLERS = OF_STAFF.flatMap(([file, module]) =>
 		handler: module[method] as Handler
 	}))
 );
-/** About whoever asks, and nobody else. */
-const ONES_OWN = ['POST confirm', 'POST you/here', 'POST you/sign-in', 'POST you/sign-in/second'];
+/** About whoever asks, and nobody else; what is found shows each what they may see (find-anything.test). */
+const ONES_OWN = ['GET find', 'POST confirm', 'POST you/here', 'POST you/sign-in', 'POST you/sign-in/second'];
 
 const grant = { id: 'a-grant-of-mine', sittingId: 'sit0', what: { kind: 'minutes', minutes: 5 }, scope: 'session' };
 const form = (fields: object) => {

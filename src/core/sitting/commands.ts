@@ -27,6 +27,8 @@ export type CommandBody =
 	/** Set aside, to sit the paper again from the start: another attempt may be planned, whatever the rules give. */
 	| { kind: 'allow_fresh'; reason: string }
 	| { kind: 'expect_again' }
+	/** Undoes letting in, turning away or carrying over, as long as nothing else has happened since. */
+	| { kind: 'take_back' }
 	/** Put into another session: a make-up, or the one that continues it. */
 	| { kind: 'assign'; sessionId: string }
 	/** Beside the state: what the line does, and a second device that was refused. */

@@ -1,4 +1,4 @@
-import { LOADING_MS } from '../time';
+import { LOADING_MS, MINUTE } from '../time';
 import type { Command, Context } from './commands';
 import type { SittingEvent, SittingEventBody } from './events';
 import { refusal, type Refusal, type RefusalCode } from './refusals';
@@ -56,6 +56,8 @@ function guard(sitting: Sitting, command: Command, context: Context): RefusalCod
 			return sitting.beganAt === null ? null : 'has_begun';
 		case 'start_clock':
 			return notBegun(sitting);
+		case 'take_back':
+			return guardTakingBack(sitting, context);
 		case 'expect_again':
 			// Expected in what is over, nobody could come, and nobody could plan them anew.
 			return sitting.state === 'absent' && context.sessionOver ? 'session_over' : null;
@@ -129,6 +131,16 @@ function guardReopening(sitting: Sitting, reason: string, context: Context): Ref
 	if (context.sessionOver) return 'session_over';
 	if (context.remaining === 0) return 'no_time_left';
 	return context.endedToday || context.reopenGranted ? null : 'another_day';
+}
+
+/** A slip of the hand is seen at once; what stood for longer is put right by the acts that are there for it. */
+const TAKEN_BACK_WITHIN_MS = 2 * MINUTE;
+
+function guardTakingBack(sitting: Sitting, context: Context): RefusalCode | null {
+	if (!TABLE.take_back.from.includes(sitting.state)) return null;
+	if (context.sessionOver) return 'session_over';
+	const isLate = context.now - sitting.since > TAKEN_BACK_WITHIN_MS;
+	return !sitting.before || isLate ? 'nothing_to_take_back' : null;
 }
 
 function notBegun(sitting: Sitting): RefusalCode | null {
@@ -221,6 +233,8 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return [{ kind: 'fresh_allowed', reason: command.reason }];
 		case 'expect_again':
 			return [{ kind: 'expected_again' }];
+		case 'take_back':
+			return [{ kind: 'taken_back' }];
 		case 'assign':
 			return [{ kind: 'assigned', sessionId: command.sessionId }];
 		case 'lose_line':

@@ -24,6 +24,7 @@ export type SittingEventBody =
 	| { kind: 'continued_later'; reason: string; clockStops: TimingRules['clockStops'] }
 	| { kind: 'fresh_allowed'; reason: string }
 	| { kind: 'expected_again' }
+	| { kind: 'taken_back' }
 	| { kind: 'assigned'; sessionId: string }
 	| { kind: 'line_lost'; since: number }
 	| { kind: 'line_back' };
@@ -53,6 +54,7 @@ const KINDS: Record<SittingEventKind, true> = {
 	continued_later: true,
 	fresh_allowed: true,
 	expected_again: true,
+	taken_back: true,
 	assigned: true,
 	line_lost: true,
 	line_back: true

@@ -1,6 +1,6 @@
 import { stopCounts, type Stop, type TimingRules } from '../time';
-import type { SittingEvent } from './events';
-import { isAtWork, stateBehindHold, type Sitting, type SittingState } from './sitting';
+import type { SittingEvent, SittingEventKind } from './events';
+import { isAtWork, stateBehindHold, type Before, type Sitting, type SittingState } from './sitting';
 
 /** The sitting after one event. Never refuses: what is in the log has happened. */
 export function evolve(sitting: Sitting, event: SittingEvent): Sitting {
@@ -8,7 +8,29 @@ export function evolve(sitting: Sitting, event: SittingEvent): Sitting {
 	const commandIds = next.commandIds.includes(event.commandId)
 		? next.commandIds
 		: [...next.commandIds, event.commandId];
-	return { ...next, commandIds };
+	return { ...next, before: beforeOf(sitting, event), commandIds };
+}
+
+/** What can be undone by one press afterwards. */
+const UNDOABLE: readonly SittingEventKind[] = ['let_in', 'turned_away', 'carried_over'];
+/** What happens beside the state leaves it undoable. */
+const BESIDE: readonly SittingEventKind[] = ['line_lost', 'line_back', 'other_device_refused', 'device_noted'];
+
+function beforeOf(sitting: Sitting, { kind, by }: SittingEvent): Before | null {
+	if (BESIDE.includes(kind)) return sitting.before ?? null;
+	if (!UNDOABLE.includes(kind) || by === 'system' || by === 'candidate') return null;
+	const { state, device, otherDevice, line, cameFrom, heldFrom, heldBy, holdKnownAt, reason, stops } = sitting;
+	return { state, device, otherDevice, line, cameFrom, heldFrom, heldBy, holdKnownAt, reason, stops };
+}
+
+/** Back to how it was. Working time that passed in between is not theirs to lose. */
+function takeBack(sitting: Sitting, at: number): Sitting {
+	const { before } = sitting;
+	if (!before) return sitting;
+	const stood = sitting.state === 'carried_over' && before.stops.every((stop) => stop.to !== null);
+	const rested: Stop[] =
+		stood && sitting.beganAt !== null ? [{ from: sitting.since, to: at, why: 'carried_over' }] : [];
+	return { ...sitting, ...before, since: at, stops: [...before.stops, ...rested] };
 }
 
 function apply(sitting: Sitting, event: SittingEvent): Sitting {
@@ -136,6 +158,8 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			});
 		case 'expected_again':
 			return enter('expected');
+		case 'taken_back':
+			return takeBack(sitting, event.at);
 		case 'assigned':
 			return { ...sitting, sessionId: event.sessionId, visits: visitNext(sitting, event.sessionId, event.at) };
 		case 'line_lost':

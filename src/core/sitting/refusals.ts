@@ -6,6 +6,10 @@ export type Refusal = { code: RefusalCode; message: string; instead?: string };
 const SENTENCES = {
 	already: { message: 'That is already so.', instead: 'Nothing needs doing.' },
 	not_from_this_state: { message: 'That is not possible from where this sitting stands.' },
+	nothing_to_take_back: {
+		message: 'This cannot be undone any more: too much time has passed, or something else has happened since.',
+		instead: 'Choose from what the candidate’s panel offers.'
+	},
 	not_allowed: { message: 'You may not do this.', instead: 'A coordinator of this site can.' },
 	session_over: {
 		message: 'This session has ended.',

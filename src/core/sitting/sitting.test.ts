@@ -38,6 +38,7 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	continue_later: { kind: 'continue_later', reason: 'pressed by mistake' },
 	allow_fresh: { kind: 'allow_fresh', reason: 'spoilt by the alarm' },
 	expect_again: { kind: 'expect_again' },
+	take_back: { kind: 'take_back' },
 	assign: { kind: 'assign', sessionId: 's2' },
 	lose_line: { kind: 'lose_line', since: 900 },
 	regain_line: { kind: 'regain_line' },
@@ -109,6 +110,7 @@ const DESIGNED: [CommandKind, SittingState[]][] = [
 	['restore', ['set_aside']],
 	['expect_again', ['absent']],
 	['arrive', ['expected', 'carried_over', 'absent']],
+	['take_back', ['let_in', 'carried_over']],
 	['start_clock', ['working', 'on_hold']],
 	['continue_later', ['handed_in', 'time_up', 'set_aside']],
 	['allow_fresh', ['set_aside']],
@@ -384,5 +386,43 @@ describe('any sequence of commands', () => {
 			}),
 			{ numRuns: 600 }
 		);
+	});
+});
+
+describe('letting in, turning away and carrying over are undone', () => {
+	const withoutLog = ({ commandIds: _, since: __, before: ___, ...rest }: Sitting) => rest;
+
+	it.each<[string, CommandKind[], CommandKind]>([
+		['letting in', ['arrive'], 'let_in'],
+		['turning away at the door', ['arrive'], 'turn_away'],
+		['turning away who was let in', ['arrive', 'let_in'], 'turn_away'],
+		['turning away on the way back to work', ['arrive', 'let_in', 'begin', 'move_device', 'arrive'], 'turn_away'],
+		['carrying over from the door', ['arrive', 'let_in'], 'carry_over'],
+		['carrying over on hold', ['arrive', 'let_in', 'begin', 'hold'], 'carry_over']
+	])('%s: everything is as it was', (_, way, kind) => {
+		const before = run(fresh(), way);
+		const after = run(before, [kind, 'take_back'], { now: 60_000 });
+		expect(withoutLog(after)).toEqual(withoutLog(before));
+	});
+
+	it('carrying over at work gives back the time that passed in between', () => {
+		const before = run(fresh(), ['arrive', 'let_in', 'begin', 'start_clock']);
+		const after = run(before, ['carry_over', 'take_back'], { now: 60_000 });
+		expect(after).toMatchObject({ state: 'working', device: before.device });
+		expect(after.stops).toEqual([...before.stops, { from: 60_000, to: 61_000, why: 'carried_over' }]);
+	});
+
+	it('not after two minutes, not once something else has happened, and not what the system did', () => {
+		const let_in = run(fresh(), ['arrive', 'let_in'], { now: 1_000 });
+		expect(codeOf(let_in, command('take_back'), { now: 2_000 + 121_000 })).toBe('nothing_to_take_back');
+		expect(codeOf(let_in, command('take_back'), { now: 2_000 + 119_000 })).toBe('accepted');
+		expect(codeOf(run(let_in, ['begin']), command('take_back'))).toBe('not_from_this_state');
+		expect(codeOf(run(let_in, ['lose_line', 'regain_line']), command('take_back'), { now: 9_000 })).toBe('accepted');
+		const away = run(fresh(), ['arrive', 'turn_away', 'arrive']);
+		expect(codeOf(away, command('take_back'))).toBe('nothing_to_take_back');
+		const bySystem = run(fresh(), ['arrive', command('carry_over', {}, 'system')]);
+		expect(codeOf(bySystem, command('take_back'))).toBe('nothing_to_take_back');
+		expect(codeOf(run(let_in, ['take_back']), command('take_back'))).toBe('nothing_to_take_back');
+		expect(codeOf(let_in, command('take_back'), { now: 9_000, sessionOver: true })).toBe('session_over');
 	});
 });

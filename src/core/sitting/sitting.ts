@@ -73,6 +73,8 @@ export type Sitting = {
 	ended: { by: Role; at: number; receipt: string; countsNothing?: true; work?: Work } | null;
 	/** Set aside to be sat again from the start: another attempt may be planned, whatever the rules give. */
 	allowsFresh: boolean;
+	/** How it was before staff let it in, turned it away or carried it over, as long as nothing has happened since. */
+	before?: Before | null;
 	/** Commands already carried out: a repeated one has no second effect. */
 	commandIds: string[];
 };
@@ -91,6 +93,12 @@ export type DeviceNote = (typeof DEVICE_NOTES)[number];
 export type Work = { answers: number; digest: string };
 
 export type Noted = { what: DeviceNote; epoch: number; at: number; times: number };
+
+/** What letting in, turning away and carrying over change. */
+export type Before = Pick<
+	Sitting,
+	'state' | 'device' | 'otherDevice' | 'line' | 'cameFrom' | 'heldFrom' | 'heldBy' | 'holdKnownAt' | 'reason' | 'stops'
+>;
 
 /** A sitting's stay in one session. */
 export type Visit = {

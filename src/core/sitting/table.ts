@@ -32,6 +32,8 @@ export const TABLE: Record<CommandKind, Row> = {
 	continue_later: { from: ['handed_in', 'time_up', 'set_aside'], who: ['coordinator'] },
 	allow_fresh: { from: ['set_aside'], who: ['coordinator'] },
 	expect_again: { from: ['absent'], who: ['coordinator'] },
+	// Where letting in, turning away and carrying over lead to.
+	take_back: { from: ['let_in', 'expected', 'at_door', 'absent', 'carried_over'], who: STAFF },
 	assign: { from: ['expected', 'carried_over', 'absent'], who: ['coordinator'] },
 	lose_line: { from: IN_THE_ROOM, who: ['system'] },
 	regain_line: { from: IN_THE_ROOM, who: ['system'] },

@@ -1,6 +1,6 @@
 <!-- @component The bar at the top: the places of the day in their order, the clock, who is signed in. -->
 <script lang="ts">
-	import { MoonSolid, SunSolid } from 'flowbite-svelte-icons';
+	import { MoonSolid, SearchOutline, SunSolid } from 'flowbite-svelte-icons';
 	import { localTime, zoneName } from '$core/time';
 	import type { ServerClock } from './server-clock.svelte';
 
@@ -10,8 +10,9 @@
 		site: { name: string; zone: string };
 		person: { name: string; roles: string };
 		places: { href: string; name: string }[];
+		onfind: () => void;
 	};
-	let { path, clock, site, person, places }: Props = $props();
+	let { path, clock, site, person, places, onfind }: Props = $props();
 
 	const initials = $derived(
 		person.name
@@ -46,6 +47,13 @@
 		{/each}
 	</nav>
 	<div class="ml-auto flex items-center gap-3">
+		<button
+			class="flex items-center gap-2 rounded-lg border border-white/25 px-2.5 py-1 text-[13px] text-[#dcebe5] hover:bg-white/10"
+			onclick={onfind}
+			data-testid="find-anything"
+			><SearchOutline class="h-3.5 w-3.5" /><span class="max-md:sr-only">Find</span>
+			<kbd class="font-mono text-[11.5px] max-md:hidden">Ctrl K</kbd></button
+		>
 		<span class="text-[14px] text-[#dcebe5] max-md:hidden">{site.name} · {zoneName(clock.now, site.zone)}</span>
 		<span class="font-mono text-[16px] font-semibold tabular-nums" data-testid="clock"
 			>{localTime(clock.now, site.zone, true)}</span

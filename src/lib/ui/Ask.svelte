@@ -13,6 +13,8 @@ becomes of their work.
 		/** The verb on the button that does it. */
 		verb: string;
 		tone?: 'main' | 'danger' | 'grant';
+		/** Where Enter leads at once: to the act, where it can be undone; else to Cancel. A field in the dialog comes first. */
+		begins?: 'act' | 'cancel';
 		busy?: boolean;
 		disabled?: boolean;
 		error?: string | null;
@@ -24,19 +26,30 @@ becomes of their work.
 		title,
 		verb,
 		tone = 'main',
+		begins = tone === 'danger' ? 'cancel' : 'act',
 		busy = false,
 		disabled = false,
 		error = null,
 		onconfirm,
 		children
 	}: Props = $props();
+
+	const NAMES = { act: 'confirm', cancel: 'cancel' };
+	/** The dialog opens with its own idea of where to begin, and is told ours after that. */
+	function begin(body: HTMLElement) {
+		if (body.querySelector('input:not([type=checkbox]), textarea, select')) return;
+		const timer = setTimeout(() =>
+			body.closest('dialog')?.querySelector<HTMLElement>(`[data-testid="${NAMES[begins]}"]`)?.focus()
+		);
+		return () => clearTimeout(timer);
+	}
 </script>
 
 <Modal bind:open {title} size="sm" class="bg-sheet" outsideclose={!busy}>
-	<div class="text-ink text-[15px]">{@render children()}</div>
+	<div class="text-ink text-[15px]" {@attach begin}>{@render children()}</div>
 	{#if error}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{error}</p>{/if}
 	{#snippet footer()}
-		<Act onclick={() => (open = false)} disabled={busy}>Leave it</Act>
+		<Act onclick={() => (open = false)} disabled={busy} testid="cancel">Cancel</Act>
 		<Act {tone} onclick={onconfirm} {busy} {disabled} testid="confirm">{verb}</Act>
 	{/snippet}
 </Modal>

@@ -38,6 +38,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	restored: ({ who }) => `Restored by ${who}`,
 	continued_later: ({ body, who }) => `To continue another time, by ${who}: ${body.reason}`,
 	fresh_allowed: ({ body, who }) => `May sit again from the start, by ${who}: ${body.reason}`,
+	taken_back: ({ who }) => `Undone by ${who}`,
 	expected_again: ({ who }) => `Expected again, by ${who}`,
 	assigned: ({ who }) => `Put into another session by ${who}`,
 	line_lost: () => 'Line lost',

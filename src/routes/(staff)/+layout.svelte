@@ -2,6 +2,8 @@
 	import { onMount, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import AppBar from '$ui/AppBar.svelte';
+	import Finder from '$ui/Finder.svelte';
+	import { PREPARE_PAGES } from '$ui/prepare-places';
 	import ConfirmIdentity from '$ui/ConfirmIdentity.svelte';
 	import StillHere from '$ui/StillHere.svelte';
 	import { setClock } from '$ui/clock-context';
@@ -12,9 +14,21 @@
 	setClock(clock);
 	$effect(() => clock.start());
 	$effect(() => clock.set(data.now));
-	// Says that keys and buttons are listening; until then a press would be lost.
+	// Says that keys and buttons are listening. Until then nothing can be pressed or typed: it would be lost.
 	let isReady = $state(false);
 	onMount(() => (isReady = true));
+	let isFinding = $state(false);
+	const OWN = [
+		{ href: '/you', name: 'What may I do?' },
+		{ href: '/you/sign-in', name: 'How I sign in' }
+	];
+	const findable = $derived([
+		...data.places,
+		...(data.places.some(({ href }) => href === '/prepare')
+			? [{ href: '/prepare/new', name: 'New session' }, ...PREPARE_PAGES]
+			: []),
+		...OWN
+	]);
 	const isBoard = $derived(page.url.pathname.endsWith('/board'));
 	/** A line is open here: it says that somebody is there. */
 	const isWatching = $derived(page.url.pathname.startsWith('/live'));
@@ -24,9 +38,17 @@
 	<div class="contents" data-ready={isReady}>{@render children()}</div>
 {:else}
 	<div class="flex h-dvh flex-col" data-ready={isReady}>
-		<AppBar path={page.url.pathname} {clock} site={data.site} person={data.person} places={data.places} />
-		<div class="min-h-0 flex-1 overflow-auto">{@render children()}</div>
+		<AppBar
+			onfind={() => (isFinding = true)}
+			path={page.url.pathname}
+			{clock}
+			site={data.site}
+			person={data.person}
+			places={data.places}
+		/>
+		<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>
 	</div>
+	<Finder places={findable} bind:open={isFinding} />
 	<ConfirmIdentity />
 	<StillHere {clock} zone={data.site.zone} idleUntil={data.idle.until} idleMinutes={data.idle.minutes} {isWatching} />
 {/if}

@@ -25,6 +25,8 @@
 	let isSure = $state(false);
 	let problem = $state.raw<Problem | null>(null);
 	const mustAnswer = $derived(line.picture.session.movement.answerAll && !isTimeUp && paper.blanks.length > 0);
+	/** With blanks and time left, going on is what most people want who come here. */
+	const goesOn = $derived(!isTimeUp && paper.blanks.length > 0);
 	$effect(() => dialog.showModal());
 
 	async function handIn() {
@@ -96,8 +98,8 @@
 		{/if}
 		<Trouble {problem} />
 		<div class="flex flex-wrap gap-3">
-			<Press onclick={() => dialog.close()} disabled={busy}>Go on working</Press>
-			<Press main type="submit" disabled={busy || mustAnswer} testid="confirm-hand-in">
+			<Press main={goesOn} focus={goesOn} onclick={() => dialog.close()} disabled={busy}>Keep working</Press>
+			<Press main={!goesOn} type="submit" disabled={busy || mustAnswer} testid="confirm-hand-in">
 				{busy
 					? 'Handing in…'
 					: paper.blanks.length === 0

@@ -45,7 +45,8 @@ const STEPS = fc.oneof(
 		'regain_line',
 		'carry_over',
 		'mark_absent',
-		'expect_again'
+		'expect_again',
+		'take_back'
 	].map((kind) => ({ weight: 1, arbitrary: simple(kind) })),
 	...['hand_in', 'reopen', 'set_aside', 'restore', 'continue_later', 'credit', 'credit_all', 'own_window'].map(
 		(kind) => ({
@@ -143,6 +144,7 @@ class Journey {
 			case 'mark_absent':
 			case 'restore':
 			case 'expect_again':
+			case 'take_back':
 				await command({ kind: step.kind }, COORDINATOR);
 				return;
 			case 'credit':

@@ -1,6 +1,8 @@
 <script lang="ts">
-	import { onMount, untrack } from 'svelte';
+	import { untrack } from 'svelte';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import { FINDER_ACTS } from '$core/finder';
 	import { reach, SETTLED_AT_ONCE, type Need, type NeedAct, type SeatView } from '$core/room';
 	import { localTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -26,7 +28,25 @@
 	const clock = getClock();
 	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates, data.isMasked));
 	$effect(() => room.listen());
-	onMount(() => (room.focusId = page.url.searchParams.get('seat') || null));
+	// A link may name somebody, and what is to be asked about them; both are done with once they have been read.
+	$effect(() => {
+		const { searchParams } = page.url;
+		const seat = searchParams.get('seat');
+		if (seat === null) return;
+		untrack(() => {
+			room.selected.clear();
+			room.focusId = seat || null;
+			askFor(searchParams.get('ask'));
+		});
+		if (searchParams.has('ask'))
+			void goto(`/live/${room.sessionId}?seat=${seat}`, { replaceState: true, keepFocus: true });
+	});
+	function askFor(act: string | null) {
+		if (act === null || !room.focus || !(FINDER_ACTS as readonly string[]).includes(act)) return;
+		if (act === 'let_in') letIn([room.focus]);
+		else if (act === 'resume') void room.act('resume', reach('resume', [room.focus]).touched);
+		else open(act as AskKind);
+	}
 
 	const head = $derived(room.head);
 	const now = $derived(clock.now);
@@ -158,7 +178,11 @@
 	<RoomHead {room} {now} onask={open} onletin={() => letIn(atDoor)} {atDoor} />
 
 	{#if room.isStale}
-		<p role="alert" class="bg-brick px-5 py-1.5 text-[14px] font-semibold text-on-tide" data-testid="stale">
+		<p
+			role="alert"
+			class="bg-brick text-on-tide fixed inset-x-0 bottom-0 z-30 px-5 py-3 text-[14px] font-semibold"
+			data-testid="stale"
+		>
 			The line to the server is down. This is how the room stood at {localTime(room.heardAt, head.zone, true)}; it comes
 			back by itself.
 		</p>

@@ -95,18 +95,26 @@
 		/>sound</label
 	>
 </div>
-{#if room.needs.length > MANY}
-	<div class="mb-2.5 flex flex-wrap gap-1.5 text-[13px]" role="group" aria-label="Needs by kind" data-testid="kinds">
+<!-- Always as high as one line, so that the queue below stays where it is when the seventh comes. -->
+<div
+	class="mb-2 flex h-8 items-start gap-1.5 overflow-x-auto text-[13px]"
+	role="group"
+	aria-label="Needs by kind"
+	data-testid="kinds"
+>
+	{#if room.needs.length > MANY}
 		{#each kinds as [kind, count] (kind)}
 			<button
-				class="rounded-full border px-2.5 py-0.5 {only === kind
+				class="shrink-0 rounded-full border px-2.5 py-0.5 {only === kind
 					? 'bg-mist border-tide text-tide font-semibold'
 					: 'border-line-strong text-ink-2'}"
 				aria-pressed={only === kind}
 				onclick={() => (chosen = only === kind ? null : kind)}>{KIND_NAMES[kind]} {count}</button
 			>
 		{/each}
-	</div>
+	{/if}
+</div>
+{#if room.needs.length > MANY}
 	{#if only !== null && listed.some((need) => need.seat)}<p class="mb-2.5">
 			<Act size="xs" onclick={() => select(listed)}>Select these {listed.filter((need) => need.seat).length}</Act>
 		</p>{/if}

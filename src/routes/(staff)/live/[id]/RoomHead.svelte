@@ -23,64 +23,79 @@
 	const ready = $derived(head.endedAt === null ? readyInWords(roomReady(room.all), head.lastEntry, now) : '');
 </script>
 
-<header class="bg-sheet border-line flex flex-wrap items-center gap-x-4 gap-y-2 border-b px-5 py-3">
-	<div class="min-w-0">
-		<h1 class="text-[21px] leading-tight">
+<!-- Two lines of fixed height: nothing here moves while people come, wait and go. What appears by the clock stands left of
+	what is always there. -->
+<header class="bg-sheet border-line border-b px-5 py-2 max-lg:px-3">
+	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-1.5">
+		<h1 class="min-w-0 truncate text-[21px] leading-tight">
 			{head.paper} <span class="text-ink-2 font-normal">in</span>
-			{head.room}{#if head.kind !== 'live'}<span
-					class="bg-plum-ground text-plum ml-2 rounded-full px-2.5 py-0.5 align-middle font-sans text-[13px] font-semibold"
-					>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: counts for nothing'}</span
-				>{/if}
+			{head.room}
 		</h1>
-		<p class="text-ink-2 text-[14px]">{room.all.length} candidates · {when}</p>
-		{#if ready}<p class="text-tide text-[14px] font-semibold" data-testid="ready">{ready}</p>{/if}
-	</div>
-	<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold">{stage}</span>
-	<div class="ml-auto flex flex-wrap items-center gap-2">
-		{#if head.endedAt !== null && head.doorCode}
-			<span class="text-ink-2 text-[14px]">own windows go on</span>
-		{/if}
-		{#if head.endedAt === null || head.doorCode}
-			{#if head.doorCode && !head.codeHidden}
-				<button
-					class="bg-mist text-tide rounded-xl px-3.5 py-1.5 font-mono text-[21px] font-semibold"
-					title="Hide the code"
-					onclick={() => room.session('hide_code')}
-					data-testid="door-code">{showDoorCode(head.doorCode)}</button
-				>
-			{:else}
-				<Act onclick={() => room.session('show_code')} testid="show-code"
-					>{head.doorCode ? 'Show code' : 'Release code early'}</Act
-				>
+		{#if head.kind !== 'live'}<span
+				class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5 text-[13px] font-semibold whitespace-nowrap"
+				>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: counts for nothing'}</span
+			>{/if}
+		<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold whitespace-nowrap">{stage}</span>
+		<div class="ml-auto flex shrink-0 items-center gap-2">
+			{#if head.endedAt !== null && head.doorCode}
+				<span class="text-ink-2 text-[14px]">own windows continue</span>
 			{/if}
-		{/if}
-		{#if head.endedAt === null}
-			<Act key="B" href="/live/{head.id}/board">Board</Act>
-			{#if head.clockStarts === 'candidate' && head.openedEarlyAt === null && now < head.opens && now >= head.doorOpens}<Act
-					onclick={() => room.session('open_early')}
-					testid="open-early">Let work begin now</Act
-				>{/if}
-			{#if head.clockStarts === 'room' && head.roomStartedAt === null}<Act
-					tone="main"
-					onclick={() => onask('start', [])}
-					testid="start">Start the room…</Act
-				>{/if}
-			{#if atDoor.length > 1}<Act tone="main" key="L" onclick={() => onletin()}
-					>Let in all {atDoor.length} at the door</Act
-				>{/if}
-			<Act onclick={() => onask('minutes_all', [])}>Add time</Act>
-			<Act key="I" onclick={() => onask('incident', [])}>Incident</Act>
-			<Act
-				onclick={() =>
-					onask(
-						'hold',
-						room.all.filter((seat) => seat.state === 'working')
-					)}
-				disabled={room.tally.working + room.tally.line_lost === 0}>Hold all</Act
-			>
-			<Act tone="danger" key="E" onclick={() => onask('end', [])} testid="end">End…</Act>
-		{:else}
-			<Act tone="main" href="/close-out/{head.id}">Open its ledger</Act>
-		{/if}
+			{#if head.endedAt === null || head.doorCode}
+				{#if head.doorCode && !head.codeHidden}
+					<button
+						class="bg-mist text-tide rounded-xl px-3.5 py-1 font-mono text-[21px] font-semibold"
+						title="Hide the code"
+						onclick={() => room.session('hide_code')}
+						data-testid="door-code">{showDoorCode(head.doorCode)}</button
+					>
+				{:else}
+					<Act onclick={() => room.session('show_code')} testid="show-code"
+						>{head.doorCode ? 'Show code' : 'Release code early'}</Act
+					>
+				{/if}
+			{/if}
+			{#if head.endedAt === null}<Act key="B" href="/live/{head.id}/board">Board</Act>{/if}
+		</div>
+	</div>
+	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-1.5">
+		<p class="text-ink-2 min-w-0 truncate text-[14px]" title="{room.all.length} candidates · {when}">
+			{room.all.length} candidates · {when}
+			{#if ready}<span class="text-tide font-semibold" data-testid="ready">· {ready}</span>{/if}
+		</p>
+		<div class="ml-auto flex shrink-0 items-center gap-2 max-lg:flex-wrap" data-testid="head-acts">
+			{#if head.endedAt === null}
+				{#if head.clockStarts === 'candidate' && head.openedEarlyAt === null && now < head.opens && now >= head.doorOpens}<Act
+						onclick={() => room.session('open_early')}
+						testid="open-early">Start work early</Act
+					>{/if}
+				{#if head.clockStarts === 'room' && head.roomStartedAt === null}<Act
+						tone="main"
+						onclick={() => onask('start', [])}
+						testid="start">Start the room…</Act
+					>{/if}
+				<Act
+					tone={atDoor.length > 0 ? 'main' : 'quiet'}
+					key="L"
+					disabled={atDoor.length === 0}
+					onclick={() => onletin()}
+					class="w-[150px] tabular-nums"
+					testid="let-in-all"
+					>{atDoor.length > 1 ? `Let in all ${atDoor.length}` : atDoor.length === 1 ? 'Let in 1' : 'Let in'}</Act
+				>
+				<Act onclick={() => onask('minutes_all', [])}>Give time to all</Act>
+				<Act key="I" onclick={() => onask('incident', [])}>Incident</Act>
+				<Act
+					onclick={() =>
+						onask(
+							'hold',
+							room.all.filter((seat) => seat.state === 'working')
+						)}
+					disabled={room.tally.working + room.tally.line_lost === 0}>Hold all</Act
+				>
+				<Act tone="danger" key="E" onclick={() => onask('end', [])} testid="end">End…</Act>
+			{:else}
+				<Act tone="main" href="/close-out/{head.id}">Open its ledger</Act>
+			{/if}
+		</div>
 	</div>
 </header>

@@ -129,7 +129,12 @@ export class LiveRoom {
 	}
 
 	/** Does one act to some, and tells what became of it. */
-	async act(kind: StaffAct, seats: SeatView[], more: { reason?: string; stopsClock?: boolean } = {}, undoable = true) {
+	async act(
+		kind: StaffAct | 'take_back',
+		seats: SeatView[],
+		more: { reason?: string; stopsClock?: boolean } = {},
+		undoable = true
+	) {
 		if (this.busy || seats.length === 0) return false;
 		this.busy = true;
 		const sittingIds = seats.map((seat) => seat.id);
@@ -153,7 +158,13 @@ export class LiveRoom {
 		for (const seat of seats) this.selected.delete(seat.id);
 	}
 
-	#report(kind: StaffAct, seats: SeatView[], outcomes: Outcome[], more: { reason?: string }, undoable: boolean) {
+	#report(
+		kind: StaffAct | 'take_back',
+		seats: SeatView[],
+		outcomes: Outcome[],
+		more: { reason?: string },
+		undoable: boolean
+	) {
 		const nameOf = (id: string) => seats.find((seat) => seat.id === id)?.name;
 		const done = outcomes.filter((outcome) => outcome.ok);
 		const refused = outcomes.filter((outcome) => !outcome.ok);

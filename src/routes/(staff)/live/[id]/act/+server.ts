@@ -9,14 +9,20 @@ import { act, sittingsHere } from '$lib/server/sitting';
 const Asked = z.object({
 	/** The asker's own id for this act: sent twice, it is done once. */
 	commandId: z.string().min(8).max(64),
-	kind: z.enum(STAFF_ACTS),
+	kind: z.enum([...STAFF_ACTS, 'take_back']),
 	sittingIds: z.array(z.string().max(64)).min(1).max(2_000),
 	reason: z.string().trim().max(300).default(''),
 	stopsClock: z.boolean().default(true)
 });
 
 /** What brings back work that had ended, or takes it out of the results: it is asked first who does it. */
-const OPENS_WHAT_ENDED = new Set<StaffAct>(['reopen', 'continue_later', 'allow_fresh', 'set_aside', 'restore']);
+const OPENS_WHAT_ENDED = new Set<StaffAct | 'take_back'>([
+	'reopen',
+	'continue_later',
+	'allow_fresh',
+	'set_aside',
+	'restore'
+]);
 
 /** One act on one, a selection, or all of a state: each is decided by itself and told by itself. */
 export const POST = route(
@@ -34,7 +40,7 @@ export const POST = route(
 	}
 );
 
-function bodyOf(kind: StaffAct, reason: string, stopsClock: boolean): CommandBody {
+function bodyOf(kind: StaffAct | 'take_back', reason: string, stopsClock: boolean): CommandBody {
 	switch (kind) {
 		case 'hold':
 			return { kind, reason, stopsClock };

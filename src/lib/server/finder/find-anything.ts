@@ -1,0 +1,171 @@
+import { may, sitesWith, type StaffMember } from '$core/access';
+import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
+import { STATE_NAMES, TABLE, type SittingState } from '$core/sitting';
+import { timeAndDate } from '$core/time';
+import { whereEveryWord, type Query } from '../db';
+import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
+
+/** Of each kind so many lines are shown; more words find fewer. */
+const MOST = 6;
+/** Rows looked at before it is asked who may see them. */
+const LOOKED_AT = 60;
+const NAMES = ['candidate.given', 'candidate.family', 'candidate.number', 'candidate_group.name'];
+
+/** Anybody and anything that somebody of the staff may see, by any words of it; acts come first where a verb was typed. */
+export async function findAnything(db: Query, staff: StaffMember, text: string, now: number): Promise<Found[]> {
+	const { act, words } = readWish(text.slice(0, 100));
+	if (words === '') return [];
+	const inSessions = await sittingsBy(db, staff, words, now);
+	if (act !== null) return actsOn(inSessions, staff, act).slice(0, MOST);
+	const [people, sessions] = await Promise.all([peopleBy(db, staff, words), sessionsBy(db, staff, words, now)]);
+	return [
+		...inSessions.slice(0, MOST).map((one) => personLine(one, now)),
+		// Whoever sits today is found in their room; their own page is one line more.
+		...people,
+		...sessions
+	];
+}
+
+type InSession = {
+	sittingId: string;
+	name: string;
+	number: string;
+	state: SittingState;
+	begun: boolean;
+	session: Session;
+};
+
+/** Those who sit in a session that has not ended and that somebody may see, the soonest first. */
+async function sittingsBy(db: Query, staff: StaffMember, words: string, now: number): Promise<InSession[]> {
+	const sites = sitesWith(staff, 'see_session');
+	const query = db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.join('session', 'session.id', 'sitting.session_id')
+		.join('room', 'room.id', 'session.room_id')
+		.whereNull('session.ended_at')
+		.orderByRaw('abs(session.opens - ?), candidate.family, candidate.given', [now])
+		.limit(LOOKED_AT)
+		.select(
+			'sitting.id',
+			'sitting.state',
+			'sitting.session_id',
+			'candidate.number',
+			'candidate.given',
+			'candidate.family',
+			db.raw("json_extract(sitting.fold, '$.beganAt') as began_at")
+		);
+	whereEveryWord(query, words, NAMES);
+	if (sites !== null)
+		query.where((mine) =>
+			mine
+				.whereIn('room.site_id', sites)
+				.orWhereIn('session.id', db('session_proctor').where({ staff_id: staff.id }).select('session_id'))
+		);
+	const rows: Record<string, string>[] = await query;
+	const sessions = new Map(
+		(await findSessions(db, (q) => q.whereIn('session.id', [...new Set(rows.map((row) => row.session_id))]))).map(
+			(session) => [session.id, session]
+		)
+	);
+	return rows
+		.map((row) => ({
+			sittingId: row.id,
+			name: `${row.given} ${row.family}`,
+			number: row.number,
+			state: row.state as SittingState,
+			begun: row.began_at !== null,
+			session: sessions.get(row.session_id)!
+		}))
+		.filter(({ session }) => may(staff, 'see_session', placeOf(session)));
+}
+
+function personLine({ name, number, state, session, sittingId }: InSession, now: number): Found {
+	return {
+		kind: 'person',
+		title: `${name}, ${number}`,
+		detail: `${STATE_NAMES[state]}: ${session.paper.title}, ${session.room.name}, ${whenOf(session, now)}`,
+		href: `/live/${session.id}?seat=${sittingId}`
+	};
+}
+
+const MUST_HAVE_BEGUN: readonly FinderAct[] = ['hand_in', 'set_aside'];
+
+/** The act for each whom it would touch; what is asked before it is done is asked in their room. */
+function actsOn(found: InSession[], staff: StaffMember, act: FinderAct): Found[] {
+	return found
+		.filter(({ session, state, begun }) => {
+			const place = placeOf(session);
+			if (!may(staff, 'run_session', place)) return false;
+			if (act === 'minutes' || act === 'message') return ['at_door', 'let_in', 'working', 'on_hold'].includes(state);
+			const row = TABLE[act];
+			if (!(row.who as readonly string[]).includes('proctor') && !may(staff, 'reopen', place)) return false;
+			if (act === 'mark_absent' ? begun : MUST_HAVE_BEGUN.includes(act) && !begun) return false;
+			return row.from.includes(state);
+		})
+		.map(({ name, number, state, session, sittingId }) => ({
+			kind: 'act',
+			title: `${FINDER_VERBS[act][0]} ${name}`,
+			detail: `${number}, ${STATE_NAMES[state].toLowerCase()} in ${session.room.name}`,
+			href: `/live/${session.id}?seat=${sittingId}&ask=${act}`
+		}));
+}
+
+async function peopleBy(db: Query, staff: StaffMember, words: string): Promise<Found[]> {
+	const sites = sitesWith(staff, 'prepare');
+	if (sites?.length === 0) return [];
+	const query = db('candidate')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.whereNull('candidate.left_at')
+		.orderBy(['candidate.family', 'candidate.given', 'candidate.number'])
+		.limit(MOST)
+		.select('candidate.id', 'candidate.given', 'candidate.family', 'candidate.number', 'candidate_group.name as group');
+	if (sites !== null) query.whereIn('candidate_group.site_id', sites);
+	whereEveryWord(query, words, NAMES);
+	const rows: Record<string, string>[] = await query;
+	return rows.map((row) => ({
+		kind: 'person',
+		title: `${row.given} ${row.family}, ${row.number}`,
+		detail: `Their page: details, timetable, accommodations. ${row.group}`,
+		href: `/prepare/people/${row.id}`
+	}));
+}
+
+async function sessionsBy(db: Query, staff: StaffMember, words: string, now: number): Promise<Found[]> {
+	const query = (narrow: ReturnType<Query['queryBuilder']>) => {
+		whereEveryWord(narrow, words, ['session.name', 'room.name', 'paper.title']);
+		narrow.clearOrder().orderByRaw('abs(session.opens - ?)', [now]);
+	};
+	const near = (await findSessions(db, query))
+		.filter((session) => may(staff, 'see_session', placeOf(session)))
+		.slice(0, LOOKED_AT);
+	const papers = new Map<string, Session[]>();
+	for (const session of near) {
+		const { title, version } = session.paper;
+		const key = `${title}, version ${version}`;
+		papers.set(key, [...(papers.get(key) ?? []), session]);
+	}
+	return [
+		...near.slice(0, MOST).map((session): Found => ({
+			kind: 'session',
+			title: session.name,
+			detail: `${session.room.name}, ${whenOf(session, now)}`,
+			href: hrefOf(session, staff, now)
+		})),
+		...[...papers].slice(0, MOST).map(([paper, sessions]): Found => ({
+			kind: 'paper',
+			title: paper,
+			detail: `${sessions.length === 1 ? 'One session' : `${sessions.length} sessions`}; the nearest is ${whenOf(sessions[0], now)}`,
+			href: hrefOf(sessions[0], staff, now)
+		}))
+	];
+}
+
+/** Where a session is looked at now: before its day where it was planned, then in its room, then in its ledger. */
+function hrefOf(session: Session, staff: StaffMember, now: number): string {
+	if (session.endedAt !== null) return `/close-out/${session.id}`;
+	const isPlanned = now < doorOpensAt(session) && may(staff, 'prepare', placeOf(session));
+	return isPlanned ? `/prepare/${session.id}` : `/live/${session.id}`;
+}
+
+const whenOf = ({ window, site }: Session, now: number) => timeAndDate(window.opens, site.zone, now);

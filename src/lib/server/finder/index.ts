@@ -1,0 +1,1 @@
+export { findAnything } from './find-anything';
