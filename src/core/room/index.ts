@@ -15,6 +15,8 @@ export { offers, reach, STAFF_ACTS } from './acts';
 export type { Reach, StaffAct } from './acts';
 export { needCounts, needsYou, SETTLED_AT_ONCE } from './needs';
 export type { Need, NeedAct, NeedKind, RoomRules } from './needs';
+export { apartFromRoom, idleSince, lateBy, progressOf } from './progress';
+export type { Progress } from './progress';
 export { endedInWords } from './ended-in-words';
 export type { SittingPicture } from './sitting-view';
 export type { Recognised } from './recognised';

@@ -1,6 +1,7 @@
 import { isInTheRoom } from '../sitting';
 import { MINUTE } from '../time';
-import { remainingNow, type DoorRefusal, type SeatView } from './view';
+import { apartFromRoom, idleSince } from './progress';
+import { isPastTime, remainingNow, type DoorRefusal, type SeatView } from './view';
 
 /** Why somebody needs the proctor. */
 export type NeedKind =
@@ -17,6 +18,10 @@ export type NeedKind =
 	| 'held_by_rules'
 	| 'on_hold'
 	| 'time_short'
+	| 'past_time'
+	| 'idle'
+	| 'behind'
+	| 'ahead'
 	| 'battery';
 
 export type NeedAct =
@@ -74,7 +79,11 @@ const URGENCY: Record<NeedKind, number> = {
 	left: 11,
 	on_hold: 12,
 	time_short: 13,
-	battery: 14
+	past_time: 14,
+	idle: 15,
+	battery: 16,
+	behind: 17,
+	ahead: 18
 };
 
 /** At the door near last entry is as urgent as a lost line. */
@@ -86,15 +95,16 @@ const BATTERY_LOW = 0.15;
 /** One wrong number is a slip of the finger; the second try may want help. */
 const TRIES_THAT_MATTER = 2;
 
-export type RoomRules = { questions: number; leavingsAllowed: number };
+export type RoomRules = { questions: number; leavingsAllowed: number; limitMinutes: number | null };
 
 /**
  * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need.
  * Among equals whoever has waited longest comes first, so that the order never flickers.
  */
 export function needsYou(seats: SeatView[], refusals: DoorRefusal[], rules: RoomRules, now: number): Need[] {
+	const apart = apartFromRoom(seats, rules, now);
 	return [
-		...seats.flatMap((seat) => needOf(seat, rules, now) ?? []),
+		...seats.flatMap((seat) => needOf(seat, rules, apart, now) ?? []),
 		...refusals.flatMap((one) => refusedNeed(one, now) ?? [])
 	].sort((a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key));
 }
@@ -131,7 +141,8 @@ function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 	};
 }
 
-function needOf(seat: SeatView, { questions, leavingsAllowed }: RoomRules, now: number): Need | null {
+function needOf(seat: SeatView, rules: RoomRules, apart: Map<string, 'behind' | 'ahead'>, now: number): Need | null {
+	const { questions, leavingsAllowed } = rules;
 	if (seat.movedOn) return null;
 	const need = (
 		kind: NeedKind,
@@ -188,7 +199,11 @@ function needOf(seat: SeatView, { questions, leavingsAllowed }: RoomRules, now: 
 		return need('time_short', now - TIME_SHORT + remaining, 'ochre', ['minutes', 'hold', 'seen'], {
 			revision: seat.deadline ?? 0
 		});
+	if (isPastTime(seat, now)) return need('past_time', seat.deadline!, 'ochre', ['seen', 'message']);
+	const idle = idleSince(seat, rules, now);
+	if (idle !== null) return need('idle', idle, 'ochre', ['message', 'seen'], { revision: idle });
 	if (seat.battery !== null && seat.battery <= BATTERY_LOW)
 		return need('battery', seat.since, 'ochre', ['seen', 'message'], { revision: Math.ceil(seat.battery * 20) });
-	return null;
+	const place = apart.get(seat.id);
+	return place ? need(place, seat.beganAt ?? seat.since, 'slate', ['seen', 'message']) : null;
 }

@@ -40,6 +40,12 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	unsigned: false,
 	noted: [],
 	begun: state === 'working' || state === 'on_hold',
+	arrivedAt: NOW - 31 * MINUTE,
+	beganAt: state === 'working' || state === 'on_hold' ? NOW - 30 * MINUTE : null,
+	attempt: 1,
+	lastAnswerAt: NOW - MINUTE,
+	lost: { ms: 0, unpaidMs: 0 },
+	allotted: 60 * MINUTE,
 	answered: 20,
 	marked: 0,
 	deadline: NOW + 30 * MINUTE,
@@ -63,7 +69,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	movedOn: false,
 	...change
 });
-const RULES = { questions: 24, leavingsAllowed: 2 };
+const RULES = { questions: 24, leavingsAllowed: 2, limitMinutes: 60 };
 const kinds = (...seats: SeatView[]) => needsYou(seats, [], RULES, NOW).map((need) => need.kind);
 
 describe('who needs the proctor', () => {

@@ -26,6 +26,16 @@ export type SeatView = {
 	/** What was noted of the device that is bound, and how often. */
 	noted: Noted[];
 	begun: boolean;
+	/** When they came to the door here, and when they began; null: not yet, or not known. */
+	arrivedAt: number | null;
+	beganAt: number | null;
+	/** Which attempt at the paper this is, from 1. */
+	attempt: number;
+	lastAnswerAt: number | null;
+	/** How long their connection was lost while they worked, in ms, and how much of it the clock ran on. */
+	lost: { ms: number; unpaidMs: number };
+	/** Working time in all, in ms; null: no limit. */
+	allotted: number | null;
 	answered: number;
 	marked: number;
 	/** When work ends if nothing stops it; null: no limit, or the clock has not started. */

@@ -44,6 +44,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 	switch (event.kind) {
 		case 'arrived': {
 			const epoch = sitting.epoch + 1;
+			const isNew = ['expected', 'carried_over', 'absent'].includes(sitting.state);
 			return enter('at_door', {
 				sessionId: event.sessionId,
 				device: {
@@ -60,6 +61,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 					sitting.state === 'expected' || sitting.state === 'carried_over' || sitting.state === 'absent'
 						? sitting.state
 						: sitting.cameFrom,
+				...(isNew && { arrivedAt: event.at }),
 				reason: null
 			});
 		}

@@ -55,6 +55,8 @@ export type Sitting = {
 	otherDevice: { name: string; at: number } | null;
 	/** What was noted of its devices. */
 	noted: Noted[];
+	/** When it came to the door of the session that it is in; none: it has not, or before this was noted. */
+	arrivedAt?: number;
 	beganAt: number | null;
 	/** When its own clock started; null: it has not begun, or the first question is not on its screen yet. */
 	clockStartedAt: number | null;

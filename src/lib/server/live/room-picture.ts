@@ -9,6 +9,7 @@ import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
+import { stopCounts } from '$core/time';
 import { doorOpensAt, findSession, type Session } from '../records';
 import { loadSittings, type Loaded } from '../sitting';
 
@@ -171,6 +172,12 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		unsigned: sitting.device?.unsigned === true,
 		noted: sitting.noted.filter((one) => one.epoch === sitting.device?.epoch),
 		begun: sitting.beganAt !== null,
+		arrivedAt: sitting.arrivedAt ?? null,
+		beganAt: sitting.beganAt,
+		attempt: one.attempt,
+		lastAnswerAt: one.lastAnswerAt,
+		lost: lostOf(one, now),
+		allotted: reckoning.allotted === null ? null : reckoning.allotted + reckoning.credits,
 		answered: one.answered,
 		marked: one.marked,
 		deadline: reckoning.deadline,
@@ -191,6 +198,16 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		rapid: one.rapid,
 		movedOn
 	};
+}
+
+/** What losing the connection has cost: the whole of it, and the part that neither the rules nor a proctor gave back. */
+function lostOf({ sitting, session, merge }: Loaded, now: number): SeatView['lost'] {
+	const lost = sitting.stops.filter(({ why }) => why === 'lost');
+	const ms = lost.reduce((sum, stop) => sum + Math.max(0, (stop.to ?? now) - stop.from), 0);
+	const runsOn = lost.filter((stop) => !(stop.counts ?? stopCounts(session.rules.timing.clockStops, stop)));
+	const paidFor = merge.grants.creditsMinutes * 60_000;
+	const unpaid = runsOn.reduce((sum, stop) => sum + Math.max(0, (stop.to ?? now) - stop.from), 0);
+	return { ms, unpaidMs: Math.max(0, unpaid - paidFor) };
 }
 
 /** As short as a seat can show it: `×1.5`, `+25`. */

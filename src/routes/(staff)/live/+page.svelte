@@ -112,7 +112,7 @@
 								<strong class="truncate">{need.seat?.name ?? need.refusal?.candidate?.name ?? 'At the door'}</strong>
 								<span class="text-ink-3 font-mono">{need.seat?.seat ?? ''}</span>
 							</p>
-							<p class="text-ink-2">{needInWords(need, now, head.questions, head.zone)}</p>
+							<p class="text-ink-2">{needInWords(need, now, head)}</p>
 							<div class="mt-1 flex gap-1.5">
 								{#if act}<Act size="xs" tone="main" disabled={room.busy} onclick={() => settle(room, need, act)}
 										>{NEED_VERBS[act]}</Act

@@ -196,7 +196,9 @@ describe('a device that signs', () => {
 		const seat = await seatOf();
 		// Told, and not told without end.
 		expect(seat.noted).toMatchObject([{ what: 'forged', times: 5 }]);
-		expect(needsYou([seat], [], { questions: 6, leavingsAllowed: 0 }, house.otium.now())[0]).toMatchObject({
+		expect(
+			needsYou([seat], [], { questions: 6, leavingsAllowed: 0, limitMinutes: 60 }, house.otium.now())[0]
+		).toMatchObject({
 			kind: 'copied',
 			tone: 'brick'
 		});
@@ -240,7 +242,9 @@ describe('a device that signs', () => {
 		expect((await own.ask(...LOOK)).status).toBe(200);
 		await own.come();
 		expect((await seatOf()).noted).toMatchObject([{ what: 'other_address' }, { what: 'signed_in_anew' }]);
-		expect(needsYou([await seatOf()], [], { questions: 6, leavingsAllowed: 0 }, house.otium.now())).toEqual([]);
+		expect(
+			needsYou([await seatOf()], [], { questions: 6, leavingsAllowed: 0, limitMinutes: 60 }, house.otium.now())
+		).toEqual([]);
 	});
 });
 

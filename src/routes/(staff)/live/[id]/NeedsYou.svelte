@@ -59,6 +59,10 @@
 		left: 'Left the screen',
 		on_hold: 'On hold',
 		time_short: 'Time short',
+		past_time: 'Past time',
+		idle: 'Idle',
+		behind: 'Far behind',
+		ahead: 'Far ahead',
 		battery: 'Battery'
 	};
 	const kinds = $derived(needCounts(room.needs));
@@ -140,7 +144,7 @@
 				>
 			</div>
 			<p class="text-ink-2 mt-0.5 text-[13.5px] leading-snug">
-				{needInWords(need, now, head.questions, head.zone)}
+				{needInWords(need, now, head)}
 			</p>
 			<div class="mt-2 flex flex-wrap gap-1.5">
 				{#each need.acts as act, i (act)}

@@ -10,6 +10,7 @@
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
+	import TheirQuestion from './TheirQuestion.svelte';
 
 	type Props = {
 		room: LiveRoom;
@@ -44,6 +45,11 @@
 	const noteInWords = ({ what, at, times }: SeatView['noted'][number]) =>
 		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${localTime(at, zone)}.`;
 	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
+
+	/** Whole minutes of lost connection; what is shorter is ordinary. */
+	const lostMinutes = $derived(seat.begun ? Math.floor(seat.lost.ms / 60_000 + 0.5) : 0);
+	const giveBack = $derived(Math.max(1, Math.ceil(seat.lost.unpaidMs / 60_000)));
+	let shownQuestion = $state<number | null>(null);
 
 	const incidentsTold = $derived(room.head.incidents);
 	$effect(() => {
@@ -110,6 +116,45 @@
 			{#if seat.unsigned}<li>This browser can’t sign what it sends, so that its cookie alone passes for it.</li>{/if}
 			{#each alarming as note (note.what)}<li>{noteInWords(note)}</li>{/each}
 		</ul>
+	{/if}
+	{#if seat.pace === 'spoiled' && seat.state === 'working'}
+		<div class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="spoiled">
+			<p>
+				<strong>{seat.rapid} of {room.head.questions} answers came faster than reading takes.</strong> The score no longer
+				shows what they can do. You can:
+			</p>
+			<div class="mt-2 flex flex-wrap gap-1.5">
+				<Act size="xs" onclick={() => onask('message')}>Talk to them…</Act>
+				<Act size="xs" onclick={() => onask('incident')}>Let them continue, with a note…</Act>
+				{#if coordinates}<Act size="xs" onclick={() => onask('set_aside')}>Set aside, to sit again…</Act>
+				{:else}<span class="w-full">A coordinator can set the work aside and let them sit again.</span>{/if}
+			</div>
+		</div>
+	{/if}
+	{#if lostMinutes > 0}
+		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="lost">
+			<p>
+				Connection lost for {clockLength(seat.lost.ms)} in all{seat.lost.unpaidMs > 0
+					? `; the clock ran on for ${clockLength(seat.lost.unpaidMs)} of it`
+					: '; that time was given back'}.
+			</p>
+			{#if seat.lost.unpaidMs >= 30_000 && isUnfinished(seat.state)}<Act
+					size="xs"
+					class="mt-2"
+					busy={room.busy}
+					onclick={() => void room.giveMinutes([seat], giveBack, 'Connection lost')}
+					testid="give-back">Give {giveBack} min back</Act
+				>{/if}
+		</div>
+	{/if}
+	{#if seat.at !== null && isAtWork}
+		<p class="text-[14px]">
+			<button
+				class="text-tide font-semibold underline"
+				onclick={() => (shownQuestion = seat.at! + 1)}
+				data-testid="on-question">Question {seat.at + 1}</button
+			> is on their screen.
+		</p>
 	{/if}
 	{#if seat.movedOn}
 		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>
@@ -292,3 +337,11 @@
 		</div>
 	{/if}
 </section>
+
+{#if shownQuestion !== null}<TheirQuestion
+		{room}
+		sittingId={seat.id}
+		name={isMasked ? seat.number : seat.name}
+		place={shownQuestion}
+		onclose={() => (shownQuestion = null)}
+	/>{/if}

@@ -45,6 +45,7 @@
 	{@const shared = {
 		seat,
 		questions: head.questions,
+		progress: room.progress.get(seat.id) ?? null,
 		isMasked,
 		isFocus: room.focusId === seat.id,
 		isSelected: room.selected.has(seat.id),

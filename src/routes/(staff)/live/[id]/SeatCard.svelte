@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { remainingNow, tallyKeyOf, type SeatView } from '$core/room';
+	import { remainingNow, tallyKeyOf, type Progress, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, minutesLeft } from '$core/time';
 	import StateGlyph from '$ui/StateGlyph.svelte';
@@ -10,6 +10,7 @@
 		questions: number;
 		zone: string;
 		now: number;
+		progress: Progress | null;
 		isFocus: boolean;
 		isSelected: boolean;
 		isMasked: boolean;
@@ -18,11 +19,12 @@
 		onfocus: () => void;
 		onselect: () => void;
 	};
-	let { seat, questions, zone, now, isFocus, isSelected, isMasked, isTight, onfocus, onselect }: Props = $props();
+	let { seat, questions, zone, now, progress, isFocus, isSelected, isMasked, isTight, onfocus, onselect }: Props =
+		$props();
 
 	const key = $derived(tallyKeyOf(seat));
 	const remaining = $derived(remainingNow(seat, now));
-	const mark = $derived(seatMark(seat));
+	const mark = $derived(seatMark(seat, progress));
 	const line = $derived.by(() => {
 		if (key === 'working') return isTight ? `${seat.answered}/${questions}` : `${seat.answered} of ${questions}`;
 		if (isTight && key === 'handed_in') return 'Done';

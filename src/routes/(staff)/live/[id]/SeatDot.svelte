@@ -1,6 +1,6 @@
 <!-- @component A seat of a room too wide for cards: the state as a shape, the seat's name, and the rest on asking. -->
 <script lang="ts">
-	import { tallyKeyOf, type SeatView } from '$core/room';
+	import { tallyKeyOf, type Progress, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { seatMark, seatTone } from './seat-look';
@@ -8,16 +8,17 @@
 	type Props = {
 		seat: SeatView;
 		questions: number;
+		progress: Progress | null;
 		isFocus: boolean;
 		isSelected: boolean;
 		isMasked: boolean;
 		onfocus: () => void;
 		onselect: () => void;
 	};
-	let { seat, questions, isFocus, isSelected, isMasked, onfocus, onselect }: Props = $props();
+	let { seat, questions, progress, isFocus, isSelected, isMasked, onfocus, onselect }: Props = $props();
 
 	const key = $derived(tallyKeyOf(seat));
-	const mark = $derived(seatMark(seat));
+	const mark = $derived(seatMark(seat, progress));
 	const words = $derived(
 		[
 			isMasked ? seat.number : `${seat.name}, ${seat.number}`,

@@ -35,7 +35,7 @@
 
 	let by = $state.raw(COLUMNS[0]);
 	let down = $state(false);
-	const rows = $derived(sorted(room.shown, by, down, now));
+	const rows = $derived(sorted(room.shown, by, down, now, room.head));
 	$effect(() => onorder(rows));
 	const sort = (column: (typeof COLUMNS)[number]) => {
 		if (by === column) down = !down;
@@ -119,12 +119,16 @@
 									>
 								{:else if column.key === 'state'}
 									<span class="flex items-center gap-2"
-										><StateGlyph state={key} />{column.text(seat, now, room.head)}{#if key !== 'expected'}<span
-												class="text-ink-3"
+										><StateGlyph state={key} />{column.text(
+											seat,
+											now,
+											room.head,
+											room.progress.get(seat.id) ?? null
+										)}{#if key !== 'expected'}<span class="text-ink-3"
 												>{localTime(key === 'line_lost' ? seat.line!.since : seat.since, room.head.zone)}</span
 											>{/if}</span
 									>
-								{:else}{column.text(seat, now, room.head)}{/if}
+								{:else}{column.text(seat, now, room.head, room.progress.get(seat.id) ?? null)}{/if}
 							</td>
 						{/each}
 					</tr>

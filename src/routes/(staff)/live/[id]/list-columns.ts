@@ -1,4 +1,14 @@
-import { isPastTime, remainingNow, stateInWords, tallyKeyOf, type RoomHead, type SeatView } from '$core/room';
+import {
+	idleSince,
+	isPastTime,
+	lateBy,
+	remainingNow,
+	stateInWords,
+	tallyKeyOf,
+	type Progress,
+	type RoomHead,
+	type SeatView
+} from '$core/room';
 import { seatOrder } from '$core/seating';
 import { clockLength, localTime } from '$core/time';
 
@@ -9,13 +19,14 @@ export type Column = {
 	/** Shown unless somebody has chosen otherwise. */
 	byDefault: boolean;
 	/** What it is sorted by. */
-	value: (seat: SeatView, now: number) => string | number;
-	text: (seat: SeatView, now: number, head: RoomHead) => string;
+	value: (seat: SeatView, now: number, head: RoomHead) => string | number;
+	text: (seat: SeatView, now: number, head: RoomHead, progress: Progress | null) => string;
 	/** How it is set, beside the rest of the row. */
 	look?: string;
 };
 
 const isAtWork = (seat: SeatView) => ['working', 'line_lost', 'on_hold'].includes(tallyKeyOf(seat));
+const PROGRESS_WORDS = { past_time: 'past time', idle: 'idle', behind: 'far behind', ahead: 'far ahead', late: 'late' };
 const PACE_WORDS = { calm: '', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
 
 /** Every column that the list can show, in its order. */
@@ -35,6 +46,59 @@ export const COLUMNS: Column[] = [
 		byDefault: true,
 		value: (seat) => tallyKeyOf(seat),
 		text: (seat, now) => `${stateInWords(seat)}${isPastTime(seat, now) ? ', past time' : ''}`
+	},
+	{
+		key: 'arrived',
+		name: 'Arrived',
+		byDefault: false,
+		value: (seat) => seat.arrivedAt ?? Infinity,
+		text: (seat, _, head) => (seat.arrivedAt === null ? '' : localTime(seat.arrivedAt, head.zone)),
+		look: 'font-mono'
+	},
+	{
+		key: 'late_by',
+		name: 'Late',
+		byDefault: true,
+		value: (seat) => -(seat.arrivedAt ?? 0),
+		text: (seat, _, head) => {
+			const minutes = Math.floor(lateBy(seat, head.opens) / 60_000);
+			return minutes > 0 ? `${minutes} min late` : '';
+		}
+	},
+	{
+		key: 'began',
+		name: 'Began',
+		byDefault: false,
+		value: (seat) => seat.beganAt ?? Infinity,
+		text: (seat, _, head) => (seat.beganAt === null ? '' : localTime(seat.beganAt, head.zone)),
+		look: 'font-mono'
+	},
+	{
+		key: 'attempt',
+		name: 'Attempt',
+		byDefault: false,
+		value: (seat) => -seat.attempt,
+		text: (seat) => String(seat.attempt),
+		look: 'tabular-nums'
+	},
+	{
+		key: 'lost',
+		name: 'Lost for',
+		byDefault: false,
+		value: (seat) => -seat.lost.ms,
+		text: (seat) => (seat.lost.ms >= 1_000 ? clockLength(seat.lost.ms) : ''),
+		look: 'font-mono'
+	},
+	{
+		key: 'progress',
+		name: 'Stands out',
+		byDefault: true,
+		value: (seat, now, head) => -(idleSince(seat, head, now) ?? 0),
+		text: (seat, now, head, progress) => {
+			const idle = idleSince(seat, head, now);
+			if (idle !== null) return `idle ${clockLength(now - idle)}`;
+			return progress === null ? '' : PROGRESS_WORDS[progress];
+		}
 	},
 	{
 		key: 'late',
@@ -132,9 +196,9 @@ export const COLUMNS: Column[] = [
 export const ALWAYS = ['name', 'state'];
 
 /** The room's seats by one column; among equals by candidate number, so that nothing jumps about. */
-export function sorted(seats: SeatView[], by: Column, down: boolean, now: number): SeatView[] {
+export function sorted(seats: SeatView[], by: Column, down: boolean, now: number, head: RoomHead): SeatView[] {
 	return [...seats].sort((a, b) => {
-		const [x, y] = [by.value(a, now), by.value(b, now)];
+		const [x, y] = [by.value(a, now, head), by.value(b, now, head)];
 		const order = typeof x === 'number' ? x - (y as number) || 0 : x.localeCompare(y as string);
 		return (down ? -order : order) || a.number.localeCompare(b.number);
 	});

@@ -1,12 +1,18 @@
-import type { DoorRefusal, Need, SeatView } from '$core/room';
+import { lateBy, type DoorRefusal, type Need, type RoomHead, type SeatView } from '$core/room';
 import { clockLength, localTime } from '$core/time';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
-export function needInWords(need: Need, now: number, questions: number, zone: string): string {
-	return need.seat ? seatInWords(need, need.seat, now, questions, zone) : refusalInWords(need.refusal!, now);
+export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
+	return need.seat ? seatInWords(need, need.seat, now, head) : refusalInWords(need.refusal!, now);
 }
 
-function seatInWords(need: Need, seat: SeatView, now: number, questions: number, zone: string): string {
+function seatInWords(
+	need: Need,
+	seat: SeatView,
+	now: number,
+	{ questions, zone, opens }: Pick<RoomHead, 'questions' | 'zone' | 'opens'>
+): string {
+	const late = Math.floor(lateBy(seat, opens) / 60_000);
 	const since = clockLength(now - need.since);
 	switch (need.kind) {
 		case 'line_lost':
@@ -20,7 +26,7 @@ function seatInWords(need: Need, seat: SeatView, now: number, questions: number,
 				? `Somebody else has this device’s cookie: what they sent was not signed by it, and was refused.`
 				: `This sign-in, which nothing guards, is in use in two browsers.`;
 		case 'at_door':
-			return `At the door for ${since}.${seat.unsigned ? ' This browser can’t sign what it sends: see who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+			return `At the door for ${since}${late > 0 ? `, ${late} min late` : ''}.${seat.unsigned ? ' This browser can’t sign what it sends: see who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
 		case 'held_by_rules':
 			return `Paused by the rules ${since} ago: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'on_hold':
@@ -37,6 +43,14 @@ function seatInWords(need: Need, seat: SeatView, now: number, questions: number,
 				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${localTime(seat.lapses!.last, zone)}.`;
 		case 'time_short':
 			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
+		case 'past_time':
+			return `Their time was over at ${localTime(seat.deadline!, zone)} and they are still working.`;
+		case 'idle':
+			return `No answer for ${since}, at ${seat.at === null ? 'a question that is not known' : `question ${seat.at + 1}`}. Nothing in the paper takes that long.`;
+		case 'behind':
+			return `${seat.answered} of ${questions} answered: less than half as fast as most in this room.`;
+		case 'ahead':
+			return `${seat.answered} of ${questions} answered: more than twice as fast as most in this room.`;
 		case 'battery':
 			return `The device’s battery is at ${Math.round(100 * (seat.battery ?? 0))} % and not charging.`;
 		case 'refused':

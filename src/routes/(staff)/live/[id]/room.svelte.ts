@@ -2,6 +2,7 @@ import { SvelteSet } from 'svelte/reactivity';
 import {
 	changedSeats,
 	needsYou,
+	progressOf,
 	seatsOf,
 	type Seats,
 	type Need,
@@ -71,6 +72,8 @@ export class LiveRoom {
 	);
 	tally = $derived.by(() => tallyOf(this.all));
 	#allNeeds = $derived.by(() => needsYou(this.all, this.head.refusals, this.head, this.clock.now));
+	/** What stands out about how somebody comes on. */
+	progress = $derived.by(() => progressOf(this.all, this.head, this.clock.now));
 	needs = $derived.by(() => this.#allNeeds.filter((need) => !this.putOff.has(need)));
 	putOffCount = $derived.by(() => this.#allNeeds.length - this.needs.length);
 	focus = $derived.by(() => (this.focusId === null ? null : (this.seats.get(this.focusId) ?? null)));

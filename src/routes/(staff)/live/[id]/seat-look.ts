@@ -1,4 +1,4 @@
-import { tallyKeyOf, type SeatView } from '$core/room';
+import { tallyKeyOf, type Progress, type SeatView } from '$core/room';
 
 /** The ground a seat stands on: red and ochre only for what is out of the ordinary. */
 export function seatTone(seat: SeatView): string {
@@ -11,12 +11,24 @@ export function seatTone(seat: SeatView): string {
 	return 'bg-sheet border-line';
 }
 
+const PROGRESS_MARKS: Record<Progress, { text: string; ground: string; ink: string }> = {
+	past_time: { text: 'past time', ground: 'bg-ochre-ground', ink: 'text-ochre' },
+	late: { text: 'late', ground: 'bg-ochre-ground', ink: 'text-ochre' },
+	idle: { text: 'idle', ground: 'bg-ochre-ground', ink: 'text-ochre' },
+	behind: { text: 'behind', ground: 'bg-slate-ground', ink: 'text-slate-sea' },
+	ahead: { text: 'ahead', ground: 'bg-slate-ground', ink: 'text-slate-sea' }
+};
+
 /** The one thing besides the state that is worth a look; null: nothing is. */
-export function seatMark(seat: SeatView): { text: string; ground: string; ink: string } | null {
+export function seatMark(
+	seat: SeatView,
+	progress: Progress | null
+): { text: string; ground: string; ink: string } | null {
 	if (seat.hand) return { text: 'hand', ground: 'bg-slate-ground', ink: 'text-slate-sea' };
+	if (progress === 'late') return PROGRESS_MARKS.late;
 	if (tallyKeyOf(seat) !== 'working') return null;
 	if (seat.lapses?.awaySince) return { text: 'away', ground: 'bg-brick-ground', ink: 'text-brick' };
 	if (seat.pace === 'spoiled') return { text: 'spoiled', ground: 'bg-brick-ground', ink: 'text-brick' };
 	if (seat.pace !== 'calm') return { text: 'rushing', ground: 'bg-ochre-ground', ink: 'text-ochre' };
-	return null;
+	return progress === null ? null : PROGRESS_MARKS[progress];
 }
