@@ -15,3 +15,4 @@ export {
 } from './zone';
 export type { LocalInstant } from './zone';
 export { clockLength, minutesLeft } from './durations';
+export { fieldDate, readDate, readTime } from './typed';

@@ -34,9 +34,9 @@
 	}
 </script>
 
-<header class="bg-tide-deep flex h-13 shrink-0 items-center gap-1 px-5 text-[#f6f2e8] print:hidden">
-	<a href="/" class="mr-4 font-serif text-[22px] font-semibold">Otium</a>
-	<nav aria-label="Places" class="flex gap-1">
+<header class="bg-tide-deep flex h-13 shrink-0 items-center gap-1 px-5 text-[#f6f2e8] max-md:px-2 print:hidden">
+	<a href="/" class="mr-4 font-serif text-[22px] font-semibold max-md:hidden">Otium</a>
+	<nav aria-label="Places" class="flex min-w-0 gap-1 overflow-x-auto" style="scrollbar-width:none">
 		{#each places as place (place.href)}
 			<a
 				href={place.href}
@@ -46,7 +46,7 @@
 			>
 		{/each}
 	</nav>
-	<div class="ml-auto flex items-center gap-3">
+	<div class="ml-auto flex shrink-0 items-center gap-3 max-md:gap-1.5 max-md:pl-1.5">
 		<button
 			class="flex items-center gap-2 rounded-lg border border-white/25 px-2.5 py-1 text-[13px] text-[#dcebe5] hover:bg-white/10"
 			onclick={onfind}
@@ -55,10 +55,14 @@
 			<kbd class="font-mono text-[11.5px] max-md:hidden">Ctrl K</kbd></button
 		>
 		<span class="text-[14px] text-[#dcebe5] max-md:hidden">{site.name} · {zoneName(clock.now, site.zone)}</span>
-		<span class="font-mono text-[16px] font-semibold tabular-nums" data-testid="clock"
+		<span class="font-mono text-[16px] font-semibold tabular-nums max-md:text-[13px]" data-testid="clock"
 			>{localTime(clock.now, site.zone, true)}</span
 		>
-		<button class="rounded-lg p-2 hover:bg-white/10" onclick={turn} aria-label={dark ? 'Light theme' : 'Dark theme'}>
+		<button
+			class="rounded-lg p-2 hover:bg-white/10 max-md:hidden"
+			onclick={turn}
+			aria-label={dark ? 'Light theme' : 'Dark theme'}
+		>
 			{#if dark}<SunSolid class="h-4 w-4" />{:else}<MoonSolid class="h-4 w-4" />{/if}
 		</button>
 		<details class="relative">
@@ -71,6 +75,9 @@
 				<p class="text-ink-2 text-[13px]">{person.roles}</p>
 				<p class="text-[13px]"><a class="underline" href="/you">What may I do?</a></p>
 				<p class="mb-3 text-[13px]"><a class="underline" href="/you/sign-in">How I sign in</a></p>
+				<button class="mb-3 text-[13px] underline md:hidden" onclick={turn}
+					>{dark ? 'Light theme' : 'Dark theme'}</button
+				>
 				<form method="POST" action="/sign-out">
 					<button
 						class="border-line-strong hover:bg-paper w-full rounded-lg border px-3 py-1.5 text-[14px] font-semibold"

@@ -111,7 +111,7 @@ the server looks up, and shows each what they may see.
 		aria-label="Find anything"
 	>
 		<input
-			class="bg-sheet text-ink border-line w-full border-0 border-b px-5 py-4 text-[18px] focus:ring-0"
+			class="bg-sheet text-ink border-line w-full border-0 border-b px-5 py-4 text-[18px] focus:ring-0 focus-visible:outline-none"
 			placeholder="A name, a number, a session, a place; or “hold Cecily Moor”"
 			aria-label="What to find"
 			role="combobox"

@@ -58,7 +58,7 @@
 
 <div class="grid min-h-full grid-cols-[1fr_330px] max-lg:grid-cols-1">
 	<main class="space-y-4 px-6 py-5">
-		<div class="flex items-baseline gap-3">
+		<div class="flex flex-wrap items-baseline gap-x-3">
 			<h1 class="text-[28px]">{longDate(clock.now, today.zone)}</h1>
 			<p class="text-ink-2">{data.administration} · {data.site.name}</p>
 			{#if data.mayPrepare}<Act tone="main" key="N" href="/prepare/new" class="ml-auto">New session</Act>{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick, untrack } from 'svelte';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import { ask } from '$player/ask';
@@ -27,7 +28,11 @@
 	const mustAnswer = $derived(line.picture.session.movement.answerAll && !isTimeUp && paper.blanks.length > 0);
 	/** With blanks and time left, going on is what most people want who come here. */
 	const goesOn = $derived(!isTimeUp && paper.blanks.length > 0);
-	$effect(() => dialog.showModal());
+	$effect(() => {
+		dialog.showModal();
+		if (untrack(() => goesOn))
+			void tick().then(() => dialog.querySelector<HTMLElement>('[data-testid="keep-working"]')?.focus());
+	});
 
 	async function handIn() {
 		if (busy) return;
@@ -98,7 +103,7 @@
 		{/if}
 		<Trouble {problem} />
 		<div class="flex flex-wrap gap-3">
-			<Press main={goesOn} focus={goesOn} onclick={() => dialog.close()} disabled={busy}>Keep working</Press>
+			<Press main={goesOn} onclick={() => dialog.close()} disabled={busy} testid="keep-working">Keep working</Press>
 			<Press main={!goesOn} type="submit" disabled={busy || mustAnswer} testid="confirm-hand-in">
 				{busy
 					? 'Handing in…'

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Page } from '$core/session';
 	import type { Paper } from '$player/paper.svelte';
+	import PaperMap from './PaperMap.svelte';
 	import Press from './Press.svelte';
 
 	type Props = {
@@ -34,6 +35,15 @@
 		onmark,
 		onhandin
 	}: Props = $props();
+	const SMALL = 'whitespace-nowrap max-sm:px-3 max-sm:py-2 max-sm:text-[15px]';
+	let isMapOpen = $state(false);
+	let strip = $state<HTMLElement>();
+	// Where one is stays in the middle of the line.
+	$effect(() => {
+		const number = strip?.children[paper.at] as HTMLElement | undefined;
+		if (strip && number)
+			strip.scrollLeft = number.offsetLeft - strip.offsetLeft - (strip.clientWidth - number.clientWidth) / 2;
+	});
 	const here = $derived(paper.order[paper.at]);
 	const next = $derived.by(() => {
 		if (isClosed) return { isOpen: !isForwardOnly, text: 'Next →' };
@@ -42,17 +52,22 @@
 	});
 </script>
 
-<footer class="bg-sheet border-line sticky bottom-0 flex flex-wrap items-center gap-3 border-t px-6 py-3 max-sm:px-4">
+<footer
+	class="bg-sheet border-line sticky bottom-0 flex items-center gap-3 border-t px-6 py-3 max-sm:gap-1.5 max-sm:px-2 max-sm:py-1.5"
+>
 	{#if page.perPage < paper.order.length && !isForwardOnly}
-		<Press onclick={() => onturn(-1)} disabled={page.isFirst}>← Back</Press>
+		<Press onclick={() => onturn(-1)} disabled={page.isFirst} class={SMALL}>← Back</Press>
 	{/if}
 	{#if marks}
-		<Press disabled={isClosed} pressed={paper.of(here).marked} onclick={() => onmark(here)} testid="mark"
+		<Press disabled={isClosed} pressed={paper.of(here).marked} onclick={() => onmark(here)} class={SMALL} testid="mark"
 			>{paper.of(here).marked ? 'Marked' : 'Mark'}</Press
 		>
 	{/if}
+	<!-- One line of numbers around where one is, however long the paper; all of them behind a press. -->
 	<nav
-		class="flex min-w-0 flex-1 flex-wrap justify-center gap-1 max-sm:order-last max-sm:basis-full"
+		bind:this={strip}
+		class="flex min-w-0 flex-1 gap-1 overflow-x-auto px-1 py-1 max-sm:hidden"
+		style="scrollbar-width:none"
 		aria-label="Questions"
 	>
 		{#each paper.order as id, i (id)}
@@ -60,7 +75,7 @@
 			{@const isAnswered = paper.isAnswered(id)}
 			<button
 				type="button"
-				class="relative h-7 w-7 rounded-md border text-[12px] {isAnswered
+				class="relative h-7 w-7 shrink-0 rounded-md border text-[12px] first:ml-auto last:mr-auto {isAnswered
 					? 'bg-tide border-tide text-on-tide'
 					: 'bg-sheet border-line-strong'} {i === paper.at
 					? 'outline-ochre-mark outline-[2.5px] outline-offset-1'
@@ -74,8 +89,33 @@
 			</button>
 		{/each}
 	</nav>
+	<button
+		type="button"
+		class="hover:bg-paper rounded-xl px-3 py-2 text-left text-[14px] leading-tight whitespace-nowrap max-sm:flex-1 max-sm:text-center"
+		onclick={() => (isMapOpen = true)}
+		data-testid="open-map"
+	>
+		<span class="block font-semibold">{paper.at + 1} of {paper.order.length}</span>
+		<span class="text-ink-2 block"
+			>{paper.blanks.length} blank{paper.marked.length > 0 ? `, ${paper.marked.length} marked` : ''}</span
+		>
+	</button>
 	{#if !page.isLast}
-		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!next.isOpen} testid="next">{next.text}</Press>
+		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!next.isOpen} class={SMALL} testid="next"
+			>{next.text}</Press
+		>
 	{/if}
-	<Press main={page.isLast || isClosed} onclick={onhandin} testid="hand-in">Hand in</Press>
+	<Press
+		main={page.isLast || isClosed}
+		onclick={onhandin}
+		class="{SMALL} {page.isLast || isClosed ? '' : 'max-sm:hidden'}"
+		testid="hand-in">Hand in</Press
+	>
 </footer>
+{#if isMapOpen}<PaperMap
+		{paper}
+		{mayJump}
+		{onjump}
+		onclose={() => (isMapOpen = false)}
+		onhandin={page.isLast ? null : onhandin}
+	/>{/if}

@@ -34,16 +34,16 @@
 </script>
 
 <header
-	class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:px-4"
+	class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:flex-nowrap max-sm:gap-x-2 max-sm:px-3 max-sm:py-1"
 >
-	<p class="min-w-0">
-		<strong class="font-serif text-[19px]">{picture.paper.title}</strong>
+	<p class="min-w-0 max-sm:truncate">
+		<strong class="font-serif text-[19px] max-sm:text-[16px]">{picture.paper.title}</strong>
 		<span class="text-ink-2 text-[15px] max-sm:hidden"
 			>{picture.candidate.name}{picture.candidate.seat ? ` · ${picture.candidate.seat}` : ''}</span
 		>
 	</p>
 	<p
-		class="ml-auto text-[15px] {saved.calm
+		class="ml-auto text-[15px] max-sm:text-[13px] max-sm:leading-tight {saved.calm
 			? 'text-tide'
 			: 'bg-ochre-ground text-ochre rounded-lg px-3 py-1 font-semibold'}"
 		role="status"
@@ -52,8 +52,8 @@
 		{saved.text}
 	</p>
 	{#if time.remaining !== null}
-		<p class="text-right leading-tight" data-testid="time">
-			<span class="block font-mono text-[22px] font-semibold tabular-nums"
+		<p class="text-right leading-tight whitespace-nowrap" data-testid="time">
+			<span class="block font-mono text-[22px] max-sm:text-[17px] font-semibold tabular-nums"
 				>{time.remaining > 120_000 ? `${minutesLeft(time.remaining)} min` : clockLength(time.remaining)}</span
 			>
 			{#if picture.time.deadline !== null && !picture.time.standing && !time.isUp}<span

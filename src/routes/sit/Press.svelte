@@ -8,8 +8,6 @@
 		disabled?: boolean;
 		onclick?: () => void;
 		pressed?: boolean;
-		/** Enter presses it at once. */
-		focus?: boolean;
 		class?: string;
 		testid?: string;
 	};
@@ -20,7 +18,6 @@
 		disabled = false,
 		onclick,
 		pressed,
-		focus = false,
 		class: extra = '',
 		testid
 	}: Props = $props();
@@ -28,14 +25,9 @@
 	// Sent by the server it looks like a button before it is one: a press in that moment would be lost without a word.
 	let listens = $state(false);
 	$effect(() => void (listens = true));
-	let button: HTMLButtonElement;
-	$effect(() => {
-		if (listens && focus) button.focus();
-	});
 </script>
 
 <button
-	bind:this={button}
 	{type}
 	disabled={disabled || !listens}
 	{onclick}

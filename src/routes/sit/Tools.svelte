@@ -110,7 +110,7 @@
 </script>
 
 <div
-	class="bg-paper border-line flex flex-wrap items-center gap-1 border-b px-5 py-1 max-sm:px-2"
+	class="bg-paper border-line flex flex-wrap items-center gap-1 border-b px-5 py-1 whitespace-nowrap max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:px-1 max-sm:py-0"
 	role="toolbar"
 	aria-label="Beside the paper"
 >
@@ -140,7 +140,7 @@
 	{/if}
 	<button
 		type="button"
-		class="{button} ml-auto {picture.hand ? 'bg-ochre-ground text-ochre' : ''}"
+		class="{button} ml-auto max-sm:order-first max-sm:ml-0 {picture.hand ? 'bg-ochre-ground text-ochre' : ''}"
 		aria-pressed={open === 'hand'}
 		onclick={() => (picture.hand ? void hand(false) : (open = open === 'hand' ? null : 'hand'))}
 		data-testid="hand">{picture.hand ? 'Your hand is up: take it down' : 'Raise a hand'}</button

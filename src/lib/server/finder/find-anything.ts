@@ -101,7 +101,8 @@ function actsOn(found: InSession[], staff: StaffMember, act: FinderAct): Found[]
 			const row = TABLE[act];
 			if (!(row.who as readonly string[]).includes('proctor') && !may(staff, 'reopen', place)) return false;
 			if (act === 'mark_absent' ? begun : MUST_HAVE_BEGUN.includes(act) && !begun) return false;
-			return row.from.includes(state);
+			// A hold takes the place of nothing but a break, which ends by itself.
+			return row.from.includes(state) && !(act === 'hold' && state === 'on_hold');
 		})
 		.map(({ name, number, state, session, sittingId }) => ({
 			kind: 'act',

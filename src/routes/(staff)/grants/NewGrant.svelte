@@ -4,6 +4,8 @@
 	import { untrack } from 'svelte';
 	import type { GrantEffect } from '$core/grants';
 	import { localDate, localTime } from '$core/time';
+	import DateField from '$ui/DateField.svelte';
+	import TimeField from '$ui/TimeField.svelte';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
@@ -163,9 +165,9 @@
 			>
 		{:else}
 			<div class="grid grid-cols-2 gap-2">
-				<Field id="date" label="Date" class="col-span-2"><Input id="date" type="date" bind:value={date} /></Field>
-				<Field id="opens" label="Opens"><Input id="opens" type="time" bind:value={opens} /></Field>
-				<Field id="closes" label="Closes"><Input id="closes" type="time" bind:value={closes} /></Field>
+				<Field id="date" label="Date" class="col-span-2"><DateField id="date" bind:value={date} /></Field>
+				<Field id="opens" label="Opens"><TimeField id="opens" bind:value={opens} /></Field>
+				<Field id="closes" label="Closes"><TimeField id="closes" bind:value={closes} /></Field>
 			</div>
 		{/if}
 		{#if kind !== 'own_window'}<Choose

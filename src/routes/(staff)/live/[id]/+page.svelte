@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { FINDER_ACTS } from '$core/finder';
@@ -55,6 +55,20 @@
 	const isMasked = $derived(room.isMasked);
 	let keysOpen = $state(false);
 	let ask = $state.raw<{ kind: AskKind; seats: SeatView[] } | null>(null);
+
+	const PANES = [
+		{ key: 'needs', name: 'Needs you' },
+		{ key: 'room', name: 'Room' },
+		{ key: 'one', name: 'Candidate' }
+	] as const;
+	/** What a phone shows; a wide screen shows all three. */
+	let pane = $state<(typeof PANES)[number]['key']>('needs');
+	$effect(() => {
+		if (room.focusId !== null) pane = 'one';
+	});
+	onMount(() => {
+		if (matchMedia('(max-width: 1023px)').matches) view = 'list';
+	});
 
 	const atDoor = $derived(room.all.filter((seat) => seat.state === 'at_door' && seat.device));
 	function open(kind: AskKind, seats = room.targets) {
@@ -188,12 +202,15 @@
 		</p>
 	{/if}
 
-	<div class="grid min-h-0 flex-1 grid-cols-[250px_1fr_290px] max-lg:grid-cols-1 max-lg:overflow-auto">
-		<aside class="border-line overflow-auto border-r px-3.5 py-3.5" aria-label="Needs you">
+	<div class="grid min-h-0 flex-1 grid-cols-[250px_1fr_290px] max-lg:grid-cols-1">
+		<aside
+			class="border-line overflow-auto border-r px-3.5 py-3.5 {pane === 'needs' ? '' : 'max-lg:hidden'}"
+			aria-label="Needs you"
+		>
 			<NeedsYou {room} {now} {isMasked} onsettle={settle} />
 		</aside>
 
-		<main class="min-h-0 overflow-auto px-3.5 py-3.5">
+		<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
 			<div class="mb-3 flex flex-wrap items-center gap-3">
 				<h2 class="text-[17px]">Room</h2>
 				<Choose
@@ -222,9 +239,8 @@
 						{room.selected.size} selected
 						<Act size="xs" onclick={() => room.selected.clear()} key="Esc">Clear</Act>
 					</span>
-				{:else}<button class="text-ink-3 ml-auto text-[13px]" onclick={() => (keysOpen = true)}
-						>arrows move · <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">Space</kbd>
-						select · <kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
+				{:else}<button class="text-ink-3 ml-auto text-[13px] max-lg:hidden" onclick={() => (keysOpen = true)}
+						><kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
 					>{/if}
 			</div>
 			{#if room.all.length === 0}
@@ -242,7 +258,7 @@
 			{/if}
 		</main>
 
-		<aside class="bg-sheet border-line overflow-auto border-l px-4 py-3.5">
+		<aside class="bg-sheet border-line overflow-auto border-l px-4 py-3.5 {pane === 'one' ? '' : 'max-lg:hidden'}">
 			{#if room.focus}
 				<OneCandidate
 					{room}
@@ -260,7 +276,18 @@
 		</aside>
 	</div>
 
-	<Tally {room} {now} />
+	<div class="max-lg:hidden"><Tally {room} {now} /></div>
+	<!-- On a phone one of the three at a time, changed with the thumb. -->
+	<nav class="bg-sheet border-line grid grid-cols-3 border-t lg:hidden" aria-label="Parts of the room">
+		{#each PANES as { key, name } (key)}
+			<button
+				class="aria-pressed:text-tide aria-pressed:bg-mist text-ink-2 py-3.5 text-[15px] font-semibold"
+				aria-pressed={pane === key}
+				onclick={() => (pane = key)}
+				>{name}{#if key === 'needs' && room.needs.length > 0}&nbsp;{room.needs.length}{/if}</button
+			>
+		{/each}
+	</nav>
 </div>
 
 <Notices notices={room.notices} />

@@ -25,9 +25,9 @@
 
 <!-- Two lines of fixed height: nothing here moves while people come, wait and go. What appears by the clock stands left of
 	what is always there. -->
-<header class="bg-sheet border-line border-b px-5 py-2 max-lg:px-3">
-	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-1.5">
-		<h1 class="min-w-0 truncate text-[21px] leading-tight">
+<header class="bg-sheet border-line border-b px-5 py-2 max-lg:px-3 max-lg:py-1.5">
+	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:gap-2">
+		<h1 class="min-w-0 truncate text-[21px] leading-tight max-lg:text-[17px]">
 			{head.paper} <span class="text-ink-2 font-normal">in</span>
 			{head.room}
 		</h1>
@@ -54,15 +54,18 @@
 					>
 				{/if}
 			{/if}
-			{#if head.endedAt === null}<Act key="B" href="/live/{head.id}/board">Board</Act>{/if}
+			{#if head.endedAt === null}<Act class="max-lg:hidden" key="B" href="/live/{head.id}/board">Board</Act>{/if}
 		</div>
 	</div>
-	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:flex-wrap max-lg:gap-y-1.5">
-		<p class="text-ink-2 min-w-0 truncate text-[14px]" title="{room.all.length} candidates · {when}">
+	<div class="flex h-11 items-center gap-3 max-lg:h-12">
+		<p class="text-ink-2 min-w-0 truncate text-[14px] max-lg:hidden" title="{room.all.length} candidates · {when}">
 			{room.all.length} candidates · {when}
 			{#if ready}<span class="text-tide font-semibold" data-testid="ready">· {ready}</span>{/if}
 		</p>
-		<div class="ml-auto flex shrink-0 items-center gap-2 max-lg:flex-wrap" data-testid="head-acts">
+		<div
+			class="ml-auto flex shrink-0 items-center gap-2 max-lg:ml-0 max-lg:min-w-0 max-lg:flex-1 max-lg:shrink max-lg:overflow-x-auto"
+			data-testid="head-acts"
+		>
 			{#if head.endedAt === null}
 				{#if head.clockStarts === 'candidate' && head.openedEarlyAt === null && now < head.opens && now >= head.doorOpens}<Act
 						onclick={() => room.session('open_early')}
@@ -78,7 +81,7 @@
 					key="L"
 					disabled={atDoor.length === 0}
 					onclick={() => onletin()}
-					class="w-[150px] tabular-nums"
+					class="h-[38px] w-[150px] tabular-nums"
 					testid="let-in-all"
 					>{atDoor.length > 1 ? `Let in all ${atDoor.length}` : atDoor.length === 1 ? 'Let in 1' : 'Let in'}</Act
 				>

@@ -2,6 +2,8 @@
 	import { Checkbox, Input } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import DateField from '$ui/DateField.svelte';
+	import TimeField from '$ui/TimeField.svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
@@ -23,9 +25,7 @@
 	const allotted = $derived(form.sites.reduce((sum, site) => sum + (site.allotted ?? 0), 0));
 	const used = $derived(form.sites.reduce((sum, site) => sum + site.used, 0));
 	const number = (event: Event) => {
-		const text = (event.target as HTMLInputElement).value.trim();
-		return text === '' ? null : Number(text);
-	};
+		};
 	const text = (event: Event) => (event.target as HTMLInputElement).value || null;
 	const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
 
@@ -69,19 +69,19 @@
 		<section class="bg-sheet border-line flex flex-wrap gap-4 rounded-2xl border p-5">
 			<Field id="adm-name" label="Name" class="min-w-72 flex-1"><Input id="adm-name" bind:value={form.name} /></Field>
 			<Field id="adm-from" label="First day"
-				><Input
+				><DateField
 					id="adm-from"
-					type="date"
+					disabled={!mayChange}
 					value={form.opensOn ?? ''}
-					oninput={(event) => (form.opensOn = text(event))}
+					onchange={(date) => (form.opensOn = date || null)}
 				/></Field
 			>
 			<Field id="adm-to" label="Last day"
-				><Input
+				><DateField
 					id="adm-to"
-					type="date"
+					disabled={!mayChange}
 					value={form.closesOn ?? ''}
-					oninput={(event) => (form.closesOn = text(event))}
+					onchange={(date) => (form.closesOn = date || null)}
 				/></Field
 			>
 			<Field id="adm-bought" label="Sittings bought" hint="empty: not counted" class="w-36"
@@ -109,19 +109,19 @@
 							<td class="px-2 py-2 font-semibold">{site.name}</td>
 							<td class="text-ink-2 px-2">{site.zone}</td>
 							<td class="w-32 px-2"
-								><Input
-									type="time"
-									aria-label="{site.name} opens"
+								><TimeField
+									label="{site.name} opens"
+									disabled={!mayChange}
 									value={site.opens ?? ''}
-									oninput={(event) => (site.opens = text(event))}
+									onchange={(time) => (site.opens = time || null)}
 								/></td
 							>
 							<td class="w-32 px-2"
-								><Input
-									type="time"
-									aria-label="{site.name} closes"
+								><TimeField
+									label="{site.name} closes"
+									disabled={!mayChange}
 									value={site.closes ?? ''}
-									oninput={(event) => (site.closes = text(event))}
+									onchange={(time) => (site.closes = time || null)}
 								/></td
 							>
 							<td class="w-28 px-2"

@@ -1,6 +1,7 @@
 <!-- @component Several sessions from one setup: what is each one's own. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import { Select } from 'flowbite-svelte';
+	import TimeField from '$ui/TimeField.svelte';
 	import Act from '$ui/Act.svelte';
 	import type { PageData } from '../new/$types';
 
@@ -27,21 +28,14 @@
 			<strong class="w-32">{part.label}</strong>
 			<span class="text-ink-2 w-20">{told[i] ? `${told[i].candidates} of ${told[i].seats}` : ''}</span>
 			<div class="w-28">
-				<Input
-					size="sm"
-					type="time"
-					aria-label="Opens, {part.label}"
-					value={part.time}
-					oninput={(event) => change(i, { time: typed(event) })}
-				/>
+				<TimeField size="sm" label="Opens, {part.label}" value={part.time} onchange={(time) => change(i, { time })} />
 			</div>
 			<div class="w-28">
-				<Input
+				<TimeField
 					size="sm"
-					type="time"
-					aria-label="Closes, {part.label}"
+					label="Closes, {part.label}"
 					value={part.until ?? ''}
-					oninput={(event) => change(i, { until: typed(event) || null })}
+					onchange={(until) => change(i, { until: until || null })}
 				/>
 			</div>
 			<div class="w-44">

@@ -1,10 +1,11 @@
 <!-- @component When it opens and closes, and the times that follow from it. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
 	import { timesThatFollow } from '$core/session';
 	import { zoneName } from '$core/time';
 	import { getClock } from '$ui/clock-context';
+	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
+	import TimeField from '$ui/TimeField.svelte';
 	import Part from './Part.svelte';
 	import Rule from './Rule.svelte';
 	import type { SessionSetup } from './setup.svelte';
@@ -12,7 +13,6 @@
 	let { setup }: { setup: SessionSetup } = $props();
 
 	const clock = getClock();
-	const typed = (event: Event) => (event.target as HTMLInputElement).value;
 	const follows = $derived.by(() => {
 		if (setup.plans.length === 0 || !setup.room || !setup.input.time) return [];
 		const { door, lastEntry, lastFullStart } = timesThatFollow(setup.input);
@@ -29,28 +29,17 @@
 	<div>
 		<div class="flex flex-wrap items-start gap-3">
 			<Field id="date" label="Date" error={setup.errorOf('date')}
-				><Input
-					id="date"
-					type="date"
-					value={setup.input.date}
-					oninput={(event) => setup.set({ date: typed(event) })}
-				/></Field
+				><DateField id="date" value={setup.input.date} onchange={(date) => setup.set({ date })} /></Field
 			>
 			<Field id="time" label="Opens" error={setup.errorOf('time')}
-				><Input
-					id="time"
-					type="time"
-					value={setup.input.time}
-					oninput={(event) => setup.set({ time: typed(event) })}
-				/></Field
+				><TimeField id="time" value={setup.input.time} onchange={(time) => setup.set({ time })} /></Field
 			>
 			<Rule {setup} path="timing.limitMinutes" />
 			<Field id="until" label="Closes" error={setup.errorOf('until')}
-				><Input
+				><TimeField
 					id="until"
-					type="time"
 					value={setup.input.until ?? ''}
-					oninput={(event) => setup.set({ until: typed(event) || null })}
+					onchange={(until) => setup.set({ until: until || null })}
 				/></Field
 			>
 			<Rule {setup} path="timing.doorOpensMinutes" />

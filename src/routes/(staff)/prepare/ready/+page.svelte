@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import { Checkbox } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { localTime } from '$core/time';
+	import DateField from '$ui/DateField.svelte';
 	import Act from '$ui/Act.svelte';
 	import ReadyLines from '$ui/ReadyLines.svelte';
 
@@ -17,12 +18,7 @@
 	<div class="mb-4 flex flex-wrap items-center gap-3">
 		<h1 class="text-[28px]">Ready?</h1>
 		<div class="w-44">
-			<Input
-				type="date"
-				aria-label="Day"
-				value={data.day}
-				onchange={(event) => void goto(`/prepare/ready?day=${(event.target as HTMLInputElement).value}`)}
-			/>
+			<DateField label="Day" value={data.day} onchange={(day) => void (day && goto(`/prepare/ready?day=${day}`))} />
 		</div>
 		<span class="text-ink-2"
 			>{data.sessions.length} open {data.sessions.length === 1 ? 'session' : 'sessions'}, {count === 0

@@ -6,6 +6,7 @@
 	import { KIND_NAMES } from '$core/session';
 	import { STATE_NAMES } from '$core/sitting';
 	import { localTime, longDate } from '$core/time';
+	import DateField from '$ui/DateField.svelte';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -151,7 +152,7 @@
 					><Input id="number" class="font-mono" bind:value={form.number} /></Field
 				>
 				<Field id="email" label="E-mail"><Input id="email" bind:value={form.email} placeholder="none" /></Field>
-				<Field id="birth" label="Date of birth"><Input id="birth" type="date" bind:value={form.birth} /></Field>
+				<Field id="birth" label="Date of birth"><DateField id="birth" bind:value={form.birth} /></Field>
 				<Field id="language" label="Language" hint="a tag: en, pt-PT"
 					><Input id="language" bind:value={form.language} placeholder="none asked for" /></Field
 				>

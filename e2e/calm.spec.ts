@@ -1,0 +1,174 @@
+import { expect, test, type Page } from '@playwright/test';
+import { serious } from './axe';
+import { arrive, go, house } from './house';
+import { sitsIn } from './sits';
+
+const home = house();
+const WATCH_A = 'Tides and Currents · Watch A';
+/** Where the head of a room and its buttons stand. */
+const boxes = (page: Page) =>
+	page.evaluate(() =>
+		[
+			...document.querySelectorAll(
+				'header, [data-testid="head-acts"] > *, [data-testid="needs"], [data-testid="seats"]'
+			)
+		]
+			.map((element) => element.getBoundingClientRect())
+			.map(({ x, y, width }) => [x, y, width].map(Math.round).join(' '))
+	);
+const seat = (page: Page, name: string) => page.getByTestId('seats').getByRole('button', { name });
+
+test('the room’s head stays where it is while people come, wait, are let in and raise a hand', async ({ browser }) => {
+	const page = await home.staff(browser, 'dunmore');
+	const { id } = await home.session(WATCH_A);
+	await go(page, `/live/${id}`);
+	await expect(page.getByTestId('let-in-all')).toContainText('Let in');
+	const before = await boxes(page);
+	expect(before.length).toBeGreaterThan(7);
+	const { code } = await home.makeWayFor(WATCH_A, 'DO-1020');
+	await home.read((db) =>
+		db('session')
+			.where({ id })
+			.update({ rules: db.raw("json_set(rules, '$.admission', 'proctor')") })
+	);
+	for (const [number, family] of [
+		['DO-1020', 'Rook'],
+		['DO-1021', '']
+	]) {
+		const person = await home.read((db) => db('candidate').where({ number }).first('family'));
+		await home.makeWayFor(WATCH_A, number);
+		await home.read((db) =>
+			db('session')
+				.where({ id })
+				.update({ rules: db.raw("json_set(rules, '$.admission', 'proctor')") })
+		);
+		await arrive(await home.browser(browser), code, number, family || person.family);
+		await expect(page.getByTestId('needs')).toContainText(person.family);
+		expect(await boxes(page)).toEqual(before);
+	}
+	await expect(page.getByTestId('let-in-all')).toContainText(/Let in all \d/);
+
+	// L, then Enter; and one press undoes it.
+	await page.keyboard.press('l');
+	await expect(page.getByTestId('confirm')).toBeFocused();
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('notices')).toContainText(/Let in: \d candidates/);
+	await expect(seat(page, 'Tobias Rook')).toContainText('Let in');
+	expect(await boxes(page)).toEqual(before);
+	await page.keyboard.press('z');
+	await expect(seat(page, 'Tobias Rook')).toContainText('At the door');
+	await expect(page.getByTestId('notices')).toContainText('Undone');
+});
+
+test('what cannot be undone begins on the safe choice', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, `/live/${(await home.session(WATCH_A)).id}`);
+	await page.keyboard.press('e');
+	await expect(page.getByTestId('confirm')).toBeEnabled();
+	await expect(page.getByTestId('cancel')).toBeFocused();
+	await page.keyboard.press('Enter');
+	await expect(page.getByTestId('cancel')).toHaveCount(0);
+	await expect(page.getByTestId('end')).toBeVisible();
+});
+
+test('turning away and carrying over are undone, and the candidate goes on as before', async ({ browser }) => {
+	const page = await home.staff(browser);
+	const candidate = await home.browser(browser);
+	const { id, code, number, family } = await home.makeWayFor(WATCH_A, 'DO-1009');
+	await arrive(candidate, code, number, family);
+	await candidate.getByTestId('begin').click();
+	await expect(candidate.locator('[data-question]')).toBeVisible();
+	await go(page, `/live/${id}`);
+	const theirs = seat(page, 'Inge Brandt');
+	await theirs.click();
+	await page.getByRole('button', { name: 'Carry over…' }).click();
+	await page.getByRole('button', { name: 'Unwell' }).click();
+	await page.getByTestId('confirm').click();
+	await expect(candidate.getByRole('heading', { name: 'You go on another time' })).toBeVisible();
+	await page.keyboard.press('z');
+	await expect(candidate.locator('[data-question]')).toBeVisible();
+	await candidate.getByRole('radio').first().check();
+	await expect(candidate.getByTestId('saved')).toContainText(/Saved \d/);
+	const kept = await home.read((db) =>
+		db('answer')
+			.join('sitting', 'sitting.id', 'answer.sitting_id')
+			.where({ session_id: id })
+			.orderBy('received_at', 'desc')
+			.first('kept_because')
+	);
+	expect(kept.kept_because).toBeNull();
+});
+
+test('anything is found by Ctrl+K and done by keys alone', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, '/');
+	const list = page.getByTestId('found-anything');
+	const working = await home.read(async (db) => {
+		const { id } = await home.session(WATCH_A);
+		const { given, family } = await db('sitting')
+			.join('candidate', 'candidate.id', 'candidate_id')
+			.where({ session_id: id, state: 'working' })
+			.first('given', 'family');
+		return `${given} ${family}`;
+	});
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('cecily');
+	await expect(list.getByRole('option').first()).toContainText('Cecily Moor');
+	expect(await serious(page), 'find anything').toEqual([]);
+	await page.keyboard.press('Enter');
+	await page.waitForURL('**/live/**');
+	await expect(page.getByRole('heading', { name: 'Cecily Moor' })).toBeVisible();
+
+	// A verb first; Enter at once waits for its answer. What it asks, it asks in the room.
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type(`hold ${working}`);
+	await page.keyboard.press('Enter');
+	await expect(page.getByRole('dialog')).toContainText(`Hold: ${working}`);
+	await page.keyboard.press('Escape');
+
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('networ');
+	await expect(list.getByRole('option').first()).toContainText('Networks');
+	await page.keyboard.press('Enter');
+	await page.waitForURL('**/prepare/networks');
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('nobody of that name');
+	await expect(list).toContainText('Nothing of that name.');
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('combobox', { name: 'What to find' })).toHaveCount(0);
+
+	// A proctor finds their own rooms, and none of the places that are not theirs.
+	const proctor = await home.staff(browser, 'dunmore');
+	await go(proctor, '/');
+	await proctor.keyboard.press('Control+k');
+	await expect(proctor.getByTestId('found-anything')).not.toContainText('Networks');
+	await proctor.keyboard.type('cecily');
+	await expect(proctor.getByTestId('found-anything').getByRole('option').first()).toContainText('Cecily Moor');
+	await expect(proctor.getByTestId('found-anything')).not.toContainText('Their page');
+});
+
+test('a candidate’s question has the room on a phone, and a long paper keeps its foot to one line', async ({
+	browser
+}) => {
+	const { begun } = sitsIn(home);
+	await home.moveTo('10:22');
+	const page = await home.browser(browser, { viewport: { width: 390, height: 844 }, hasTouch: true });
+	await begun(page, 2, { lockdown: { level: 'open' }, movement: { shown: 'one', goingBack: true } });
+	const share = await page.evaluate(() => {
+		const [head, foot] = ['header', 'footer'].map((name) => document.querySelector(name)!.getBoundingClientRect());
+		const tools = document.querySelector('[role=toolbar]')!.getBoundingClientRect();
+		return (innerHeight - head.height - foot.height - tools.height) / innerHeight;
+	});
+	expect(share).toBeGreaterThan(0.7);
+	await expect(page.getByTestId('next')).toBeInViewport({ ratio: 1 });
+	await page.getByTestId('open-map').click();
+	await page.getByTestId('map').getByRole('button', { name: 'Question 5, blank' }).click();
+	await expect(page.locator('[data-question] legend')).toContainText('Question 5');
+	await page.getByTestId('open-map').click();
+	await page.getByTestId('map').getByRole('button', { name: 'Hand in' }).click();
+	// With blanks and time left going on is the first choice.
+	await expect(page.getByRole('button', { name: 'Keep working' })).toBeFocused();
+	expect(await serious(page), 'handing in on a phone').toEqual([]);
+	await page.keyboard.press('Enter');
+	await expect(page.locator('[data-question] legend')).toContainText('Question 5');
+});
