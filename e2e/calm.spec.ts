@@ -84,7 +84,7 @@ test('turning away and carrying over are undone, and the candidate goes on as be
 	await page.getByRole('button', { name: 'Carry over…' }).click();
 	await page.getByRole('button', { name: 'Unwell' }).click();
 	await page.getByTestId('confirm').click();
-	await expect(candidate.getByRole('heading', { name: 'You go on another time' })).toBeVisible();
+	await expect(candidate.getByRole('heading', { name: 'You will continue another time' })).toBeVisible();
 	await page.keyboard.press('z');
 	await expect(candidate.locator('[data-question]')).toBeVisible();
 	await candidate.getByRole('radio').first().check();

@@ -135,7 +135,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await proctor.getByRole('button', { name: 'Out of the room' }).click();
 		await proctor.getByTestId('confirm').click();
 		await expect(second.getByRole('heading', { name: 'A pause' })).toBeVisible();
-		await expect(second.getByText('The clock stands still.')).toBeVisible();
+		await expect(second.getByText('The clock has stopped.')).toBeVisible();
 		await expect(second.getByText('Question 2 of 12')).toBeHidden();
 		await proctor.keyboard.press('r');
 		await expect(second.getByText('Question 2 of 12')).toBeVisible();
@@ -194,7 +194,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(dialog).toContainText('1 finished already');
 		await expect(dialog).toContainText(`${people[1].given} ${people[1].family}`);
 		await proctor.getByTestId('confirm').dblclick();
-		await expect(second.getByRole('heading', { name: 'You go on another time' })).toBeVisible();
+		await expect(second.getByRole('heading', { name: 'You will continue another time' })).toBeVisible();
 		await expect(proctor.getByTestId('tally')).toContainText('Carried over 2');
 
 		await go(coordinator, `/close-out/${(await home.session('Radio Procedure · Second Years')).id}`);
@@ -232,7 +232,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 
 	await test.step('the next session of the paper takes the unfinished, who go on at their question with their time', async () => {
 		const kept = Number(/you keep your (\d+) minutes/.exec(await second.getByText('you keep your').innerText())![1]);
-		await second.getByRole('button', { name: 'Leave this device to the next' }).click();
+		await second.getByRole('button', { name: 'Clear this device for the next person' }).click();
 		await plan(coordinator, {
 			paper: 'Radio Procedure',
 			group: 'Second Years',

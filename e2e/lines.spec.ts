@@ -75,7 +75,7 @@ test('a second device is refused, told to the proctor, and goes on once the firs
 	await expect(need).toContainText('Tried to sign in on another device');
 	await need.getByRole('button', { name: /Free device/ }).click();
 	await proctor.getByTestId('confirm').click();
-	await expect(first.getByRole('heading', { name: 'This paper has been moved' })).toBeVisible();
+	await expect(first.getByRole('heading', { name: 'This exam has moved to another device' })).toBeVisible();
 
 	await arrive(second, code, 'DO-1009', 'Brandt');
 	await second.getByTestId('begin').click();

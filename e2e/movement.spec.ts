@@ -168,7 +168,7 @@ test('no going back: the questions ahead are not on the device, and the next pag
 
 test('answer to go on, and answer all before handing in', async ({ browser }) => {
 	const { page, form } = await under(browser, 4, { answerToGoOn: true, answerAll: true });
-	await expect(page.getByRole('button', { name: 'Answer to go on' })).toBeDisabled();
+	await expect(page.getByRole('button', { name: 'Answer to continue' })).toBeDisabled();
 	await expect(page.getByRole('button', { name: /^Question 2,/ })).toBeDisabled();
 	await page.keyboard.press('n');
 	expect(await shownNumbers(page)).toEqual([1]);

@@ -83,7 +83,7 @@ test('files make people at two sites, and people make sessions that are ready', 
 		await page.locator('label', { hasText: 'Alba Finch' }).click();
 		await expect(finding(page, 'seats')).toContainText('14 candidates, 6 seats');
 		await expect(finding(page, 'K26')).toContainText('1 asks for Portuguese');
-		await expect(page.getByTestId('kept')).toContainText('kept as you go ·');
+		await expect(page.getByTestId('kept')).toContainText('saved as you go ·');
 		// A closed tab: what was entered is there again.
 		const draft = page.url();
 		expect(draft).toContain('draft=');

@@ -129,7 +129,7 @@ test('a sound tells of somebody new who presses, once, and only where it is want
 	await page.waitForTimeout(400);
 	expect(await rings()).toHaveLength(0);
 	const need = page.getByTestId('needs').locator('li', { hasText: 'Inge Brandt' });
-	await need.getByRole('button', { name: /Been there/ }).click();
+	await need.getByRole('button', { name: /^Done/ }).click();
 	await expect(need).toHaveCount(0);
 	await page.getByLabel('sound').check();
 	expect(await rings()).toHaveLength(1);
@@ -151,11 +151,7 @@ test('two proctors who settle the same hand, refusal and incident at once do it 
 	for (const page of [one, two]) await expect(need(page)).toContainText('Hand up');
 	// Both have it before them; a click by pointer would find that the other's has taken it away.
 	const buttons = await Promise.all(
-		[one, two].map((page) =>
-			need(page)
-				.getByRole('button', { name: /Been there/ })
-				.elementHandle()
-		)
+		[one, two].map((page) => need(page).getByRole('button', { name: /^Done/ }).elementHandle())
 	);
 	await Promise.all(buttons.map((button) => button!.evaluate((element) => (element as HTMLElement).click())));
 	for (const page of [one, two]) await expect(need(page)).toHaveCount(0);

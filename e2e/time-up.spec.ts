@@ -89,13 +89,13 @@ test('no more answers: the paper can be read and no longer changed, and is hande
 	await stands('trawling');
 });
 
-test('may go on, marked late: what comes after the end is taken, and marked', async ({ browser }) => {
+test('may continue; answers are marked late: what comes after the end is taken, and marked', async ({ browser }) => {
 	const { page, me, short, question, box, stands } = await atWork(browser, 2, 'flag', { movement: {} });
 	await goTo(page, short);
 	await box.fill('trawl');
 	await stands('trawl');
 	await leave(page, me.id, -61_000);
-	await expect(notice(page)).toContainText('You may go on: answers from now on are marked late.');
+	await expect(notice(page)).toContainText('You can continue: answers from now on are marked late.');
 	await goTo(page, short);
 	await box.fill('trawling');
 	await stands('trawling');
@@ -135,7 +135,7 @@ test('a line that is down beyond the end: what was written without it comes late
 		.toEqual({ state: 'time_up' });
 	await page.context().setOffline(false);
 	await expect(page.getByText('Your work was handed in for you')).toBeVisible({ timeout: 20_000 });
-	await expect(page.getByText('Tell your proctor if your line was down.')).toBeVisible({ timeout: 20_000 });
+	await expect(page.getByText('Tell your proctor if your connection was lost.')).toBeVisible({ timeout: 20_000 });
 	expect(await valueOf(me.id, question.id)).toBe('trawl');
 
 	const coordinator = await home.staff(browser);

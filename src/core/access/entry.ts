@@ -11,7 +11,7 @@ export const ENTRY_REFUSALS = {
 		message: 'We could not find you on the list with these details.',
 		instead: 'Check the number on your card and your family name as registered, or ask the proctor.'
 	},
-	door_closed: { message: 'The door is not open yet.', instead: 'Stay on this page: it opens by itself.' },
+	door_closed: { message: 'The door is not open yet.', instead: 'Stay on this page: it opens automatically.' },
 	past_last_entry: {
 		message: 'The last entry has passed.',
 		instead: 'Speak to the proctor: they can give you a window of your own.'
@@ -28,11 +28,11 @@ export const ENTRY_REFUSALS = {
 	},
 	not_on_list: {
 		message: 'You are not on the list of this session.',
-		instead: 'Your proctor has been told and can add you. Stay here and try once more in a moment.'
+		instead: 'Your proctor can see this and can add you. Stay here and try again in a moment.'
 	},
 	wrong_session: {
 		message: 'You are expected elsewhere.',
-		instead: 'If you should be here instead, speak to the proctor: they have been told.'
+		instead: 'If you should be here instead, speak to the proctor: they can see that you tried.'
 	},
 	slip_needed: {
 		message: 'This session is entered with a slip.',

@@ -4,7 +4,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser';
 export type NeedsProfile = {
 	/** Multiplier of working time; 1: none. */
 	factor: number;
-	/** Minutes on top. */
+	/** Extra minutes. */
 	minutes: number;
 	unlimited: boolean;
 	/** 2: everything twice as large; null: not asked for. */

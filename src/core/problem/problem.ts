@@ -94,7 +94,7 @@ export const PROBLEMS = {
 	unfitting_answer: {
 		status: 422,
 		message: 'An answer does not fit its question.',
-		instead: 'Load the page again and give it anew; what was saved is safe.'
+		instead: 'Load the page again and enter it once more. What was saved is safe.'
 	},
 	reason_missing: { status: 422, message: 'A reason is needed.', instead: 'Say in a few words why, and who asked.' },
 	unknown_word: { status: 422, message: 'Nothing is known by that name.' },
@@ -118,11 +118,11 @@ export const PROBLEMS = {
 	nothing_to_plan: {
 		status: 409,
 		message: 'There is no administration yet to plan a session in.',
-		instead: 'Whoever set up this server enters its sites, rooms, papers and candidates first.'
+		instead: 'The person who set up this server has to enter sites, rooms, papers and candidates first.'
 	},
 
 	// How things stand
-	already: { status: 409, message: 'That is already so.', instead: 'Nothing needs doing.' },
+	already: { status: 409, message: 'Already done.', instead: 'There is nothing more to do.' },
 	behind: {
 		status: 409,
 		message: 'This draft was changed in another tab.',

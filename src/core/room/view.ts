@@ -42,7 +42,7 @@ export type SeatView = {
 	deadline: number | null;
 	/** Working time left at `reckonedAt`, in ms; null: no limit. */
 	remaining: number | null;
-	/** The clock stands still. */
+	/** The clock has stopped. */
 	standing: boolean;
 	reckonedAt: number;
 	/** `×1.5`, `+25`: what sets this candidate apart. */

@@ -54,96 +54,96 @@ export const SETTINGS: Setting[] = [
 		path: 'timing.clockStarts',
 		section: 'Time',
 		name: 'Clock starts',
-		says: 'Together means that whoever comes late has less.',
+		says: 'Together: everyone stops at the same time, so people who come late have less.',
 		kind: choice({ candidate: 'for each, when they begin', room: 'for all together' })
 	},
 	{
 		path: 'timing.clockStops',
 		section: 'Time',
 		name: 'Clock stops',
-		says: 'Whether a hold, or a lost line, costs the candidate time.',
-		kind: choice({ never: 'never', hold: 'on hold', hold_or_lost: 'on hold and when the line is lost' })
+		says: 'Whether a hold or a lost connection costs the candidate time.',
+		kind: choice({ never: 'never', hold: 'on hold', hold_or_lost: 'on hold and when the connection is lost' })
 	},
 	{
 		path: 'timing.atClose',
 		section: 'Time',
 		name: 'At the close',
-		says: 'What the end of the window does to those at work.',
-		kind: choice({ finish: 'who began may finish', cut: 'work ends' })
+		says: 'Whether people still working when the window closes are stopped or may finish.',
+		kind: choice({ finish: 'may finish', cut: 'stopped' })
 	},
 	{
 		path: 'timing.graceMinutes',
 		section: 'Time',
 		name: 'Grace',
-		says: 'To finish up and hand in, after the limit; answers are marked late.',
+		says: 'Extra minutes after the limit to finish and hand in. Answers in them are marked late.',
 		kind: minutes(0, 60)
 	},
 	{
 		path: 'timing.atTimeUp',
 		section: 'Time',
 		name: 'When time is up',
-		says: 'What becomes of work that nobody has handed in.',
+		says: 'What happens to work that has not been handed in.',
 		kind: choice({
 			hand_in: 'handed in for them',
 			stop: 'no more answers, they hand in',
-			flag: 'may go on, marked late',
-			zero: 'counts nothing'
+			flag: 'may continue; answers are marked late',
+			zero: 'not scored'
 		})
 	},
 	{
 		path: 'timing.warnAtMinutes',
 		section: 'Time',
 		name: 'Warnings',
-		says: 'Told once each, so long before the end.',
+		says: 'Shown once, this many minutes before the end.',
 		kind: { type: 'numbers', unit: 'min', min: 1, max: 240 }
 	},
 	{
 		path: 'timing.maxLimitMinutes',
 		section: 'Time',
 		name: 'Longest limit',
-		says: 'No extra time goes beyond it.',
+		says: 'The most working time anyone can have, extra time included.',
 		kind: minutes(1, 1_440, 'none')
 	},
 	{
 		path: 'timing.doorOpensMinutes',
 		section: 'Door',
 		name: 'Door opens',
-		says: 'So long before the start; until then candidates see a countdown.',
+		says: 'How long before the start the door opens. Until then candidates see a countdown.',
 		kind: minutes(0, 240)
 	},
 	{
 		path: 'timing.lastEntryMinutes',
 		section: 'Door',
 		name: 'Last entry',
-		says: 'So long after the start. An own window brings its own.',
+		says: 'How long after the start people may still enter. An own window has its own last entry.',
 		kind: minutes(0, 1_440, 'until it closes')
 	},
 	{
 		path: 'admission',
 		section: 'Door',
-		name: 'Letting in',
-		says: 'By itself suits remote sittings; in a room, the proctor looks at each.',
-		kind: choice({ proctor: 'the proctor lets in', automatic: 'the door lets in by itself' })
+		name: 'Admission',
+		says: 'Automatic suits remote sessions. In a room, let the proctor check each person.',
+		kind: choice({ proctor: 'by the proctor', automatic: 'automatic' })
 	},
 	{
 		path: 'door.code',
 		section: 'Door',
 		name: 'Door code',
-		says: 'A code that turns is worth nothing to whoever is sent a picture of the board.',
-		kind: choice({ fixed: 'one for the day', turning: 'turns' })
+		says: 'A changing code makes a photo of the board useless.',
+		kind: choice({ fixed: 'same all day', turning: 'changes every few minutes' })
 	},
 	{
 		path: 'door.turnsEveryMinutes',
 		section: 'Door',
-		name: 'Turns every',
-		says: 'Only with a code that turns.',
+		name: 'Changes every',
+		says: 'Only with a changing code.',
 		kind: minutes(1, 60)
 	},
 	{
 		path: 'door.identity',
 		section: 'Door',
 		name: 'Identity',
-		says: 'What candidates give besides the code. Names are read without case, accents or spaces.',
+		says: 'What candidates enter besides the code. Capitals, accents and spaces in names do not matter.',
 		kind: choice({
 			number_and_family: 'number and family name',
 			names_and_birthday: 'both names and birthday',
@@ -154,70 +154,70 @@ export const SETTINGS: Setting[] = [
 		path: 'door.slips',
 		section: 'Door',
 		name: 'Slips',
-		says: 'A candidate’s own code, printed or sent, that opens the door to them alone.',
+		says: 'A code for each candidate, printed or sent, that lets in only them.',
 		kind: yesNo('printed', 'none')
 	},
 	{
 		path: 'door.checklist',
 		section: 'Door',
-		name: 'Looking the device over',
-		says: 'A short list at the door: sound, line, screen, and what else this session needs.',
-		kind: choice({ none: 'not asked for', offered: 'offered, may be skipped', needed: 'before anybody begins' })
+		name: 'Device check',
+		says: 'A short list at the door: sound, connection, screen, and whatever else this session needs.',
+		kind: choice({ none: 'not asked for', offered: 'optional', needed: 'required before starting' })
 	},
 	{
 		path: 'door.networks',
 		section: 'Door',
 		name: 'Networks',
-		says: 'The door is passed from these networks alone.',
+		says: 'People can enter only from these networks.',
 		kind: { type: 'networks' }
 	},
 	{
 		path: 'startWord',
 		section: 'Door',
 		name: 'Start word',
-		says: 'Said aloud to begin: nobody begins elsewhere.',
+		says: 'Read out in the room, so that nobody elsewhere can start.',
 		kind: { type: 'word', most: 40 }
 	},
 	{
 		path: 'finishWord',
 		section: 'Door',
 		name: 'Finish word',
-		says: 'Said aloud to hand in: nobody leaves early or by accident.',
+		says: 'Read out in the room, so that nobody hands in early or by accident.',
 		kind: { type: 'word', most: 40 }
 	},
 	{
 		path: 'lockdown.level',
 		section: 'Lockdown',
 		name: 'Lockdown',
-		says: 'Open enforces nothing. Watched asks for the full screen and logs leaving. Sealed lets in only a client that proves itself.',
+		says: 'Open enforces nothing. Watched asks for full screen and records leaving it. Sealed lets in only the sealed client.',
 		kind: choice({ open: 'open', watched: 'watched', sealed: 'sealed' })
 	},
 	{
 		path: 'lockdown.leavingsAllowed',
 		section: 'Lockdown',
 		name: 'May leave',
-		says: 'So many times before the next rule acts.',
+		says: 'How often someone may leave the screen before the next rule applies.',
 		kind: { type: 'number', unit: 'times', min: 0, max: 20 }
 	},
 	{
 		path: 'lockdown.onLeaving',
 		section: 'Lockdown',
 		name: 'On leaving',
-		says: 'Handing in on leaving ends the sitting of whoever merely loses the line.',
+		says: 'Careful: handing in on leaving also ends the exam of someone who only loses the connection.',
 		kind: choice({ warn: 'warned', hold: 'put on hold', hand_in: 'handed in' })
 	},
 	{
 		path: 'lockdown.clientVersion',
 		section: 'Lockdown',
-		name: 'Client, at least',
-		says: 'Older sealed clients are told how to get this one.',
+		name: 'Minimum client version',
+		says: 'Older clients are shown how to update.',
 		kind: { type: 'version' }
 	},
 	{
 		path: 'lockdown.sites',
 		section: 'Lockdown',
 		name: 'Sites allowed',
-		says: 'Addresses outside that may be opened. Each is a hole.',
+		says: 'Websites that stay open. Each one weakens the lock.',
 		kind: { type: 'sites', most: 20 }
 	},
 	{
@@ -238,28 +238,28 @@ export const SETTINGS: Setting[] = [
 		path: 'lockdown.alsoForReview',
 		section: 'Lockdown',
 		name: 'Review',
-		says: 'Whether the lockdown also holds when results are looked at.',
+		says: 'Whether the lockdown also applies when results are reviewed.',
 		kind: yesNo('locked as well', 'open')
 	},
 	{
 		path: 'lockdown.snapshotSeconds',
 		section: 'Lockdown',
 		name: 'Snapshots',
-		says: 'A picture from the camera, every so often.',
+		says: 'A picture from the camera at this interval.',
 		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'none' }
 	},
 	{
 		path: 'lockdown.snapshotDays',
 		section: 'Lockdown',
 		name: 'Snapshots are kept',
-		says: 'Then they are deleted by themselves.',
+		says: 'After that they are deleted automatically.',
 		kind: { type: 'number', unit: 'days', min: 1, max: 730 }
 	},
 	{
 		path: 'movement.shown',
 		section: 'Paper',
 		name: 'Questions',
-		says: 'How many are seen at once.',
+		says: 'How many are shown at once.',
 		kind: choice({ one: 'one at a time', pages: 'in pages', all: 'all on one page' })
 	},
 	{
@@ -279,14 +279,14 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'movement.answerToGoOn',
 		section: 'Paper',
-		name: 'To go on',
-		says: 'Whether each question must be answered before the next is seen.',
+		name: 'Answer required to continue',
+		says: 'Whether each question must be answered before the next is shown.',
 		kind: yesNo('must answer', 'may leave blank')
 	},
 	{
 		path: 'movement.answerAll',
 		section: 'Paper',
-		name: 'To hand in',
+		name: 'Answers required to hand in',
 		says: 'Whether all must be answered before handing in.',
 		kind: yesNo('must answer all', 'blanks allowed')
 	},
@@ -301,22 +301,22 @@ export const SETTINGS: Setting[] = [
 		path: 'order.choicesInOwnOrder',
 		section: 'Paper',
 		name: 'Order of choices',
-		says: 'Own order: letters passed on are worth nothing. It does not mix the questions.',
+		says: 'Own order: passing on letters is no use. The questions themselves are not reshuffled by this.',
 		kind: yesNo('own', 'the paper’s')
 	},
 	{
 		path: 'pace.watched',
 		section: 'Paper',
 		name: 'Pace',
-		says: 'Tells the proctor whose answers come faster than reading takes.',
+		says: 'Shows the proctor whose answers come faster than anyone can read.',
 		kind: yesNo('watched', 'not watched')
 	},
 	{
 		path: 'pace.holds',
 		section: 'Paper',
-		name: 'Hold when rushing',
-		says: 'After five such answers in a row the paper pauses by itself, the clock stopped, until the proctor comes.',
-		kind: yesNo('by itself', 'by the proctor')
+		name: 'Pause when rushing',
+		says: 'After five such answers in a row the paper pauses automatically, with the clock stopped, until the proctor comes.',
+		kind: yesNo('automatic', 'by the proctor')
 	},
 	{
 		path: 'tools.calculator',
@@ -329,7 +329,7 @@ export const SETTINGS: Setting[] = [
 		path: 'tools.marking',
 		section: 'Paper',
 		name: 'Mark for later',
-		says: 'Useless where nobody can go back.',
+		says: 'Of no use where nobody can go back.',
 		kind: yesNo('offered', 'none')
 	},
 	{
@@ -378,7 +378,7 @@ export const SETTINGS: Setting[] = [
 		path: 'attempts.waitMinutes',
 		section: 'Afterwards',
 		name: 'Wait between',
-		says: 'Against series of guesses.',
+		says: 'Prevents series of guesses.',
 		kind: minutes(0, 43_200)
 	},
 	{
@@ -410,7 +410,7 @@ export const SETTINGS: Setting[] = [
 		path: 'result.bands',
 		section: 'Afterwards',
 		name: 'Bands',
-		says: 'A line each, from how many per cent on: 80 Merit: Well done. Candidates who see their score see its band.',
+		says: 'One line per band, starting with its lowest per cent: 80 Merit: Well done. Candidates who see their score see its band.',
 		kind: { type: 'bands', most: 12 }
 	}
 ];

@@ -48,7 +48,7 @@ export const SHIPPED_SHEETS: ShippedSheet[] = [
 	sheet(
 		'remote',
 		'Remote',
-		'Candidates at home within a window: the door lets in by itself, with snapshots and one question at a time.',
+		'Candidates at home within a window: admission is automatic, with snapshots and one question at a time.',
 		{
 			timing: { lastEntryMinutes: null, clockStops: 'never' },
 			admission: 'automatic',

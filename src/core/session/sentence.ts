@@ -67,7 +67,7 @@ function doorWords({ rules: { timing, admission }, window, zone }: SessionFacts)
 		{ text: 'The door opens at ' },
 		{ text: door, strong: true },
 		{ text: entry === null ? '' : `, last entry ${localTime(entry, zone)}` },
-		{ text: admission === 'automatic' ? ', and it lets in by itself' : '' },
+		{ text: admission === 'automatic' ? ', and admission is automatic' : '' },
 		{ text: `${close}.` }
 	];
 }

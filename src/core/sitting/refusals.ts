@@ -4,8 +4,8 @@ import { ENTRY_REFUSALS, type EntryRefusal } from '../access';
 export type Refusal = { code: RefusalCode; message: string; instead?: string };
 
 const SENTENCES = {
-	already: { message: 'That is already so.', instead: 'Nothing needs doing.' },
-	not_from_this_state: { message: 'That is not possible from where this sitting stands.' },
+	already: { message: 'Already done.', instead: 'There is nothing more to do.' },
+	not_from_this_state: { message: 'This cannot be done now: the candidate’s state has changed.' },
 	nothing_to_take_back: {
 		message: 'This cannot be undone any more: too much time has passed, or something else has happened since.',
 		instead: 'Choose from what the candidate’s panel offers.'
@@ -27,7 +27,7 @@ const SENTENCES = {
 	no_device: { message: 'No device is bound to this sitting.', instead: 'The candidate signs in at the door first.' },
 	room_waits: {
 		message: 'The room has not been started yet.',
-		instead: 'Stay on this page: everyone begins together.'
+		instead: 'Stay on this page: everyone starts together.'
 	},
 	not_open_yet: {
 		message: 'This paper has not started yet.',
@@ -38,11 +38,11 @@ const SENTENCES = {
 	identity_unconfirmed: { message: 'You have not yet said that this is you.', instead: 'Answer "Is this you?" first.' },
 	client_unproven: {
 		message: 'This paper can only be sat in the sealed client.',
-		instead: 'Open the sealed client on this device and come in from there. How to get it stands at /sit/client.'
+		instead: 'Open the sealed client on this device and come in from there. See /sit/client for how to get it.'
 	},
 	client_outdated: {
 		message: 'This sealed client is too old for this paper.',
-		instead: 'Get the newer one, as told at /sit/client, and come in again; nothing of yours is lost.'
+		instead: 'Update it as described at /sit/client and come in again. Nothing of yours is lost.'
 	},
 	no_break_now: {
 		message: 'A break can be taken while you are working.',
@@ -53,7 +53,7 @@ const SENTENCES = {
 		instead: 'Raise your hand if you need to leave the room.'
 	},
 	device_unchecked: {
-		message: 'This device has not been looked over yet.',
+		message: 'This device has not been checked yet.',
 		instead: 'Do the short list on this page first.'
 	},
 	time_over: { message: 'The time for this paper is over.', instead: 'A proctor can give minutes back.' },
@@ -73,7 +73,7 @@ const SENTENCES = {
 		instead: 'A grant that reopens it on a later day makes this possible.'
 	},
 	reason_missing: { message: 'A reason is needed.', instead: 'Say in a few words why.' },
-	gone: { message: 'This sitting has changed meanwhile.', instead: 'Look again: the screen now shows where it stands.' }
+	gone: { message: 'This sitting has just changed.', instead: 'Look again: the screen now shows its current state.' }
 } as const satisfies Record<string, { message: string; instead?: string }>;
 
 export type RefusalCode = keyof typeof SENTENCES | EntryRefusal;

@@ -17,7 +17,7 @@ export type TimingRules = {
 	lastEntryMinutes: number | null;
 	/** To finish up and hand in, after the limit; answers given in it are marked late. */
 	graceMinutes: number;
-	/** `hand_in` for them · `stop`: no more answers, they hand in · `flag`: may go on, marked late · `zero`: counts nothing. */
+	/** `hand_in` for them · `stop`: no more answers, they hand in · `flag`: may continue; answers are marked late · `zero`: counts nothing. */
 	atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
 	/** Warn when this many minutes are left, each once. */
 	warnAtMinutes: number[];

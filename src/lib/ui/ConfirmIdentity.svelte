@@ -74,6 +74,6 @@
 			>
 		</form>
 	{/if}
-	<p class="text-ink-2 text-[13.5px]">Nothing of it at hand? Sign in again in another window, then go on here.</p>
+	<p class="text-ink-2 text-[13.5px]">Can’t do any of these? Sign in again in another window, then continue here.</p>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
 </Modal>

@@ -168,7 +168,7 @@
 							</p>
 						</div>
 					{:else}
-						<p class="text-ink-3 text-[14px]">Nobody is waiting to go on.</p>
+						<p class="text-ink-3 text-[14px]">Nobody is waiting to continue.</p>
 					{/each}
 				</section>
 			</div>
@@ -197,7 +197,7 @@
 			<h2 class="text-[19px]">Nothing more today</h2>
 			<p class="text-ink-2 mt-1 text-[14px]">
 				{data.mayPrepare
-					? 'The next session you plan is told here in one sentence.'
+					? 'The next session you plan is described here in one sentence.'
 					: 'You have no further session today.'}
 			</p>
 		{/if}

@@ -83,7 +83,7 @@
 		/>
 	{/key}
 {:else if isAsking && data.device}
-	<Calm title="One moment"><p>Your paper is being looked up.</p></Calm>
+	<Calm title="One moment"><p>Looking up your exam.</p></Calm>
 {:else}
 	<Door {clock} code={data.code} onarrived={() => invalidateAll()} />
 {/if}

@@ -70,7 +70,7 @@
 {:else if !isOpen}
 	<p>
 		<button type="button" class="text-tide font-semibold underline" onclick={look}
-			>Look this device over meanwhile</button
+			>Check this device while you wait</button
 		>
 	</p>
 {:else}
@@ -102,7 +102,7 @@
 		{#if outcome && !outcome.ready}<p class="text-ochre mt-2 text-[16px]" role="status">
 				Something is not right yet: see the lines with “!”. {needed
 					? 'Put it right and play the tone once more, or ask your proctor.'
-					: 'You can go on all the same; ask your proctor if in doubt.'}
+					: 'You can continue anyway. Ask your proctor if in doubt.'}
 			</p>{/if}
 		{#if trouble}<p class="text-ochre mt-2" role="alert">{trouble}</p>{/if}
 	</section>

@@ -82,7 +82,7 @@
 		problem = {
 			code: 'not_me',
 			message: 'Then these are somebody else’s details.',
-			instead: 'Check the number on your card and enter your own. Your proctor has been told and can help.'
+			instead: 'Check the number on your card and enter your own. Your proctor can see this and can help.'
 		};
 		number = '';
 		await send('POST', '/sit/api/not-me', { note, deviceName: deviceName() });

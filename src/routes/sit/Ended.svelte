@@ -58,12 +58,12 @@
 		us.
 	</p>
 	{#if picture.ended?.countsNothing}<p class="font-semibold">
-			It was not handed in before time was up, so by the rules of this paper it counts nothing. Speak to your proctor if
+			It was not handed in before time was up, so by the rules of this paper it is not scored. Speak to your proctor if
 			your line or your device was the reason.
 		</p>{/if}
 	{#if arrivedLate > 0}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]" data-testid="leftovers">
 			{arrivedLate === 1 ? 'One answer' : `${arrivedLate} answers`} that this device had kept
-			{arrivedLate === 1 ? 'has' : 'have'} arrived now. Your proctor has been told and decides whether they count.
+			{arrivedLate === 1 ? 'has' : 'have'} arrived now. Your proctor can see this and decides whether they count.
 		</p>{/if}
 	{#if keptNote}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]">
 			{keptNote.message}
@@ -72,7 +72,7 @@
 	<div class="bg-mist rounded-2xl p-5">
 		<p class="text-ink-2 text-[15px]">Your receipt</p>
 		<p class="text-tide font-mono text-[28px] font-semibold" data-testid="receipt">{picture.ended?.receipt}</p>
-		<p class="text-ink-2 text-[15px]">Note it down: by it your hand-in is found in the record.</p>
+		<p class="text-ink-2 text-[15px]">Keep a note of it: it proves your work arrived.</p>
 		<p class="mt-3"><Press onclick={keep} testid="keep-receipt">Keep the signed receipt</Press></p>
 		{#if keeping}<p class="text-ink-2 mt-2 text-[15px]" role="status">{keeping}</p>{/if}
 	</div>
@@ -91,5 +91,5 @@
 	{#if picture.mayReview && isReviewLocked}
 		<Press onclick={onlookback} testid="review-full">See how it went, in full screen</Press>
 	{:else if picture.mayReview}{#await import('./Review.svelte') then { default: Review }}<Review />{/await}{/if}
-	<Press onclick={onleave}>Leave this device to the next</Press>
+	<Press onclick={onleave}>Clear this device for the next person</Press>
 </Calm>

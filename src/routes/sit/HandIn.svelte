@@ -43,7 +43,7 @@
 			problem = {
 				code: 'not_saved_yet',
 				message: `${paper.outbox.waiting} of your answers are still on this device.`,
-				instead: 'They are sent by themselves as soon as the line is back. Then hand in.'
+				instead: 'They are sent automatically as soon as the connection is back. Then hand in.'
 			};
 			return;
 		}

@@ -47,7 +47,7 @@
 	const here = $derived(paper.order[paper.at]);
 	const next = $derived.by(() => {
 		if (isClosed) return { isOpen: !isForwardOnly, text: 'Next →' };
-		if (!mayGoOn) return { isOpen: false, text: 'Answer to go on' };
+		if (!mayGoOn) return { isOpen: false, text: 'Answer to continue' };
 		return waitsForLine ? { isOpen: false, text: 'Waiting for the connection' } : { isOpen: true, text: 'Next →' };
 	});
 </script>

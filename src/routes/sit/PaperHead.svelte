@@ -25,9 +25,9 @@
 		if (waiting > 0 && (trouble || line.downSince))
 			return {
 				calm: false,
-				text: `Not saved yet: ${waiting === 1 ? '1 answer is' : `${waiting} answers are`} kept here. Just go on.`
+				text: `Not saved yet: ${waiting === 1 ? '1 answer is' : `${waiting} answers are`} kept here. Just keep working.`
 			};
-		if (line.downSince) return { calm: false, text: 'The line is down. Just go on: answers are kept here.' };
+		if (line.downSince) return { calm: false, text: 'Connection lost. Just keep working: your answers are kept here.' };
 		if (waiting > 0) return { calm: true, text: 'Saving…' };
 		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${localTime(savedAt, zone, true)}` };
 	});

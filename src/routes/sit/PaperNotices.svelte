@@ -26,12 +26,12 @@
 	<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
 		{#if time.grace !== null}
 			Time is up. Finish your last answer and hand in: {clockLength(time.grace)}{picture.time.atTimeUp === 'zero'
-				? '. What is not handed in by then counts nothing.'
+				? '. What is not handed in by then is not scored.'
 				: ''}
 		{:else if time.isClosed}
 			Time is up. Hand in now; nothing more is taken.
 		{:else}
-			Time is up. You may go on: answers from now on are marked late.
+			Time is up. You can continue: answers from now on are marked late.
 		{/if}
 	</p>
 {/if}

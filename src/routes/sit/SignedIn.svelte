@@ -186,19 +186,19 @@
 {/snippet}
 
 {#if line.isSignedOut}
-	<Calm title="Sign in once more">
+	<Calm title="Please sign in again">
 		<p>This device is no longer signed in. Your answers are safe.</p>
 		<Press main onclick={onleave}>To the door</Press>
 	</Calm>
 {:else if isFreed}
-	<Calm title="This paper has been moved" paper={picture.paper.title} person={picture.candidate.name}>
-		<p>Your proctor has freed this device, so that you can go on at another one. Every answer is safe.</p>
-		<p>To go on here instead, enter the code again.</p>
+	<Calm title="This exam has moved to another device" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>Your proctor has freed this device so that you can continue on another one. All your answers are safe.</p>
+		<p>To continue here instead, enter the code again.</p>
 		<Press main onclick={leave}>To the door</Press>
 	</Calm>
 {:else if tab.isHere === false && ['let_in', 'working', 'on_hold'].includes(picture.state)}
 	<Calm title="This paper is open in another tab" paper={picture.paper.title} person={picture.candidate.name}>
-		<p>Go on there, or work here instead: the other tab then rests. Every answer is safe in both.</p>
+		<p>Continue there, or work here instead and the other tab will stop. All your answers are safe either way.</p>
 		<Press main onclick={() => tab.takeOver()}>Work here instead</Press>
 	</Calm>
 {:else if picture.state === 'at_door' || (picture.state === 'let_in' && (picture.session.roomWaits || isEarly))}
@@ -217,13 +217,13 @@
 		<PaperView {paper} {line} {clock} {watch} />
 	{:catch}
 		<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
-			<p>The line went just now, before your paper was here. Nothing is lost.</p>
+			<p>The connection dropped before your paper had loaded. Nothing is lost.</p>
 			<Press main onclick={() => (paperView = import('./PaperView.svelte'))}>Try again</Press>
 		</Calm>
 	{/await}
 {:else if picture.state === 'working'}
 	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
-		<p>Your paper is coming.</p>
+		<p>Your paper is loading.</p>
 		<Trouble {problem} />
 		{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
 	</Calm>
@@ -235,15 +235,15 @@
 	>
 		{#if picture.breaks?.until}
 			<p>
-				It goes until <strong>{localTime(picture.breaks.until, zone)}</strong>, and the clock stands still. Your paper
-				goes on by itself then.
+				Your break lasts until <strong>{localTime(picture.breaks.until, zone)}</strong>. The clock is stopped. Your
+				paper continues automatically then.
 			</p>
-			<Press main onclick={() => takeBreak(false)} testid="end-break">Go on now</Press>
+			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
 		{:else}
-			<p>Your proctor has paused your paper. Every answer is safe, and it goes on by itself from here.</p>
+			<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
 			<p class="text-ink-2">
 				{picture.time.standing
-					? 'The clock stands still.'
+					? 'The clock has stopped.'
 					: picture.time.deadline
 						? `You finish by ${localTime(picture.time.deadline, zone)}.`
 						: ''}
@@ -264,13 +264,13 @@
 		onleave={leave}
 	/>
 {:else if picture.state === 'carried_over'}
-	<Calm title="You go on another time" paper={picture.paper.title} person={picture.candidate.name}>
+	<Calm title="You will continue another time" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>
-			Your paper has been put by. Every answer is safe{picture.time.remaining !== null
+			Your exam has been put aside for now. All your answers are safe{picture.time.remaining !== null
 				? `, and you keep your ${minutesLeft(picture.time.remaining)} minutes`
-				: ''}. Your proctor tells you when and where you go on.
+				: ''}. Your proctor will tell you when and where you continue.
 		</p>
-		<Press onclick={leave}>Leave this device to the next</Press>
+		<Press onclick={leave}>Clear this device for the next person</Press>
 	</Calm>
 {:else}
 	<Calm title="Please speak to your proctor" paper={picture.paper.title} person={picture.candidate.name}>

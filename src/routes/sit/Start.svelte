@@ -25,7 +25,7 @@
 </script>
 
 <Calm
-	title={picture.begun ? 'You may go on' : 'You may begin'}
+	title={picture.begun ? 'You can continue' : 'You can start'}
 	paper={picture.paper.title}
 	person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
 >
@@ -59,7 +59,7 @@
 				The camera takes a small picture every {picture.session.snapshotSeconds} seconds. Only staff see them, and they are
 				deleted later.
 			</li>{/if}
-		<li>Answers are saved as you give them. If the line drops, just go on.</li>
+		<li>Answers are saved as you enter them. If the connection drops, just keep working.</li>
 		{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
 				You can mark a question for later and come back to it.
 			</li>{:else if picture.session.forwardBy !== null}<li>

@@ -39,5 +39,7 @@
 		{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}
 	</p>
 	{@render children()}
-	{#if isLineDown}<p class="text-ochre text-[16px]">The line is down for the moment. It comes back by itself.</p>{/if}
+	{#if isLineDown}<p class="text-ochre text-[16px]">
+			The connection is lost at the moment. It will come back automatically.
+		</p>{/if}
 </Calm>

@@ -29,8 +29,10 @@
 	>
 		<div class="max-w-md space-y-4 text-center text-[18px]">
 			<h2 id="full" class="text-[26px]">This paper fills the screen</h2>
-			<p class="text-ink-2">Your answers are safe and the clock goes on. Your proctor sees when the paper is left.</p>
-			<Press main onclick={() => watch.fill()} testid="fill">Show the paper in the full screen</Press>
+			<p class="text-ink-2">
+				Your answers are safe and the clock is running. Your proctor sees when you leave the paper.
+			</p>
+			<Press main onclick={() => watch.fill()} testid="fill">Open in full screen</Press>
 		</div>
 	</div>
 {:else if watch.lastAway}

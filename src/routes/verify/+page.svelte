@@ -38,8 +38,8 @@
 <main class="mx-auto max-w-2xl px-5 py-10">
 	<h1 class="text-[30px] leading-tight">Verify a receipt</h1>
 	<p class="text-ink-2 mt-2">
-		Whoever hands in a paper can keep a receipt that this house has signed. Paste it here, or the whole file that it
-		came in, to see what it proves.
+		Candidates can keep a signed receipt of their hand-in. Paste it here, or the whole file that it came in, to see what
+		it proves.
 	</p>
 	<form class="mt-5 space-y-4" onsubmit={verify}>
 		<label class="block">

@@ -49,7 +49,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 			clashes.candidates.length === 1
 				? `${first.with} at ${localTime(first.from, zone)}`
 				: `other commitments, the first at ${localTime(Math.min(...clashes.candidates.map((clash) => clash.from)), zone)}`;
-		push('K5', 'warn', 'who', 'Runs into something else.', `${who}: ${what}.`, earlierStart(facts));
+		push('K5', 'warn', 'who', 'Clashes with another commitment.', `${who}: ${what}.`, earlierStart(facts));
 	}
 	if (entitlement && entitlement.needed > entitlement.left)
 		push(

@@ -108,7 +108,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'warn',
 			field: 'time',
 			title: 'Late starters lose time.',
-			message: `Whoever begins after ${localTime(lastFull, zone)} is cut by the close at ${localTime(window.closes, zone)}.`,
+			message: `People who start after ${localTime(lastFull, zone)} are cut short by the close at ${localTime(window.closes, zone)}.`,
 			fixes: [
 				finish,
 				{ text: `last entry at ${localTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }

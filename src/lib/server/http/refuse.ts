@@ -46,7 +46,7 @@ export function answerTo(error: unknown, audience: Audience): Response {
 const UNAVAILABLE = {
 	candidate: {
 		message: 'Not saved yet.',
-		instead: 'Go on: this device keeps your answers and sends them again by itself.'
+		instead: 'Keep working: this device keeps your answers and sends them again automatically.'
 	},
 	staff: {
 		message: 'Not done: the server can’t write to its disk just now.',

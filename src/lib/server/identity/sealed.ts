@@ -175,7 +175,8 @@ export async function proveClient(otium: Needs, answer: Answered): Promise<Prove
 		return {
 			ok: false,
 			message: 'The sealed client could not prove itself.',
-			instead: 'This device has not enrolled, or was withdrawn. Whoever looks after the devices can enrol it anew.'
+			instead:
+				'This device has not been enrolled, or was withdrawn. Ask the people who look after devices to enrol it again.'
 		};
 	const expires = now + PROOF_MS;
 	return { ok: true, note: await signNote(otium.db, { client, address }, expires), expires };

@@ -92,7 +92,7 @@ export async function saveRoom(otium: Writing, by: Actor, change: RoomChange): P
 			if (changed === 0)
 				return {
 					ok: false,
-					message: 'Somebody else has changed this room meanwhile. Load it again to see their changes.'
+					message: 'Somebody else has just changed this room. Load it again to see their changes.'
 				};
 		}
 		const body = { name: change.name, seats: usableSeats(change.rows, change.perRow, plan).length };

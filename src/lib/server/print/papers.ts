@@ -234,7 +234,7 @@ function script(session: Session, rows: Row[], own: string | null): Content[] {
 	const more = rows.filter((row) => row.grants.length > 0);
 	const aloud =
 		own ??
-		`Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours. Wait until I let you in. ${limit} Your answers are saved as you go; if your line is lost, just go on working. Raise your hand if you need anything. You may begin.`;
+		`Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours. Wait until I let you in. ${limit} Your answers are saved as you go; if your line is lost, just go on working. Raise your hand if you need anything. You can start.`;
 	return [
 		heading(session, 'Instructions and script'),
 		{ text: 'For the proctor', bold: true, fontSize: 13, margin: [0, 0, 0, 4] },

@@ -122,7 +122,7 @@ async function rehearsalLine(db: Query, session: Session, { roster, rules }: Pla
 	const ready = [...last.values()].filter(Boolean).length;
 	const failed = last.size - ready;
 	const needed = rules.lockdown.level !== 'open';
-	const text = `${ready} of ${ids.length} devices rehearsed${failed > 0 ? `, ${failed} not ready` : ''}`;
+	const text = `${ready} of ${ids.length} devices checked${failed > 0 ? `, ${failed} not ready` : ''}`;
 	const href = `/prepare/devices?session=${session.id}`;
 	if (ready === ids.length || (!needed && failed === 0))
 		return {

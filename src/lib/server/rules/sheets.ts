@@ -81,12 +81,12 @@ export async function saveSheet(
 ): Promise<SheetResult> {
 	return transact(otium.db, async (trx) => {
 		const old = await findSheet(trx, sheet.id);
-		if (!old) return { ok: false, message: 'This rule sheet was withdrawn meanwhile. Copy another to go on.' };
+		if (!old) return { ok: false, message: 'This rule sheet has been withdrawn. Copy another one.' };
 		if (old.shipped) return { ok: false, message: 'A shipped sheet stays as it is. Copy it, and change the copy.' };
 		if (old.revision !== sheet.revision)
 			return {
 				ok: false,
-				message: 'Somebody else has changed this sheet meanwhile. Load it again to see their changes.'
+				message: 'Somebody else has just changed this sheet. Load it again to see their changes.'
 			};
 		const namesake = (await listSheets(trx)).find((one) => one.name === sheet.name && one.id !== sheet.id);
 		if (namesake) return { ok: false, message: `There is a sheet named “${sheet.name}” already. Choose another name.` };

@@ -61,7 +61,7 @@ describe('when time is up', () => {
 		expect((await line()).score!.points).toBeGreaterThan(0);
 	});
 
-	it('may go on, marked late: answers stand, those after the end as late ones', async () => {
+	it('may continue; answers are marked late: answers stand, those after the end as late ones', async () => {
 		const epoch = await atWork('flag');
 		expect((await at(90)).state).toBe('working');
 		await answer(epoch, 2, 'q2');

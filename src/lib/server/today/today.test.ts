@@ -81,7 +81,7 @@ describe('what comes next', () => {
 			// Two of them are expected in the make-up of Radio Procedure at the same time.
 			['open', 'Runs into something else'],
 			// It is watched, so devices should have been tried.
-			['open', '0 of 17 devices rehearsed'],
+			['open', '0 of 17 devices checked'],
 			['open', 'No mail sent'],
 			['done', 'Door code not made yet'],
 			['open', 'Latecomers have less']

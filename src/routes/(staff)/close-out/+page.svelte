@@ -14,7 +14,7 @@
 <main class="mx-auto max-w-6xl px-6 py-6">
 	<h1 class="text-[28px]">Close-out</h1>
 	<p class="text-ink-2 mb-4">
-		Every expected candidate stands in exactly one column. {addsUp
+		Every expected candidate is in exactly one column. {addsUp
 			? 'The sums agree with the rosters.'
 			: 'Some sums do not agree with the roster: see the marked rows.'}
 	</p>

@@ -155,12 +155,12 @@
 		{#if kind === 'factor'}
 			<Field
 				id="factor"
-				label="Times the limit"
+				label="Multiply the time limit by"
 				hint="1.25 is time and a quarter, 1.5 time and a half. The largest factor counts."
 				><Input id="factor" inputmode="decimal" class="w-32" bind:value={factor} /></Field
 			>
 		{:else if kind === 'minutes'}
-			<Field id="extra" label="Minutes on top" hint="The total is told above: this is what is added."
+			<Field id="extra" label="Extra minutes" hint="This is what is added; the total is shown above."
 				><Input id="extra" inputmode="numeric" class="w-32" bind:value={minutes} /></Field
 			>
 		{:else}

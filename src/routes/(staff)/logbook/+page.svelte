@@ -23,7 +23,7 @@
 			const { entries, answers, head, anchoredAt } = answer.data;
 			const until = anchoredAt
 				? `Nothing that was there at ${timeAndDate(Date.parse(anchoredAt), zone, clock.now)} is missing.`
-				: 'Whether its end was cut off can’t be told: no anchor is kept yet.';
+				: 'Nothing shows yet whether its end was cut off: no anchor has been kept.';
 			verdict = {
 				ok: true,
 				text: `All ${entries} entries and ${answers} answers are as they were written. ${until} Head ${head.slice(0, 12)}…`

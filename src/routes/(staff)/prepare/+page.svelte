@@ -96,7 +96,7 @@
 					<span class="text-ink-3 text-[13px]"
 						>kept {longDate(draft.savedAt, data.site.zone, clock.now)}, {localTime(draft.savedAt, data.site.zone)}</span
 					>
-					<Act size="xs" class="ml-auto" onclick={() => throwAway(draft.id)}>Throw away</Act>
+					<Act size="xs" class="ml-auto" onclick={() => throwAway(draft.id)}>Delete draft</Act>
 				</li>
 			{/each}
 		</ul>
@@ -146,7 +146,7 @@
 								{#if session.stage === 'planned'}<Act size="xs" href="/prepare/{session.id}">Change</Act>
 								{:else if session.stage === 'ended'}<Act size="xs" href="/close-out/{session.id}">Ledger</Act>
 								{:else}<Act size="xs" href="/live/{session.id}">Room</Act>{/if}
-								<Act size="xs" href="/prepare/new?from={session.id}">Another like it</Act>
+								<Act size="xs" href="/prepare/new?from={session.id}">Duplicate</Act>
 							</TableBodyCell>
 						</TableBodyRow>
 					{/each}

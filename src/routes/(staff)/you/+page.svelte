@@ -27,6 +27,6 @@
 			<li class="py-1">
 				<strong>{giver.name}</strong>, coordinator at {giver.sites.join(' and ')}{giver.email ? `: ${giver.email}` : ''}
 			</li>
-		{:else}<li class="text-ink-2">Nobody else coordinates here. Whoever runs this server can.</li>{/each}
+		{:else}<li class="text-ink-2">Nobody else coordinates here. Ask the person who runs this server.</li>{/each}
 	</ul>
 </main>

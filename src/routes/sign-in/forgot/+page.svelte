@@ -34,7 +34,7 @@
 			for an hour, and once.
 		</p>
 		<p class="text-ink-2 mt-4 text-[14px]">
-			No mail? A coordinator can give you a new password, and so can whoever runs this server.
+			No mail? Ask a coordinator, or the person who runs this server, for a new password.
 		</p>
 	{:else}
 		<form class="mt-4 space-y-4" onsubmit={ask}>

@@ -68,7 +68,7 @@
 	<button
 		type="button"
 		class="text-tide mt-3 text-[0.83em] font-semibold underline"
-		onclick={() => onchange({ value: order })}>This order is right as it stands</button
+		onclick={() => onchange({ value: order })}>Keep this order</button
 	>
 {/if}
 <p class="sr-only" role="status">{told}</p>

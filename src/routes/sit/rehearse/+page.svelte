@@ -158,7 +158,7 @@
 				{outcome.ready ? '' : 'What is marked above has to be put right; try again afterwards.'}
 				{outcome.name
 					? 'It is noted, and your coordinator sees it.'
-					: 'Nobody has been told: for that, open the link in your mail, or enter the code on your slip.'}
+					: 'This result has not been sent to anyone. To send it, open the link in your mail or enter the code on your slip.'}
 			</p>
 		</div>
 	{/if}

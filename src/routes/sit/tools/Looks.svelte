@@ -38,7 +38,7 @@
 		</div>
 	</div>
 	<div role="group" aria-labelledby="spacing">
-		<p id="spacing" class="mb-1.5 text-[14px] font-semibold">Space between lines</p>
+		<p id="spacing" class="mb-1.5 text-[14px] font-semibold">Line spacing</p>
 		<div class="flex flex-wrap gap-1.5">
 			{#each SPACINGS as spacing, i (spacing)}<button
 					type="button"
@@ -52,6 +52,6 @@
 		type="button"
 		class={button}
 		aria-pressed={display.ruler}
-		onclick={() => display.set({ ruler: !display.ruler })}>A ruler that follows the pointer</button
+		onclick={() => display.set({ ruler: !display.ruler })}>Reading ruler</button
 	>
 </div>

@@ -24,11 +24,11 @@
 		{
 			fate: 'carried_over',
 			title: 'carried over',
-			then: 'they go on another time, with every answer (how many, in brackets) and the time they have left'
+			then: 'they continue another time, with all their answers (number in brackets) and the time they have left'
 		},
 		{ fate: 'absent', title: 'marked absent', then: 'they never came in, and are owed a make-up' },
 		{ fate: 'time_up', title: 'time up', then: 'their time is over; what they answered is handed in' },
-		{ fate: 'own_window', title: 'in a window of their own', then: 'they go on; it closes by itself' },
+		{ fate: 'own_window', title: 'own window', then: 'they carry on; it closes automatically' },
 		{ fate: 'stays', title: 'finished already', then: 'nothing changes for them' }
 	];
 	const ending = $derived(lines?.filter((line) => !['stays', 'own_window'].includes(line.fate)).length ?? 0);
@@ -54,7 +54,7 @@
 	onconfirm={confirm}
 >
 	{#if lines === null}
-		<p class="text-ink-3">Looking at where everyone stands…</p>
+		<p class="text-ink-3">Checking everyone’s state…</p>
 	{:else}
 		<ul class="space-y-3">
 			{#each WORDS as { fate, title, then } (fate)}

@@ -61,8 +61,8 @@
 
 <Ask
 	bind:open
-	title="Tell an incident"
-	verb={minutes > 0 ? `Tell it and give ${minutes} min` : 'Tell it'}
+	title="Report an incident"
+	verb={minutes > 0 ? `Report and give ${minutes} min` : 'Report'}
 	tone={minutes > 0 ? 'grant' : 'main'}
 	{busy}
 	{error}

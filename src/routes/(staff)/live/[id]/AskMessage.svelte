@@ -54,7 +54,7 @@
 		{/each}
 	</div>
 	<p class="text-ink-3 mt-3 text-[14px]">
-		It stands above their paper until they have read it. They can’t answer in writing; they can raise a hand. Ctrl+Enter
-		sends.
+		It is shown above their paper until they have read it. They can’t answer in writing; they can raise a hand.
+		Ctrl+Enter sends.
 	</p>
 </Ask>

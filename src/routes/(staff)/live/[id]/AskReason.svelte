@@ -72,8 +72,8 @@
 	{/if}
 	{#if kind === 'hold' && room.head.clockStops !== 'never' && touched.some((seat) => seat.begun)}
 		<label class="mt-3 flex items-center gap-2"
-			><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={stopsClock} />The clock stands
-			still meanwhile</label
+			><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={stopsClock} />The clock stops
+			during the hold</label
 		>
 	{/if}
 </Ask>

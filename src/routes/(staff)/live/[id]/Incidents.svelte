@@ -35,8 +35,8 @@
 </script>
 
 <div class="mb-3 flex items-center gap-3">
-	<Act tone="main" key="I" onclick={onnew}>Tell an incident</Act>
-	<p class="text-ink-3 text-[14px]">Told incidents go into the close-out; nothing told is ever deleted.</p>
+	<Act tone="main" key="I" onclick={onnew}>Report an incident</Act>
+	<p class="text-ink-3 text-[14px]">Reported incidents go into the close-out. No report is ever deleted.</p>
 </div>
 {#if trouble}<p class="text-brick">{trouble}</p>{/if}
 {#if incidents === null && !trouble}
@@ -57,7 +57,7 @@
 				<p class="mt-1">{incident.note}</p>
 				{#if incident.done}<p class="text-ink-2 text-[14px]">Done: {incident.done}</p>{/if}
 				<p class="text-ink-3 mt-1 flex flex-wrap items-center gap-3 text-[13px]">
-					Told by {incident.toldBy}
+					Reported by {incident.toldBy}
 					{#if incident.attachment}<a
 							class="text-tide underline"
 							href="/live/{room.sessionId}/incidents/{incident.id}"
@@ -71,7 +71,7 @@
 				</p>
 			</li>
 		{:else}
-			<li class="text-ink-3">Nothing has happened that had to be told.</li>
+			<li class="text-ink-3">No incidents reported.</li>
 		{/each}
 	</ul>
 {/if}

@@ -37,6 +37,6 @@
 		{/each}
 	</dl>
 	<p class="text-ink-3 text-[14px]">
-		With nobody chosen, a key acts on whoever stands first under Needs you and needs just that.
+		With nobody selected, a key acts on the first person under Needs you who needs exactly that.
 	</p>
 </Modal>

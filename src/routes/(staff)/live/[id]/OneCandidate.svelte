@@ -193,7 +193,7 @@
 				</div>
 			{/if}
 			{#if isAtWork && seat.standing}<p class="text-ink-3 mt-1 text-[13px]">
-					The time that the clock stands is given back.
+					Time during which the clock is stopped is given back.
 				</p>
 			{:else if details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
 					{clockLength(details.time.stoppedMs)} stopped so far is given back.

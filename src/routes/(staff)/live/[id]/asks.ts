@@ -46,7 +46,7 @@ export const NEED_VERBS: Record<NeedAct, string> = {
 	hold: 'Hold',
 	minutes: 'Minutes',
 	message: 'Message',
-	lower_hand: 'Been there',
+	lower_hand: 'Done',
 	set_aside: 'Set aside',
 	count_answers: 'Count them',
 	admit: 'Let in late',
@@ -79,7 +79,7 @@ export const ASKS: Record<
 	let_in: {
 		title: 'Let in',
 		verb: 'Let in',
-		then: 'They can begin at once. Nobody who is not at the door is let in.',
+		then: 'They can start straight away. Only people at the door are let in.',
 		reasons: [],
 		needsReason: false,
 		tone: 'main'

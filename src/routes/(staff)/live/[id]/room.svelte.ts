@@ -280,7 +280,7 @@ export class LiveRoom {
 		this.selected.clear();
 		const { minutes, sittingIds } = incident;
 		const given = minutes > 0 ? ` ${minutes} minutes given back to ${sittingIds.length}.` : '';
-		this.tell('done', `The incident is told.${given}`, () => this.withdrawIncident(incident));
+		this.tell('done', `The incident is reported.${given}`, () => this.withdrawIncident(incident));
 		return null;
 	}
 

@@ -86,7 +86,7 @@
 		</div>
 		{#if data.administration}
 			<div class="border-line-strong mt-3 flex flex-wrap items-end gap-3 rounded-2xl border border-dashed p-5">
-				<Field id="new-name" label="New administration" hint="what the latest allows may be sat" class="w-72"
+				<Field id="new-name" label="New administration" hint="as many as the latest session allows" class="w-72"
 					><Input id="new-name" bind:value={name} placeholder="Spring examinations" /></Field
 				>
 				<Act

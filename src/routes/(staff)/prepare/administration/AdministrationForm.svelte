@@ -25,8 +25,9 @@
 	const allotted = $derived(form.sites.reduce((sum, site) => sum + (site.allotted ?? 0), 0));
 	const used = $derived(form.sites.reduce((sum, site) => sum + site.used, 0));
 	const number = (event: Event) => {
-		};
-	const text = (event: Event) => (event.target as HTMLInputElement).value || null;
+		const text = (event.target as HTMLInputElement).value.trim();
+		return text === '' ? null : Number(text);
+	};
 	const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
 
 	async function save() {

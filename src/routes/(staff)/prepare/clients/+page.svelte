@@ -137,7 +137,7 @@
 		onconfirm={withdraw}
 	>
 		<p>
-			Whoever sits at it is out at once; what they answered is kept, and their proctor can move them to another device.
+			Anyone using it is cut off at once. Their answers are kept, and their proctor can move them to another device.
 			{#if withdrawing.last}<strong
 					>It is the site’s last: {withdrawing.sessions === 0
 						? 'no sealed session can be planned until another has enrolled.'

@@ -21,7 +21,8 @@
 			{/each}
 		{:else if setup.toChoose.length > 0}
 			<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">
-				Choose {setup.toChoose.join(', ').replace(/, ([^,]*)$/, ' and $1')}, and the session is told here in a sentence.
+				Choose {setup.toChoose.join(', ').replace(/, ([^,]*)$/, ' and $1')}, and this box describes the session in a
+				sentence.
 			</p>
 		{:else}
 			<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">

@@ -72,10 +72,10 @@
 					role="status"
 					data-testid="kept"
 					>{setup.kept === null
-						? 'kept as you go'
+						? 'saved as you go'
 						: keeper.isUnkept
 							? 'keeping…'
-							: `kept as you go · ${localTime(setup.kept.savedAt, page.data.site.zone)}`}</span
+							: `saved as you go · ${localTime(setup.kept.savedAt, page.data.site.zone)}`}</span
 				>
 			{/if}
 			{#if !edit && others.length > 0}

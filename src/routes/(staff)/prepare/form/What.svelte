@@ -33,7 +33,7 @@
 					value={setup.input.ruleSheetId ?? ''}
 					onchange={(event) => setup.takeSheet(typed(event))}
 					items={[
-						{ value: '', name: 'none: the safe choices' },
+						{ value: '', name: 'No rule sheet (safe defaults)' },
 						...setup.choices.sheets.map((one) => ({ value: one.id, name: one.name }))
 					]}
 				/>

@@ -129,7 +129,7 @@
 					</div>
 				{:else}
 					<p class="text-ink-3 mt-3 text-[13.5px]">
-						Every site writes by these words. Whoever coordinates all sites can change them.
+						Every site uses this text. Only coordinators of all sites can change it.
 					</p>
 				{/if}
 			</section>

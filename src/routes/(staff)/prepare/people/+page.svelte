@@ -68,7 +68,7 @@
 			/>
 		</div>
 		<Checkbox checked={withLeft} onchange={() => ((withLeft = !withLeft), (at = 0))} class="text-[14px]"
-			>also those who have left</Checkbox
+			>Include people who have left</Checkbox
 		>
 		<Act tone="main" href="/prepare/people/import" class="ml-auto">Import</Act>
 	</div>
@@ -77,7 +77,7 @@
 		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
 			{text || groupId
 				? `Nobody here matches${text ? ` “${text}”` : ''}.`
-				: 'Nobody is known yet. Import the list that your office has.'}
+				: 'No people yet. Import the list that your office has.'}
 		</p>
 	{:else}
 		<div class="border-line overflow-x-auto rounded-2xl border">

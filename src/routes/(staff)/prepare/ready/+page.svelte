@@ -23,9 +23,9 @@
 		<span class="text-ink-2"
 			>{data.sessions.length} open {data.sessions.length === 1 ? 'session' : 'sessions'}, {count === 0
 				? 'everything is ready'
-				: `${count} ${count === 1 ? 'thing' : 'things'} to settle`}</span
+				: `${count} ${count === 1 ? 'thing' : 'things'} to sort out`}</span
 		>
-		<Checkbox bind:checked={onlyOpen} class="text-[14px]">only what is to settle</Checkbox>
+		<Checkbox bind:checked={onlyOpen} class="text-[14px]">only what needs sorting out</Checkbox>
 		<Act class="ml-auto" href="/prepare">All sessions</Act>
 	</div>
 	{#if data.sessions.length === 0}<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">

@@ -163,7 +163,7 @@
 				<p class="text-tide pb-2 text-[14px] font-semibold" role="status">{saved ? 'saved' : ''}</p>
 			</div>
 			<div class="mt-4 flex flex-wrap items-center gap-3 text-[14px]">
-				<span>A press on a seat</span>
+				<span>Click a seat to:</span>
 				<Choose
 					name="brush"
 					label="What a press on a seat does"

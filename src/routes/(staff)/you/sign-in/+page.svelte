@@ -21,7 +21,7 @@
 	async function change(event: SubmitEvent) {
 		event.preventDefault();
 		if (busy) return;
-		if (password !== again) return void (told = { ok: false, text: 'The two new ones are not the same.' });
+		if (password !== again) return void (told = { ok: false, text: 'The two new passwords are not the same.' });
 		busy = true;
 		const answer = await send('POST', '/you/sign-in', { act: 'password', now, password });
 		busy = false;

@@ -11,7 +11,7 @@ const Revisions = z.object({ revisions: z.array(RevisionAsked).min(1).max(MOST_A
 const KEPT = {
 	after_end: {
 		message: 'The time for this paper was over when these answers arrived.',
-		instead: 'They are kept with your sitting. Tell your proctor if your line was down.'
+		instead: 'They are kept with your sitting. Tell your proctor if your connection was lost.'
 	},
 	on_hold: {
 		message: 'Your paper was paused when these answers arrived.',
@@ -19,11 +19,11 @@ const KEPT = {
 	},
 	gone_past: {
 		message: 'This paper does not go back, and the question has been passed.',
-		instead: 'What you had answered before stands.'
+		instead: 'Your earlier answer counts.'
 	},
 	freed_device: {
-		message: 'This paper has been moved to another device.',
-		instead: 'These answers are kept with your sitting. Go on at the other device.'
+		message: 'This exam has moved to another device to another device.',
+		instead: 'These answers are kept with your sitting. Continue on the other device.'
 	}
 };
 

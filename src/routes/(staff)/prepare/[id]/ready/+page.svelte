@@ -125,7 +125,7 @@
 		<div class="flex flex-wrap gap-2">
 			<Act tone="main" href="/live/{session.id}">Open room</Act>
 			<Act href="/prepare/{session.id}">Change</Act>
-			<Act href="/prepare/new?from={session.id}">Another like it</Act>
+			<Act href="/prepare/new?from={session.id}">Duplicate</Act>
 		</div>
 		<section class="bg-sheet border-line mt-4 rounded-2xl border p-5" data-testid="ready">
 			<h2 class="text-[18px]">

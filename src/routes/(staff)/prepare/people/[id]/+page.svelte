@@ -60,7 +60,7 @@
 	let reason = $state('');
 	let grantId = nanoid();
 	const KINDS = {
-		extra_time: { name: 'Extra time', first: 'Factor', second: 'Minutes on top' },
+		extra_time: { name: 'Extra time', first: 'Factor', second: 'Extra minutes' },
 		breaks: { name: 'Breaks', first: 'How many', second: 'Minutes each' },
 		separate_room: { name: 'Sits apart', first: null, second: null },
 		display: { name: 'Enlarged, contrast', first: 'Times as large', second: null },
@@ -93,7 +93,7 @@
 		const answer = await response.json();
 		if (!response.ok) trouble = [answer.message, answer.instead].filter(Boolean).join(' ');
 		else {
-			told = `${answer.entries} commitments taken over.`;
+			told = `${answer.entries} commitments imported.`;
 			await invalidateAll();
 		}
 	}
@@ -113,7 +113,7 @@
 				: 'The server can’t be reached. Try again in a moment.';
 			return;
 		}
-		told = method === 'PUT' ? 'The photo is kept.' : 'The photo is taken away.';
+		told = method === 'PUT' ? 'The photo is kept.' : 'The photo is removed.';
 		photoTurn++;
 		await invalidateAll();
 	}

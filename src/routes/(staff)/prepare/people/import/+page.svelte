@@ -102,7 +102,7 @@
 				trouble = [answer.message, answer.instead].filter(Boolean).join(' ');
 			} else await follow(response);
 		} catch {
-			trouble = 'The line broke while importing. Check the file again: it tells whether it was imported.';
+			trouble = 'The connection broke during the import. Check the file again to see whether it was imported.';
 		}
 		progress = null;
 		busy = false;

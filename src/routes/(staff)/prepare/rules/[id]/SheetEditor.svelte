@@ -120,7 +120,7 @@
 	</main>
 	<aside class="bg-tide-deep px-6 py-6 text-[#f6f2e8]">
 		<div class="sticky top-6">
-			<p class="mb-2 text-[14px] text-[#b9d6cd]">Protection, by itself</p>
+			<p class="mb-2 text-[14px] text-[#b9d6cd]">Protection, from this sheet alone</p>
 			<p class="font-serif text-[19px] leading-snug">{protection}</p>
 			<p class="mt-6 mb-2 text-[14px] text-[#b9d6cd]">Changed from the default: {changed.length}</p>
 			<ul class="space-y-1.5 text-[14.5px]">

@@ -42,8 +42,7 @@
 		<Act class="ml-auto" href="/prepare/rules">All sheets</Act>
 	</div>
 	<p class="text-ink-2 mb-4">
-		Choose the sessions; what would change stands with each. Start and finish words and networks stay each session’s
-		own.
+		Choose the sessions; each shows what would change. Start and finish words and networks stay each session’s own.
 	</p>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 	{#if result}
