@@ -6,6 +6,8 @@ export default {
 	preprocess: vitePreprocess(),
 	kit: {
 		adapter: adapter(),
+		// Pages that stay open over an update say so.
+		version: { pollInterval: 60_000 },
 		// The candidate's page asks for it by itself; the staff's pages have none.
 		serviceWorker: { register: false },
 		alias: { $core: 'src/core', $ui: 'src/lib/ui', $player: 'src/lib/player' },

@@ -137,10 +137,18 @@ for (const [what, width, height] of [
 		await page.getByTestId('begin').click();
 		await expect(page.locator('[data-question]')).toBeVisible();
 		for (const n of [1, 2, 3, 4, 5, 6]) {
-			await page.getByRole('button', { name: new RegExp(`^Question ${n}, `) }).click();
+			await page.getByTestId('open-map').click();
+			await fits('map');
+			await page
+				.getByTestId('map')
+				.getByRole('button', { name: new RegExp(`^Question ${n}, `) })
+				.click();
 			await fits(`question ${n}`);
 		}
-		await page.getByTestId('hand-in').click();
+		if (width < 640) {
+			await page.getByTestId('open-map').click();
+			await page.getByTestId('map').getByRole('button', { name: 'Hand in' }).click();
+		} else await page.getByTestId('hand-in').click();
 		await expect(page.getByRole('dialog')).toBeVisible();
 		await fits('hand in');
 	});

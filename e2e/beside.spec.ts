@@ -75,7 +75,7 @@ test('a granted break stops the clock and the candidate comes back from it; gran
 	expect(await page.locator('main').evaluate((main) => getComputedStyle(main).color)).toBe('rgb(0, 0, 0)');
 
 	await page.getByTestId('break').click();
-	await expect(page.getByTestId('break')).toContainText('10 minutes, the clock stands still');
+	await expect(page.getByTestId('break')).toContainText('10 minutes, with the clock stopped');
 	await page.getByTestId('break').click();
 	await expect(page.getByRole('heading', { name: 'Your break' })).toBeVisible();
 	const proctor = await home.staff(browser, 'dunmore');

@@ -18,7 +18,8 @@ test('two who carry cookies, storage and requests from one browser to another ge
 				.allHeaders()
 				.then((headers) => sent.push({ url: request.url(), headers, body: request.postData() ?? '' }));
 	});
-	const me = await begun(page, 3, { lockdown: { level: 'open' } });
+	const order = { questionsInOwnOrder: false };
+	const me = await begun(page, 3, { lockdown: { level: 'open' }, order });
 	const form = await formOf(me.id);
 	await page.getByRole('radio').first().check();
 	await expect.poll(() => valueOf(me.id, form[0].id)).toBeTruthy();

@@ -35,9 +35,9 @@ test('a grant tells its effect before it is saved, and reaches the room within a
 		.locator('aside')
 		.getByRole('button', { name: /Lars Holt.*Tides/s })
 		.click();
-	await coordinator.getByLabel('Times the limit').fill('0,5');
+	await coordinator.getByLabel('Multiply the time limit by').fill('0,5');
 	await expect(coordinator.getByRole('alert')).toContainText('A factor above 1');
-	await coordinator.getByLabel('Times the limit').fill('1,25');
+	await coordinator.getByLabel('Multiply the time limit by').fill('1,25');
 	await expect(coordinator.getByTestId('effect')).toContainText(/^60 \+ 15 = 75 min, ends 10:1\d$/);
 	await coordinator.getByLabel('Why, and who asked').fill('Access office');
 	await coordinator.getByRole('button', { name: 'Grant it' }).dblclick();
@@ -73,7 +73,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await coordinator.locator('label', { hasText: 'Rhys Dunmore' }).click();
 		await coordinator.getByTestId('plan').dblclick();
 		await coordinator.waitForURL('**/prepare?planned=1');
-		await expect(coordinator.getByRole('row', { name: /Radio Procedure · Second Years · 09:50/ })).toHaveCount(1);
+		await expect(coordinator.getByRole('row', { name: /Radio Procedure · Second Years.*09:50/ })).toHaveCount(1);
 	});
 
 	const proctor = await home.staff(browser, 'dunmore');

@@ -97,7 +97,7 @@ test('the line is cut until it is told as lost: answering goes on, and everythin
 	for (const index of [22, 23, 24]) await choose(page, index);
 	await page.getByRole('button', { name: /^Question 22, / }).click();
 	await page.getByTestId('mark').click();
-	await expect(page.getByTestId('saved')).toContainText('kept here. Just go on.');
+	await expect(page.getByTestId('saved')).toContainText('kept here. Just keep working.');
 	await expect(seat).toContainText('Line lost', { timeout: 40_000 });
 	await expect(proctor.getByTestId('needs')).toContainText('Jory Penn');
 	expect((await home.read((db) => db('answer').count('* as n').first()))!.n).toBeGreaterThanOrEqual(

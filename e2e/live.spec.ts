@@ -50,7 +50,7 @@ test('an alarm is told and its minutes are given to everyone in the room in one 
 	await expect(closing.getByTestId('incidents')).toContainText('7 minutes given back');
 	await told.getByRole('button', { name: 'Take back' }).click();
 	await told.getByRole('button', { name: /Really take it back, and 7 minutes/ }).click();
-	await expect(page.getByTestId('incidents')).toContainText('Nothing has happened');
+	await expect(page.getByTestId('incidents')).toContainText('No incidents reported');
 	await expect.poll(() => deadlineOf('DO-1013')).toBe(before);
 });
 
@@ -116,7 +116,7 @@ test('somebody who is not on the list is a line that a coordinator settles with 
 		await candidate.getByTestId('knock').click();
 	};
 	await knock();
-	await expect(candidate.getByTestId('problem')).toContainText('Your proctor has been told');
+	await expect(candidate.getByTestId('problem')).toContainText('Your proctor can see this');
 	const need = page.getByTestId('needs').locator('li', { hasText: 'Xi Stray' });
 	await expect(need).toContainText('is not on this list', { ignoreCase: true });
 	await need.getByRole('button', { name: /Add to this session/ }).click();

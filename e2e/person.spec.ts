@@ -61,6 +61,6 @@ test('what a coordinator keeps of somebody is there on their day: photo, languag
 
 	// Taken away again, it is not at the next one's door.
 	await coordinator.getByRole('button', { name: 'Take the photo away' }).click();
-	await expect(coordinator.getByRole('status')).toContainText('taken away');
+	await expect(coordinator.getByRole('status')).toContainText('is removed');
 	await expect(kept).toHaveCount(0);
 });

@@ -130,7 +130,7 @@ test('a proctor who acts on what has just changed is told so, and nothing else h
 	await other.getByTestId('confirm').click();
 	await expect(seat(other, name)).toContainText('Handed in');
 	await page.getByTestId('confirm').click();
-	await expect(page.getByTestId('notices')).toContainText(`${name}: That is already so.`);
+	await expect(page.getByTestId('notices')).toContainText(`${name}: Already done.`);
 	const entries = await home.read((db) =>
 		db('logbook')
 			.join('sitting', 'sitting.id', 'logbook.sitting_id')

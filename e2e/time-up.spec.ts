@@ -111,9 +111,9 @@ test('counts nothing when it was not handed in: the candidate is warned of it an
 	await box.fill('trawling');
 	await stands('trawling');
 	await leave(page, me.id, -1_000);
-	await expect(notice(page)).toContainText('What is not handed in by then counts nothing');
+	await expect(notice(page)).toContainText('What is not handed in by then is not scored');
 	await leave(page, me.id, -58_000);
-	await expect(page.getByText('by the rules of this paper it counts nothing')).toBeVisible({ timeout: 10_000 });
+	await expect(page.getByText('by the rules of this paper it is not scored')).toBeVisible({ timeout: 10_000 });
 	await stands('trawling');
 	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'time_up' });
 });

@@ -10,6 +10,7 @@ export {
 	localTime,
 	longDate,
 	sameLocalDay,
+	shortDate,
 	timeAndDate,
 	zoneName
 } from './zone';

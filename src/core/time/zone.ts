@@ -60,10 +60,13 @@ export function longDate(at: number, zone: string, now = at): string {
 	return day.setLocale('en-GB').toFormat(sameYear ? 'cccc d LLLL' : 'cccc d LLLL yyyy');
 }
 
+/** `8 Dec`. */
+export function shortDate(at: number, zone: string): string {
+	return DateTime.fromMillis(at, { zone }).setLocale('en-GB').toFormat('d LLL').replace('Sept', 'Sep');
+}
+
 /** The time, with its date when that is not today's. */
 export function timeAndDate(at: number, zone: string, now: number): string {
 	const time = localTime(at, zone);
-	return sameLocalDay(at, now, zone)
-		? time
-		: `${DateTime.fromMillis(at, { zone }).setLocale('en-GB').toFormat('d LLL')} ${time}`;
+	return sameLocalDay(at, now, zone) ? time : `${shortDate(at, zone)} ${time}`;
 }

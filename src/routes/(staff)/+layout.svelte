@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
-	import { page } from '$app/state';
+	import { page, updated } from '$app/state';
 	import AppBar from '$ui/AppBar.svelte';
 	import Finder from '$ui/Finder.svelte';
 	import { PREPARE_PAGES } from '$ui/prepare-places';
@@ -46,6 +46,14 @@
 			person={data.person}
 			places={data.places}
 		/>
+		{#if updated.current}
+			<p role="status" class="bg-ochre-ground text-ochre flex items-center gap-3 px-5 py-2 text-[14px] font-semibold">
+				Otium has been updated. Finish what you are entering, then load the page again.
+				<button class="rounded-lg border border-current px-2.5 py-1" onclick={() => location.reload()}
+					>Load again</button
+				>
+			</p>
+		{/if}
 		<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>
 	</div>
 	<Finder places={findable} bind:open={isFinding} />

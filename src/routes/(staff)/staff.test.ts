@@ -305,7 +305,7 @@ describe('preparing', () => {
 		expect((await ask(save, { input, edit: null }, somebody('x', 'coordinator', 'lighthouse'))).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, DUNMORE)).status).toBe(403);
 		expect((await ask(save, { input, edit: null }, ODE)).body).toMatchObject({
-			names: ['Letters · Watch A · 15:00']
+			names: ['Letters · Watch A · 8 Dec']
 		});
 	});
 });

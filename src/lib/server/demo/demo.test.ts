@@ -13,6 +13,7 @@ import { DEMO_PAPERS } from './papers';
 import { seedDemo } from './seed';
 
 const NOW = Date.parse('2026-12-08T09:42:00Z');
+const DAY = '8 Dec';
 const dir = mkdtempSync(join(tmpdir(), 'otium-demo-'));
 const clock = { at: NOW };
 let otium: Otium;
@@ -31,15 +32,15 @@ describe('the demo day', () => {
 		const sessions = await findSessions(otium.db, () => {});
 		const stage = Object.fromEntries(sessions.map((session) => [session.name, session.endedAt !== null]));
 		expect(stage).toEqual({
-			'Ship Stability · Second Years · 08:42': true,
-			'Radio Procedure · Watch B · 08:15': true,
-			'Tides and Currents · Access group · 08:30': false,
-			'Tides and Currents · Watch A · 09:00': false,
-			'Lights and Shapes · Watch B · 10:30': false,
-			'Radio Procedure, make-up · Watch B · 11:00': false,
-			'Lights and Shapes · Lighthouse Watch · 10:30': false,
-			'Coastal Navigation I · Watch A · 13:00': false,
-			'Ship Stability · Evening and Second Years · 14:00': false
+			'Ship Stability · Second Years · 7 Dec': true,
+			[`Radio Procedure · Watch B · ${DAY}`]: true,
+			[`Tides and Currents · Access group · ${DAY}`]: false,
+			[`Tides and Currents · Watch A · ${DAY}`]: false,
+			[`Lights and Shapes · Watch B · ${DAY}`]: false,
+			[`Radio Procedure, make-up · Watch B · ${DAY}`]: false,
+			[`Lights and Shapes · Lighthouse Watch · ${DAY}`]: false,
+			[`Coastal Navigation I · Watch A · ${DAY}`]: false,
+			[`Ship Stability · Evening and Second Years · ${DAY}`]: false
 		});
 	});
 

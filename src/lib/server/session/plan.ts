@@ -7,7 +7,7 @@ import {
 	type SessionRules
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
-import { instantFromLocal, lastsUntil, localTime, type Window } from '$core/time';
+import { instantFromLocal, lastsUntil, localTime, shortDate, type Window } from '$core/time';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
 import { partsOf, type FieldErrors, type SessionInput } from './input';
@@ -184,7 +184,8 @@ function readInstant(date: string, time: string, zone: string, complain: (messag
 	return null;
 }
 
+/** With its day, and without the time, which stands beside it wherever it is listed. */
 function proposedName(paper: string, groups: { name: string }[], kind: string, opens: number, zone: string): string {
 	const what = kind === 'live' ? '' : kind === 'rehearsal' ? ', rehearsal' : ', make-up';
-	return `${paper}${what} · ${groups.map((group) => group.name).join(' and ')} · ${localTime(opens, zone)}`;
+	return `${paper}${what} · ${groups.map((group) => group.name).join(' and ')} · ${shortDate(opens, zone)}`;
 }

@@ -53,7 +53,7 @@ const sitting = async (i: number) => (await loadSitting(house.otium.db, `sit${i}
 describe('planning', () => {
 	it('tells the session in a sentence, proposes a name, and writes nothing', async () => {
 		const told = await plan();
-		expect(told).toMatchObject({ name: 'Letters · Watch A · 14:00', findings: [{ code: 'length', level: 'info' }] });
+		expect(told).toMatchObject({ name: 'Letters · Watch A · 8 Dec', findings: [{ code: 'length', level: 'info' }] });
 		expect(told.ok && told.sentence.map((part) => part.text).join('')).toContain(
 			'3 candidates of Watch A sit Letters (version 2) in the Chart Room on Tuesday 8 December at 14:00 GMT'
 		);

@@ -79,7 +79,7 @@ describe('what comes next', () => {
 			['done', '2 with extra time may finish, the last by 12:00'],
 			['done', '17 sittings allotted, 116 left after'],
 			// Two of them are expected in the make-up of Radio Procedure at the same time.
-			['open', 'Runs into something else'],
+			['open', 'Clashes with another commitment'],
 			// It is watched, so devices should have been tried.
 			['open', '0 of 17 devices checked'],
 			['open', 'No mail sent'],

@@ -21,6 +21,7 @@
 			</li>
 		{/each}
 	</ul>
+	<p class="mt-3 text-[15px]"><a class="text-tide underline" href="/you/sign-in">How I sign in</a></p>
 	<h2 class="mt-6 text-[19px]">Who can give you more</h2>
 	<ul class="mt-2">
 		{#each data.givers as giver (giver.name)}

@@ -8,62 +8,69 @@
 </script>
 
 <aside class="bg-tide-deep text-[#f6f2e8]">
-	<div class="sticky top-0 flex max-h-[calc(100dvh-92px)] flex-col px-7 py-6 max-lg:max-h-none" aria-live="polite">
-		<p class="mb-2 text-[14px] text-[#b9d6cd]">It reads</p>
-		{#if setup.plans.length > 0}
-			{#each setup.plans as told, i (i)}
-				<p
-					class="font-serif leading-[1.45] {setup.plans.length > 1 ? 'mb-3 text-[17px]' : 'text-[21px]'}"
-					data-testid="sentence"
-				>
-					<Sentence parts={told.sentence} />
+	<div class="sticky top-0 flex max-h-[calc(100dvh-92px)] flex-col px-7 py-5 max-lg:max-h-none" aria-live="polite">
+		<!-- What speaks against it is read first; the sentence follows, and the buttons keep their place. -->
+		<div class="min-h-0 flex-1 overflow-auto">
+			{#if setup.findings.length > 0}
+				<p class="mb-2 text-[14px] text-[#b9d6cd]">
+					{setup.isBlocked ? 'Before it can be planned' : 'Worth knowing'}
 				</p>
-			{/each}
-		{:else if setup.toChoose.length > 0}
-			<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">
-				Choose {setup.toChoose.join(', ').replace(/, ([^,]*)$/, ' and $1')}, and this box describes the session in a
-				sentence.
-			</p>
-		{:else}
-			<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">
-				Something can’t be read yet: see the fields on the left.
-			</p>
-		{/if}
-		{#if setup.findings.length > 0}
-			<p class="mt-6 mb-2 text-[14px] text-[#b9d6cd]">
-				{setup.isBlocked ? 'Before it can be planned' : 'Worth knowing'}
-			</p>
-			<ul class="min-h-24 space-y-2.5 overflow-auto" data-testid="findings">
-				{#each setup.findings as finding (finding.key)}
-					<li
-						class="rounded-xl px-3.5 py-2.5 text-[14.5px] {finding.level === 'block'
-							? 'bg-[#f8ddd6] text-[#7a2415]'
-							: finding.level === 'warn'
-								? 'bg-[#fbeccb] text-[#6b4500]'
-								: 'bg-[#2a625a] text-[#f6f2e8]'}"
-						data-code={finding.code}
+				<ul class="mb-5 space-y-2" data-testid="findings">
+					{#each setup.findings as finding (finding.key)}
+						<li
+							class="rounded-xl px-3.5 py-2 text-[14px] {finding.level === 'block'
+								? 'bg-[#f8ddd6] text-[#7a2415]'
+								: finding.level === 'warn'
+									? 'bg-[#fbeccb] text-[#6b4500]'
+									: 'bg-[#2a625a] text-[#f6f2e8]'}"
+							data-code={finding.code}
+						>
+							<strong>{finding.part ? `${finding.part}: ` : ''}{finding.title}</strong>
+							{finding.message}
+							{#each finding.fixes as fix, i (fix.text)}
+								{#if i > 0}or{/if}
+								<button
+									type="button"
+									class="font-semibold underline"
+									disabled={setup.locked !== null}
+									onclick={() => setup.mend(fix)}>{fix.text}</button
+								>{i === finding.fixes.length - 1 ? '.' : ' '}
+							{/each}
+						</li>
+					{/each}
+				</ul>
+			{/if}
+			<p class="mb-2 text-[14px] text-[#b9d6cd]">It reads</p>
+			{#if setup.plans.length > 0}
+				{#each setup.plans as told, i (i)}
+					<p
+						class="font-serif leading-[1.45] {setup.plans.length > 1
+							? 'mb-3 text-[17px]'
+							: setup.findings.length > 2
+								? 'text-[18px]'
+								: 'text-[21px]'}"
+						data-testid="sentence"
 					>
-						<strong>{finding.part ? `${finding.part}: ` : ''}{finding.title}</strong>
-						{finding.message}
-						{#each finding.fixes as fix, i (fix.text)}
-							{#if i > 0}or{/if}
-							<button
-								type="button"
-								class="font-semibold underline"
-								disabled={setup.locked !== null}
-								onclick={() => setup.mend(fix)}>{fix.text}</button
-							>{i === finding.fixes.length - 1 ? '.' : ' '}
-						{/each}
-					</li>
+						<Sentence parts={told.sentence} />
+					</p>
 				{/each}
-			</ul>
-		{/if}
-		{#if setup.plans.length > 0}
-			<p class="mt-3 rounded-xl bg-[#2a625a] px-3.5 py-2.5 text-[14.5px]" data-testid="protection">
-				<strong>Protection.</strong>
-				{setup.plans[0].protection}
-			</p>
-		{/if}
+			{:else if setup.toChoose.length > 0}
+				<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">
+					Choose {setup.toChoose.join(', ').replace(/, ([^,]*)$/, ' and $1')}, and this box describes the session in a
+					sentence.
+				</p>
+			{:else}
+				<p class="font-serif text-[21px] leading-snug text-[#dcebe5]">
+					Something can’t be read yet: see the fields on the left.
+				</p>
+			{/if}
+			{#if setup.plans.length > 0}
+				<p class="mt-3 rounded-xl bg-[#2a625a] px-3.5 py-2.5 text-[14.5px]" data-testid="protection">
+					<strong>Protection.</strong>
+					{setup.plans[0].protection}
+				</p>
+			{/if}
+		</div>
 		{#if setup.before}<p class="mt-3 text-[14px]">
 				<button type="button" class="font-semibold underline" onclick={() => setup.undo()}
 					>Undo the last change made for you</button

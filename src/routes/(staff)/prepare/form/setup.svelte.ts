@@ -1,6 +1,7 @@
 import { goto, replaceState } from '$app/navigation';
 import { differingRules, rulesFor, SETTINGS, valueAt, withValue } from '$core/rules';
 import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
+import { fieldDate } from '$core/time';
 import { Keeper, type Outcome } from '$ui/keeper.svelte';
 import type { Problem } from '$core/problem';
 import { inWords, send } from '$ui/post';
@@ -196,9 +197,27 @@ export class SessionSetup {
 	#keepSoon() {
 		if (!this.edit && !this.locked) this.keeper.touched();
 	}
+	/** Nothing has been chosen yet, so that there is nothing to keep. */
+	get #isEmpty() {
+		const { paperId, groupIds, alsoIds, roomId, name } = this.input;
+		return !paperId && groupIds.length === 0 && alsoIds.length === 0 && !roomId && name.trim() === '';
+	}
+	/** What a draft is called before it can be named like a session. */
+	get #knownSoFar(): string {
+		const { name, paperId, groupIds, roomId, date } = this.input;
+		const { papers, groups, rooms } = this.choices;
+		const known = [
+			name.trim() || papers.find(({ id }) => id === paperId)?.title,
+			...groups.filter(({ id }) => groupIds.includes(id)).map((group) => group.name),
+			rooms.find(({ id }) => id === roomId)?.name,
+			date && fieldDate(date)
+		];
+		return known.filter(Boolean).join(' · ');
+	}
 	async #keep(leaving: boolean): Promise<Outcome> {
 		const { kept, input, added } = this;
-		const title = this.plans[0]?.name ?? 'Session without a name yet';
+		if (this.#isEmpty && !kept) return 'kept';
+		const title = this.plans[0]?.name ?? this.#knownSoFar;
 		const answer = await send<{ id: string; revision: number; savedAt: number }>(
 			'POST',
 			'/prepare/draft',
