@@ -78,7 +78,6 @@ await shot(staff, 'import', '/prepare/people/import', async (page) => {
 	await page.locator('#file').setInputFiles({ name: 'watch-a.csv', mimeType: 'text/csv', buffer });
 	await page.getByTestId('plan').waitFor();
 });
-await shot(staff, 'rule-compare', '/prepare/rules/compare?sheet=certification&sheet=class-test&sheet=remote');
 await shot(staff, 'rooms', '/prepare/rooms', async (page) => {
 	await page.getByRole('button', { name: /Signal Loft/ }).click();
 	await page.locator('[data-seat=A3]').click();
@@ -93,6 +92,11 @@ await shot(staff, 'outbox', `/prepare/mail?session=${await idOf('Coastal Navigat
 await shot(staff, 'rehearsal', '/sit/rehearse', async (page) => {
 	await page.getByTestId('camera').click();
 	await page.waitForTimeout(800);
+});
+await shot(staff, 'find-anything', `/live/${chart.id}`, async (page) => {
+	await page.keyboard.press('Control+k');
+	await page.keyboard.type('hold ce');
+	await page.waitForTimeout(600);
 });
 await shot(staff, 'live-room', `/live/${chart.id}`, choose('Cecily Moor'));
 await shot(staff, 'answers-grid', `/live/${chart.id}`, async (page) => {

@@ -38,7 +38,7 @@
 	aria-labelledby="map-title"
 	data-testid="map"
 >
-	<div class="flex items-baseline gap-4">
+	<div class="flex flex-wrap items-baseline gap-x-4">
 		<h2 id="map-title" class="text-[22px]">All questions</h2>
 		<p class="text-ink-2 text-[15px]">{paper.blanks.length} blank · {paper.marked.length} marked</p>
 		<button type="button" class="ml-auto text-[15px] font-semibold underline" onclick={() => dialog.close()}
