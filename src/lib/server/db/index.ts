@@ -10,4 +10,4 @@ export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';
 export { insertMany } from './insert-many';
-export { whereEveryWord } from './words';
+export { beginningFirst, nearestFirst, whereEveryWord } from './words';

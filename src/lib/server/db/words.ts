@@ -7,3 +7,18 @@ export function whereEveryWord(query: ReturnType<Query['queryBuilder']>, text: s
 		query.where((any) => columns.forEach((column) => any.orWhereRaw("?? LIKE ? ESCAPE '\\'", [column, like])));
 	}
 }
+
+/** Puts rows first in which a column begins with the text's first word. */
+export function beginningFirst(query: ReturnType<Query['queryBuilder']>, text: string, columns: string[]): void {
+	const [first] = text.replace(/[%_]/g, '').trim().split(/\s+/);
+	const begins = columns.map(() => '?? LIKE ?').join(' OR ');
+	query.orderByRaw(
+		`(${begins}) DESC`,
+		columns.flatMap((column) => [column, `${first}%`])
+	);
+}
+
+/** Puts rows first whose instant is nearest. */
+export function nearestFirst(query: ReturnType<Query['queryBuilder']>, column: string, at: number): void {
+	query.orderByRaw('abs(?? - ?)', [column, at]);
+}

@@ -1,8 +1,8 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
-import { STATE_NAMES, TABLE, type SittingState } from '$core/sitting';
+import { STATE_NAMES, TABLE, type Sitting, type SittingState } from '$core/sitting';
 import { timeAndDate } from '$core/time';
-import { whereEveryWord, type Query } from '../db';
+import { beginningFirst, nearestFirst, whereEveryWord, type Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
 
 /** Of each kind so many lines are shown; more words find fewer. */
@@ -44,7 +44,6 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 		.join('session', 'session.id', 'sitting.session_id')
 		.join('room', 'room.id', 'session.room_id')
 		.whereNull('session.ended_at')
-		.orderByRaw('abs(session.opens - ?), candidate.family, candidate.given', [now])
 		.limit(LOOKED_AT)
 		.select(
 			'sitting.id',
@@ -53,9 +52,12 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 			'candidate.number',
 			'candidate.given',
 			'candidate.family',
-			db.raw("json_extract(sitting.fold, '$.beganAt') as began_at")
+			'sitting.fold'
 		);
 	whereEveryWord(query, words, NAMES);
+	beginningFirst(query, words, ['candidate.given', 'candidate.family']);
+	nearestFirst(query, 'session.opens', now);
+	void query.orderBy(['candidate.family', 'candidate.given']);
 	if (sites !== null)
 		query.where((mine) =>
 			mine
@@ -74,7 +76,7 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 			name: `${row.given} ${row.family}`,
 			number: row.number,
 			state: row.state as SittingState,
-			begun: row.began_at !== null,
+			begun: (JSON.parse(row.fold) as Sitting).beganAt !== null,
 			session: sessions.get(row.session_id)!
 		}))
 		.filter(({ session }) => may(staff, 'see_session', placeOf(session)));
@@ -118,11 +120,12 @@ async function peopleBy(db: Query, staff: StaffMember, words: string): Promise<F
 	const query = db('candidate')
 		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
 		.whereNull('candidate.left_at')
-		.orderBy(['candidate.family', 'candidate.given', 'candidate.number'])
 		.limit(MOST)
 		.select('candidate.id', 'candidate.given', 'candidate.family', 'candidate.number', 'candidate_group.name as group');
 	if (sites !== null) query.whereIn('candidate_group.site_id', sites);
 	whereEveryWord(query, words, NAMES);
+	beginningFirst(query, words, ['candidate.given', 'candidate.family']);
+	void query.orderBy(['candidate.family', 'candidate.given', 'candidate.number']);
 	const rows: Record<string, string>[] = await query;
 	return rows.map((row) => ({
 		kind: 'person',
@@ -135,7 +138,7 @@ async function peopleBy(db: Query, staff: StaffMember, words: string): Promise<F
 async function sessionsBy(db: Query, staff: StaffMember, words: string, now: number): Promise<Found[]> {
 	const query = (narrow: ReturnType<Query['queryBuilder']>) => {
 		whereEveryWord(narrow, words, ['session.name', 'room.name', 'paper.title']);
-		narrow.clearOrder().orderByRaw('abs(session.opens - ?)', [now]);
+		nearestFirst(narrow.clearOrder(), 'session.opens', now);
 	};
 	const near = (await findSessions(db, query))
 		.filter((session) => may(staff, 'see_session', placeOf(session)))

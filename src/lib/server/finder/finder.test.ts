@@ -26,6 +26,13 @@ describe('anything is found by any words of it', () => {
 		expect((await find('watch family')).filter(({ kind }) => kind === 'person')).toHaveLength(6);
 	});
 
+	it('whose name begins so comes before whose name has it somewhere', async () => {
+		await house.otium.db('candidate').where({ id: 'can0' }).update({ given: 'Marcel', family: 'Acey' });
+		await house.otium.db('candidate').where({ id: 'can2' }).update({ given: 'Cecily', family: 'Moor' });
+		const people = (await find('ce')).filter(({ href }) => href.startsWith('/live'));
+		expect(people.map(({ title }) => title)).toEqual(['Cecily Moor, DO-1003', 'Marcel Acey, DO-1001']);
+	});
+
 	it('sessions and papers, and nothing for no words or wild cards', async () => {
 		expect(await find('numb')).toEqual([
 			{ kind: 'session', title: 'Numbers · Watch A', href: '/live/s1' },

@@ -211,8 +211,8 @@
 		</aside>
 
 		<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
-			<div class="mb-3 flex flex-wrap items-center gap-3">
-				<h2 class="text-[17px]">Room</h2>
+			<div class="mb-3 flex min-h-9 flex-wrap items-center gap-3">
+				<h2 class="sr-only">Room</h2>
 				<Choose
 					name="view"
 					label="How the room is shown"

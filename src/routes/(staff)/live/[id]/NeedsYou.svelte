@@ -116,7 +116,7 @@
 				onclick={() => (chosen = only === kind ? null : kind)}>{KIND_NAMES[kind]} {count}</button
 			>
 		{/each}
-	{/if}
+	{:else if room.needs.length > 1}<span class="text-ink-3">most urgent first</span>{/if}
 </div>
 {#if room.needs.length > MANY}
 	{#if only !== null && listed.some((need) => need.seat)}<p class="mb-2.5">
