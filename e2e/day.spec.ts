@@ -254,7 +254,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await coordinator.getByTestId('plan').click();
 		await coordinator.waitForURL('**/prepare?planned=1');
 		await home.moveTo('11:21');
-		const session = () => home.session('Radio Procedure%11:20');
+		const session = () => home.session('Radio Procedure, make-up · Second Years');
 		await expect.poll(async () => (await session()).code).not.toBe('');
 		const { id, code } = await session();
 		await arrive(second, code, people[1].number, people[1].family);

@@ -4,6 +4,7 @@
 	import type { Paper } from '$player/paper.svelte';
 	import PaperMap from './PaperMap.svelte';
 	import Press from './Press.svelte';
+	import QuestionNumber from './QuestionNumber.svelte';
 
 	type Props = {
 		paper: Paper;
@@ -70,23 +71,14 @@
 		style="scrollbar-width:none"
 		aria-label="Questions"
 	>
-		{#each paper.order as id, i (id)}
-			{@const { marked } = paper.of(id)}
-			{@const isAnswered = paper.isAnswered(id)}
-			<button
-				type="button"
-				class="relative h-7 w-7 shrink-0 rounded-md border text-[12px] first:ml-auto last:mr-auto {isAnswered
-					? 'bg-tide border-tide text-on-tide'
-					: 'bg-sheet border-line-strong'} {i === paper.at
-					? 'outline-ochre-mark outline-[2.5px] outline-offset-1'
-					: ''}"
-				aria-label="Question {i + 1}, {isAnswered ? 'answered' : 'blank'}{marked ? ', marked' : ''}"
-				aria-current={i === paper.at ? 'true' : undefined}
-				disabled={!mayJump(i)}
-				onclick={() => onjump(i)}
-			>
-				{i + 1}{#if marked}<span class="bg-ochre-mark absolute inset-x-0 bottom-0 h-1.5 rounded-b-[5px]"></span>{/if}
-			</button>
+		{#each paper.order as id, place (id)}
+			<QuestionNumber
+				{paper}
+				{place}
+				{mayJump}
+				onjump={() => onjump(place)}
+				class="h-7 w-7 shrink-0 rounded-md text-[12px] first:ml-auto last:mr-auto"
+			/>
 		{/each}
 	</nav>
 	<button

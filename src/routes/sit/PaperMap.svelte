@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Paper } from '$player/paper.svelte';
 	import Press from './Press.svelte';
+	import QuestionNumber from './QuestionNumber.svelte';
 
 	type Props = {
 		paper: Paper;
@@ -49,26 +50,16 @@
 		<h3 class="mt-4 text-[16px]">{title}</h3>
 		<p class="mt-1.5 flex flex-wrap gap-1.5">
 			{#each places as place (place)}
-				{@const { marked } = paper.of(paper.order[place])}
-				{@const isAnswered = paper.isAnswered(paper.order[place])}
-				<button
-					type="button"
-					class="relative h-11 w-11 rounded-lg border text-[15px] disabled:opacity-50 {isAnswered
-						? 'bg-tide border-tide text-on-tide'
-						: 'bg-sheet border-line-strong'} {place === paper.at
-						? 'outline-ochre-mark outline-[2.5px] outline-offset-1'
-						: ''}"
-					aria-label="Question {place + 1}, {isAnswered ? 'answered' : 'blank'}{marked ? ', marked' : ''}"
-					aria-current={place === paper.at ? 'true' : undefined}
-					disabled={!mayJump(place)}
-					onclick={() => {
+				<QuestionNumber
+					{paper}
+					{place}
+					{mayJump}
+					onjump={() => {
 						dialog.close();
 						onjump(place);
 					}}
-				>
-					{place + 1}{#if marked}<span class="bg-ochre-mark absolute inset-x-0 bottom-0 h-1.5 rounded-b-[7px]"
-						></span>{/if}
-				</button>
+					class="h-11 w-11 rounded-lg text-[15px] disabled:opacity-50"
+				/>
 			{/each}
 		</p>
 	{/each}
