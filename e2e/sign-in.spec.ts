@@ -45,6 +45,7 @@ test('a passkey is a second step, and enough by itself; recovery codes help once
 	await page.getByTestId('add-passkey').click();
 	await expect(page.getByRole('button', { name: 'Remove' })).toBeVisible();
 	await page.getByTestId('new-codes').click();
+	await page.getByTestId('codes').locator('li').first().waitFor();
 	const [code, other] = await page.getByTestId('codes').locator('li').allInnerTexts();
 	expect(await serious(page), 'how one signs in').toEqual([]);
 	await signOut(page);
