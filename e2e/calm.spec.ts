@@ -81,13 +81,18 @@ test('turning away and carrying over are undone, and the candidate goes on as be
 	await go(page, `/live/${id}`);
 	const theirs = seat(page, 'Inge Brandt');
 	await theirs.click();
+	// What is on their screen can be looked at, without what they answered.
+	await page.getByTestId('on-question').click();
+	const stem = (await candidate.locator('[data-question] legend').innerText()).split('\n').at(-1)!;
+	await expect(page.getByTestId('their-question')).toContainText(stem);
+	await page.getByRole('button', { name: 'Close' }).click();
 	await page.getByRole('button', { name: 'Carry over…' }).click();
 	await page.getByRole('button', { name: 'Unwell' }).click();
 	await page.getByTestId('confirm').click();
 	await expect(candidate.getByRole('heading', { name: 'You will continue another time' })).toBeVisible();
 	await page.keyboard.press('z');
 	await expect(candidate.locator('[data-question]')).toBeVisible();
-	await candidate.getByRole('radio').first().check();
+	await candidate.getByTestId('mark').click();
 	await expect(candidate.getByTestId('saved')).toContainText(/Saved \d/);
 	const kept = await home.read((db) =>
 		db('answer')
