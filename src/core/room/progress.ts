@@ -3,7 +3,7 @@ import { isPastTime, remainingNow, type SeatView } from './view';
 
 /**
  * Somebody at work who gives no answer for longer than reading and thinking explain: three minutes, or twice what the
- * paper leaves for a question where that is more. Whoever has answered everything is reading through it again.
+ * paper leaves for a question where that is more. Those who have answered everything are checking their work.
  */
 const IDLE_MS = 3 * MINUTE;
 const QUESTIONS_OF_THOUGHT = 2;

@@ -13,8 +13,6 @@ becomes of their work.
 		/** The verb on the button that does it. */
 		verb: string;
 		tone?: 'main' | 'danger' | 'grant';
-		/** Where Enter leads at once: to the act, where it can be undone; else to Cancel. A field in the dialog comes first. */
-		begins?: 'act' | 'cancel';
 		busy?: boolean;
 		disabled?: boolean;
 		error?: string | null;
@@ -26,7 +24,6 @@ becomes of their work.
 		title,
 		verb,
 		tone = 'main',
-		begins = tone === 'danger' ? 'cancel' : 'act',
 		busy = false,
 		disabled = false,
 		error = null,
@@ -34,12 +31,17 @@ becomes of their work.
 		children
 	}: Props = $props();
 
-	const NAMES = { act: 'confirm', cancel: 'cancel' };
-	/** The dialog opens with its own idea of where to begin, and is told ours after that. */
+	/**
+	 * Enter leads to the act where it can be undone, else to Cancel; a field in the dialog comes first. The dialog opens with
+	 * its own idea of where to begin, and is told ours after that.
+	 */
 	function begin(body: HTMLElement) {
 		if (body.querySelector('input:not([type=checkbox]), textarea, select')) return;
 		const timer = setTimeout(() =>
-			body.closest('dialog')?.querySelector<HTMLElement>(`[data-testid="${NAMES[begins]}"]`)?.focus()
+			body
+				.closest('dialog')
+				?.querySelector<HTMLElement>(`[data-testid="${tone === 'danger' ? 'cancel' : 'confirm'}"]`)
+				?.focus()
 		);
 		return () => clearTimeout(timer);
 	}

@@ -2,7 +2,7 @@ import { may, sitesWith, type StaffMember } from '$core/access';
 import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
 import { STATE_NAMES, TABLE, type Sitting, type SittingState } from '$core/sitting';
 import { timeAndDate } from '$core/time';
-import { beginningFirst, nearestFirst, whereEveryWord, type Query } from '../db';
+import { beginningFirst, groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
 
 /** Of each kind so many lines are shown; more words find fewer. */
@@ -20,7 +20,7 @@ export async function findAnything(db: Query, staff: StaffMember, text: string, 
 	const [people, sessions] = await Promise.all([peopleBy(db, staff, words), sessionsBy(db, staff, words, now)]);
 	return [
 		...inSessions.slice(0, MOST).map((one) => personLine(one, now)),
-		// Whoever sits today is found in their room; their own page is one line more.
+		// Somebody who sits today is found in their room, and once more with their own page.
 		...people,
 		...sessions
 	];
@@ -143,12 +143,7 @@ async function sessionsBy(db: Query, staff: StaffMember, words: string, now: num
 	const near = (await findSessions(db, query))
 		.filter((session) => may(staff, 'see_session', placeOf(session)))
 		.slice(0, LOOKED_AT);
-	const papers = new Map<string, Session[]>();
-	for (const session of near) {
-		const { title, version } = session.paper;
-		const key = `${title}, version ${version}`;
-		papers.set(key, [...(papers.get(key) ?? []), session]);
-	}
+	const papers = groupBy(near, ({ paper }) => `${paper.title}, version ${paper.version}`);
 	return [
 		...near.slice(0, MOST).map((session): Found => ({
 			kind: 'session',

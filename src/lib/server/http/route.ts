@@ -19,7 +19,7 @@ type Answer = Response | object;
 const MOST_BYTES = { candidate: 16 * 1024, staff: 64 * 1024 };
 /** Where a body names hundreds of people, or holds a whole form with what is written in it. */
 export const LARGE = 512 * 1024;
-/** `audience` and `act`: whose route it is and what it takes, for whoever looks at all of them. */
+/** `audience` and `act`: whose route it is, and what staff must be allowed to do there. Tests read both from every route. */
 type Handler = ((event: RequestEvent) => Promise<Response>) & { audience: Audience; act?: Act };
 
 /**

@@ -12,7 +12,7 @@ const MOST_LANES = 16;
 type Lane = { highest: number; seen: bigint };
 type Counting = { mark: string; lanes: Map<string, Lane> };
 
-/** `right`: with what was signed. `anew`: the signature may be right, but counts under another mark than this one. */
+/** `right`: with what was signed. `anew`: the request counts under an old mark and has to be signed again under this one. */
 export type Checked =
 	{ outcome: 'right'; digest: string; signature: string } | { outcome: 'wrong' } | { outcome: 'anew'; mark: string };
 type Headers = (name: string) => string | null;

@@ -1,5 +1,5 @@
 import type { FormQuestion, Picture } from '$core/paper';
-import { mayBeSent } from '$core/session';
+import { forwardBy, mayBeSent } from '$core/session';
 import type { Query } from '../db';
 import { paperVersion } from '../paper';
 import { formOf } from './begin';
@@ -18,11 +18,11 @@ export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSe
 	const form = (await formOf(db, id))!;
 	const ids = new OwnIds(db, id, form);
 	const { tools, movement } = one.session.rules;
-	const touched: { question_id: string }[] = await db('answer_standing')
-		.where({ sitting_id: id })
-		.select('question_id');
+	// How far somebody has come matters only where they can't come back.
+	const touched: string[] =
+		forwardBy(movement) === null ? [] : await db('answer_standing').where({ sitting_id: id }).pluck('question_id');
 	const places = new Map(form.questions.map((question, place) => [question.id, place]));
-	const reached = touched.map((row) => places.get(row.question_id) ?? 0);
+	const reached = touched.map((questionId) => places.get(questionId) ?? 0);
 	const { from, to } = mayBeSent(movement, form.questions.length, reached);
 	const sent = ids.shown.slice(from, to);
 	const { pictures = {} } = (await paperVersion(db, one.paperId)).content;
