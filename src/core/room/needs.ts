@@ -1,7 +1,7 @@
 import { isInTheRoom } from '../sitting';
 import { MINUTE } from '../time';
-import { apartFromRoom, idleSince } from './progress';
-import { isPastTime, remainingNow, type DoorRefusal, type SeatView } from './view';
+import { idleSince, progressOf, type Progress } from './progress';
+import { remainingNow, type DoorRefusal, type SeatView } from './view';
 
 /** Why somebody needs the proctor. */
 export type NeedKind =
@@ -95,16 +95,21 @@ const BATTERY_LOW = 0.15;
 /** One wrong number is a slip of the finger; the second try may want help. */
 const TRIES_THAT_MATTER = 2;
 
-export type RoomRules = { questions: number; leavingsAllowed: number; limitMinutes: number | null };
+export type RoomRules = { questions: number; leavingsAllowed: number; limitMinutes: number | null; opens: number };
 
 /**
  * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need.
  * Among equals whoever has waited longest comes first, so that the order never flickers.
  */
-export function needsYou(seats: SeatView[], refusals: DoorRefusal[], rules: RoomRules, now: number): Need[] {
-	const apart = apartFromRoom(seats, rules, now);
+export function needsYou(
+	seats: SeatView[],
+	refusals: DoorRefusal[],
+	rules: RoomRules,
+	now: number,
+	progress = progressOf(seats, rules, now)
+): Need[] {
 	return [
-		...seats.flatMap((seat) => needOf(seat, rules, apart, now) ?? []),
+		...seats.flatMap((seat) => needOf(seat, rules, progress.get(seat.id), now) ?? []),
 		...refusals.flatMap((one) => refusedNeed(one, now) ?? [])
 	].sort((a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key));
 }
@@ -141,7 +146,7 @@ function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 	};
 }
 
-function needOf(seat: SeatView, rules: RoomRules, apart: Map<string, 'behind' | 'ahead'>, now: number): Need | null {
+function needOf(seat: SeatView, rules: RoomRules, progress: Progress | undefined, now: number): Need | null {
 	const { questions, leavingsAllowed } = rules;
 	if (seat.movedOn) return null;
 	const need = (
@@ -199,11 +204,13 @@ function needOf(seat: SeatView, rules: RoomRules, apart: Map<string, 'behind' | 
 		return need('time_short', now - TIME_SHORT + remaining, 'ochre', ['minutes', 'hold', 'seen'], {
 			revision: seat.deadline ?? 0
 		});
-	if (isPastTime(seat, now)) return need('past_time', seat.deadline!, 'ochre', ['seen', 'message']);
-	const idle = idleSince(seat, rules, now);
-	if (idle !== null) return need('idle', idle, 'ochre', ['message', 'seen'], { revision: idle });
+	if (progress === 'past_time') return need('past_time', seat.deadline!, 'ochre', ['seen', 'message']);
+	if (progress === 'idle') {
+		const idle = idleSince(seat, rules, now)!;
+		return need('idle', idle, 'ochre', ['message', 'seen'], { revision: idle });
+	}
 	if (seat.battery !== null && seat.battery <= BATTERY_LOW)
 		return need('battery', seat.since, 'ochre', ['seen', 'message'], { revision: Math.ceil(seat.battery * 20) });
-	const place = apart.get(seat.id);
-	return place ? need(place, seat.beganAt ?? seat.since, 'slate', ['seen', 'message']) : null;
+	const isApart = progress === 'behind' || progress === 'ahead';
+	return isApart ? need(progress, seat.beganAt ?? seat.since, 'slate', ['seen', 'message']) : null;
 }

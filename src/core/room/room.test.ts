@@ -69,7 +69,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	movedOn: false,
 	...change
 });
-const RULES = { questions: 24, leavingsAllowed: 2, limitMinutes: 60 };
+const RULES = { questions: 24, leavingsAllowed: 2, limitMinutes: 60, opens: NOW };
 const kinds = (...seats: SeatView[]) => needsYou(seats, [], RULES, NOW).map((need) => need.kind);
 
 describe('who needs the proctor', () => {

@@ -9,7 +9,7 @@ import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
-import { stopCounts } from '$core/time';
+import { stopCounts, unionLength } from '$core/time';
 import { doorOpensAt, findSession, type Session } from '../records';
 import { loadSittings, type Loaded } from '../sitting';
 
@@ -203,11 +203,9 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 /** What losing the connection has cost: the whole of it, and the part that neither the rules nor a proctor gave back. */
 function lostOf({ sitting, session, merge }: Loaded, now: number): SeatView['lost'] {
 	const lost = sitting.stops.filter(({ why }) => why === 'lost');
-	const ms = lost.reduce((sum, stop) => sum + Math.max(0, (stop.to ?? now) - stop.from), 0);
 	const runsOn = lost.filter((stop) => !(stop.counts ?? stopCounts(session.rules.timing.clockStops, stop)));
 	const paidFor = merge.grants.creditsMinutes * 60_000;
-	const unpaid = runsOn.reduce((sum, stop) => sum + Math.max(0, (stop.to ?? now) - stop.from), 0);
-	return { ms, unpaidMs: Math.max(0, unpaid - paidFor) };
+	return { ms: unionLength(lost, 0, now), unpaidMs: Math.max(0, unionLength(runsOn, 0, now) - paidFor) };
 }
 
 /** As short as a seat can show it: `×1.5`, `+25`. */

@@ -197,7 +197,7 @@ describe('a device that signs', () => {
 		// Told, and not told without end.
 		expect(seat.noted).toMatchObject([{ what: 'forged', times: 5 }]);
 		expect(
-			needsYou([seat], [], { questions: 6, leavingsAllowed: 0, limitMinutes: 60 }, house.otium.now())[0]
+			needsYou([seat], [], { questions: 6, leavingsAllowed: 0, limitMinutes: 60, opens: 0 }, house.otium.now())[0]
 		).toMatchObject({
 			kind: 'copied',
 			tone: 'brick'
@@ -243,7 +243,12 @@ describe('a device that signs', () => {
 		await own.come();
 		expect((await seatOf()).noted).toMatchObject([{ what: 'other_address' }, { what: 'signed_in_anew' }]);
 		expect(
-			needsYou([await seatOf()], [], { questions: 6, leavingsAllowed: 0, limitMinutes: 60 }, house.otium.now())
+			needsYou(
+				[await seatOf()],
+				[],
+				{ questions: 6, leavingsAllowed: 0, limitMinutes: 60, opens: 0 },
+				house.otium.now()
+			)
 		).toEqual([]);
 	});
 });

@@ -71,7 +71,7 @@ export class LiveRoom {
 		this.filter === null ? this.all : this.all.filter((seat) => tallyKeyOf(seat) === this.filter)
 	);
 	tally = $derived.by(() => tallyOf(this.all));
-	#allNeeds = $derived.by(() => needsYou(this.all, this.head.refusals, this.head, this.clock.now));
+	#allNeeds = $derived.by(() => needsYou(this.all, this.head.refusals, this.head, this.clock.now, this.progress));
 	/** What stands out about how somebody comes on. */
 	progress = $derived.by(() => progressOf(this.all, this.head, this.clock.now));
 	needs = $derived.by(() => this.#allNeeds.filter((need) => !this.putOff.has(need)));
