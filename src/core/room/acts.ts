@@ -32,12 +32,15 @@ export function reach(kind: CommandKind, seats: SeatView[]): Reach {
 	return { touched, left: seats.filter((seat) => !touched.includes(seat)) };
 }
 
+/** What of a sitting decides which acts would touch it. */
+export type Touchable = Pick<SeatView, 'state' | 'begun' | 'device' | 'onBreak' | 'movedOn'>;
+
 /** What can be done to one candidate now, by the state machine's own table. */
-export function offers(seat: SeatView, role: Extract<Role, 'proctor' | 'coordinator'>): StaffAct[] {
+export function offers(seat: Touchable, role: Extract<Role, 'proctor' | 'coordinator'>): StaffAct[] {
 	return STAFF_ACTS.filter((act) => TABLE[act].who.includes(role) && isTouched(act, seat));
 }
 
-function isTouched(kind: CommandKind, seat: SeatView): boolean {
+function isTouched(kind: CommandKind, seat: Touchable): boolean {
 	if (seat.movedOn || !TABLE[kind].from.includes(seat.state)) return false;
 	switch (kind) {
 		case 'hand_in':

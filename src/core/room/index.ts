@@ -12,7 +12,7 @@ export type { Seats } from './seats';
 export { findByWords } from './find';
 export type { FoundToday } from './find';
 export { offers, reach, STAFF_ACTS } from './acts';
-export type { Reach, StaffAct } from './acts';
+export type { Reach, StaffAct, Touchable } from './acts';
 export { needCounts, needsYou, SETTLED_AT_ONCE } from './needs';
 export type { Need, NeedAct, NeedKind, RoomRules } from './needs';
 export { apartFromRoom, idleSince, lateBy, progressOf } from './progress';

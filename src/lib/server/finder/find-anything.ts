@@ -1,6 +1,7 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
-import { STATE_NAMES, TABLE, type Sitting, type SittingState } from '$core/sitting';
+import { offers, type Touchable } from '$core/room';
+import { breakSince, isInTheRoom, STATE_NAMES, type Sitting, type SittingState } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { beginningFirst, groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
@@ -30,8 +31,7 @@ type InSession = {
 	sittingId: string;
 	name: string;
 	number: string;
-	state: SittingState;
-	begun: boolean;
+	seat: Touchable;
 	session: Session;
 };
 
@@ -75,41 +75,42 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 			sittingId: row.id,
 			name: `${row.given} ${row.family}`,
 			number: row.number,
-			state: row.state as SittingState,
-			begun: (JSON.parse(row.fold) as Sitting).beganAt !== null,
+			seat: touchable(row.state as SittingState, JSON.parse(row.fold)),
 			session: sessions.get(row.session_id)!
 		}))
 		.filter(({ session }) => may(staff, 'see_session', placeOf(session)));
 }
 
-function personLine({ name, number, state, session, sittingId }: InSession, now: number): Found {
+const touchable = (state: SittingState, sitting: Sitting): Touchable => ({
+	state,
+	begun: sitting.beganAt !== null,
+	device: sitting.device?.name ?? null,
+	onBreak: breakSince(sitting) !== null,
+	movedOn: false
+});
+
+function personLine({ name, number, seat, session, sittingId }: InSession, now: number): Found {
 	return {
 		kind: 'person',
 		title: `${name}, ${number}`,
-		detail: `${STATE_NAMES[state]}: ${session.paper.title}, ${session.room.name}, ${whenOf(session, now)}`,
+		detail: `${STATE_NAMES[seat.state]}: ${session.paper.title}, ${session.room.name}, ${whenOf(session, now)}`,
 		href: `/live/${session.id}?seat=${sittingId}`
 	};
 }
 
-const MUST_HAVE_BEGUN: readonly FinderAct[] = ['hand_in', 'set_aside'];
-
 /** The act for each whom it would touch; what is asked before it is done is asked in their room. */
 function actsOn(found: InSession[], staff: StaffMember, act: FinderAct): Found[] {
 	return found
-		.filter(({ session, state, begun }) => {
+		.filter(({ session, seat }) => {
 			const place = placeOf(session);
 			if (!may(staff, 'run_session', place)) return false;
-			if (act === 'minutes' || act === 'message') return ['at_door', 'let_in', 'working', 'on_hold'].includes(state);
-			const row = TABLE[act];
-			if (!(row.who as readonly string[]).includes('proctor') && !may(staff, 'reopen', place)) return false;
-			if (act === 'mark_absent' ? begun : MUST_HAVE_BEGUN.includes(act) && !begun) return false;
-			// A hold takes the place of nothing but a break, which ends by itself.
-			return row.from.includes(state) && !(act === 'hold' && state === 'on_hold');
+			if (act === 'minutes' || act === 'message') return isInTheRoom(seat.state);
+			return offers(seat, may(staff, 'reopen', place) ? 'coordinator' : 'proctor').includes(act);
 		})
-		.map(({ name, number, state, session, sittingId }) => ({
+		.map(({ name, number, seat, session, sittingId }) => ({
 			kind: 'act',
 			title: `${FINDER_VERBS[act][0]} ${name}`,
-			detail: `${number}, ${STATE_NAMES[state].toLowerCase()} in ${session.room.name}`,
+			detail: `${number}, ${STATE_NAMES[seat.state].toLowerCase()} in ${session.room.name}`,
 			href: `/live/${session.id}?seat=${sittingId}&ask=${act}`
 		}));
 }
