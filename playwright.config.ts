@@ -27,6 +27,7 @@ export default defineConfig({
 		launchOptions: LAUNCH,
 		viewport: { width: 1280, height: 800 },
 		locale: 'en-GB',
-		trace: 'retain-on-failure'
+		// Recording every test takes a tenth of the time; whoever fails is tried once more, and that is recorded.
+		trace: 'on-first-retry'
 	}
 });

@@ -20,6 +20,18 @@ describe('the database file', () => {
 		rmSync(dir, { recursive: true });
 	});
 
+	it('a query that ran before sees a column that has joined its table since', async () => {
+		const dir = mkdtempSync(join(tmpdir(), 'otium-db-'));
+		const db = await openDb(join(dir, 'otium.sqlite'));
+		const rows = () => db('meta').where({ key: 'tide' }).select('*');
+		await db('meta').insert({ key: 'tide', value: '4.1' });
+		expect(await rows()).toEqual([{ key: 'tide', value: '4.1' }]);
+		await db.schema.alterTable('meta', (table) => table.text('unit').defaultTo('m'));
+		expect(await rows()).toEqual([{ key: 'tide', value: '4.1', unit: 'm' }]);
+		await db.destroy();
+		rmSync(dir, { recursive: true });
+	});
+
 	it('from a newer version is refused and not touched', async () => {
 		const dir = mkdtempSync(join(tmpdir(), 'otium-db-'));
 		const file = join(dir, 'otium.sqlite');

@@ -3,6 +3,7 @@ import { dirname } from 'node:path';
 import Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
 import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-key';
+import { keepStatements } from './kept-statements';
 import { MIGRATIONS } from './migrations';
 
 export type Db = Knex;
@@ -82,6 +83,7 @@ function configure(connection: Connection, done: (error: Error | null, connectio
 	connection.pragma('foreign_keys = ON');
 	connection.pragma('busy_timeout = 3000');
 	connection.pragma('cache_size = -65536');
+	keepStatements(connection);
 	done(null, connection);
 }
 

@@ -22,7 +22,7 @@ const KEPT = {
 		instead: 'Your earlier answer counts.'
 	},
 	freed_device: {
-		message: 'This exam has moved to another device to another device.',
+		message: 'This exam has moved to another device.',
 		instead: 'These answers are kept with your sitting. Continue on the other device.'
 	}
 };
