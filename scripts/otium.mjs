@@ -1,7 +1,7 @@
 // Finds the command that was asked for and gets ready what it needs. Plain JavaScript without packages: it runs before
 // anything is installed.
 import { spawn } from 'node:child_process';
-import { build, install, installBrowser } from './prepare.mjs';
+import { build, install, installBrowsers } from './prepare.mjs';
 
 /** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
 const COMMANDS = {
@@ -81,7 +81,7 @@ if (rest.includes('--help') || rest.includes('-h')) {
 }
 
 await install();
-if (command.needs.includes('browser') && !rest.includes('unit')) installBrowser();
+if (command.needs.includes('browser') && !rest.includes('unit')) installBrowsers();
 if (command.needs.includes('build')) await build();
 
 const child = spawn(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`, ...rest], { stdio: 'inherit' });

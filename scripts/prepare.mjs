@@ -91,21 +91,31 @@ export async function build() {
 	setStamp('built', wanted);
 }
 
-/** Debian's Chromium, for the tests that drive a real browser. */
-export function installBrowser() {
-	if (existsSync('/usr/bin/chromium')) return;
-	console.log('Installing Chromium for the interface tests.');
+/** What the tests drive, and the package of Debian that has it: three engines, and a screen for the one that needs one. */
+const BROWSERS = {
+	'/usr/bin/chromium': 'chromium',
+	'/usr/bin/firefox-esr': 'firefox-esr',
+	'/usr/bin/WebKitWebDriver': 'webkit2gtk-driver',
+	'/usr/bin/Xvfb': 'xvfb'
+};
+
+/** Debian's browsers, for the tests that drive a real one. */
+export function installBrowsers() {
+	const missing = Object.entries(BROWSERS).filter(([file]) => !existsSync(file));
+	if (missing.length === 0) return;
+	console.log('Installing browsers for the interface tests.');
 	const sudo = process.getuid?.() === 0 ? [] : ['sudo'];
 	try {
 		for (const args of [
 			['apt-get', 'update'],
-			['apt-get', 'install', '-y', '--no-install-recommends', 'chromium']
+			['apt-get', 'install', '-y', '--no-install-recommends', ...missing.map(([, name]) => name)]
 		]) {
 			const [command, ...rest] = [...sudo, ...args];
 			execFileSync(command, rest, { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
 		}
 	} catch {
-		console.error('Chromium could not be installed. On another system, put one at /usr/bin/chromium and try again.');
+		const files = missing.map(([file]) => file).join(', ');
+		console.error(`The browsers could not be installed. On another system, put them at ${files} and try again.`);
 		process.exit(1);
 	}
 }
