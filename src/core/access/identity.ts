@@ -20,6 +20,11 @@ export function foldName(name: string): string {
 		.replace(/[^\p{L}\p{N}]/gu, '');
 }
 
+/** Whether two given names are the same, however they were typed; somebody may have none. */
+export function sameGiven(a: string, b: string): boolean {
+	return foldName(a) === foldName(b);
+}
+
 /** Whether two names are the same person's, however they were typed. */
 export function sameName(a: string, b: string): boolean {
 	const folded = foldName(a);

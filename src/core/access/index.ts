@@ -11,7 +11,7 @@ export {
 	SLIP_LENGTH,
 	slipCodeFrom
 } from './door-code';
-export { foldName, foldNumber, sameName } from './identity';
+export { foldName, foldNumber, sameGiven, sameName } from './identity';
 export { ENTRY_REFUSALS, judgeEntry } from './entry';
 export type { Entry, EntryRefusal } from './entry';
 export { ACT_WORDS, ACTS, holds, may, mayAnywhere, ROLE_NAMES, rolesFor, sitesWith, STAFF_ROLES } from './permission';

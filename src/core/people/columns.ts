@@ -129,7 +129,7 @@ function readPerson(
 		complain(key, `“${text.slice(0, 30)}” is a formula. Put the value itself there.`);
 		return '';
 	};
-	const needed = (key: 'number' | 'given' | 'family'): string => {
+	const needed = (key: 'number' | 'family'): string => {
 		const before = problems.length;
 		const text = cell(key) ?? '';
 		if (text === '' && problems.length === before) complain(key, `${COLUMNS[key].name} is empty. Fill it in.`);
@@ -139,7 +139,8 @@ function readPerson(
 	const entry: PersonEntry = {
 		line: row.line,
 		number: needed('number'),
-		given: needed('given'),
+		// Somebody may have one name alone.
+		given: cell('given') ?? '',
 		family: needed('family')
 	};
 	if (entry.number !== '' && foldNumber(entry.number) === '') complain('number', 'The number has no letter or digit.');

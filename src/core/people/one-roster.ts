@@ -185,12 +185,12 @@ function peopleOf(tables: Record<FileName, Record1[]>, known: KnownPerson[], sch
 			leaves: isDeleted(row) || row.get('enabledUser').toLowerCase() === 'false',
 			...(isDelta && !groups.has(id) ? {} : { groups: [...groupsOf(id)] })
 		};
-		if (foldName(entry.number) && entry.given && entry.family) people.entries.push(entry);
+		if (foldName(entry.number) && entry.family) people.entries.push(entry);
 		else
 			people.problems.push({
 				line: row.line,
 				field: 'users.csv',
-				message: 'identifier or username, givenName and familyName are needed.'
+				message: 'identifier or username, and familyName, are needed.'
 			});
 	}
 	for (const [id, names] of groups) {

@@ -1,5 +1,6 @@
 import { foldName, foldNumber } from '../access';
 import type { RowProblem } from '../formats';
+import { fullName } from '../names';
 import type { Display, KnownPerson, People, PersonEntry } from './person';
 
 export type ImportOptions = {
@@ -86,10 +87,6 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 		)
 			plan.missing.push(person);
 	return plan;
-}
-
-function fullName(person: { given: string; family: string }): string {
-	return `${person.given} ${person.family}`;
 }
 
 function unknownGroup(name: string, groups: string[]): string {

@@ -1,3 +1,4 @@
+import { isolated } from '../names';
 import { localTime, longDate, MINUTE, zoneName } from '../time';
 import type { SessionFacts } from './facts';
 import { KIND_NAMES } from './rules';
@@ -22,9 +23,9 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		strong(people(facts.candidates)),
 		plain(whose(facts.groups)),
 		plain(facts.candidates === 1 ? ' sits ' : ' sit '),
-		strong(facts.paper.title),
+		strong(isolated(facts.paper.title)),
 		plain(` (version ${facts.paper.version}) in the `),
-		strong(facts.room.name),
+		strong(isolated(facts.room.name)),
 		plain(' on '),
 		strong(longDate(opens, facts.zone, now)),
 		plain(' at '),
@@ -46,7 +47,7 @@ function people(count: number): string {
 
 function whose(groups: SessionFacts['groups']): string {
 	if (groups.length === 0) return '';
-	const names = groups.map((group) => group.name);
+	const names = groups.map((group) => isolated(group.name));
 	const last = names.pop()!;
 	return ` of ${names.length > 0 ? `${names.join(', ')} and ` : ''}${last}`;
 }

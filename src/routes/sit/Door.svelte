@@ -165,7 +165,7 @@
 						mono
 						bind:value={number}
 					/>{/if}
-				{#if asks === 'names'}<Entry label="Given name" name="given" most={120} bind:value={given} />{/if}
+				{#if asks === 'names'}<Entry label="Given name" name="given" most={120} optional bind:value={given} />{/if}
 				<Entry label="Family name" name="family" most={120} bind:value={family} />
 			{/if}
 			{#if asks === 'names' && !isSlip}

@@ -1,6 +1,7 @@
 import { addUp, type Ledger } from '$core/closing';
 import { countingScore, type Reached } from '$core/attempts';
 import { markForm, type Score } from '$core/marking';
+import { fullName } from '$core/names';
 import type { Form } from '$core/paper';
 import type { Sitting, SittingState } from '$core/sitting';
 import { heldBack, standingAnswers } from '../answers';
@@ -109,7 +110,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 		return {
 			sittingId: row.sitting_id,
 			number: row.number,
-			name: `${row.given} ${row.family}`,
+			name: fullName(row),
 			seat: row.seat,
 			state,
 			answered: row.answered ?? 0,

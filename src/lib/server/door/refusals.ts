@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { fullName } from '$core/names';
 import type { DoorRefusal } from '$core/room';
 import { perHouse, transact, type Query } from '../db';
 import type { House } from '../house';
@@ -175,10 +176,7 @@ export async function openRefusals(db: Query, sessionId: string, now: number): P
 			at: isMore ? at! : row.at,
 			waitsUntil: isMore ? waitsUntil! : row.waits_until,
 			sittingId: row.sitting_id,
-			candidate:
-				row.candidate_id === null
-					? null
-					: { id: row.candidate_id, name: `${row.given} ${row.family}`, number: row.number! }
+			candidate: row.candidate_id === null ? null : { id: row.candidate_id, name: fullName(row), number: row.number! }
 		};
 	});
 }

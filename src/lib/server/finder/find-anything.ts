@@ -1,5 +1,6 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
+import { fullName } from '$core/names';
 import { offers, type Touchable } from '$core/room';
 import { breakSince, isInTheRoom, STATE_NAMES, type Sitting, type SittingState } from '$core/sitting';
 import { timeAndDate } from '$core/time';
@@ -73,7 +74,7 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 	return rows
 		.map((row) => ({
 			sittingId: row.id,
-			name: `${row.given} ${row.family}`,
+			name: fullName(row),
 			number: row.number,
 			seat: touchable(row.state as SittingState, JSON.parse(row.fold)),
 			session: sessions.get(row.session_id)!
@@ -130,7 +131,7 @@ async function peopleBy(db: Query, staff: StaffMember, words: string): Promise<F
 	const rows: Record<string, string>[] = await query;
 	return rows.map((row) => ({
 		kind: 'person',
-		title: `${row.given} ${row.family}, ${row.number}`,
+		title: `${fullName(row)}, ${row.number}`,
 		detail: `Their page: details, timetable, accommodations. ${row.group}`,
 		href: `/prepare/people/${row.id}`
 	}));

@@ -1,5 +1,6 @@
 import { may, type StaffMember } from '$core/access';
 import { effectInWords, expectedEnd, grantInWords } from '$core/grants';
+import { fullName } from '$core/names';
 import { isUnfinished, type SittingState } from '$core/sitting';
 import { localDate } from '$core/time';
 import type { Query } from '../db';
@@ -57,7 +58,7 @@ export function toLine(one: Loaded, now: number): GrantLine {
 	return {
 		sittingId: sitting.id,
 		candidateId: candidate.id,
-		name: `${candidate.given} ${candidate.family}`,
+		name: fullName(candidate),
 		number: candidate.number,
 		session: { id: session.id, name: session.name, zone },
 		state: sitting.state,

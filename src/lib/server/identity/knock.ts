@@ -7,6 +7,7 @@ import {
 	type EntryRefusal,
 	type ProvenClient
 } from '$core/access';
+import { fullName } from '$core/names';
 import type { Recognised } from '$core/room';
 import { refusal } from '$core/sitting';
 import { noteRefusal, type Refused } from '../door';
@@ -124,7 +125,7 @@ async function recogniseAtDoor(
 		ok: true,
 		person: {
 			note,
-			name: `${found.given} ${found.family}`,
+			name: fullName(found),
 			number: found.number,
 			paper: session.paper.title,
 			room: session.room.name,

@@ -1,4 +1,4 @@
-import { ENTRY_REFUSALS, foldNumber, isTurningCode, readDoorCode, sameName, sameSecret } from '$core/access';
+import { ENTRY_REFUSALS, foldNumber, isTurningCode, readDoorCode, sameGiven, sameName, sameSecret } from '$core/access';
 import { refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { markOf, type Query } from '../db';
@@ -55,8 +55,8 @@ export async function recognise(db: Query, session: Session, typed: Identity): P
 			one.birth !== null &&
 			one.birth.slice(5) === typed.birthday!.split('-').reverse().join('-') &&
 			// Whoever writes their names the other way round is the same person.
-			((sameName(one.given, typed.given!) && sameName(one.family, typed.family)) ||
-				(sameName(one.given, typed.family) && sameName(one.family, typed.given!)))
+			((sameGiven(one.given, typed.given ?? '') && sameName(one.family, typed.family)) ||
+				(sameName(one.given, typed.family) && sameName(one.family, typed.given ?? '')))
 	);
 	return fitting.length === 1 ? fitting[0] : undefined;
 }

@@ -1,6 +1,7 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Incident, IncidentKind } from '$core/incident';
+import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { giveGrant, withdrawGrant } from '../grants';
@@ -152,7 +153,7 @@ export async function incidentsOf(db: Query, sessionId: string, sittingId?: stri
 		minutes: row.minutes,
 		people: people
 			.filter((person) => person.incident_id === row.id)
-			.map((person) => ({ sittingId: person.sitting_id, name: `${person.given} ${person.family}` })),
+			.map((person) => ({ sittingId: person.sitting_id, name: fullName(person) })),
 		attachment: row.attachment_name,
 		toldBy: row.teller ?? row.told_by,
 		toldAt: row.told_at

@@ -1,3 +1,4 @@
+import { fullName } from '$core/names';
 import { findByWords, type FoundToday } from '$core/room';
 import { sameLocalDay } from '$core/time';
 import type { Query } from '../db';
@@ -40,7 +41,7 @@ export async function findToday(db: Query, session: Session, text: string): Prom
 	const found = findByWords(
 		rows
 			.filter((row) => sameLocalDay(row.opens, opens, session.site.zone))
-			.map(({ given, family, ...row }) => ({ ...row, name: `${given} ${family}` })),
+			.map(({ given, family, ...row }) => ({ ...row, name: fullName({ given, family }) })),
 		text,
 		(row) => [row.name, row.number, row.group]
 	);

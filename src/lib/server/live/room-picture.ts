@@ -1,4 +1,5 @@
 import { turningCode, turnsAt } from '$core/access';
+import { fullName } from '$core/names';
 import { NOTHING_TOLD, type RoomHead, type SeatView, type Told } from '$core/room';
 import { breakSince, type SittingState } from '$core/sitting';
 import { giveWay } from '../event-loop';
@@ -158,7 +159,7 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 	return {
 		id: sitting.id,
 		number: candidate.number,
-		name: `${candidate.given} ${candidate.family}`,
+		name: fullName(candidate),
 		seat: place.seat,
 		state: movedOn ? (place.outcome ?? 'carried_over') : sitting.state,
 		heldFrom: sitting.heldFrom,

@@ -1,3 +1,4 @@
+import { fullName } from '$core/names';
 import type { SittingPicture } from '$core/room';
 import { markingInWords } from '$core/marking';
 import { forwardBy } from '$core/session';
@@ -28,7 +29,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		state: sitting.state,
 		epoch: sitting.device?.epoch ?? null,
 		begun: sitting.beganAt !== null,
-		candidate: { name: `${candidate.given} ${candidate.family}`, number: candidate.number, seat: roster?.seat ?? null },
+		candidate: { name: fullName(candidate), number: candidate.number, seat: roster?.seat ?? null },
 		paper: { title, questions, points },
 		session: {
 			kind: session.kind,

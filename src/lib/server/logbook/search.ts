@@ -1,5 +1,6 @@
 import type { LogLine } from '$core/logbook';
 import { whereEveryWord, type Query } from '../db';
+import { fullName } from '$core/names';
 import type { Entry } from './logbook';
 
 export type LogSearch = {
@@ -49,7 +50,7 @@ export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLi
 	]);
 	const rows = (await query) as (Entry & Record<'session' | 'given' | 'family' | 'number' | 'staff', string | null>)[];
 	return rows.map((row) => {
-		const candidate = row.number ? `${row.given} ${row.family} (${row.number})` : null;
+		const candidate = row.number ? `${fullName(row)} (${row.number})` : null;
 		return {
 			seq: row.seq,
 			at: row.at,

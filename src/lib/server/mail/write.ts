@@ -13,6 +13,7 @@ import {
 	type Told,
 	type ToldChange
 } from '$core/mail';
+import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, lastEntryOf, lastsUntil, localTime, longDate, zoneName } from '$core/time';
 import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
@@ -141,7 +142,7 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 				window: { from: window.opens, to: lastsUntil(session.rules.timing, window) },
 				facts: {
 					...common(session, window.opens, now),
-					name: `${one.candidate.given} ${one.candidate.family}`,
+					name: fullName(one.candidate),
 					number: one.candidate.number,
 					seat: seatOf.get(one.sitting.id) ?? 'as told',
 					// Their own time and window, not the session's.

@@ -1,5 +1,6 @@
 import type { StaffMember } from '$core/access';
 import { whereEveryWord, type Query } from '../db';
+import { fullName } from '$core/names';
 import { coordinatedSites } from '../session';
 
 /** A candidate as lists show them: always with full name and number, so that two who are alike are told apart. */
@@ -76,7 +77,7 @@ export async function findPeople(
 		people: rows.map((row) => ({
 			id: row.id as string,
 			number: row.number as string,
-			name: `${row.given} ${row.family}`,
+			name: fullName(row),
 			group: row.group as string,
 			groups: members
 				.filter((one) => one.candidate_id === row.id)
@@ -96,5 +97,5 @@ export async function peopleById(db: Query, ids: string[]): Promise<{ id: string
 		.whereIn('id', ids)
 		.orderBy(['family', 'given'])
 		.select('id', 'given', 'family', 'number');
-	return rows.map(({ id, given, family, number }) => ({ id, name: `${given} ${family}`, number }));
+	return rows.map((row) => ({ id: row.id, name: fullName(row), number: row.number }));
 }

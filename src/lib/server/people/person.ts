@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import type { Busy } from '$core/formats';
 import { grantInWords } from '$core/grants';
 import { foldNumber } from '$core/access';
+import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
@@ -15,6 +16,8 @@ import { readTimetable } from './read';
 export type Person = {
 	id: string;
 	number: string;
+	/** As it is read. */
+	name: string;
 	given: string;
 	family: string;
 	email: string | null;
@@ -59,6 +62,7 @@ export async function findPerson(db: Query, id: string, now: number): Promise<Pe
 	return {
 		id,
 		number: row.number,
+		name: fullName(row),
 		given: row.given,
 		family: row.family,
 		email: row.email,
@@ -132,7 +136,7 @@ export async function changePerson(otium: Writing, by: Actor, id: string, change
 		if (namesake) {
 			// Who sits at another site is not told by guessing numbers.
 			const isNear = namesake.site_id === (await siteOfCandidate(trx, id));
-			const whose = isNear ? `${namesake.given} ${namesake.family}’s number` : 'taken';
+			const whose = isNear ? `${fullName(namesake)}’s number` : 'taken';
 			return { ok: false, field: 'number', message: `${change.number} is ${whose} already.` };
 		}
 		if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };
@@ -144,7 +148,7 @@ export async function changePerson(otium: Writing, by: Actor, id: string, change
 			.update({ ...columns, number_folded: folded, group_id: home, left_at: left ? (before.left_at ?? now) : null });
 		await trx('group_member').where({ candidate_id: id }).delete();
 		await trx('group_member').insert(groupIds.map((group_id) => ({ candidate_id: id, group_id })));
-		const body = { number: change.number, name: `${change.given} ${change.family}`, left };
+		const body = { number: change.number, name: fullName(change), left };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'person_changed', body }]);
 		return { ok: true };
 	});

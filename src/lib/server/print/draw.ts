@@ -1,14 +1,30 @@
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import type { TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { offer } from '../thread';
+import { inOtherScripts } from './other-scripts';
 
 const require = createRequire(import.meta.url);
 const pdfmake: typeof import('pdfmake') = require('pdfmake');
 const fonts = join(dirname(require.resolve('pdfmake/package.json')), 'fonts', 'Roboto');
 const font = (file: string) => join(fonts, `Roboto-${file}.ttf`);
+/** Neither script leans. */
+const noto = (script: string, weight: number) =>
+	join(
+		dirname(require.resolve(`@fontsource/noto-sans-${script}/package.json`)),
+		'files',
+		`noto-sans-${script}-${script}-${weight}-normal.woff`
+	);
+const family = (script: string) => ({
+	normal: noto(script, 400),
+	bold: noto(script, 700),
+	italics: noto(script, 400),
+	bolditalics: noto(script, 700)
+});
+const others = { Hebrew: family('hebrew'), Arabic: family('arabic') };
 
 pdfmake.setFonts({
+	...others,
 	Roboto: {
 		normal: font('Regular'),
 		bold: font('Medium'),
@@ -18,7 +34,8 @@ pdfmake.setFonts({
 });
 // A document names nothing to be fetched, and what somebody wrote into a name must not make it fetch.
 pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.startsWith(fonts));
+const known = new Set(Object.values(others).flatMap((one) => Object.values(one)));
+pdfmake.setLocalAccessPolicy((path) => path.startsWith(fonts) || known.has(path));
 const grey = () => '#cfc6b0';
 const dashed = () => ({ dash: { length: 3 } });
 pdfmake.setTableLayouts({ cutLines: { hLineColor: grey, vLineColor: grey, hLineStyle: dashed, vLineStyle: dashed } });
@@ -33,12 +50,13 @@ const tasks = {
 			defaultStyle: { font: 'Roboto', fontSize: 10.5, lineHeight: 1.2 },
 			styles: { title: { fontSize: 19, bold: true }, quiet: { color: '#5a6660' }, code: { fontSize: 17, bold: true } },
 			footer: (page, pages) => ({
-				text: `${title} · ${page} of ${pages}`,
+				text: inOtherScripts([`${title} · ${page} of ${pages}`]) as Content[],
 				alignment: 'center',
 				color: '#5a6660',
 				fontSize: 8.5
 			}),
-			...document
+			...document,
+			content: inOtherScripts(document.content) as TDocumentDefinitions['content']
 		});
 		return new Uint8Array(await drawn.getBuffer());
 	}

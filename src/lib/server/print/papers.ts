@@ -72,7 +72,7 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 		)
 		.map((one) => ({
 			sittingId: one.sitting.id,
-			name: `${one.candidate.family}, ${one.candidate.given}`,
+			name: [one.candidate.family, one.candidate.given].filter(Boolean).join(', '),
 			number: one.candidate.number,
 			seat: seatOf.get(one.sitting.id) ?? null,
 			minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,

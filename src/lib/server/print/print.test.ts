@@ -38,6 +38,20 @@ describe('prints, read back by pdf.js', () => {
 		expect(text).toContain('Tuesday 8 December');
 	});
 
+	it('a name of another script is drawn, in its own font and its own order', async () => {
+		await house.otium.db('candidate').where({ id: 'can1' }).update({ given: 'هند', family: 'بنت عمر' });
+		await house.otium.db('candidate').where({ id: 'can2' }).update({ given: 'שירה', family: 'בן־דוד' });
+		// Letters as they are drawn, in whatever order and form: pdf.js reads Arabic from its glyphs.
+		const lettersOf = (words: string) => [...words.normalize('NFKC').replace(/\P{L}/gu, '')].sort().join('');
+		const text = (await pagesOf('register')).join(' ');
+		for (const [others, names] of [
+			[/\P{Script=Arabic}/gu, 'هند بنت عمر'],
+			[/\P{Script=Hebrew}/gu, 'שירה בן־דוד']
+		] as const)
+			expect(lettersOf(text.replace(others, ''))).toBe(lettersOf(names));
+		expect(text).not.toMatch(/[\u2066-\u2069]/);
+	});
+
 	it('slips: one each with a code that opens the door to them alone, the same at every printing', async () => {
 		const text = (await pagesOf('slips')).join(' ');
 		const codes = text.match(/\b[0-9A-Z]{4}-[0-9A-Z]{3}-[0-9A-Z]{3}\b/g)!;

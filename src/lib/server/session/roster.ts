@@ -1,3 +1,4 @@
+import { fullName } from '$core/names';
 import { isUnfinished, type Sitting, type SittingState } from '$core/sitting';
 import { nextAttempt, type NextAttempt } from '$core/attempts';
 import type { AttemptRules, SessionKind } from '$core/session';
@@ -101,7 +102,7 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 			// A further attempt is a sitting of its own.
 			sittingId: here.has(row) || (counts && !further(row)?.ok) ? row.sitting_id : null,
 			attempt: (row.attempt ?? 0) + 1,
-			name: `${row.given} ${row.family}`,
+			name: fullName(row),
 			language: row.language,
 			birth: row.birth,
 			email: row.email
@@ -190,7 +191,7 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 
 function leftOut(rows: Row[], why: (row: Row) => string): string[] {
 	const byReason = new Map<string, string[]>();
-	for (const row of rows) byReason.set(why(row), [...(byReason.get(why(row)) ?? []), `${row.given} ${row.family}`]);
+	for (const row of rows) byReason.set(why(row), [...(byReason.get(why(row)) ?? []), fullName(row)]);
 	return [...byReason].map(([reason, names]) => `Left out, ${reason}: ${listed(names)}.`);
 }
 

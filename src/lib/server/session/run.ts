@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { commandsForFate, fateAtEnd, type EndingFate, type EndingLine } from '$core/closing';
+import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -95,7 +96,7 @@ export function showDoorCodeTo(otium: Acting, sessionId: string, by: Actor, hidd
 export async function foreseeEnding(db: Query, sessionId: string, now: number): Promise<EndingLine[]> {
 	return (await here(db, sessionId, now)).map((one) => ({
 		sittingId: one.sitting.id,
-		name: `${one.candidate.given} ${one.candidate.family}`,
+		name: fullName(one.candidate),
 		number: one.candidate.number,
 		fate: fateOf(one, now),
 		answered: one.answered

@@ -1,5 +1,6 @@
 import { may, type StaffMember } from '$core/access';
 import { expectedEnd } from '$core/grants';
+import { fullName } from '$core/names';
 import { tallyOf, type SeatView, type TallyKey } from '$core/room';
 import { usableSeats } from '$core/seating';
 import type { ReadyLine, SentencePart } from '$core/session';
@@ -197,7 +198,7 @@ async function carriedOver(db: Query, staff: StaffMember, now: number): Promise<
 	const ids: string[] = await db('sitting').where({ state: 'carried_over', counts: 1 }).pluck('id');
 	const loaded = (await loadSittings(db, ids, now)).filter((one) => may(staff, 'see_session', placeOf(one.session)));
 	return loaded.map((one) => ({
-		name: `${one.candidate.given} ${one.candidate.family}`,
+		name: fullName(one.candidate),
 		paper: one.session.paper.title,
 		answered: one.answered,
 		minutesLeft: one.reckoning.remaining === null ? null : Math.ceil(one.reckoning.remaining / MINUTE),

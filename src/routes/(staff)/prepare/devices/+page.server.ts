@@ -1,4 +1,5 @@
 import { may } from '$core/access';
+import { fullName } from '$core/names';
 import { requireStaff } from '$lib/server/http';
 import { findSession, findSessions, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
@@ -61,7 +62,7 @@ export const load: PageServerLoad = async (event) => {
 		people: [...last.values()].map((row) => ({
 			id: row.id,
 			number: row.number,
-			name: `${row.given} ${row.family}`,
+			name: fullName(row),
 			check:
 				row.at === null
 					? null

@@ -1,5 +1,6 @@
 import { download, inSession, route } from '$lib/server/http';
 import { writeCsv } from '$core/formats';
+import { plainName } from '$core/names';
 import { transact } from '$lib/server/db';
 import { appendToLogbook } from '$lib/server/logbook';
 import { slipsFor } from '$lib/server/session';
@@ -10,7 +11,7 @@ type Row = { number: string; given: string; family: string; email: string | null
 export const GET = route(inSession('prepare'), async ({ otium, session, by, url }) => {
 	const fields: Record<string, { name: string; of: (row: Row) => string }> = {
 		number: { name: 'Number', of: (row) => row.number },
-		name: { name: 'Name', of: (row) => `${row.given} ${row.family}` },
+		name: { name: 'Name', of: (row) => plainName(row) },
 		email: { name: 'E-mail', of: (row) => row.email ?? '' },
 		address: { name: 'Personal address', of: (row) => (row.code ? `${url.origin}/sit?code=${row.code}` : '') }
 	};

@@ -123,15 +123,15 @@
 	}
 </script>
 
-<svelte:head><title>{person.given} {person.family} · Otium</title></svelte:head>
+<svelte:head><title>{person.name} · Otium</title></svelte:head>
 <main class="mx-auto max-w-6xl px-6 py-6">
 	<div class="flex flex-wrap items-center gap-3">
 		{#if person.photo}<img
 				src="{path}/photo?{photoTurn}"
-				alt="{person.given} {person.family}"
+				alt={person.name}
 				class="border-line h-16 w-14 rounded-xl border object-cover"
 			/>{/if}
-		<h1 class="text-[28px]">{person.given} {person.family}</h1>
+		<h1 class="text-[28px]">{person.name}</h1>
 		<span class="font-mono text-[17px]">{person.number}</span>
 		<span class="text-ink-2">{person.site.name}</span>
 		{#if person.left}<span class="bg-ochre-ground text-ochre rounded-full px-3 py-0.5 text-[14px]"
@@ -317,7 +317,7 @@
 	>
 		<p>
 			{person.given}
-			{person.family}, {person.number}, no longer has it from now on, also in a session that is running. It stays in the
+			{person.name}, {person.number}, no longer has it from now on, also in a session that is running. It stays in the
 			record.
 		</p>
 	</Ask>

@@ -15,7 +15,7 @@ const Asked = z.discriminatedUnion('act', [
 		act: z.literal('change'),
 		change: z.object({
 			number: text(120).min(1, 'A number is needed.'),
-			given: text(120).min(1, 'A given name is needed.'),
+			given: text(120),
 			family: text(120).min(1, 'A family name is needed.'),
 			email: optional(200).refine((value) => value === null || isEmailAddress(value), 'This is no e-mail address.'),
 			birth: optional(10).refine(

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { fullName } from '$core/names';
 import { COLUMNS, MOST_BYTES, type CheckedFile, type ColumnKey } from '$core/people';
 import { fail } from '$core/problem';
 import { isUnavailable } from '$lib/server/db';
@@ -34,7 +35,7 @@ const SHOWN = 200;
 
 function shorten({ plan, sha256: _, ...checked }: Checked): CheckedFile {
 	const { add, change, missing, problems, newGroups, same } = plan;
-	const named = (one: { number: string; given: string; family: string }) => `${one.given} ${one.family}, ${one.number}`;
+	const named = (one: { number: string; given: string; family: string }) => `${fullName(one)}, ${one.number}`;
 	return {
 		...checked,
 		counts: {

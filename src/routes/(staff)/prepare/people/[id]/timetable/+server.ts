@@ -1,4 +1,5 @@
 import { writeCalendar } from '$core/formats';
+import { plainName } from '$core/names';
 import { fail } from '$core/problem';
 import { lastsUntil } from '$core/time';
 import { download, orRefuse, personFor, route, staff } from '$lib/server/http';
@@ -34,7 +35,7 @@ export const GET = route(staff('prepare'), async ({ params, otium, staff }) => {
 		description: ''
 	}));
 	return download(
-		`${person.given} ${person.family}.ics`,
+		`${plainName(person)}.ics`,
 		'text/calendar; charset=utf-8',
 		writeCalendar('Otium', entries, otium.now())
 	);

@@ -1,0 +1,2 @@
+export { fullName, plainName } from './full-name';
+export { isolated } from './isolated';

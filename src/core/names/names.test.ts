@@ -1,0 +1,21 @@
+import { describe, expect, it } from 'vitest';
+import { fullName, isolated, plainName } from '.';
+
+describe('a name in a sentence', () => {
+	it('is isolated when it runs right to left, and left alone otherwise', () => {
+		// U+2068 and U+2069: first strong isolate, pop directional isolate (UAX #9, 2.4).
+		expect(isolated('هند')).toBe('\u2068هند\u2069');
+		expect(isolated('Watch משמרת')).toBe('\u2068Watch משמרת\u2069');
+		for (const name of ['Rook', 'Ó Rook', '李小龍', 'Иванова', 'श्रीमती', '']) expect(isolated(name)).toBe(name);
+	});
+
+	it('is given and family name, or the one that there is', () => {
+		expect(fullName({ given: 'Tobias', family: 'Rook' })).toBe('Tobias Rook');
+		expect(fullName({ given: '', family: 'Arunika' })).toBe('Arunika');
+		expect(fullName({ given: 'שירה', family: 'בן־דוד' })).toBe('\u2068שירה בן־דוד\u2069');
+	});
+
+	it('is plain in a file that another program reads', () => {
+		expect(plainName({ given: 'שירה', family: 'בן־דוד' })).toBe('שירה בן־דוד');
+	});
+});
