@@ -152,6 +152,71 @@ test('anything is found by Ctrl+K and done by keys alone', async ({ browser }) =
 	await expect(proctor.getByTestId('found-anything')).not.toContainText('Their page');
 });
 
+test('a page of before an update says so, and loads again with what was entered', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await page.clock.install();
+	await page.route('**/_app/version.json', (route) => route.fulfill({ json: { version: 'a later one' } }));
+	await go(page, '/logbook');
+	await page.getByRole('searchbox').or(page.getByRole('textbox')).first().fill('Cecily');
+	await page.clock.runFor(61_000);
+	await expect(page.getByText('Otium has been updated.')).toBeVisible();
+	await page.getByRole('button', { name: 'Load again' }).click();
+	await expect(page.locator('[data-ready=true]').first()).toBeVisible();
+	await expect(page.getByRole('searchbox').or(page.getByRole('textbox')).first()).toHaveValue('Cecily');
+});
+
+test('the script is read beside the room, an alarm holds all and one press lets all go on', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, `/live/${(await home.session(WATCH_A)).id}`);
+	await page.getByText('When something goes wrong').click();
+	await expect(page.getByTestId('script')).toContainText('Hold all, leave, and resume all when you are back.');
+	await page.getByTestId('hold-all').click();
+	await page.getByRole('dialog').getByLabel('Why').fill('Alarm');
+	await page.getByTestId('confirm').click();
+	await expect(page.getByTestId('hold-all')).toHaveText(/Resume all \d\d/);
+	await page.getByTestId('hold-all').click();
+	await expect(page.getByTestId('hold-all')).toHaveText('Hold all');
+});
+
+test('the minutes of a lost connection are told, and one press gives them back', async ({ browser }) => {
+	await home.moveTo('09:50');
+	const page = await home.staff(browser);
+	await go(page, `/live/${(await home.session(WATCH_A)).id}`);
+	await seat(page, 'Zeb Thorne').click();
+	await expect(page.getByTestId('lost')).toContainText('Connection lost for');
+	await page.getByTestId('give-back').click();
+	await expect(page.getByTestId('notices')).toContainText('Zeb Thorne');
+	await expect(page.getByTestId('give-back')).toHaveCount(0);
+});
+
+test('a proctor walks about with a phone: today, the room, who needs them and one candidate', async ({ browser }) => {
+	const page = await home.staff(browser, 'dunmore', { viewport: { width: 390, height: 844 }, hasTouch: true });
+	const fits = async (what: string) => {
+		expect(await page.evaluate(() => document.documentElement.scrollWidth), what).toBeLessThanOrEqual(390);
+		// As WCAG 2.2, 2.5.8 (AA) asks: at least 24 px each way for whatever is pressed, but links inside a sentence.
+		const small = await page.evaluate(() =>
+			[...document.querySelectorAll<HTMLElement>('button, [role=button], select, summary')]
+				.filter((element) => element.checkVisibility())
+				.map((element) => ({ name: element.innerText || element.ariaLabel, box: element.getBoundingClientRect() }))
+				.filter(({ box }) => box.width > 0 && (box.width < 24 || box.height < 24))
+				.map(({ name }) => name)
+		);
+		expect(small, what).toEqual([]);
+	};
+	await go(page, '/');
+	await fits('today');
+	await go(page, `/live/${(await home.session(WATCH_A)).id}`);
+	await expect(page.getByTestId('needs')).toBeVisible();
+	await fits('needs you');
+	await page.getByRole('button', { name: /^Room/ }).tap();
+	await page.locator('main').getByText('Zeb Thorne').tap();
+	await expect(page.getByRole('heading', { name: 'Zeb Thorne' })).toBeVisible();
+	await fits('one candidate');
+	await page.getByRole('button', { name: 'Free device' }).tap();
+	await expect(page.getByRole('dialog')).toBeVisible();
+	await fits('a dialog');
+});
+
 test('a candidate’s question has the room on a phone, and a long paper keeps its foot to one line', async ({
 	browser
 }) => {

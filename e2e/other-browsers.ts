@@ -83,7 +83,11 @@ export async function webkit(): Promise<OtherBrowser> {
 				await find(css).sendKeys(text);
 			},
 			press: (css) => find(css).click(),
-			key: (key) => driver.actions().sendKeys(key === 'Enter' ? Key.ENTER : key).perform(),
+			key: (key) =>
+				driver
+					.actions()
+					.sendKeys(key === 'Enter' ? Key.ENTER : key)
+					.perform(),
 			text: (css) => driver.executeScript<string>(`return (${READ})(arguments[0])`, css),
 			has: async (css) => (await driver.findElements(By.css(css))).length > 0,
 			close: () => driver.quit()

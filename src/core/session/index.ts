@@ -13,6 +13,8 @@ export type {
 	SessionRules,
 	ToolRules
 } from './rules';
+export { scriptFor } from './script';
+export type { Script } from './script';
 export { sessionSentence } from './sentence';
 export type { SentencePart } from './sentence';
 export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';

@@ -6,6 +6,7 @@
 	import { PREPARE_PAGES } from '$ui/prepare-places';
 	import ConfirmIdentity from '$ui/ConfirmIdentity.svelte';
 	import StillHere from '$ui/StillHere.svelte';
+	import { keepFields, restoreFields } from '$ui/kept-fields';
 	import { setClock } from '$ui/clock-context';
 	import { ServerClock } from '$ui/server-clock.svelte';
 
@@ -16,7 +17,15 @@
 	$effect(() => clock.set(data.now));
 	// Says that keys and buttons are listening. Until then nothing can be pressed or typed: it would be lost.
 	let isReady = $state(false);
-	onMount(() => (isReady = true));
+	onMount(() => {
+		isReady = true;
+		// What a page has drawn by now; what it asks the server for first is not entered by anybody yet.
+		setTimeout(restoreFields);
+	});
+	function loadAgain() {
+		keepFields();
+		location.reload();
+	}
 	let isFinding = $state(false);
 	const OWN = [
 		{ href: '/you', name: 'What may I do?' },
@@ -48,10 +57,8 @@
 		/>
 		{#if updated.current}
 			<p role="status" class="bg-ochre-ground text-ochre flex items-center gap-3 px-5 py-2 text-[14px] font-semibold">
-				Otium has been updated. Finish what you are entering, then load the page again.
-				<button class="rounded-lg border border-current px-2.5 py-1" onclick={() => location.reload()}
-					>Load again</button
-				>
+				Otium has been updated. Load the page again; what you have entered stays.
+				<button class="rounded-lg border border-current px-2.5 py-1" onclick={loadAgain}>Load again</button>
 			</p>
 		{/if}
 		<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>

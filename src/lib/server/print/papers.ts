@@ -2,13 +2,12 @@ import type { Content, TableCell } from 'pdfmake/interfaces';
 import { showSlip } from '$core/access';
 import { grantInWords } from '$core/grants';
 import { seatRows } from '$core/seating';
-import { KIND_NAMES } from '$core/session';
+import { KIND_NAMES, type Script } from '$core/session';
 import { localTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
 import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
-import { paperVersion } from '../paper';
-import { doorOpensAt, slipsFor, type Session } from '../session';
+import { scriptOf, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import { toPdf } from './pdf';
 
@@ -55,7 +54,7 @@ export async function printFor(
 				content: [...register(session, rows), anchorLine(anchorOf(otium.db, await headOf(otium.db, otium.now())))]
 			});
 		case 'script':
-			return toPdf(otium, title, { content: script(session, rows, await scriptOf(otium.db, session.paper.id)) });
+			return toPdf(otium, title, { content: script(session, rows, await scriptOf(otium.db, session)) });
 	}
 }
 
@@ -203,49 +202,26 @@ function register(session: Session, rows: Row[]): Content[] {
 	];
 }
 
-/** What the paper's author wants read aloud; a general text where they have written none. */
-async function scriptOf(db: Query, paperId: string): Promise<string | null> {
-	return (await paperVersion(db, paperId)).content.script ?? null;
-}
-
-function script(session: Session, rows: Row[], own: string | null): Content[] {
-	const { rules, site, window } = session;
-	const { timing } = rules;
-	const at = (instant: number) => localTime(instant, site.zone);
-	const limit =
-		timing.limitMinutes === null
-			? 'There is no time limit.'
-			: `You have ${timing.limitMinutes} minutes${rules.timing.clockStarts === 'room' ? ', from when I start the room' : ', from when you begin'}.`;
-	const steps = [
-		`Open the room in Writing before ${at(doorOpensAt(session))}. The door opens then, and the code makes itself.`,
-		`Show the board (B) when candidates are seated. ${rules.door.code === 'turning' ? `The code turns every ${rules.door.turnsEveryMinutes} minutes.` : 'The code holds for today.'}`,
-		rules.admission === 'proctor'
-			? 'Compare each at the door with the list and let them in; only those who are at the door can be let in.'
-			: 'The door lets in by itself. Compare those who come in with the list.',
-		...(rules.startWord ? [`Say the start word when all are ready: ${rules.startWord}.`] : []),
-		...(timing.clockStarts === 'room' ? ['Start the room: every clock runs from then.'] : []),
-		timing.lastEntryMinutes === null
-			? 'Candidates may enter until the close.'
-			: `Nobody enters after ${at(window.opens + timing.lastEntryMinutes * 60_000)} unless you or a coordinator give them a window of their own.`,
-		...(rules.finishWord ? [`Give the finish word to whoever may hand in: ${rules.finishWord}.`] : []),
-		'A lost line, a hand up or a second device comes up under Needs you, with the key that settles it.',
-		'End the session when all have finished. It first shows what becomes of each; the unfinished are carried over.'
-	];
+function script(session: Session, rows: Row[], { steps, aloud, trouble }: Script): Content[] {
 	const more = rows.filter((row) => row.grants.length > 0);
-	const aloud =
-		own ??
-		`Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours. Wait until I let you in. ${limit} Your answers are saved as you go; if your line is lost, just go on working. Raise your hand if you need anything. You can start.`;
+	const part = (text: string): Content => ({ text, bold: true, fontSize: 13, margin: [0, 14, 0, 4] });
 	return [
 		heading(session, 'Instructions and script'),
-		{ text: 'For the proctor', bold: true, fontSize: 13, margin: [0, 0, 0, 4] },
+		{ ...(part('For the proctor') as object), margin: [0, 0, 0, 4] } as Content,
 		{ ol: steps },
 		...(more.length > 0
 			? [
-					{ text: 'Who has more', bold: true, fontSize: 13, margin: [0, 14, 0, 4] as [number, number, number, number] },
+					part('Who has more'),
 					{ ul: more.map((row) => `${row.name}, ${row.number}: ${row.grants.join(', ')} (${row.minutes})`) }
 				]
 			: []),
-		{ text: 'To read aloud', bold: true, fontSize: 13, margin: [0, 14, 0, 4] },
-		{ text: aloud, fontSize: 13, lineHeight: 1.4, margin: [12, 0, 12, 0] }
+		part('To read aloud'),
+		{ text: aloud, fontSize: 13, lineHeight: 1.4, margin: [12, 0, 12, 0] },
+		part('When something goes wrong'),
+		...trouble.map(({ title, lines }): Content => ({
+			stack: [{ text: title, bold: true }, ...lines],
+			margin: [0, 0, 0, 6],
+			unbreakable: true
+		}))
 	];
 }

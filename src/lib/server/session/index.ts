@@ -11,6 +11,7 @@ export type { Plan } from './plan';
 export { gatherFacts, seatCount } from './facts';
 export { isOnRoster, rosterFor } from './roster';
 export { saveSession } from './save';
+export { scriptOf } from './script';
 export {
 	endSession,
 	foreseeEnding,

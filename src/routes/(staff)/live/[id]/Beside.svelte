@@ -1,7 +1,8 @@
-<!-- @component Beside the room while nobody is chosen: script, papers, whom to turn to, handing over. -->
+<!-- @component Beside the room while nobody is chosen: script, prints, whom to turn to, handing over. -->
 <script lang="ts">
 	import type { RoomHead } from '$core/room';
 	import Act from '$ui/Act.svelte';
+	import RoomScript from './RoomScript.svelte';
 
 	type Props = {
 		head: RoomHead;
@@ -11,7 +12,7 @@
 	let { head, contacts, onhandover }: Props = $props();
 
 	const PAPERS = [
-		['script', 'Script and instructions'],
+		['script', 'Script'],
 		['register', 'Register'],
 		['seating', 'Seating plan'],
 		['slips', 'Slips']
@@ -20,11 +21,15 @@
 
 <p class="text-ink-3 text-[14px]">Choose a seat to see one candidate: time, history, and what you can do.</p>
 <h2 class="mt-5 text-[17px]">At hand</h2>
-<ul class="mt-1.5 space-y-1 text-[14.5px]">
-	{#each PAPERS as [what, name] (what)}
-		<li><a class="text-tide underline" href="/prepare/{head.id}/print/{what}" target="_blank">{name}</a></li>
-	{/each}
-</ul>
+<div class="mt-1.5"><RoomScript sessionId={head.id} /></div>
+<p class="mt-2.5 text-[14.5px]">
+	To print:
+	{#each PAPERS as [what, name], i (what)}{i > 0 ? ', ' : ''}<a
+			class="text-tide underline"
+			href="/prepare/{head.id}/print/{what}"
+			target="_blank">{name.toLowerCase()}</a
+		>{/each}
+</p>
 {#if head.startWord || head.finishWord}
 	<dl class="mt-4 grid grid-cols-[auto_1fr] gap-x-3 text-[14px]">
 		{#if head.startWord}<dt class="text-ink-2">Start word</dt>

@@ -128,7 +128,7 @@
 		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}" data-need={need.kind}>
 			<div class="flex items-center gap-2">
 				<button
-					class="flex min-w-0 flex-1 items-center gap-2 text-left"
+					class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-left max-lg:min-h-9"
 					disabled={!need.seat}
 					onclick={() => (room.focusId = need.seat?.id ?? room.focusId)}
 				>
@@ -137,7 +137,7 @@
 					<span class="text-ink-3 ml-auto font-mono text-[13px]">{need.seat?.seat ?? ''}</span>
 				</button>
 				<button
-					class="text-ink-3 hover:text-ink px-1"
+					class="text-ink-3 hover:text-ink min-h-6 px-1 max-lg:min-h-9 max-lg:px-3"
 					title="Later: comes back in five minutes, or when it changes"
 					aria-label="Later: {nameOf(need)}"
 					onclick={() => room.putOff.put(need)}><ClockOutline class="h-4 w-4" /></button

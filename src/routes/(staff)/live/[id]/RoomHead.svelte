@@ -19,6 +19,9 @@
 
 	const head = $derived(room.head);
 	const stage = $derived(stageInWords(head, now));
+	const working = $derived(room.all.filter((seat) => seat.state === 'working'));
+	const held = $derived(room.all.filter((seat) => seat.state === 'on_hold'));
+	const isAllHeld = $derived(working.length === 0 && held.length > 0);
 	const when = $derived(timesInWords(head, room.all, now));
 	const ready = $derived(head.endedAt === null ? readyInWords(roomReady(room.all), head.lastEntry, now) : '');
 </script>
@@ -87,13 +90,12 @@
 				>
 				<Act onclick={() => onask('minutes_all', [])}>Give time to all</Act>
 				<Act key="I" onclick={() => onask('incident', [])}>Incident</Act>
+				<!-- When all are held, the same place lets them go on. -->
 				<Act
-					onclick={() =>
-						onask(
-							'hold',
-							room.all.filter((seat) => seat.state === 'working')
-						)}
-					disabled={room.tally.working + room.tally.line_lost === 0}>Hold all</Act
+					onclick={() => (isAllHeld ? void room.act('resume', held) : onask('hold', working))}
+					disabled={working.length + held.length === 0}
+					class="w-[118px] tabular-nums"
+					testid="hold-all">{isAllHeld ? `Resume all ${held.length}` : 'Hold all'}</Act
 				>
 				<Act tone="danger" key="E" onclick={() => onask('end', [])} testid="end">End…</Act>
 			{:else}

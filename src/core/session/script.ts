@@ -1,0 +1,110 @@
+import { localTime, MINUTE } from '../time';
+import type { SessionRules } from './rules';
+
+/** What of a session its script tells. Times are Unix milliseconds. */
+export type ScriptFacts = { rules: SessionRules; doorOpens: number; opens: number; zone: string };
+export type ScriptPart = { title: string; lines: string[] };
+export type Script = {
+	/** For the proctor, in the order of the day. */
+	steps: string[];
+	/** To read aloud. */
+	aloud: string;
+	/** What to do when something goes wrong: what is seen, and what helps. */
+	trouble: ScriptPart[];
+};
+
+/** How a room is run from the first to the last, by the session's own rules. @param own what the paper's author wants read aloud */
+export function scriptFor(facts: ScriptFacts, own: string | null): Script {
+	return { steps: stepsFor(facts), aloud: own ?? aloudFor(facts), trouble: troubleFor(facts) };
+}
+
+function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
+	const { timing, door } = rules;
+	const at = (instant: number) => localTime(instant, zone);
+	return [
+		`Open this room under Live before ${at(doorOpens)}. The door opens then by itself.`,
+		`Show the board (B) when candidates are seated. ${door.code === 'turning' ? `The code changes every ${door.turnsEveryMinutes} minutes.` : 'The code stays the same all day.'}`,
+		rules.admission === 'proctor'
+			? 'Compare each candidate at the door with the list and let them in: Enter for one, L for all at the door.'
+			: 'Candidates come in without you. Compare them with the list.',
+		...(rules.startWord ? [`Say the start word when all are ready: ${rules.startWord}.`] : []),
+		...(timing.clockStarts === 'room' ? ['Start the room: every clock runs from then.'] : []),
+		timing.lastEntryMinutes === null
+			? 'Candidates may enter until the session closes.'
+			: `Nobody enters after ${at(opens + timing.lastEntryMinutes * MINUTE)}, unless they are given a window of their own.`,
+		...(rules.finishWord ? [`Give the finish word to whoever may hand in: ${rules.finishWord}.`] : []),
+		'Work through Needs you from the top. Each line names the key that settles it.',
+		'End the session (E) when all have finished. It first shows what becomes of each candidate.'
+	];
+}
+
+function aloudFor({ rules: { timing, admission } }: ScriptFacts): string {
+	const limit =
+		timing.limitMinutes === null
+			? 'There is no time limit.'
+			: `You have ${timing.limitMinutes} minutes, ${timing.clockStarts === 'room' ? 'from when I start the room' : 'from when you begin'}.`;
+	const wait = admission === 'proctor' ? ' Wait until I let you in.' : '';
+	return `Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours.${wait} ${limit} Your answers are saved as you go; if the connection drops, just keep working. Raise your hand if you need anything. You can start.`;
+}
+
+function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
+	const clock =
+		rules.timing.clockStops === 'never'
+			? 'The clock runs on during a hold. Give the lost minutes back afterwards (M).'
+			: 'The clock stands still during a hold.';
+	const line =
+		rules.timing.clockStops === 'hold_or_lost'
+			? 'The clock stands still until the line is back.'
+			: 'Lost minutes are told beside the name; one press gives them back.';
+	return [
+		{
+			title: 'A code is refused',
+			lines: [
+				'Read the code aloud from the board, sign by sign. One of another session opens nothing here.',
+				'After several wrong tries a device has to wait. It then stands under Needs you, where one press ends the wait.'
+			]
+		},
+		{
+			title: 'Somebody is not on the list',
+			lines: [
+				'Their number comes up under Needs you. Find out with / whether they are expected elsewhere today.',
+				'A coordinator adds them to this session with one press.'
+			]
+		},
+		{
+			title: 'The connection is lost',
+			lines: [
+				'Candidates keep working: their answers are kept on the device and sent when the connection is back.',
+				line,
+				'If the foot of this page says “not live”, the room itself has no connection. Nothing is lost; it comes back by itself.'
+			]
+		},
+		{
+			title: 'A device fails',
+			lines: [
+				'Choose the candidate and free the device (D). They sign in at another one with the same code.',
+				rules.admission === 'proctor'
+					? 'Let them in again. They continue where they were.'
+					: 'They continue where they were.'
+			]
+		},
+		{
+			title: 'An alarm, or the room must be left',
+			lines: [
+				`Hold all, leave, and resume all when you are back. ${clock}`,
+				'Tell an incident (I): it goes into the logbook.'
+			]
+		},
+		{
+			title: 'Somebody must leave',
+			lines: [
+				`For a few minutes: hold (H). ${clock}`,
+				'For the day: carry over. They finish another time, with their answers and the time they have left.'
+			]
+		},
+		{
+			title: 'Somebody handed in by mistake',
+			lines: ['A coordinator can reopen (O): the answers are still there, and so is the time that was left.']
+		}
+	];
+}
