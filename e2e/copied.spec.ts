@@ -89,5 +89,5 @@ test('two who carry cookies, storage and requests from one browser to another ge
 		.getByRole('button', { name: `${me.given} ${me.family}` })
 		.first()
 		.click();
-	await expect(proctor.getByTestId('noted')).toContainText('it had not signed');
+	await expect(proctor.getByTestId('noted')).toContainText('without its signature was refused');
 });

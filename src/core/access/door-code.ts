@@ -5,7 +5,7 @@
 export const DOOR_CODE_ALPHABET = '0123456789ACDEFGHJKMNPQRTVWXY';
 export const DOOR_CODE_LENGTH = 7;
 
-/** log2(29⁷) ≈ 34.0 bits. Enough for a code that dies at midnight behind a limit on tries; not for a password. */
+/** log2(29⁷) ≈ 34.0 bits. Enough for a code that expires at midnight behind a limit on tries; not for a password. */
 export const DOOR_CODE_BITS = DOOR_CODE_LENGTH * Math.log2(DOOR_CODE_ALPHABET.length);
 
 const READ_AS: Record<string, string> = { O: '0', I: '1', L: '1', Z: '2', S: '5', B: '8', U: 'V' };

@@ -5,7 +5,7 @@ import type { LogLine } from '$core/logbook';
 
 /** What was noted of a device, in words. */
 export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
-	forged: 'Something came with this device’s cookie that it had not signed; it was refused',
+	forged: 'A request with this device’s cookie but without its signature was refused',
 	second_line: 'This sign-in is in use in two browsers',
 	other_address: 'The device came from another address than before',
 	signed_in_anew: 'Signed in at the door again'
@@ -13,7 +13,7 @@ export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
 
 const KINDS: Record<string, (entry: LogLine) => string> = {
 	arrived: ({ body }) =>
-		`Arrived at the door on ${body.deviceName}${body.unsigned ? ', whose browser can’t sign what it sends' : ''}`,
+		`Arrived at the door on ${body.deviceName}${body.unsigned ? ', in a browser that cannot sign its requests' : ''}`,
 	turned_away: ({ body, who }) => `Turned away by ${who}: ${body.reason}`,
 	let_in: ({ who, candidate }) => (who === candidate ? 'Let in as the rules say' : `Let in by ${who}`),
 	began: () => 'Began',
@@ -30,14 +30,14 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 		`${DEVICE_NOTE_WORDS[body.what as DeviceNote]}${body.deviceName ? `: ${body.deviceName}` : ''}`,
 	handed_in: ({ body, who }) => `Handed in by ${who}, receipt ${body.receipt}${body.reason ? `: ${body.reason}` : ''}`,
 	time_ran_out: ({ body }) =>
-		`Time up, ${body.outcome === 'counts_nothing' ? 'counts nothing' : `handed in for them, receipt ${body.receipt}`}`,
+		`Time up, ${body.outcome === 'counts_nothing' ? 'not scored' : `handed in for them, receipt ${body.receipt}`}`,
 	carried_over: ({ body }) => `Carried over${body.reason ? `: ${body.reason}` : ''}`,
 	marked_absent: ({ who }) => `Marked absent by ${who}`,
 	reopened: ({ body, who }) => `Reopened by ${who}: ${body.reason}`,
 	set_aside: ({ body, who }) => `Set aside by ${who}: ${body.reason}`,
 	restored: ({ who }) => `Restored by ${who}`,
 	continued_later: ({ body, who }) => `To continue another time, by ${who}: ${body.reason}`,
-	fresh_allowed: ({ body, who }) => `May sit again from the start, by ${who}: ${body.reason}`,
+	fresh_allowed: ({ body, who }) => `May sit again from the start, allowed by ${who}: ${body.reason}`,
 	taken_back: ({ who }) => `Undone by ${who}`,
 	expected_again: ({ who }) => `Expected again, by ${who}`,
 	assigned: ({ who }) => `Put into another session by ${who}`,
@@ -48,76 +48,76 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,
-	grant_withdrawn: ({ body, who }) => `Taken back by ${who}: ${body.what}`,
+	grant_withdrawn: ({ body, who }) => `Withdrawn by ${who}: ${body.what}`,
 	session_planned: ({ body }) => `Planned: ${body.sentence}`,
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
-	room_started: () => 'Room started: every clock runs',
-	opened_early: ({ who }) => `Opened before its time by ${who}: work may begin`,
-	door_code_made: () => 'Door code made',
-	door_code_renewed: () => 'Door code renewed: the old one is dead',
+	room_started: () => 'Room started: all clocks are running',
+	opened_early: ({ who }) => `Started early by ${who}`,
+	door_code_made: () => 'Door code created',
+	door_code_renewed: () => 'Door code replaced: the old one no longer works',
 	door_code_shown: () => 'Door code shown',
 	door_code_hidden: () => 'Door code hidden',
-	door_code_died: () => 'Door code died',
+	door_code_died: () => 'Door code expired',
 	entry_closed: ({ body }) => {
 		const missing = body.notArrived as string[];
 		return missing.length === 0
-			? 'Last entry passed; everyone has come'
+			? 'Last entry passed; everyone has arrived'
 			: `Last entry passed; not arrived: ${missing.join(', ')}`;
 	},
 	people_imported: ({ body }) =>
 		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,
 	people_exported: ({ body }) => `People of ${body.site} exported as ${body.format}`,
 	person_changed: ({ body }) => `${body.name}, ${body.number}, changed${body.left ? ': no longer listed' : ''}`,
-	timetable_imported: ({ body }) => `Timetable taken over: ${body.entries} entries for ${body.candidates} candidates`,
+	timetable_imported: ({ body }) => `Timetable imported: ${body.entries} entries for ${body.candidates} candidates`,
 	roster_exported: ({ body }) => `Roster exported: ${(body.fields as string[]).join(', ')}`,
 	rule_sheet_copied: ({ body }) => `Rule sheet ${body.name} copied from ${body.from}`,
 	rule_sheet_changed: ({ body }) =>
 		`Rule sheet ${body.name} changed: ${(body.changes as string[]).join(', ') || 'its name or note'}`,
 	rule_sheet_withdrawn: ({ body }) => `Rule sheet ${body.name} withdrawn`,
-	room_made: ({ body }) => `Room ${body.name} made, ${body.seats} seats`,
+	room_made: ({ body }) => `Room ${body.name} added, ${body.seats} seats`,
 	room_changed: ({ body }) => `Room ${body.name} changed, ${body.seats} seats`,
 	network_saved: ({ body }) => `Network ${body.name}: ${body.ranges}`,
 	network_removed: ({ body }) => `Network ${body.name} removed`,
 	administration_changed: ({ body }) => `Administration ${body.name} changed`,
-	administration_made: ({ body }) => `Administration ${body.name} made`,
-	site_made: ({ body }) => `Site ${body.name} made, ${body.zone}`,
+	administration_made: ({ body }) => `Administration ${body.name} added`,
+	site_made: ({ body }) => `Site ${body.name} added, ${body.zone}`,
 	staff_added: ({ body }) => `${body.name} added to the staff: ${(body.roles as string[]).join(', ')}`,
 	staff_changed: ({ body }) =>
 		`${body.name}’s roles: ${(body.roles as string[]).join(', ') || 'none'}${body.password ? ', new password' : ''}`,
-	enrolment_opened: () => 'A code made by which devices enrol for the sealed client',
-	client_enrolled: ({ body }) => `${body.device} enrolled for the sealed client`,
-	client_withdrawn: ({ body }) => `${body.device} withdrawn: its sealed client proves nothing any more`,
-	site_key_made: ({ body }) => `Key ${body.key} for sealed clients made`,
+	enrolment_opened: () => 'Code created for enrolling devices in the sealed client',
+	client_enrolled: ({ body }) => `${body.device} enrolled in the sealed client`,
+	client_withdrawn: ({ body }) => `${body.device} withdrawn: its sealed client is no longer accepted`,
+	site_key_made: ({ body }) => `Key ${body.key} for sealed clients created`,
 	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
 	mail_posted: ({ body }) =>
-		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} put into the post`,
+		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} queued for sending`,
 	signed_in: ({ body }) =>
 		`Signed in${body.secondStep ? ', in two steps' : ''}${body.service ? `, by ${body.service}` : ''}`,
 	sign_in_rules_changed: ({ body }) =>
-		`How staff sign in was changed: second step for ${(body.secondStepFor as string[]).join(', ') || 'nobody'}, signed out after ${body.idleMinutes} minutes`,
+		`Sign-in rules changed: second step for ${(body.secondStepFor as string[]).join(', ') || 'nobody'}, signed out after ${body.idleMinutes} minutes`,
 	password_changed: ({ body }) => `Own password changed${body.byLink ? ', by a link' : ''}`,
 	second_step_added: ({ body }) => `Second step set up: ${body.what}${body.name ? `, ${body.name}` : ''}`,
 	second_step_removed: ({ body }) =>
-		`Second step taken away${body.of ? ` from ${body.of}` : ''}: ${body.what}${body.name ? `, ${body.name}` : ''}`,
-	recovery_codes_made: () => 'New recovery codes made',
+		`Second step removed${body.of ? ` from ${body.of}` : ''}: ${body.what}${body.name ? `, ${body.name}` : ''}`,
+	recovery_codes_made: () => 'New recovery codes created',
 	recovery_code_used: () => 'Signed in with a recovery code',
 	password_link_sent: ({ body }) => `Link to choose a password sent to ${body.name}`,
 	sign_in_failed: ({ body }) => `${body.misses} wrong passwords in a row, the last from ${body.address}`,
 	mail_template_changed: ({ body }) =>
-		`Words of the mail to ${body.to === 'proctor' ? 'proctors' : 'candidates'} changed`,
+		`Text of the mail to ${body.to === 'proctor' ? 'proctors' : 'candidates'} changed`,
 	lapsed: ({ body }) =>
 		`${LAPSE_NAMES[body.what as Lapse['kind']] ?? body.what}${Number(body.lastedMs) > 0 ? `, for ${Math.max(1, Math.round(Number(body.lastedMs) / 1_000))} s` : ''}`,
 	message_sent: ({ body, who }) => `Message from ${who}: ${body.text}`,
 	hand_raised: ({ body }) => `Raised a hand${body.text ? `: ${body.text}` : ''}`,
 	incident_told: ({ body, who }) =>
-		`Incident told by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${body.people} candidates${Number(body.minutes) > 0 ? `, ${body.minutes} minutes given back` : ''}: ${body.note}`,
-	incident_withdrawn: ({ body, who }) => `Incident taken back by ${who}: ${body.note}`,
-	another_attempt: ({ body }) => `Attempt ${body.attempt} begun`,
+		`Incident reported by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${body.people} candidates${Number(body.minutes) > 0 ? `, ${body.minutes} minutes given back` : ''}: ${body.note}`,
+	incident_withdrawn: ({ body, who }) => `Incident report withdrawn by ${who}: ${body.note}`,
+	another_attempt: ({ body }) => `Attempt ${body.attempt} started`,
 	added_late: ({ body, who }) => `Added to this session by ${who}${body.seat ? `, seat ${body.seat}` : ''}`,
-	reseated: ({ body, who }) => `Seated at ${body.to}${body.from ? ` instead of ${body.from}` : ''} by ${who}`,
+	reseated: ({ body, who }) => `Moved to seat ${body.to}${body.from ? ` from ${body.from}` : ''} by ${who}`,
 	handed_over: ({ body, who }) =>
-		`Handed over by ${who} to ${body.to}${body.stays ? ', who both stay' : ''}${body.note ? `: ${body.note}` : ''}`
+		`Handed over by ${who} to ${body.to}${body.stays ? `; ${who} stays as well` : ''}${body.note ? `: ${body.note}` : ''}`
 };
 
 /** What an entry says, in words. A kind without words of its own is told as it is. */

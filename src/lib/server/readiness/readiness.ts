@@ -191,10 +191,10 @@ function codeLine(session: Session, now: number): ReadyLine {
 		return {
 			key: 'code',
 			state: 'done',
-			text: session.codeHidden ? 'Door code made, still hidden' : 'Door code shown'
+			text: session.codeHidden ? 'Door code created, still hidden' : 'Door code shown'
 		};
 	const opens = doorOpensAt(session);
-	const text = now < opens ? 'Door code not made yet' : 'Door code died';
+	const text = now < opens ? 'No door code yet' : 'Door code expired';
 	return { key: 'code', state: 'done', text, detail: `makes itself at ${localTime(opens, session.site.zone)}` };
 }
 

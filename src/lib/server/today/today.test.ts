@@ -83,7 +83,7 @@ describe('what comes next', () => {
 			// It is watched, so devices should have been tried.
 			['open', '0 of 17 devices checked'],
 			['open', 'No mail sent'],
-			['done', 'Door code not made yet'],
+			['done', 'No door code yet'],
 			['open', 'Latecomers have less']
 		]);
 	});

@@ -113,7 +113,7 @@
 	{/if}
 	{#if seat.unsigned || alarming.length > 0}
 		<ul class="bg-ochre-ground text-ochre space-y-1 rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="noted">
-			{#if seat.unsigned}<li>This browser can’t sign what it sends, so that its cookie alone passes for it.</li>{/if}
+			{#if seat.unsigned}<li>This browser cannot sign its requests, so its cookie alone identifies it.</li>{/if}
 			{#each alarming as note (note.what)}<li>{noteInWords(note)}</li>{/each}
 		</ul>
 	{/if}

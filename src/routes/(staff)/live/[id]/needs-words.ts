@@ -20,13 +20,13 @@ function seatInWords(
 		case 'hand':
 			return seat.hand?.text ? `Hand up for ${since}: “${seat.hand.text}”` : `Hand up for ${since}.`;
 		case 'second_device':
-			return `Tried to sign in on another device (${seat.otherDevice?.name}). The first one is still bound.`;
+			return `Tried to sign in on another device (${seat.otherDevice?.name}). Their first device is still in use.`;
 		case 'copied':
 			return seat.noted.some((one) => one.what === 'forged')
-				? `Somebody else has this device’s cookie: what they sent was not signed by it, and was refused.`
-				: `This sign-in, which nothing guards, is in use in two browsers.`;
+				? `A copy of this device’s sign-in was used elsewhere. It could not sign its requests, so it was refused.`
+				: `This sign-in is in use in two browsers, and neither can sign its requests.`;
 		case 'at_door':
-			return `At the door for ${since}${late > 0 ? `, ${late} min late` : ''}.${seat.unsigned ? ' This browser can’t sign what it sends: see who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+			return `At the door for ${since}${late > 0 ? `, ${late} min late` : ''}.${seat.unsigned ? ' This browser cannot sign its requests: check who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
 		case 'held_by_rules':
 			return `Paused by the rules ${since} ago: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'on_hold':
@@ -44,7 +44,7 @@ function seatInWords(
 		case 'time_short':
 			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
 		case 'past_time':
-			return `Their time was over at ${localTime(seat.deadline!, zone)} and they are still working.`;
+			return `Their time ended at ${localTime(seat.deadline!, zone)} and they are still working.`;
 		case 'idle':
 			return `No answer for ${since}, at ${seat.at === null ? 'a question that is not known' : `question ${seat.at + 1}`}. Nothing in the paper takes that long.`;
 		case 'behind':
@@ -62,15 +62,15 @@ const REFUSED: Record<string, string> = {
 	identity_unknown: 'gave details that match nobody on the list',
 	not_on_list: 'is not on this list',
 	wrong_session: 'is expected in another session',
-	past_last_entry: 'came after the last entry',
-	window_over: 'came after the time was over',
+	past_last_entry: 'arrived after last entry',
+	window_over: 'arrived after the window had closed',
 	off_network: 'is not on a network of this site',
-	client_unproven: 'came without the sealed client',
-	client_outdated: 'came with a sealed client that is too old',
-	no_tablets: 'came with a tablet, which the rules do not allow',
+	client_unproven: 'does not use the sealed client',
+	client_outdated: 'uses a sealed client that is too old',
+	no_tablets: 'uses a tablet, which the rules do not allow',
 	not_me: 'was recognised at a device where somebody said: that is not me',
 	word_guessed: 'is trying one word after another to begin or to hand in',
-	barred: 'is being held and tried to come in',
+	barred: 'is on hold and tried to come in',
 	already_ended: 'has handed in and tried to come in again'
 };
 

@@ -20,7 +20,7 @@
 			`Door ${door}`,
 			lastEntry && `last entry ${lastEntry}`,
 			lastFullStart && `last full start ${lastFullStart}`,
-			'the code dies at midnight'
+			'the code expires at midnight'
 		].filter(Boolean);
 	});
 </script>

@@ -56,7 +56,7 @@
 	const sendTo = (addresses: string[] | null) =>
 		post(
 			{ act: 'send', session: data.session!.id, kind: data.kind, addresses },
-			({ posted }) => `${posted} put into the post.`
+			({ posted }) => `${posted} queued for sending.`
 		);
 	const TONES = { sent: 'text-tide', waiting: 'text-ochre', failed: 'text-brick' };
 </script>

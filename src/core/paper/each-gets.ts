@@ -1,0 +1,68 @@
+import { dealtCount, dealtPoints, type Paper } from './question';
+import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
+import { summarise } from './facts';
+
+/** A piece of a sentence; the strong ones are what must be right. */
+type SentencePart = { text: string; strong?: boolean };
+
+/** What each candidate gets, in a sentence or three: "16 of 31 questions, 31 points in four parts, about 38 minutes…". */
+export function eachGets(paper: Paper): SentencePart[] {
+	const all = paper.parts.flatMap(({ questions }) => questions);
+	if (all.length === 0) return [{ text: 'There is no question yet.' }];
+	const count = dealtCount(paper);
+	const byHand = all.filter(({ kind }) => kind === 'essay').length;
+	const pools = strengths(paper);
+	const { suggestedMinutes } = summarise(paper);
+	const parts = paper.parts.length;
+	return [
+		{ text: `${count === all.length ? '' : `${count} of `}${counted(all.length, 'question')}`, strong: true },
+		{ text: `, ${counted(dealtPoints(paper), 'point')}${parts > 1 ? ` in ${parts} parts` : ''}, about ` },
+		{ text: `${suggestedMinutes} minutes`, strong: true },
+		{ text: '. ' },
+		...(pools.length > 0
+			? [
+					{ text: 'Two neighbours share ' },
+					{ text: sharedOnAverage(paper).toFixed(1).replace(/\.0$/, ''), strong: true },
+					{ text: ' of them on average. ' }
+				]
+			: [{ text: 'Everybody gets the same questions. ' }]),
+		...(byHand > 0 ? [{ text: byHand === 1 ? 'One is marked by hand.' : `${byHand} are marked by hand.` }] : [])
+	];
+}
+
+/** How strong each pool of a paper is; one that deals more than it has is left out. */
+export function strengths(paper: Paper): PoolStrength[] {
+	return paper.parts.flatMap(({ draw, questions }) =>
+		draw !== null && draw <= questions.length ? [poolStrength(draw, questions.length)] : []
+	);
+}
+
+/** How many questions two candidates share on average, those that everybody gets included. */
+export function sharedOnAverage(paper: Paper): number {
+	return paper.parts.reduce((sum, { draw, questions }) => {
+		if (draw === null) return sum + questions.length;
+		return sum + (draw <= questions.length && draw > 0 ? (draw * draw) / questions.length : 0);
+	}, 0);
+}
+
+/** A pool in a sentence: what two neighbours share, how likely many are, and what twice as many would do. */
+export function poolInWords(strength: PoolStrength): string {
+	const { take, of, mean } = strength;
+	if (take === 0) return 'Nobody is dealt a question of it.';
+	if (take === of) return 'Everybody gets all of it.';
+	const many = Math.max(2, Math.ceil(mean * 2));
+	const chance = chanceOfAtLeast(strength, many);
+	const twice = poolStrength(take, 2 * of).mean;
+	const told = many <= take && chance > 0.0005 ? `, and ${many} or more in ${oneIn(chance)}` : '';
+	return `Two neighbours share ${figure(mean)} on average${told}. With twice as many in the pool: ${figure(twice)}.`;
+}
+
+const figure = (value: number) => value.toFixed(2).replace(/\.?0+$/, '');
+function oneIn(chance: number): string {
+	if (chance > 0.5) return `${Math.round(chance * 100)} % of pairs`;
+	return `one pair of ${Math.round(1 / chance)}`;
+}
+
+function counted(count: number, what: string): string {
+	return `${count} ${what}${count === 1 ? '' : 's'}`;
+}

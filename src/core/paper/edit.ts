@@ -1,0 +1,140 @@
+import { isSame } from './same';
+import type { Paper, Part, Question } from './question';
+
+/** Where a question stands: its part and its place in it, both from 0. */
+export type Spot = { part: number; index: number };
+
+/** What of a paper is about all of it. */
+export type PaperAbout = Pick<Paper, 'title' | 'language' | 'formulaSheet' | 'script'>;
+/** What of a part is about all of it. */
+export type PartAbout = Pick<Part, 'title' | 'draw'>;
+
+/**
+ * One change of a paper that is being written. `before` is what whoever changes it had before their eyes, so that two who
+ * write at once are told and not overwritten; null: it is new.
+ */
+export type PaperEdit =
+	| { kind: 'about'; before: PaperAbout; after: PaperAbout }
+	| { kind: 'question'; before: Question | null; after: Question; at: Spot }
+	| { kind: 'remove_question'; before: Question }
+	| { kind: 'move_question'; id: string; to: Spot }
+	| { kind: 'part'; index: number; before: PartAbout; after: PartAbout }
+	| { kind: 'add_part'; index: number; part: Part }
+	| { kind: 'remove_part'; index: number; before: PartAbout }
+	| { kind: 'move_part'; title: string; from: number; to: number };
+
+export type Edited =
+	/** `undo` takes the change back. */
+	| { outcome: 'done'; paper: Paper; undo: PaperEdit }
+	/** Somebody else has changed it since; `theirs` is how the question is now. */
+	| { outcome: 'changed_since'; theirs: Question | null }
+	/** It is not there any more. */
+	| { outcome: 'gone' };
+
+/** Applies a change; the paper that is given stays as it is. */
+export function editPaper(paper: Paper, edit: PaperEdit): Edited {
+	switch (edit.kind) {
+		case 'about': {
+			const { title, language, formulaSheet, script } = paper;
+			if (!isSame({ title, language, formulaSheet, script }, edit.before)) return changed();
+			return done({ ...paper, ...edit.after }, { kind: 'about', before: edit.after, after: edit.before });
+		}
+		case 'question':
+			return edit.before === null ? add(paper, edit.after, edit.at) : replace(paper, edit.before, edit.after, edit.at);
+		case 'remove_question': {
+			const at = spotOf(paper, edit.before.id);
+			if (!at) return { outcome: 'gone' };
+			const now = paper.parts[at.part].questions[at.index];
+			if (!isSame(now, edit.before)) return changed(now);
+			return done(
+				withPart(paper, at.part, (part) => ({ ...part, questions: part.questions.toSpliced(at.index, 1) })),
+				{ kind: 'question', before: null, after: now, at }
+			);
+		}
+		case 'move_question': {
+			const at = spotOf(paper, edit.id);
+			if (!at || !paper.parts[edit.to.part]) return { outcome: 'gone' };
+			const question = paper.parts[at.part].questions[at.index];
+			const without = withPart(paper, at.part, (part) => ({
+				...part,
+				questions: part.questions.toSpliced(at.index, 1)
+			}));
+			return done(put(without, question, edit.to), { kind: 'move_question', id: edit.id, to: at });
+		}
+		case 'part': {
+			const part = paper.parts[edit.index];
+			if (!part) return { outcome: 'gone' };
+			if (!isSamePart(part, edit.before)) return changed();
+			return done(
+				withPart(paper, edit.index, (now) => ({ ...now, ...edit.after })),
+				{ ...edit, before: edit.after, after: edit.before }
+			);
+		}
+		case 'add_part': {
+			const { title, draw } = edit.part;
+			return done(
+				{ ...paper, parts: paper.parts.toSpliced(edit.index, 0, edit.part) },
+				{ kind: 'remove_part', index: Math.min(edit.index, paper.parts.length), before: { title, draw } }
+			);
+		}
+		case 'remove_part': {
+			const part = paper.parts[edit.index];
+			if (!part) return { outcome: 'gone' };
+			if (!isSamePart(part, edit.before)) return changed();
+			return done(
+				{ ...paper, parts: paper.parts.toSpliced(edit.index, 1) },
+				{ kind: 'add_part', index: edit.index, part }
+			);
+		}
+		case 'move_part': {
+			const part = paper.parts[edit.from];
+			if (!part || edit.to < 0 || edit.to >= paper.parts.length) return { outcome: 'gone' };
+			if (part.title !== edit.title) return changed();
+			const parts = paper.parts.toSpliced(edit.from, 1).toSpliced(edit.to, 0, part);
+			return done({ ...paper, parts }, { ...edit, from: edit.to, to: edit.from });
+		}
+	}
+}
+
+function done(paper: Paper, undo: PaperEdit): Edited {
+	return { outcome: 'done', paper, undo };
+}
+function changed(theirs: Question | null = null): Edited {
+	return { outcome: 'changed_since', theirs };
+}
+const isSamePart = ({ title, draw }: Part, before: PartAbout) => title === before.title && draw === before.draw;
+
+/** Where the question of that id stands; null: nowhere. */
+export function spotOf(paper: Paper, id: string): Spot | null {
+	for (const [part, { questions }] of paper.parts.entries()) {
+		const index = questions.findIndex((question) => question.id === id);
+		if (index >= 0) return { part, index };
+	}
+	return null;
+}
+
+function add(paper: Paper, question: Question, at: Spot): Edited {
+	if (!paper.parts[at.part]) return { outcome: 'gone' };
+	const there = spotOf(paper, question.id);
+	if (there) return changed(paper.parts[there.part].questions[there.index]);
+	return done(put(paper, question, at), { kind: 'remove_question', before: question });
+}
+
+function replace(paper: Paper, before: Question, after: Question, at: Spot): Edited {
+	const there = spotOf(paper, before.id);
+	if (!there || after.id !== before.id) return { outcome: 'gone' };
+	const now = paper.parts[there.part].questions[there.index];
+	if (!isSame(now, before)) return changed(now);
+	return done(
+		withPart(paper, there.part, (part) => ({ ...part, questions: part.questions.with(there.index, after) })),
+		{ kind: 'question', before: after, after: before, at }
+	);
+}
+
+function put(paper: Paper, question: Question, { part, index }: Spot): Paper {
+	return withPart(paper, part, (one) => ({ ...one, questions: one.questions.toSpliced(index, 0, question) }));
+}
+
+function withPart(paper: Paper, index: number, change: (part: Part) => Part): Paper {
+	return { ...paper, parts: paper.parts.with(index, change(paper.parts[index])) };
+}

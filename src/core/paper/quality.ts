@@ -1,0 +1,204 @@
+import { keepsPlace } from './deal';
+import type { Choice, Paper, Question } from './question';
+
+/** What is doubtful about a question, or about a paper as a whole. */
+export type Doubt = {
+	code:
+		| 'empty_stem'
+		| 'no_right_answer'
+		| 'equal_choices'
+		| 'too_few_choices'
+		| 'keeps_place'
+		| 'unmarked_negative'
+		| 'no_tolerance'
+		| 'no_alternative_text'
+		| 'gap_missing'
+		| 'too_few_in_pool'
+		| 'points_differ'
+		| 'longest_is_right'
+		| 'same_letter'
+		| 'language_not_whole';
+	/** A sentence, and what would help. */
+	text: string;
+	/** Nobody can sit it like this. */
+	isGrave: boolean;
+	/** The questions that it is about. */
+	questionIds: string[];
+	/** One press that puts it right: what it is called, and the question as it would be. */
+	fix?: { label: string; question: Question };
+};
+
+const NEGATIVE = /\b(not|except|least|never|incorrect|false|wrong)\b/;
+/** Fewer than these are chance: three in a row of a paper are nothing to tell. */
+const ENOUGH_TO_TELL = 5;
+const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
+
+/** What is doubtful about one question. */
+export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Doubt[] {
+	const doubts: Doubt[] = [];
+	const say = (code: Doubt['code'], text: string, more: Partial<Doubt> = {}) =>
+		doubts.push({ code, text, isGrave: false, questionIds: [question.id], ...more });
+
+	if (question.stem.trim() === '') say('empty_stem', 'There is no question text yet.', { isGrave: true });
+	const rightMissing = missingRight(question);
+	if (rightMissing) say('no_right_answer', rightMissing, { isGrave: true });
+	if ('choices' in question) {
+		if (question.choices.length < 2)
+			say('too_few_choices', 'There are fewer than two choices.', { isGrave: question.kind !== 'ordering' });
+		const twice = firstTwice(question.choices.map(({ text }) => text.trim().toLowerCase()));
+		if (twice !== null) say('equal_choices', `Two choices say the same: “${twice}”.`, { isGrave: twice === '' });
+		const kept = question.kind === 'ordering' ? [] : question.choices.filter(keepsPlace);
+		if (kept.length > 0)
+			say('keeps_place', `“${kept[0].text}” points at other choices, so it keeps its place when choices are mixed.`);
+	}
+	const negative = NEGATIVE.exec(question.stem);
+	if (question.kind !== 'essay' && negative && !question.stem.includes(negative[0].toUpperCase()))
+		say('unmarked_negative', `“${negative[0]}” is easily read over. Put it in capitals, or ask for what is right.`, {
+			fix: {
+				label: `Write ${negative[0].toUpperCase()}`,
+				question: { ...question, stem: question.stem.replace(negative[0], negative[0].toUpperCase()) }
+			}
+		});
+	if (question.kind === 'numeric' && question.tolerance.amount === 0 && !Number.isInteger(question.answer))
+		say('no_tolerance', 'Only exactly this decimal counts as right: rounding differently is wrong.', {
+			fix: {
+				label: 'Allow 1 %',
+				question: { ...question, tolerance: { kind: 'relative', amount: 0.01 } }
+			}
+		});
+	if (question.picture && !paper.pictures?.[question.picture]?.alt.trim())
+		say('no_alternative_text', 'The picture has no words for those who cannot see it.');
+	if (question.kind === 'fill_in') {
+		const missing = question.gaps.filter(({ id }) => !question.stem.includes(`[${id}]`));
+		if (missing.length > 0)
+			say('gap_missing', `The text has no place for the gap: write [${missing[0].id}] where it belongs.`, {
+				isGrave: true
+			});
+	}
+	return doubts;
+}
+
+function missingRight(question: Question): string | null {
+	switch (question.kind) {
+		case 'single':
+			return question.choices.some(({ id }) => id === question.answer) ? null : 'No choice is marked as right.';
+		case 'multiple':
+			return question.answer.some((id) => question.choices.some((choice) => choice.id === id))
+				? null
+				: 'No choice is marked as right.';
+		case 'matching': {
+			const open = question.items.filter(({ id }) => !question.matches.some((one) => one.id === question.answer[id]));
+			return open.length === 0 && question.items.length > 0
+				? null
+				: `Nothing is matched with “${open[0]?.text ?? 'the first'}”.`;
+		}
+		case 'fill_in': {
+			if (question.gaps.length === 0) return 'There is no gap to fill in.';
+			return question.gaps.every(({ accepted }) => accepted.some((one) => one.trim() !== ''))
+				? null
+				: 'A gap has no accepted answer.';
+		}
+		case 'short':
+			return question.accepted.some((one) => one.trim() !== '') ? null : 'There is no accepted answer.';
+		default:
+			return null;
+	}
+}
+
+function firstTwice(texts: string[]): string | null {
+	return texts.find((text, i) => texts.indexOf(text) < i) ?? null;
+}
+
+/** What is doubtful about a paper, its questions included; the grave come first. */
+export function doubtsOfPaper(paper: Paper): Doubt[] {
+	const all = paper.parts.flatMap(({ questions }) => questions);
+	const doubts = all.flatMap((question) => doubtsOf(question, paper));
+	for (const part of paper.parts) doubts.push(...doubtsOfPool(part));
+	const single = all.filter((question) => question.kind === 'single');
+	const told = single.filter((question) => isLongest(question));
+	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)
+		doubts.push({
+			code: 'longest_is_right',
+			text: `In ${told.length} of ${single.length} questions the longest choice is the right one. Whoever notices can guess.`,
+			isGrave: false,
+			questionIds: told.map(({ id }) => id)
+		});
+	doubts.push(...sameLetter(single), ...missingLanguages(all));
+	return doubts.sort((a, b) => Number(b.isGrave) - Number(a.isGrave));
+}
+
+function doubtsOfPool({ title, draw, questions }: Paper['parts'][number]): Doubt[] {
+	if (draw === null) return [];
+	const questionIds = questions.map(({ id }) => id);
+	if (draw > questions.length)
+		return [
+			{
+				code: 'too_few_in_pool',
+				text: `${title || 'A pool'} deals ${draw} and has ${questions.length}. Add ${draw - questions.length}, or deal fewer.`,
+				isGrave: true,
+				questionIds
+			}
+		];
+	const points = [...new Set(questions.map((question) => question.points))];
+	if (points.length <= 1) return [];
+	return [
+		{
+			code: 'points_differ',
+			text: `Questions of ${title || 'a pool'} have ${points.sort((a, b) => a - b).join(', ')} points: candidates could reach different scores.`,
+			isGrave: true,
+			questionIds
+		}
+	];
+}
+
+/** Whether the right choice is longer than each other one by more than a little. */
+function isLongest(question: Extract<Question, { kind: 'single' }>): boolean {
+	const right = question.choices.find(({ id }) => id === question.answer);
+	const others = question.choices.filter((choice) => choice !== right);
+	return right !== undefined && others.every(({ text }) => right.text.length > text.length * 1.2);
+}
+
+/** The right choice stands at the same letter more often than chance would have it, and candidates see it there. */
+function sameLetter(single: Extract<Question, { kind: 'single' }>[]): Doubt[] {
+	if (single.length < ENOUGH_TO_TELL) return [];
+	const at = single.map((question) => question.choices.findIndex(({ id }) => id === question.answer));
+	for (const place of new Set(at)) {
+		const there = single.filter((_, i) => at[i] === place);
+		if (place < 0 || there.length <= single.length * 0.8) continue;
+		return [
+			{
+				code: 'same_letter',
+				text: `In ${there.length} of ${single.length} questions the right choice is ${LETTERS[place] ?? `number ${place + 1}`}. It does not matter where candidates have their own order of choices.`,
+				isGrave: false,
+				questionIds: there.map(({ id }) => id)
+			}
+		];
+	}
+	return [];
+}
+
+function missingLanguages(questions: Question[]): Doubt[] {
+	const tags = new Set(questions.flatMap((question) => Object.keys(question.inOther ?? {})));
+	return [...tags].flatMap((tag): Doubt[] => {
+		const missing = questions.filter((question) => !isWhole(question, tag));
+		if (missing.length === 0) return [];
+		return [
+			{
+				code: 'language_not_whole',
+				text: `${missing.length} of ${questions.length} questions are not whole in ${tag}: whoever reads it gets the paper’s own language there.`,
+				isGrave: false,
+				questionIds: missing.map(({ id }) => id)
+			}
+		];
+	});
+}
+
+function isWhole(question: Question, tag: string): boolean {
+	const wording = question.inOther?.[tag];
+	if (!wording?.stem.trim()) return false;
+	const texts: Choice[] = [
+		...('choices' in question ? question.choices : []),
+		...(question.kind === 'matching' ? [...question.items, ...question.matches] : [])
+	];
+	return texts.every(({ id, text }) => wording.texts?.[id]?.trim() || /^[^\p{L}]*$/u.test(text));
+}

@@ -1,0 +1,281 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { doubtsOf, doubtsOfPaper, eachGets, editPaper, readText, type Paper, type PaperEdit, type Question } from '.';
+
+const single = (id: string, more: Partial<Extract<Question, { kind: 'single' }>> = {}): Question => ({
+	id,
+	kind: 'single',
+	stem: `Which is ${id}?`,
+	points: 1,
+	topic: '',
+	choices: [
+		{ id: 'a', text: 'north' },
+		{ id: 'b', text: 'south' }
+	],
+	answer: 'a',
+	...more
+});
+const paper = (draw: number | null, ...ids: string[]): Paper => ({
+	title: 'Numbers',
+	parts: [{ title: 'A', draw, questions: ids.map((id) => single(id)) }]
+});
+let made = 0;
+const newId = () => `n${++made}`;
+
+describe('a change of a paper', () => {
+	const at = { part: 0, index: 1 };
+
+	it('is done, and its undo takes it back', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.tuple(fc.nat(7), fc.nat(4), fc.nat(4), fc.nat(4)), { minLength: 1, maxLength: 25 }),
+				(acts) => {
+					const start: Paper = {
+						title: 'Numbers',
+						parts: [
+							{ title: 'A', draw: null, questions: ['1', '2', '3'].map((id) => single(id)) },
+							{ title: 'B', draw: 1, questions: ['4', '5'].map((id) => single(id)) }
+						]
+					};
+					let now = start;
+					const undos: PaperEdit[] = [];
+					for (const [what, part, index, other] of acts) {
+						const edit = editOf(now, what, part, index, other);
+						const result = edit && editPaper(now, edit);
+						if (!result) continue;
+						expect(result.outcome).toBe('done');
+						if (result.outcome !== 'done') continue;
+						undos.push(result.undo);
+						now = result.paper;
+						const ids = now.parts.flatMap(({ questions }) => questions.map(({ id }) => id));
+						expect(new Set(ids).size).toBe(ids.length);
+					}
+					for (const undo of undos.reverse()) {
+						const result = editPaper(now, undo);
+						expect(result.outcome).toBe('done');
+						if (result.outcome === 'done') now = result.paper;
+					}
+					expect(now).toEqual(start);
+				}
+			),
+			{ numRuns: 150 }
+		);
+	});
+
+	it('of a question that somebody else has changed is told, with theirs', () => {
+		const before = single('1');
+		const theirs = single('1', { stem: 'Theirs?' });
+		const now = { ...paper(null, '1', '2'), parts: [{ title: 'A', draw: null, questions: [theirs, single('2')] }] };
+		const mine = { kind: 'question', before, after: single('1', { stem: 'Mine?' }), at } as const;
+		expect(editPaper(now, mine)).toEqual({ outcome: 'changed_since', theirs });
+		expect(editPaper(now, { kind: 'remove_question', before })).toEqual({ outcome: 'changed_since', theirs });
+		expect(editPaper(paper(null, '2'), mine)).toEqual({ outcome: 'gone' });
+	});
+
+	it('of two different questions by two people are both done', () => {
+		const start = paper(null, '1', '2');
+		const change = (id: string): PaperEdit => ({
+			kind: 'question',
+			before: single(id),
+			after: single(id, { stem: `New ${id}` }),
+			at
+		});
+		const first = editPaper(start, change('1'));
+		const both = first.outcome === 'done' ? editPaper(first.paper, change('2')) : first;
+		expect(both).toMatchObject({
+			outcome: 'done',
+			paper: { parts: [{ questions: [{ stem: 'New 1' }, { stem: 'New 2' }] }] }
+		});
+	});
+});
+
+/** A change that can be done to the paper as it is, or none. */
+function editOf(now: Paper, what: number, part: number, index: number, other: number): PaperEdit | null {
+	const p = now.parts.length === 0 ? -1 : part % now.parts.length;
+	const questions = now.parts[p]?.questions ?? [];
+	const question = questions[index % Math.max(1, questions.length)];
+	const about = p < 0 ? null : { title: now.parts[p].title, draw: now.parts[p].draw };
+	switch (what) {
+		case 0:
+			return p < 0 ? null : { kind: 'question', before: null, after: single(newId()), at: { part: p, index } };
+		case 1:
+			if (!question) return null;
+			return { kind: 'question', before: question, after: { ...question, stem: newId() }, at: { part: p, index } };
+		case 2:
+			return question ? { kind: 'remove_question', before: question } : null;
+		case 3:
+			if (!question) return null;
+			return { kind: 'move_question', id: question.id, to: { part: other % now.parts.length, index: 0 } };
+		case 4:
+			return about && { kind: 'part', index: p, before: about, after: { title: newId(), draw: other } };
+		case 5:
+			return {
+				kind: 'add_part',
+				index: other % (now.parts.length + 1),
+				part: { title: newId(), draw: null, questions: [] }
+			};
+		case 6:
+			return about && { kind: 'remove_part', index: p, before: about };
+		default:
+			return about && { kind: 'move_part', title: about.title, from: p, to: other % now.parts.length };
+	}
+}
+
+describe('what is doubtful', () => {
+	const codes = (question: Question) => doubtsOf(question, {}).map(({ code }) => code);
+
+	it('about a question', () => {
+		expect(codes(single('1'))).toEqual([]);
+		expect(codes(single('1', { answer: 'z' }))).toEqual(['no_right_answer']);
+		const choices = [
+			{ id: 'a', text: 'North' },
+			{ id: 'b', text: ' north' },
+			{ id: 'c', text: 'All of the above' }
+		];
+		expect(codes(single('1', { choices }))).toEqual(['equal_choices', 'keeps_place']);
+		expect(codes(single('1', { stem: 'Which is not a buoy?' }))).toEqual(['unmarked_negative']);
+		expect(codes(single('1', { stem: 'Which is NOT a buoy?' }))).toEqual([]);
+	});
+
+	it('can be put right by one press, and is right then', () => {
+		const numeric: Question = {
+			id: '1',
+			kind: 'numeric',
+			stem: 'How deep?',
+			points: 1,
+			topic: '',
+			answer: 4.8,
+			tolerance: { kind: 'absolute', amount: 0 },
+			unit: 'm'
+		};
+		for (const question of [numeric, single('1', { stem: 'Which is not a buoy?' })]) {
+			const [{ fix }] = doubtsOf(question, {});
+			expect(doubtsOf(fix!.question, {})).toEqual([]);
+		}
+	});
+
+	it('about a pool: too few, and points that differ', () => {
+		expect(doubtsOfPaper(paper(3, '1', '2')).map(({ code }) => code)).toEqual(['too_few_in_pool']);
+		const unequal = paper(1, '1', '2');
+		unequal.parts[0].questions[1] = single('2', { points: 2 });
+		expect(doubtsOfPaper(unequal).map(({ code }) => code)).toEqual(['points_differ']);
+	});
+
+	it('about all: the longest choice is right, the same letter, a language that is not whole', () => {
+		const choices = [
+			{ id: 'a', text: 'the longest choice of all' },
+			{ id: 'b', text: 'short' }
+		];
+		const five = paper(null, '1', '2', '3', '4', '5');
+		five.parts[0].questions = five.parts[0].questions.map((question) => single(question.id, { choices }));
+		five.parts[0].questions[0].inOther = { pt: { stem: 'Qual?', texts: { a: 'a maior', b: 'curta' } } };
+		expect(doubtsOfPaper(five).map(({ code }) => code)).toEqual([
+			'longest_is_right',
+			'same_letter',
+			'language_not_whole'
+		]);
+		expect(doubtsOfPaper(five).at(-1)!.questionIds).toEqual(['2', '3', '4', '5']);
+	});
+});
+
+describe('questions read from text', () => {
+	const read = (text: string) => readText(text, newId);
+
+	it('numbered, lettered, the right one starred, bold or named', () => {
+		const { questions, unread } = read(`Tides, spring term
+
+1. Spring tides come shortly after (2 points)
+a) full moon
+*b) new and full moon
+c) the quarters
+
+2) Port is
+   A. **left**
+   B. right
+Question 3: Which are buoys?
+a. can
+b. cone
+c. church
+Answer: a and b`);
+		expect(unread).toEqual([{ line: 1, text: 'Tides, spring term' }]);
+		expect(questions.map(({ line, doubts }) => [line, doubts])).toEqual([
+			[3, []],
+			[8, []],
+			[11, []]
+		]);
+		const [tides, port, buoys] = questions.map(({ question }) => question);
+		expect(tides).toMatchObject({ kind: 'single', points: 2, stem: 'Spring tides come shortly after' });
+		expect(tides.kind === 'single' && tides.choices.find(({ id }) => id === tides.answer)!.text).toBe(
+			'new and full moon'
+		);
+		expect(port.kind === 'single' && port.choices.find(({ id }) => id === port.answer)!.text).toBe('left');
+		expect(buoys.kind === 'multiple' && buoys.answer).toHaveLength(2);
+	});
+
+	it('other kinds by their answer', () => {
+		const { questions } = read(`1. The range is the difference.
+Answer: true
+2. High water 6.4 m, low water 1.6 m. The range?
+Answer: 4,8 m
+3. The bearing?
+Answer: -7
+4. Left of the ship
+Answer: port; larboard
+5. Explain the rule of twelfths.
+in your own words`);
+		expect(questions.map(({ question }) => question)).toMatchObject([
+			{ kind: 'true_false', answer: true },
+			{ kind: 'numeric', answer: 4.8, unit: 'm', tolerance: { kind: 'relative', amount: 0.01 } },
+			{ kind: 'numeric', answer: -7, unit: '', tolerance: { amount: 0 } },
+			{ kind: 'short', accepted: ['port', 'larboard'] },
+			{ kind: 'essay', stem: 'Explain the rule of twelfths.\nin your own words' }
+		]);
+		expect(questions[1].doubts).toEqual(['No tolerance was told: 1 % was taken.']);
+		expect(questions[4].doubts).toHaveLength(1);
+	});
+
+	it('doubts are told, and no line is dropped', () => {
+		const { questions, unread } = read('1. What?\na) one\nb) two\nAnswer: D\nand more\n2.\na) x\nb)');
+		expect(questions[0].doubts).toEqual(['The answer “D” is none of the choices.']);
+		expect(unread).toEqual([{ line: 5, text: 'and more' }]);
+		expect(questions[1].doubts).toEqual([
+			'There is no question text.',
+			'No choice is marked as right.',
+			'A choice is empty.'
+		]);
+	});
+
+	it('every word of any text is somewhere', () => {
+		const line = fc.constantFrom(
+			'1. stem alpha',
+			'2) beta',
+			'a) gamma',
+			'B. delta',
+			'*c) epsilon',
+			'Answer: B',
+			'zeta',
+			''
+		);
+		fc.assert(
+			fc.property(fc.array(line, { maxLength: 20 }), (lines) => {
+				const all = JSON.stringify(read(lines.join('\n')));
+				for (const word of lines.join(' ').match(/alpha|beta|gamma|delta|epsilon|zeta/g) ?? [])
+					expect(all).toContain(word);
+			})
+		);
+	});
+});
+
+describe('what each candidate gets', () => {
+	it('in words', () => {
+		const words = (of: Paper) =>
+			eachGets(of)
+				.map(({ text }) => text)
+				.join('');
+		expect(words(paper(null))).toBe('There is no question yet.');
+		expect(words(paper(null, '1', '2'))).toContain('2 questions, 2 points, about 5 minutes. Everybody gets the same');
+		expect(words(paper(1, '1', '2'))).toContain(
+			'1 of 2 questions, 1 point, about 5 minutes. Two neighbours share 0.5'
+		);
+	});
+});
