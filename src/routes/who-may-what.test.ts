@@ -46,6 +46,14 @@ const BODIES: Record<string, () => unknown> = {
 	'POST live/[id]/seat': () => ({ sittingId: 'sit0', seat: 'B1' }),
 	'POST live/[id]/session': () => ({ act: 'end' }),
 	'POST live/[id]/sitting/[sitting]/count': () => ({ reason: 'x' }),
+	'POST papers': () => ({ title: 'Mine', siteId: 'quayside', from: null }),
+	'POST papers/[id]': () => ({
+		kind: 'part',
+		index: 0,
+		before: { title: 'Given1', draw: null },
+		after: { title: 'Given2', draw: null }
+	}),
+	'POST papers/[id]/freeze': () => ({ revision: 1 }),
 	'PUT prepare/administration': () => ({ make: 'site', name: 'Mine', zone: 'Europe/London' }),
 	'POST prepare/administration': () => ({
 		id: 'winter',
@@ -116,6 +124,7 @@ const SHARED = ['POST prepare/rules/copy'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident' },
 	'close-out': { id: 's1' },
+	papers: { id: 'a-paper' },
 	'prepare/people': { id: 'can0' },
 	'prepare/rules': { id: 'ours' },
 	prepare: { id: 's1', what: 'register' }
@@ -158,6 +167,14 @@ beforeEach(async () => {
 		public_key: '-',
 		enrolled_by: 'ode',
 		enrolled_at: NINE
+	});
+	await db('paper_draft').insert({
+		id: 'a-paper',
+		site_id: 'quayside',
+		title: 'A paper',
+		content: JSON.stringify({ title: 'A paper', parts: [{ title: 'Given1', questions: [], draw: null }] }),
+		changed_at: NINE,
+		changed_by: 'ode'
 	});
 	await db('staff_role').insert([
 		{ staff_id: 'ode', role: 'coordinator', site_id: null },

@@ -1,9 +1,10 @@
 /** What staff can be. A candidate is not staff and holds none of these. */
-export const STAFF_ROLES = ['coordinator', 'proctor', 'grants_officer', 'closing_officer'] as const;
+export const STAFF_ROLES = ['coordinator', 'author', 'proctor', 'grants_officer', 'closing_officer'] as const;
 export type StaffRole = (typeof STAFF_ROLES)[number];
 
 export const ROLE_NAMES: Record<StaffRole, string> = {
 	coordinator: 'Coordinator',
+	author: 'Author',
 	proctor: 'Proctor',
 	grants_officer: 'Grants officer',
 	closing_officer: 'Closing officer'
@@ -17,6 +18,7 @@ export type Act =
 	| 'see_session'
 	| 'run_session'
 	| 'prepare'
+	| 'write_papers'
 	| 'change_shared'
 	| 'grant'
 	| 'reopen'
@@ -29,6 +31,7 @@ export const ACT_WORDS: Record<Act, string> = {
 	see_session: 'see the day and its sessions',
 	run_session: 'run a room: the door, holds, minutes, ending',
 	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
+	write_papers: 'write papers: questions, pools, keys, versions',
 	change_shared: 'change what all sites share: administrations, sites, words of mails, how staff sign in',
 	grant: 'give extra time and own windows',
 	reopen: 'reopen and set aside sittings',
@@ -46,6 +49,7 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 		'see_session',
 		'run_session',
 		'prepare',
+		'write_papers',
 		'change_shared',
 		'grant',
 		'reopen',
@@ -53,6 +57,7 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 		'see_closing',
 		'see_logbook'
 	],
+	author: ['write_papers'],
 	proctor: ['see_session', 'run_session', 'see_ledger'],
 	grants_officer: ['grant'],
 	closing_officer: ['see_ledger', 'see_closing', 'see_logbook']

@@ -274,8 +274,6 @@ describe('what each candidate gets', () => {
 				.join('');
 		expect(words(paper(null))).toBe('There is no question yet.');
 		expect(words(paper(null, '1', '2'))).toContain('2 questions, 2 points, about 5 minutes. Everybody gets the same');
-		expect(words(paper(1, '1', '2'))).toContain(
-			'1 of 2 questions, 1 point, about 5 minutes. Two neighbours share 0.5'
-		);
+		expect(words(paper(1, '1', '2'))).toContain('1 of 2 questions, 1 point, about 5 minutes. Two neighbours share 0.5');
 	});
 });

@@ -52,6 +52,27 @@ export const PROBLEMS = {
 		instead: 'A coordinator of the site can, and can name you as its proctor.'
 	},
 
+	paper_changed: {
+		status: 409,
+		message: 'Somebody else has changed this in the meantime.',
+		instead: 'Look at both, and keep the one that is right.'
+	},
+	title_taken: {
+		status: 409,
+		message: 'There is another paper with this title.',
+		instead: 'Open that one, or choose a title that tells the two apart.'
+	},
+	paper_full: {
+		status: 422,
+		message: 'A paper has at most 500 questions.',
+		instead: 'Divide it into two papers.'
+	},
+	paper_not_ready: {
+		status: 422,
+		message: 'This paper cannot be sat like this.',
+		instead: 'Put right what is told beside it, then freeze it.'
+	},
+
 	other_origin: {
 		status: 403,
 		message: 'This request comes from another site.',

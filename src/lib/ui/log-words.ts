@@ -65,6 +65,8 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 			? 'Last entry passed; everyone has arrived'
 			: `Last entry passed; not arrived: ${missing.join(', ')}`;
 	},
+	paper_begun: ({ body }) => `Paper started: ${body.title}`,
+	paper_frozen: ({ body }) => `${body.title} frozen as version ${body.version}`,
 	people_imported: ({ body }) =>
 		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,
 	people_exported: ({ body }) => `People of ${body.site} exported as ${body.format}`,

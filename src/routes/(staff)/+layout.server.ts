@@ -5,6 +5,7 @@ import type { LayoutServerLoad } from './$types';
 
 const PLACES: { href: string; name: string; act: Act }[] = [
 	{ href: '/', name: 'Today', act: 'see_session' },
+	{ href: '/papers', name: 'Papers', act: 'write_papers' },
 	{ href: '/prepare', name: 'Prepare', act: 'prepare' },
 	{ href: '/live', name: 'Live', act: 'see_session' },
 	{ href: '/grants', name: 'Grants', act: 'grant' },

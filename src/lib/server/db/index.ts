@@ -9,5 +9,6 @@ export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';
+export { questionsIn } from './questions-in';
 export { insertMany } from './insert-many';
 export { beginningFirst, nearestFirst, whereEveryWord } from './words';

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
 import { clientDevice } from './migration-client-device';
 import { makeAppendOnly } from './append-only';
@@ -223,7 +224,8 @@ const ALL = [
 	signIn,
 	clientDevice,
 	mailSealed,
-	sheetSite
+	sheetSite,
+	paperDraft
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

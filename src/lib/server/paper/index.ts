@@ -1,2 +1,5 @@
 export { paperVersion } from './paper';
 export type { PaperVersion } from './paper';
+export { draftFor, editDraft, freezeDraft, listPapers, makeDraft, writesAt } from './drafts';
+export type { PaperDraft, PaperLine } from './drafts';
+export { EditSchema } from './question-schema';

@@ -1,0 +1,297 @@
+import { createHash } from 'node:crypto';
+import { nanoid } from 'nanoid';
+import { sitesWith, type StaffMember } from '$core/access';
+import { doubtsOfPaper, editPaper, type Edited, type Paper, type PaperEdit } from '$core/paper';
+import { fail } from '$core/problem';
+import type { Actor } from '$core/sitting';
+import { questionsIn, transact, type Query } from '../db';
+import type { House, Writing } from '../house';
+import { appendToLogbook } from '../logbook';
+import { MOST_QUESTIONS } from './question-schema';
+
+/** A paper that is being written. */
+export type PaperDraft = {
+	id: string;
+	title: string;
+	siteId: string | null;
+	content: Paper;
+	revision: number;
+	/** The version it goes on from; null: it is new. */
+	basedOn: { id: string; version: number } | null;
+	changedAt: number;
+	changedBy: string;
+};
+export type PaperLine = {
+	title: string;
+	/** Newest first. `sessions`: how many sessions use it, past ones included. */
+	versions: { id: string; version: number; frozenAt: number | null; sessions: number; questions: number }[];
+	draft: { id: string; site: string | null; changedAt: number; changedBy: string; questions: number } | null;
+};
+
+/** Far more than any paper has; whoever writes one larger has pasted something else. */
+const MOST_BYTES = 4 * 1024 * 1024;
+
+/** Whether somebody may write what belongs to that site; null: to all. */
+export function writesAt(staff: StaffMember, siteId: string | null): boolean {
+	const sites = sitesWith(staff, 'write_papers');
+	return sites === null || (siteId !== null && sites.includes(siteId));
+}
+
+/** The papers that somebody may write at, each with its versions and what is being written. */
+export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLine[]> {
+	const sites = sitesWith(staff, 'write_papers');
+	const versions: { id: string; title: string; version: number; frozen_at: number | null; questions: number }[] =
+		await db('paper')
+			.modify((query) => {
+				if (sites !== null) query.whereIn('id', ownVersions(db, sites));
+			})
+			.orderBy('version', 'desc')
+			.select('id', 'title', 'version', 'frozen_at', questionsIn(db, 'paper'));
+	const used: { paper_id: string; n: number }[] = await db('session')
+		.groupBy('paper_id')
+		.select('paper_id')
+		.count('* as n');
+	const sessions = new Map(used.map((row) => [row.paper_id, Number(row.n)]));
+	const drafts: {
+		id: string;
+		title: string;
+		site: string | null;
+		changed_at: number;
+		changed_by: string | null;
+		questions: number;
+	}[] = await db('paper_draft')
+		.leftJoin('site', 'site.id', 'paper_draft.site_id')
+		.leftJoin('staff', 'staff.id', 'paper_draft.changed_by')
+		.modify((query) => {
+			if (sites !== null) query.whereIn('paper_draft.site_id', sites);
+		})
+		.select(
+			'paper_draft.id',
+			'paper_draft.title',
+			'site.name as site',
+			'changed_at',
+			'staff.name as changed_by',
+			questionsIn(db, 'paper_draft')
+		);
+	const titles = [...new Set([...versions, ...drafts].map(({ title }) => title))].sort((a, b) => a.localeCompare(b));
+	return titles.map((title) => {
+		const draft = drafts.find((one) => one.title === title);
+		return {
+			title,
+			versions: versions
+				.filter((one) => one.title === title)
+				.map(({ id, version, frozen_at, questions }) => ({
+					id,
+					version,
+					frozenAt: frozen_at,
+					sessions: sessions.get(id) ?? 0,
+					questions
+				})),
+			draft: draft
+				? {
+						id: draft.id,
+						site: draft.site,
+						changedAt: draft.changed_at,
+						changedBy: draft.changed_by ?? '',
+						questions: draft.questions
+					}
+				: null
+		};
+	});
+}
+
+/** Versions that may be sat at one of these sites or were written there: whoever writes at another sees no key of them. */
+function ownVersions(db: Query, sites: string[]) {
+	return db('paper')
+		.leftJoin('paper_draft', 'paper_draft.id', 'paper.draft_id')
+		.leftJoin('paper_allowed', 'paper_allowed.paper_id', 'paper.id')
+		.leftJoin('candidate_group', 'candidate_group.id', 'paper_allowed.group_id')
+		.where((either) =>
+			either
+				.whereIn('paper_draft.site_id', sites)
+				.orWhereIn('paper_allowed.site_id', sites)
+				.orWhereIn('candidate_group.site_id', sites)
+		)
+		.select('paper.id');
+}
+
+/**
+ * A paper to write: a new one, or the next version of one that is there. There is one draft to a title.
+ * @param from the version to go on from
+ * @throws ProblemError not_yours, not_found, in_the_way (the title is taken)
+ */
+export async function makeDraft(
+	otium: Writing,
+	staff: StaffMember,
+	by: Actor,
+	asked: { title: string; siteId: string | null; from: string | null }
+): Promise<string> {
+	if (!writesAt(staff, asked.siteId)) fail('not_yours');
+	return transact(otium.db, async (trx) => {
+		let content: Paper = { title: asked.title, parts: [{ title: '', questions: [], draw: null }] };
+		if (asked.from !== null) {
+			const sites = sitesWith(staff, 'write_papers');
+			const version = await trx('paper')
+				.where({ id: asked.from })
+				.modify((query) => {
+					if (sites !== null) query.whereIn('id', ownVersions(trx, sites));
+				})
+				.first('content');
+			if (!version) fail('not_found');
+			content = JSON.parse(version.content);
+		}
+		const there = await trx('paper_draft').where({ title: content.title }).first('id', 'site_id');
+		if (there && asked.from !== null && writesAt(staff, there.site_id)) return there.id;
+		if (there || (asked.from === null && (await trx('paper').where({ title: content.title }).first('id'))))
+			fail('title_taken');
+		const id = nanoid();
+		await trx('paper_draft').insert({
+			id,
+			site_id: asked.siteId,
+			title: content.title,
+			content: JSON.stringify(content),
+			based_on: asked.from,
+			changed_at: otium.now(),
+			changed_by: staff.id
+		});
+		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'paper_begun', body: { title: content.title } }]);
+		return id;
+	});
+}
+
+type DraftRow = {
+	id: string;
+	title: string;
+	site_id: string | null;
+	content: string;
+	revision: number;
+	based_on: string | null;
+	version: number | null;
+	changed_at: number;
+	changed_by: string | null;
+};
+
+/** The paper that is being written, for whoever may write it. @throws ProblemError not_found, not_yours */
+export async function draftFor(db: Query, staff: StaffMember, id: string): Promise<PaperDraft> {
+	const row: DraftRow | undefined = await db('paper_draft')
+		.leftJoin('paper', 'paper.id', 'paper_draft.based_on')
+		.leftJoin('staff', 'staff.id', 'paper_draft.changed_by')
+		.where('paper_draft.id', id)
+		.first('paper_draft.*', 'paper.version', 'staff.name as changed_by');
+	if (!row) fail('not_found');
+	if (!writesAt(staff, row.site_id)) fail('not_yours');
+	return {
+		id,
+		title: row.title,
+		siteId: row.site_id,
+		content: JSON.parse(row.content),
+		revision: row.revision,
+		basedOn: row.based_on === null ? null : { id: row.based_on, version: row.version! },
+		changedAt: row.changed_at,
+		changedBy: row.changed_by ?? ''
+	};
+}
+
+/** Keeps one change. What two have changed at once is told by `changed_since`, and neither is lost. */
+export async function editDraft(
+	otium: Pick<House, 'db' | 'now'>,
+	staff: StaffMember,
+	id: string,
+	edit: PaperEdit
+): Promise<{ edited: Edited; draft: PaperDraft }> {
+	return transact(otium.db, async (trx) => {
+		const draft = await draftFor(trx, staff, id);
+		const edited = editPaper(draft.content, edit);
+		if (edited.outcome !== 'done') return { edited, draft };
+		const { paper } = edited;
+		const questions = paper.parts.reduce((sum, part) => sum + part.questions.length, 0);
+		if (questions > MOST_QUESTIONS) fail('paper_full');
+		if (paper.title !== draft.title && (await isTaken(trx, paper.title, id))) fail('title_taken');
+		const content = JSON.stringify(paper);
+		if (content.length > MOST_BYTES) fail('paper_full');
+		await trx('paper_draft')
+			.where({ id })
+			.update({
+				title: paper.title,
+				content,
+				revision: draft.revision + 1,
+				changed_at: otium.now(),
+				changed_by: staff.id
+			});
+		return {
+			edited,
+			draft: {
+				...draft,
+				title: paper.title,
+				content: paper,
+				revision: draft.revision + 1,
+				changedAt: otium.now(),
+				changedBy: staff.name
+			}
+		};
+	});
+}
+
+/** A title that another draft has, or a paper that this is no version of. */
+async function isTaken(db: Query, title: string, id: string): Promise<boolean> {
+	if (await db('paper_draft').where({ title }).whereNot({ id }).first('id')) return true;
+	const versions: { draft_id: string | null }[] = await db('paper').where({ title }).select('draft_id');
+	return versions.some((version) => version.draft_id !== id) && versions.length > 0;
+}
+
+/**
+ * Freezes what is written as the next version, to be sat from now on; writing goes on from it. It may be sat where the
+ * version before may be, or else at its site.
+ * @param revision what whoever freezes it has read
+ * @throws ProblemError paper_changed, paper_not_ready
+ */
+export async function freezeDraft(
+	otium: Writing,
+	staff: StaffMember,
+	by: Actor,
+	id: string,
+	revision: number
+): Promise<{ id: string; version: number }> {
+	return transact(otium.db, async (trx) => {
+		const draft = await draftFor(trx, staff, id);
+		if (draft.revision !== revision) fail('paper_changed');
+		const grave = doubtsOfPaper(draft.content).filter(({ isGrave }) => isGrave);
+		const isEmpty = draft.content.parts.every(({ questions }) => questions.length === 0);
+		if (isEmpty || grave.length > 0)
+			fail('paper_not_ready', grave.length > 0 ? { message: grave[0].text } : { message: 'There is no question yet.' });
+		const latest = await trx('paper').where({ title: draft.title }).max('version as version').first();
+		const version = Number(latest?.version ?? 0) + 1;
+		const paperId = nanoid();
+		const content = JSON.stringify(draft.content);
+		await trx('paper').insert({
+			id: paperId,
+			title: draft.title,
+			version,
+			content,
+			draft_id: id,
+			frozen_at: otium.now(),
+			frozen_by: staff.id,
+			sha256: createHash('sha256').update(content).digest('hex')
+		});
+		await allowLikeBefore(trx, draft, paperId);
+		await trx('paper_draft').where({ id }).update({ based_on: paperId });
+		await appendToLogbook(trx, [
+			{ at: otium.now(), by, kind: 'paper_frozen', body: { title: draft.title, version, paper: paperId } }
+		]);
+		return { id: paperId, version };
+	});
+}
+
+async function allowLikeBefore(db: Query, draft: PaperDraft, paperId: string): Promise<void> {
+	const before: { administration_id: string; site_id: string | null; group_id: string | null }[] = draft.basedOn
+		? await db('paper_allowed').where({ paper_id: draft.basedOn.id }).select('administration_id', 'site_id', 'group_id')
+		: [];
+	const latest = await db('administration').orderBy('made_at', 'desc').first('id');
+	const rows =
+		before.length > 0
+			? before
+			: latest
+				? [{ administration_id: latest.id, site_id: draft.siteId, group_id: null }]
+				: [];
+	for (const row of rows) await db('paper_allowed').insert({ ...row, paper_id: paperId });
+}

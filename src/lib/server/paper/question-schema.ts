@@ -1,0 +1,99 @@
+import { z } from 'zod';
+import type { PaperAbout, PaperEdit, Part, Question } from '$core/paper';
+
+/** Ids of a paper's own are short; what they may be made of keeps them out of selectors, paths and formulas. */
+const Id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
+const Text = z.string().max(2_000);
+/** A stem of many pages is carried; a book is not. */
+const Stem = z.string().max(20_000);
+const MOST_CHOICES = 200;
+const Choices = z.array(z.object({ id: Id, text: Text, pinned: z.boolean().optional() })).max(MOST_CHOICES);
+const Texts = z.record(Id, Text);
+
+const shared = {
+	id: Id,
+	stem: Stem,
+	points: z.number().min(0).max(1_000),
+	topic: z.string().max(120),
+	picture: z.string().max(120).optional(),
+	inOther: z.record(z.string().max(35), z.object({ stem: Stem, texts: Texts.optional() })).optional(),
+	hint: Text.optional()
+};
+const partial = z.boolean();
+const Accepted = z.array(z.string().max(500)).max(50);
+
+/** A question with its key, as an author sends it. */
+export const QuestionSchema = z.discriminatedUnion('kind', [
+	z.strictObject({ ...shared, kind: z.literal('true_false'), answer: z.boolean() }),
+	z.strictObject({ ...shared, kind: z.literal('single'), choices: Choices, answer: z.union([Id, z.literal('')]) }),
+	z.strictObject({
+		...shared,
+		kind: z.literal('multiple'),
+		choices: Choices,
+		answer: z.array(Id).max(MOST_CHOICES),
+		partial
+	}),
+	z.strictObject({
+		...shared,
+		kind: z.literal('matching'),
+		items: Choices,
+		matches: Choices,
+		answer: z.record(Id, Id),
+		partial
+	}),
+	z.strictObject({
+		...shared,
+		kind: z.literal('ordering'),
+		choices: Choices,
+		answer: z.array(Id).max(MOST_CHOICES),
+		partial
+	}),
+	z.strictObject({
+		...shared,
+		kind: z.literal('fill_in'),
+		gaps: z.array(z.object({ id: z.string().regex(/^[A-Za-z0-9]{1,12}$/), accepted: Accepted })).max(50),
+		partial
+	}),
+	z.strictObject({ ...shared, kind: z.literal('short'), accepted: Accepted }),
+	z.strictObject({
+		...shared,
+		kind: z.literal('numeric'),
+		answer: z.number(),
+		tolerance: z.object({ kind: z.enum(['absolute', 'relative']), amount: z.number().min(0) }),
+		unit: z.string().max(60)
+	}),
+	z.strictObject({
+		...shared,
+		kind: z.literal('essay'),
+		words: z.object({ from: z.number().int().min(0), to: z.number().int().min(1).max(20_000) }).nullable()
+	})
+]) satisfies z.ZodType<Question>;
+
+export const MOST_QUESTIONS = 500;
+const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
+const PartSchema = z.object({
+	title: z.string().max(200),
+	draw: Draw,
+	questions: z.array(QuestionSchema).max(MOST_QUESTIONS)
+}) satisfies z.ZodType<Part>;
+const PartAbout = z.object({ title: z.string().max(200), draw: Draw });
+const About = z.object({
+	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
+	language: z.string().max(35).optional(),
+	formulaSheet: z.array(Text).max(100).optional(),
+	script: z.string().max(10_000).optional()
+}) satisfies z.ZodType<PaperAbout>;
+const Index = z.number().int().min(0).max(MOST_QUESTIONS);
+const Spot = z.object({ part: Index, index: Index });
+
+/** One change of a paper, as an author sends it. */
+export const EditSchema = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('about'), before: About, after: About }),
+	z.object({ kind: z.literal('question'), before: QuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
+	z.object({ kind: z.literal('remove_question'), before: QuestionSchema }),
+	z.object({ kind: z.literal('move_question'), id: Id, to: Spot }),
+	z.object({ kind: z.literal('part'), index: Index, before: PartAbout, after: PartAbout }),
+	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
+	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),
+	z.object({ kind: z.literal('move_part'), title: z.string().max(200), from: Index, to: Index })
+]) satisfies z.ZodType<PaperEdit>;
