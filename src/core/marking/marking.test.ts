@@ -163,7 +163,9 @@ describe('dealing and marking a paper', () => {
 	it('knows choices that point at others by their words, and lets the author overrule', () => {
 		for (const text of ['All of the above', 'None of these', 'Both A and B', 'Neither of the above'])
 			expect(keepsPlace({ id: 'x', text })).toBe(true);
-		expect(keepsPlace({ id: 'x', text: 'All round light' })).toBe(false);
+		// A light above another points at no choice, and an article is no letter.
+		for (const text of ['All round light', 'An all-round red light over a white one', 'All lights above the hull'])
+			expect(keepsPlace({ id: 'x', text }), text).toBe(false);
 		expect(keepsPlace({ id: 'x', text: 'None of these', pinned: false })).toBe(false);
 	});
 

@@ -75,9 +75,13 @@ function shuffledAroundPins(choices: Choice[], random: RandomGenerator): Choice[
 	return choices.map((choice) => (keepsPlace(choice) ? choice : free.shift()!));
 }
 
-const POINTS_AT_OTHERS = /\b(all|none|any|both|neither|either)\b.*\b(above|these|them|[A-F])\b/i;
+/** "All of the above", "none of these"; not "an all-round light above a white one". */
+const POINTS_AT_OTHERS =
+	/\b(?:all|none|any|both|neither|either|some)\s+(?:of\s+)?(?:the\s+)?(?:(?:answers?|choices?|statements?)\s+)?(?:above|these|them)\b/i;
+/** "Both A and B", "A or C". */
+const NAMES_LETTERS = /\b[A-F]\b\s*(?:,|&|\band\b|\bor\b)\s*\b[A-F]\b/;
 
 /** Whether a choice must stay where it stands, because it says so or because its words point at others. */
 export function keepsPlace(choice: Choice): boolean {
-	return choice.pinned ?? POINTS_AT_OTHERS.test(choice.text);
+	return choice.pinned ?? (POINTS_AT_OTHERS.test(choice.text) || NAMES_LETTERS.test(choice.text));
 }

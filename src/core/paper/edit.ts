@@ -96,6 +96,30 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 	}
 }
 
+/** Whether a change is in the paper already: its answer was lost, and it is sent again. */
+export function isEdited(paper: Paper, edit: PaperEdit): boolean {
+	switch (edit.kind) {
+		case 'about':
+			return Object.entries(edit.after).every(([name, value]) => isSame(paper[name as keyof PaperAbout], value));
+		case 'question': {
+			const at = spotOf(paper, edit.after.id);
+			return at !== null && isSame(paper.parts[at.part].questions[at.index], edit.after);
+		}
+		case 'remove_question':
+			return spotOf(paper, edit.before.id) === null;
+		case 'move_question':
+			return isSame(spotOf(paper, edit.id), edit.to);
+		case 'part':
+			return paper.parts[edit.index] !== undefined && isSamePart(paper.parts[edit.index], edit.after);
+		case 'add_part':
+			return paper.parts[edit.index] !== undefined && isSame(paper.parts[edit.index], edit.part);
+		case 'remove_part':
+			return !paper.parts.some((part) => isSamePart(part, edit.before));
+		case 'move_part':
+			return paper.parts[edit.to]?.title === edit.title;
+	}
+}
+
 function done(paper: Paper, undo: PaperEdit): Edited {
 	return { outcome: 'done', paper, undo };
 }

@@ -46,7 +46,10 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 		if (question.choices.length < 2)
 			say('too_few_choices', 'There are fewer than two choices.', { isGrave: question.kind !== 'ordering' });
 		const twice = firstTwice(question.choices.map(({ text }) => text.trim().toLowerCase()));
-		if (twice !== null) say('equal_choices', `Two choices say the same: “${twice}”.`, { isGrave: twice === '' });
+		if (twice !== null)
+			say('equal_choices', twice === '' ? 'Some choices are empty.' : `Two choices say the same: “${twice}”.`, {
+				isGrave: twice === ''
+			});
 		const kept = question.kind === 'ordering' ? [] : question.choices.filter(keepsPlace);
 		if (kept.length > 0)
 			say('keeps_place', `“${kept[0].text}” points at other choices, so it keeps its place when choices are mixed.`);

@@ -1,4 +1,5 @@
 import { nanoid } from 'nanoid';
+import { beingWritten } from './paper-being-written';
 import { foldNumber } from '$core/access';
 import type { GrantBody } from '$core/grants';
 import { noteLapses } from '../lockdown';
@@ -113,6 +114,15 @@ class Day {
 			await db('paper_allowed').insert({ administration_id: ADMINISTRATION, paper_id: id });
 			this.#papers.set(paper.title, { id, paper });
 		}
+		const { id: from, paper } = this.#papers.get('Coastal Navigation I')!;
+		await db('paper_draft').insert({
+			id: nanoid(),
+			title: paper.title,
+			content: JSON.stringify(beingWritten(paper)),
+			based_on: from,
+			changed_at: this.clock.at,
+			changed_by: this.#staff.get('brandreth')!.id
+		});
 		await db('network').insert([
 			{ id: 'labs', site_id: 'quayside', name: 'Quayside labs', ranges: '10.20.0.0/16 2001:db8:20::/48' },
 			{ id: 'here', site_id: 'quayside', name: 'This machine', ranges: '127.0.0.0/8 ::1/128' },

@@ -1,0 +1,162 @@
+import { expect, test, type Page } from '@playwright/test';
+import { serious } from './axe';
+import { go, house } from './house';
+
+const home = house();
+const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText(/^Saved/);
+const questions = (page: Page) => page.getByTestId('questions').locator('> li');
+
+async function open(page: Page, title: string) {
+	await go(page, '/papers');
+	await page.getByTestId('papers').locator('li', { hasText: title }).getByTestId('open-paper').click();
+	await page.waitForURL(/\/papers\/.+/);
+	await expect(page.getByRole('heading', { level: 1, name: title })).toBeVisible();
+}
+
+test('an author writes a paper from nothing by keys alone, freezes it, and a coordinator finds it for a session', async ({
+	browser
+}) => {
+	const page = await home.staff(browser, 'brandreth');
+	// An author sees papers and nothing of the day.
+	await expect(page.getByRole('link', { name: 'Papers', exact: true })).toBeVisible();
+	await expect(page.getByRole('link', { name: 'Live', exact: true })).toHaveCount(0);
+	await go(page, '/papers');
+	expect(await serious(page), 'papers').toEqual([]);
+	await page.keyboard.press('n');
+	await page.getByLabel('Title').fill('Anchor Work');
+	await page.keyboard.press('Enter');
+	await page.waitForURL(/\/papers\/.+/);
+	await expect(page.getByTestId('gets')).toContainText('There is no question yet.');
+	await go(page, page.url());
+
+	await page.keyboard.press('q');
+	await expect(page.getByLabel('Question', { exact: true })).toBeFocused();
+	await page.keyboard.type('A vessel at anchor by day shows');
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('two cones');
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('one black ball');
+	await page.keyboard.press('Alt+Enter');
+	await page.keyboard.press('Control+Enter');
+	await expect(questions(page)).toHaveCount(2);
+	await page.keyboard.type('The scope of the cable is not');
+	await page.keyboard.press('Escape');
+	await kept(page);
+	await expect(questions(page).first()).toContainText('✓ one black ball');
+	// What nobody wrote into is not left behind, and what is missing is told.
+	await expect(questions(page).first().locator('ul li')).toHaveCount(2);
+	await expect(page.getByTestId('gets')).toContainText('No choice is marked as right.');
+	await expect(page.getByTestId('freeze')).toBeDisabled();
+	expect(await serious(page), 'a paper').toEqual([]);
+
+	// Undone step by step: what was written, then that it was begun.
+	await page.keyboard.press('z');
+	await expect(questions(page).nth(1)).toContainText('No question text yet');
+	await page.keyboard.press('z');
+	await expect(questions(page)).toHaveCount(1);
+	await kept(page);
+	await page.getByTestId('freeze').click();
+	await page.getByTestId('confirm').click();
+	await expect(page.getByTestId('frozen')).toContainText('Version 1 is frozen');
+	await page.reload();
+	await expect(questions(page)).toHaveCount(1);
+
+	const coordinator = await home.staff(browser);
+	await go(coordinator, '/prepare/new');
+	await expect(coordinator.getByLabel('Paper').locator('option', { hasText: 'Anchor Work, version 1' })).toHaveCount(1);
+});
+
+test('text that was written elsewhere becomes questions, with what is doubtful told before', async ({ browser }) => {
+	const page = await home.staff(browser, 'brandreth');
+	await open(page, 'Radio Procedure');
+	const before = await questions(page).count();
+	await page.keyboard.press('t');
+	await page
+		.locator('#paste-text')
+		.fill('Radio, part two\n1. Mayday is said (2 points)\na) once\n*b) three times\n2. What?');
+	await expect(page.getByTestId('paste')).toContainText('Line 1: Radio, part two');
+	await expect(page.getByTestId('paste')).toContainText('taken for an essay');
+	expect(await serious(page), 'from text').toEqual([]);
+	await page.getByTestId('take-over').click();
+	await expect(questions(page)).toHaveCount(before + 2);
+	await kept(page);
+	await page.reload();
+	await expect(questions(page)).toHaveCount(before + 2);
+	await expect(questions(page).nth(before)).toContainText('✓ three times');
+});
+
+test('a pool tells how alike two candidates’ questions are, and the preview deals it', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await open(page, 'Tides and Currents');
+	const of = await questions(page).count();
+	await page.getByTestId('make-pool').click();
+	await page.getByTestId('pool').getByRole('textbox').fill('5');
+	await page.getByTestId('pool').getByRole('textbox').press('Enter');
+	// take² / of, the mean of the hypergeometric distribution.
+	const mean = (25 / of).toFixed(2).replace(/\.?0+$/, '');
+	await expect(page.getByTestId('pool')).toContainText(`Two neighbours share ${mean} on average`);
+	await page.getByTestId('preview-pair').click();
+	await expect(page.getByTestId('preview')).toContainText(/They share \d+ of \d+ questions/);
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('preview')).toHaveCount(0);
+	await page.keyboard.press('v');
+	await expect(page.getByTestId('preview').locator('[data-question]')).toBeVisible();
+	await page.getByTestId('preview-mark').click();
+	await expect(page.getByTestId('preview-score')).toContainText(/^0 of \d+ points/);
+	expect(await serious(page), 'preview').toEqual([]);
+	await page.keyboard.press('Escape');
+	await page.getByTestId('undo').click();
+	await page.getByTestId('undo').click();
+	await expect(page.getByTestId('pool')).toHaveCount(0);
+});
+
+test('two write at once: each sees the other’s, and a question that both change is told with both', async ({
+	browser
+}) => {
+	const mine = await home.staff(browser);
+	const theirs = await home.staff(browser, 'brandreth');
+	await open(mine, 'Ship Stability');
+	await open(theirs, 'Ship Stability');
+	await mine.getByTestId('edit-A1').click();
+	await theirs.getByTestId('edit-A2').click();
+	await theirs.getByLabel('Question', { exact: true }).fill('Written by the other, second');
+	await theirs.keyboard.press('Escape');
+	await expect(questions(mine).nth(1)).toContainText('Written by the other, second', { timeout: 20_000 });
+
+	await theirs.getByTestId('edit-A1').click();
+	await theirs.getByLabel('Question', { exact: true }).fill('Written by the other, first');
+	await mine.getByLabel('Question', { exact: true }).fill('Written by me');
+	await theirs.keyboard.press('Escape');
+	await kept(theirs);
+	await mine.keyboard.press('Escape');
+	const isAsked = (of: Page) => of.getByTestId('conflict').count();
+	await expect.poll(async () => (await isAsked(mine)) + (await isAsked(theirs))).toBe(1);
+	// Whoever came second is asked; nothing of either is gone.
+	const asked = (await isAsked(theirs)) > 0 ? theirs : mine;
+	await expect(asked.getByTestId('conflict')).toContainText('Written by the other, first');
+	await expect(asked.getByTestId('conflict')).toContainText('Written by me');
+	expect(await serious(asked), 'two at once').toEqual([]);
+	await asked.getByTestId('confirm').click();
+	await kept(asked);
+	const last = asked === mine ? 'Written by me' : 'Written by the other, first';
+	await expect(questions(mine).first()).toContainText(last, { timeout: 20_000 });
+	await expect(questions(theirs).first()).toContainText(last, { timeout: 20_000 });
+});
+
+test('the server is away while somebody writes: it is kept on the page and sent when it is back', async ({
+	browser
+}) => {
+	const page = await home.staff(browser);
+	await open(page, 'Coastal Navigation I');
+	const before = await questions(page).count();
+	await home.kill();
+	await page.keyboard.press('q');
+	await page.keyboard.type('Written without a line');
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('alert')).toContainText('kept on this page');
+	await home.start();
+	await expect(page.getByTestId('kept')).toHaveText(/^Saved/, { timeout: 30_000 });
+	await page.reload();
+	await expect(questions(page)).toHaveCount(before + 1);
+	await expect(questions(page).last()).toContainText('Written without a line');
+});

@@ -1,0 +1,120 @@
+<script lang="ts">
+	import { Input, Select } from 'flowbite-svelte';
+	import { goto } from '$app/navigation';
+	import { localTime, longDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import Ask from '$ui/Ask.svelte';
+	import Field from '$ui/Field.svelte';
+	import { inWords, send } from '$ui/post';
+
+	let { data } = $props();
+	let isAsking = $state(false);
+	let title = $state('');
+	// svelte-ignore state_referenced_locally
+	let siteId = $state(data.forAll ? '' : (data.sites[0]?.id ?? ''));
+	let busy = $state(false);
+	let trouble = $state<string | null>(null);
+	let search = $state('');
+	const found = $derived(
+		data.papers.filter((paper) => paper.title.toLowerCase().includes(search.trim().toLowerCase()))
+	);
+
+	async function write(asked: { title: string; from: string | null }) {
+		if (busy || asked.title.trim() === '') return;
+		busy = true;
+		const answer = await send<{ id: string }>('POST', '/papers', { ...asked, siteId: siteId || null });
+		busy = false;
+		if (answer.ok) await goto(`/papers/${answer.data.id}`);
+		else trouble = inWords(answer.problem);
+	}
+	const when = (at: number) => `${longDate(at, data.site.zone)}, ${localTime(at, data.site.zone)}`;
+	function onkeydown(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (event.key.toLowerCase() !== 'n' || event.ctrlKey || event.metaKey || event.altKey) return;
+		if (isAsking || target.closest('input, textarea, select, dialog')) return;
+		event.preventDefault();
+		isAsking = true;
+	}
+</script>
+
+<svelte:window {onkeydown} />
+<svelte:head><title>Papers · Otium</title></svelte:head>
+<main class="mx-auto max-w-5xl px-6 py-6">
+	<div class="mb-4 flex flex-wrap items-center gap-3">
+		<h1 class="mr-2 text-[28px]">Papers</h1>
+		<div class="ml-auto w-56">
+			<Input bind:value={search} type="search" aria-label="Find a paper" placeholder="Find a paper" maxlength={200} />
+		</div>
+		<Act tone="main" key="N" onclick={() => (isAsking = true)} testid="new-paper">New paper</Act>
+	</div>
+	{#if trouble && !isAsking}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">
+			{trouble}
+		</p>{/if}
+	<ul class="space-y-3" data-testid="papers">
+		{#each found as paper (paper.title)}
+			{@const latest = paper.versions[0]}
+			<li class="bg-sheet border-line flex flex-wrap items-center gap-x-4 gap-y-2 rounded-2xl border p-4">
+				<div class="min-w-0 flex-1">
+					<h2 class="text-[19px]">{paper.title}</h2>
+					<p class="text-ink-2 text-[14px]">
+						{#if latest}Version {latest.version}{latest.frozenAt ? `, frozen ${when(latest.frozenAt)}` : ''}: {latest.questions}
+							questions, {latest.sessions === 0
+								? 'in no session yet'
+								: `in ${latest.sessions} ${latest.sessions === 1 ? 'session' : 'sessions'}`}{paper.versions.length > 1
+								? `; ${paper.versions.length - 1} earlier`
+								: ''}.
+						{:else}Not frozen yet, so nobody can sit it.{/if}
+					</p>
+					{#if paper.draft}<p class="text-ink-2 text-[14px]">
+							Being written: {paper.draft.questions} questions, last changed by {paper.draft.changedBy || 'somebody'}, {when(
+								paper.draft.changedAt
+							)}{paper.draft.site ? `, ${paper.draft.site}` : ''}.
+						</p>{/if}
+				</div>
+				{#if paper.draft}<Act href="/papers/{paper.draft.id}" testid="open-paper">Open</Act>
+				{:else}<Act {busy} onclick={() => write({ title: paper.title, from: latest.id })} testid="open-paper"
+						>Write version {latest.version + 1}</Act
+					>{/if}
+			</li>
+		{:else}
+			<li class="text-ink-2">
+				{data.papers.length === 0
+					? 'There is no paper yet. Press N to write one.'
+					: 'No paper has these words in its title.'}
+			</li>
+		{/each}
+	</ul>
+</main>
+
+<Ask
+	bind:open={isAsking}
+	title="New paper"
+	verb="Write it"
+	{busy}
+	disabled={title.trim() === ''}
+	error={trouble}
+	onconfirm={() => write({ title, from: null })}
+>
+	<form
+		class="space-y-3"
+		onsubmit={(event) => {
+			event.preventDefault();
+			void write({ title, from: null });
+		}}
+	>
+		<Field id="title" label="Title">
+			<Input id="title" bind:value={title} maxlength={200} autofocus autocomplete="off" />
+		</Field>
+		<Field id="site" label="Who may use it" hint="Authors of other sites see neither its questions nor its answers.">
+			<Select
+				id="site"
+				bind:value={siteId}
+				items={[
+					...(data.forAll ? [{ value: '', name: 'All sites' }] : []),
+					...data.sites.map(({ id, name }) => ({ value: id, name }))
+				]}
+				placeholder=""
+			/>
+		</Field>
+	</form>
+</Ask>

@@ -1,0 +1,417 @@
+<script lang="ts">
+	import { Input, Textarea } from 'flowbite-svelte';
+	import { onMount, tick, untrack } from 'svelte';
+	import { beforeNavigate, invalidateAll } from '$app/navigation';
+	import {
+		doubtsOfPaper,
+		eachGets,
+		QUESTION_KIND_NAMES,
+		QUESTION_KINDS,
+		spotOf,
+		type PaperEdit,
+		type Question,
+		type QuestionKind
+	} from '$core/paper';
+	import { localTime } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import Ask from '$ui/Ask.svelte';
+	import { inWords, send } from '$ui/post';
+	import Sentence from '$ui/Sentence.svelte';
+	import { DraftPaper } from './draft.svelte';
+	import Paste from './Paste.svelte';
+	import PoolBox from './PoolBox.svelte';
+	import Preview from './Preview.svelte';
+	import QuestionEdit from './QuestionEdit.svelte';
+	import QuestionRead from './QuestionRead.svelte';
+
+	let { data } = $props();
+	const draft = untrack(() => new DraftPaper(data.draft.id, { ...data.draft, content: data.draft.content }));
+	onMount(() => draft.watch());
+
+	let part = $state(0);
+	let editing = $state<string | null>(null);
+	let editor = $state<{ leave(): void } | null>(null);
+	/** Which question is written from now on; what was written of another is kept before. */
+	function write(id: string | null) {
+		editor?.leave();
+		editing = id;
+	}
+	beforeNavigate(() => editor?.leave());
+	let kind = $state<QuestionKind>('single');
+	let isPasting = $state(false);
+	let isPreviewed = $state(false);
+	let isPair = $state(false);
+	let isFreezing = $state(false);
+	let isAbout = $state(false);
+	let frozen = $state<{ version: number } | null>(null);
+	let trouble = $state<string | null>(null);
+	let busy = $state(false);
+
+	const paper = $derived(draft.paper);
+	const at = $derived(Math.min(part, paper.parts.length - 1));
+	const here = $derived(paper.parts[at]);
+	const doubts = $derived(doubtsOfPaper(paper));
+	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
+	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
+	const gets = $derived(eachGets(paper));
+	const topics = $derived(
+		[...new Set(paper.parts.flatMap(({ questions }) => questions.map(({ topic }) => topic)))].filter(Boolean).sort()
+	);
+	const letter = (index: number) => (index < 26 ? String.fromCharCode(65 + index) : `${index + 1}.`);
+	const nameOf = (id: string) => {
+		const spot = spotOf(paper, id);
+		return spot ? `${letter(spot.part)}${spot.index + 1}` : '';
+	};
+	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
+
+	function addQuestion(of: QuestionKind = kind) {
+		editor?.leave();
+		kind = of;
+		const after = editing === null ? null : spotOf(paper, editing);
+		const index = after && after.part === at ? after.index + 1 : (here?.questions.length ?? 0);
+		if (paper.parts.length === 0) addPart();
+		editing = draft.add(of, { part: Math.max(0, at), index });
+	}
+	function undo() {
+		editor?.leave();
+		draft.undo();
+	}
+	function addPart() {
+		write(null);
+		draft.change({ kind: 'add_part', index: paper.parts.length, part: { title: '', questions: [], draw: null } });
+		part = draft.paper.parts.length - 1;
+	}
+	function changePart(change: { title?: string; draw?: number | null }) {
+		if (!here) return;
+		const before = { title: here.title, draw: here.draw };
+		draft.change({ kind: 'part', index: at, before, after: { ...before, ...change } });
+	}
+	function movePart(step: 1 | -1) {
+		write(null);
+		if (!here || !paper.parts[at + step]) return;
+		draft.change({ kind: 'move_part', title: here.title, from: at, to: at + step });
+		part = at + step;
+	}
+	function about(change: Partial<Extract<PaperEdit, { kind: 'about' }>['after']>) {
+		const { title, language, formulaSheet, script } = paper;
+		const before = { title, language, formulaSheet, script };
+		draft.change({ kind: 'about', before, after: { ...before, ...change } });
+	}
+	function take(questions: Question[]) {
+		write(null);
+		if (paper.parts.length === 0) addPart();
+		const index = here?.questions.length ?? 0;
+		questions.forEach((question, i) =>
+			draft.change({ kind: 'question', before: null, after: question, at: { part: Math.max(0, at), index: index + i } })
+		);
+	}
+	function look(pair: boolean) {
+		write(null);
+		isPair = pair;
+		isPreviewed = true;
+	}
+	async function show(id: string) {
+		const spot = spotOf(paper, id);
+		if (!spot) return;
+		write(id);
+		part = spot.part;
+		await tick();
+		document.getElementById(`question-${id}`)?.scrollIntoView({ block: 'center' });
+	}
+	async function freeze() {
+		if (busy) return;
+		busy = true;
+		const answer = await send<{ version: number }>('POST', `/papers/${draft.id}/freeze`, { revision: draft.revision });
+		busy = false;
+		if (answer.ok) {
+			frozen = answer.data;
+			isFreezing = false;
+			trouble = null;
+			await invalidateAll();
+		} else trouble = inWords(answer.problem);
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (target.closest('dialog') || event.metaKey) return;
+		const isTyping = target.closest('input, textarea, select') !== null;
+		if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown') && !isTyping) {
+			const id = editing ?? target.closest<HTMLElement>('[data-question-row]')?.dataset.questionRow;
+			if (!id) return;
+			event.preventDefault();
+			draft.move(id, event.key === 'ArrowUp' ? -1 : 1);
+			return;
+		}
+		if (isTyping || event.altKey) return;
+		if (event.ctrlKey) {
+			if (event.key.toLowerCase() !== 'z') return;
+			event.preventDefault();
+			undo();
+			return;
+		}
+		const keys: Record<string, () => void> = {
+			q: () => addQuestion(),
+			p: () => addPart(),
+			v: () => count > 0 && look(false),
+			z: () => undo(),
+			t: () => (isPasting = true)
+		};
+		const act = keys[event.key.toLowerCase()];
+		if (!act) return;
+		event.preventDefault();
+		act();
+	}
+</script>
+
+<svelte:window
+	{onkeydown}
+	onbeforeunload={(event) => {
+		if (draft.waiting > 0) event.preventDefault();
+	}}
+/>
+<svelte:head><title>{paper.title} · Otium</title></svelte:head>
+
+<div class="grid h-full min-h-0 grid-cols-[236px_minmax(0,1fr)_320px] max-lg:block max-lg:h-auto">
+	<aside class="border-line min-h-0 overflow-auto border-r px-3.5 py-4 max-lg:border-r-0">
+		<a href="/papers" class="text-tide text-[13px] font-semibold underline">All papers</a>
+		<h1 class="mt-1 text-[22px] leading-tight break-words">{paper.title}</h1>
+		<p class="text-ink-2 mt-1 text-[13px]">
+			{data.draft.basedOn ? `version ${data.draft.basedOn.version + 1}, being written` : 'being written'}{data.owner
+				? `, ${data.owner}`
+				: ''}<br />
+			<span data-testid="kept"
+				>{draft.waiting > 0 ? 'Saving…' : `Saved ${localTime(draft.changedAt, data.site.zone)}`}</span
+			>
+			<button type="button" class="text-tide ml-1 underline" onclick={() => (isAbout = true)}>Title, script…</button>
+		</p>
+		<ol class="mt-3 space-y-1.5" data-testid="parts">
+			{#each paper.parts as one, i (i)}
+				<li>
+					<button
+						type="button"
+						class="w-full rounded-xl border px-2.5 py-2 text-left {i === at
+							? 'bg-sheet border-line'
+							: 'hover:bg-sheet border-transparent'}"
+						aria-current={i === at}
+						onclick={() => {
+							write(null);
+							part = i;
+						}}
+					>
+						<span class="font-semibold">{letter(i)} · {one.title || 'Untitled part'}</span>
+						<span class="text-ink-2 text-[13px]"
+							>{one.draw === null ? one.questions.length : `${one.draw} of ${one.questions.length}`}</span
+						>
+					</button>
+				</li>
+			{/each}
+		</ol>
+		<div class="mt-3 flex flex-wrap gap-2">
+			<Act key="P" onclick={addPart} testid="add-part">Part</Act>
+			<Act key="Q" onclick={() => addQuestion()} testid="add-question">Question</Act>
+		</div>
+		<label class="text-ink-2 mt-3 block text-[13px]"
+			>Kind of the next question
+			<select
+				class="bg-sheet border-line-strong mt-1 w-full rounded-lg border px-2 py-1.5 text-[14px]"
+				bind:value={kind}
+				data-testid="kind"
+			>
+				{#each QUESTION_KINDS as one (one)}<option value={one}>{QUESTION_KIND_NAMES[one]}</option>{/each}
+			</select></label
+		>
+		<div class="mt-3 flex flex-wrap gap-2">
+			<Act size="xs" key="T" onclick={() => (isPasting = true)} testid="paste-open">From text…</Act>
+			<Act size="xs" key="Z" disabled={!draft.canUndo} onclick={undo} testid="undo">Undo</Act>
+		</div>
+		<p class="text-ink-3 mt-3 text-[13px]">Alt ↑ and Alt ↓ move a question.</p>
+	</aside>
+
+	<main class="min-h-0 overflow-auto px-5 py-4">
+		{#if draft.trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">
+				{draft.trouble}
+			</p>{/if}
+		{#if frozen}<p role="status" class="bg-mist text-tide mb-3 rounded-lg px-3 py-2 font-semibold" data-testid="frozen">
+				Version {frozen.version} is frozen and can be chosen for a session. What you change from now on is for version {frozen.version +
+					1}.
+			</p>{/if}
+		{#if here}
+			<div class="mb-3 flex flex-wrap items-center gap-2">
+				<span class="font-serif text-[26px] font-semibold">{letter(at)} ·</span>
+				<input
+					class="hover:border-line-strong focus:border-line-strong min-w-0 flex-1 rounded-lg border border-transparent bg-transparent px-1.5 py-0.5 font-serif text-[26px] font-semibold"
+					value={here.title}
+					maxlength="200"
+					placeholder="Untitled part"
+					aria-label="Title of part {letter(at)}"
+					onchange={(event) => changePart({ title: event.currentTarget.value.trim() })}
+				/>
+				<Act size="xs" disabled={at === 0} onclick={() => movePart(-1)} title="Earlier">↑</Act>
+				<Act size="xs" disabled={at === paper.parts.length - 1} onclick={() => movePart(1)} title="Later">↓</Act>
+				<Act
+					size="xs"
+					onclick={() =>
+						draft.change({ kind: 'remove_part', index: at, before: { title: here.title, draw: here.draw } })}
+					testid="remove-part">Remove part</Act
+				>
+			</div>
+			<PoolBox part={here} ondraw={(draw) => changePart({ draw })} />
+			<ol data-testid="questions">
+				{#each here.questions as question, i (question.id)}
+					{@const own = doubts.filter(({ questionIds }) => questionIds.length === 1 && questionIds[0] === question.id)}
+					{#if editing === question.id}
+						<QuestionEdit
+							bind:this={editor}
+							{draft}
+							{question}
+							at={{ part: at, index: i }}
+							name="{letter(at)}{i + 1}"
+							doubts={own}
+							{topics}
+							onclose={() => write(null)}
+							onnext={() => addQuestion(question.kind)}
+						/>
+					{:else}
+						<QuestionRead
+							{question}
+							name="{letter(at)}{i + 1}"
+							picture={question.picture ? paper.pictures?.[question.picture] : undefined}
+							doubts={own}
+							isChosen={own.some(({ isGrave }) => isGrave)}
+							onedit={() => write(question.id)}
+							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}
+						/>
+					{/if}
+				{:else}
+					<li class="text-ink-2 py-6 text-[15px]">
+						No question in this part yet. Press Q to write one, or T to take over text that you have.
+					</li>
+				{/each}
+			</ol>
+		{:else}
+			<p class="text-ink-2">This paper has no part yet. Press P to add one.</p>
+		{/if}
+	</main>
+
+	<aside class="bg-tide-deep min-h-0 overflow-auto px-5 py-4 text-[#f6f2e8]" data-testid="gets">
+		<h2 class="font-sans text-[13px] font-normal tracking-normal opacity-80">What each candidate gets</h2>
+		<p class="mt-1.5 font-serif text-[20px] leading-snug"><Sentence parts={gets} /></p>
+		<ul class="mt-4 space-y-2">
+			{#each grave as doubt, i (i)}
+				<li class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]">
+					{doubt.text}
+					{#if doubt.questionIds.length > 0}<button
+							type="button"
+							class="font-semibold underline"
+							onclick={() => show(doubt.questionIds[0])}>Show {nameOf(doubt.questionIds[0])}</button
+						>{/if}
+				</li>
+			{/each}
+			{#each ofWhole.filter(({ isGrave }) => !isGrave) as doubt, i (i)}
+				<li class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]">
+					{doubt.text}
+					<button type="button" class="font-semibold underline" onclick={() => show(doubt.questionIds[0])}
+						>Show {nameOf(doubt.questionIds[0])}</button
+					>
+				</li>
+			{/each}
+		</ul>
+		<div class="mt-5 flex flex-wrap gap-2">
+			<Act key="V" disabled={count === 0} onclick={() => look(false)} testid="preview-one">As a candidate</Act>
+			<Act disabled={count === 0} onclick={() => look(true)} testid="preview-pair">Two side by side</Act>
+			<Act
+				tone="main"
+				class="border border-current"
+				disabled={count === 0 || grave.length > 0 || draft.waiting > 0}
+				onclick={() => {
+					write(null);
+					isFreezing = true;
+				}}
+				testid="freeze">Ready to be sat…</Act
+			>
+		</div>
+		{#if grave.length > 0}<p class="mt-2 text-[13px] opacity-90">
+				{grave.length === 1 ? 'One thing has' : `${grave.length} things have`} to be put right before it can be sat.
+			</p>{/if}
+	</aside>
+</div>
+
+<Preview {paper} {isPair} bind:open={isPreviewed} />
+<Paste bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
+<Ask
+	bind:open={isFreezing}
+	title="Ready to be sat: {paper.title}"
+	verb="Freeze version {(data.draft.basedOn?.version ?? 0) + 1}"
+	{busy}
+	error={trouble}
+	onconfirm={freeze}
+>
+	<p>Each candidate gets <Sentence parts={gets} /></p>
+	<p class="text-ink-2 mt-2">
+		The version never changes after this, and sessions can choose it from now on. Sessions that use an earlier version
+		keep it.
+	</p>
+</Ask>
+<Ask bind:open={isAbout} title="About this paper" verb="Done" onconfirm={() => (isAbout = false)}>
+	<div class="space-y-3">
+		<label class="block text-[14px]"
+			>Title
+			<Input
+				class="mt-1"
+				value={paper.title}
+				maxlength={200}
+				onchange={(event) => {
+					const title = event.currentTarget.value.trim();
+					if (title) about({ title });
+				}}
+			/></label
+		>
+		<label class="block text-[14px]"
+			>Script: what the proctor reads aloud before the start
+			<Textarea
+				class="mt-1 w-full"
+				rows={5}
+				maxlength={10_000}
+				value={paper.script ?? ''}
+				placeholder="A general text is read where this is empty."
+				onchange={(event) => about({ script: event.currentTarget.value.trim() || undefined })}
+			/></label
+		>
+		<label class="block text-[14px]"
+			>Formula sheet, one formula on each line
+			<Textarea
+				class="mt-1 w-full font-mono"
+				rows={4}
+				value={(paper.formulaSheet ?? []).join('\n')}
+				onchange={(event) => {
+					const lines = event.currentTarget.value
+						.split('\n')
+						.map((line) => line.trim())
+						.filter(Boolean);
+					about({ formulaSheet: lines.length > 0 ? lines : undefined });
+				}}
+			/></label
+		>
+	</div>
+</Ask>
+{#if draft.conflict}
+	<Ask
+		open={true}
+		title="Somebody else has changed this question as well"
+		verb="Keep mine"
+		onconfirm={() => draft.keepMine()}
+	>
+		<div class="grid gap-3 sm:grid-cols-2" data-testid="conflict">
+			{#each [['Theirs, kept now', draft.conflict.theirs], ['Yours', draft.conflict.mine]] as const as [whose, one] (whose)}
+				<div class="border-line rounded-lg border px-3 py-2 text-[14px]">
+					<h3 class="font-sans text-[13px] font-semibold tracking-normal">{whose}</h3>
+					{#if one}<p class="font-serif text-[15.5px] whitespace-pre-line">{one.stem}</p>
+						{#if 'choices' in one}<ul class="text-ink-2">
+								{#each one.choices as choice (choice.id)}<li>{choice.text}</li>{/each}
+							</ul>{/if}{:else}<p class="text-ink-2">Removed.</p>{/if}
+				</div>
+			{/each}
+		</div>
+		<div class="mt-3"><Act size="xs" onclick={() => (draft.conflict = null)}>Keep theirs</Act></div>
+	</Ask>
+{/if}

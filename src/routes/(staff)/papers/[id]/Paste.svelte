@@ -1,0 +1,110 @@
+<!-- @component Questions from text that was written elsewhere: pasted or dropped, shown with what is doubtful, then taken over. -->
+<script lang="ts">
+	import { Modal, Textarea } from 'flowbite-svelte';
+	import { keyInWords, QUESTION_KIND_NAMES, readText, type Question } from '$core/paper';
+	import Act from '$ui/Act.svelte';
+	import { newId } from './draft.svelte';
+
+	type Props = { open: boolean; part: string; ontake: (questions: Question[]) => void };
+	let { open = $bindable(), part, ontake }: Props = $props();
+
+	const MOST = 400_000;
+	const EXAMPLE = `1. Spring tides come shortly after (2 points)
+a) the quarters
+*b) new and full moon
+
+2. High water is 6.4 m and low water 1.6 m. What is the range?
+Answer: 4.8 m`;
+	let text = $state('');
+	let trouble = $state<string | null>(null);
+	const read = $derived(readText(text, newId));
+	const doubtful = $derived(read.questions.filter(({ doubts }) => doubts.length > 0).length);
+
+	async function take(file: File | undefined) {
+		if (!file) return;
+		trouble = null;
+		if (file.size > MOST) trouble = `${file.name} is larger than 400 kB. Paste a part of it.`;
+		else if (!/\.(txt|md|text)$/i.test(file.name) && !file.type.startsWith('text/'))
+			trouble = `${file.name} is no plain text. Copy its text, and paste it here.`;
+		else text = await file.text();
+	}
+</script>
+
+<Modal bind:open title="Questions from text" size="xl" class="bg-sheet">
+	<div class="text-ink grid gap-5 md:grid-cols-2" data-testid="paste">
+		<div
+			role="group"
+			aria-label="Text"
+			ondragover={(event) => event.preventDefault()}
+			ondrop={(event) => {
+				event.preventDefault();
+				void take(event.dataTransfer?.files[0]);
+			}}
+		>
+			<label for="paste-text" class="text-ink-2 mb-1 block text-[13px] font-semibold"
+				>Paste numbered questions with lettered choices, or drop a text file</label
+			>
+			<Textarea
+				id="paste-text"
+				rows={16}
+				class="w-full font-mono text-[13.5px]"
+				maxlength={MOST}
+				bind:value={text}
+				placeholder={EXAMPLE}
+			/>
+			<p class="text-ink-3 mt-1 text-[13px]">
+				The right one is starred, bold (**so**), or named in a line “Answer: B”.
+			</p>
+			{#if trouble}<p class="text-brick text-[14px]" role="alert">{trouble}</p>{/if}
+		</div>
+		<div class="max-h-[60vh] overflow-auto" aria-live="polite">
+			{#if read.questions.length === 0}
+				<p class="text-ink-2 text-[14.5px]">
+					{text.trim() === ''
+						? 'What is read stands here before anything is taken over.'
+						: 'No numbered question was found.'}
+				</p>
+			{/if}
+			<ol class="space-y-2">
+				{#each read.questions as { question, line, doubts } (line)}
+					<li class="border-line rounded-lg border px-3 py-2 text-[14px] {doubts.length > 0 ? 'bg-ochre-ground' : ''}">
+						<span class="text-ink-3 text-[12.5px]"
+							>Line {line} · {QUESTION_KIND_NAMES[question.kind]} · {question.points}
+							{question.points === 1 ? 'point' : 'points'}</span
+						>
+						<p class="font-serif text-[15.5px] whitespace-pre-line">{question.stem}</p>
+						{#if 'choices' in question}<p class="text-ink-2">
+								{question.choices.map((choice) => choice.text).join(' · ')}
+							</p>{/if}
+						{#if question.kind !== 'essay' && doubts.length === 0}<p class="text-tide font-semibold">
+								✓ {keyInWords(question)}
+							</p>{/if}
+						{#each doubts as doubt (doubt)}<p class="text-ochre font-semibold">{doubt}</p>{/each}
+					</li>
+				{/each}
+			</ol>
+			{#if read.unread.length > 0}
+				<p class="mt-3 text-[14px] font-semibold">Belongs to no question, and is left out:</p>
+				<ul class="text-ink-2 text-[13.5px]">
+					{#each read.unread as { line, text: words } (line)}<li>Line {line}: {words}</li>{/each}
+				</ul>
+			{/if}
+		</div>
+	</div>
+	<div class="flex items-center gap-3">
+		<Act
+			tone="main"
+			disabled={read.questions.length === 0}
+			onclick={() => {
+				ontake(read.questions.map(({ question }) => question));
+				text = '';
+				open = false;
+			}}
+			testid="take-over"
+			>Take over {read.questions.length}
+			{read.questions.length === 1 ? 'question' : 'questions'} into {part || 'this part'}</Act
+		>
+		{#if doubtful > 0}<span class="text-ochre text-[14px] font-semibold">{doubtful} to look at afterwards</span>{/if}
+		<Act class="ml-auto" onclick={() => (open = false)}>Cancel</Act>
+	</div>
+</Modal>

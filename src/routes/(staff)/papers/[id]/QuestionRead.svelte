@@ -1,0 +1,82 @@
+<!-- @component A question as its author reads it: what is asked, what is right, and what is doubtful about it. -->
+<script lang="ts">
+	import { keepsPlace, keyInWords, QUESTION_KIND_NAMES, type Doubt, type Picture, type Question } from '$core/paper';
+	import Act from '$ui/Act.svelte';
+	import Text from '../../../sit/question/Text.svelte';
+
+	type Props = {
+		question: Question;
+		name: string;
+		picture?: Picture;
+		doubts: Doubt[];
+		isChosen: boolean;
+		onedit: () => void;
+		onfix: (question: Question) => void;
+	};
+	let { question, name, picture, doubts, isChosen, onedit, onfix }: Props = $props();
+
+	const right = (id: string) =>
+		question.kind === 'single' ? question.answer === id : question.kind === 'multiple' && question.answer.includes(id);
+	const isChoosing = $derived(question.kind === 'single' || question.kind === 'multiple');
+</script>
+
+<li
+	class="border-line grid grid-cols-[44px_minmax(0,1fr)_auto] gap-x-3 border-b px-3 py-3 {isChosen
+		? 'bg-ochre-ground/50'
+		: ''}"
+	id="question-{question.id}"
+	data-question-row={question.id}
+>
+	<span class="text-ink-3 pt-1 font-mono text-[13px] font-semibold">{name}</span>
+	<div class="min-w-0">
+		<button type="button" class="block w-full text-left" onclick={onedit} data-testid="edit-{name}">
+			<span class="font-serif text-[18px] leading-snug break-words whitespace-pre-line"
+				>{#if question.stem}<Text
+						text={question.stem}
+						gaps={question.kind === 'fill_in' ? question.gaps.map(({ id }) => id) : []}
+						>{#snippet gap(id)}<span class="border-line-strong mx-1 rounded border px-2 text-[15px]">{id}</span
+							>{/snippet}</Text
+					>{:else}<span class="text-ink-3">No question text yet</span>{/if}</span
+			>
+		</button>
+		{#if picture}<img
+				src="data:image/svg+xml;utf8,{encodeURIComponent(picture.svg)}"
+				alt={picture.alt}
+				class="border-line mt-2 h-24 w-auto rounded-lg border"
+			/>{/if}
+		{#if isChoosing && 'choices' in question}
+			<ul class="mt-2 flex flex-wrap gap-1.5">
+				{#each question.choices as choice (choice.id)}
+					<li
+						class="rounded-lg border px-2.5 py-0.5 text-[14.5px] {right(choice.id)
+							? 'border-tide text-tide font-semibold'
+							: 'border-line'}"
+					>
+						{#if right(choice.id)}✓&nbsp;{/if}<Text text={choice.text} />{#if keepsPlace(choice)}<strong
+								class="text-ochre ml-1">keeps its place</strong
+							>{/if}
+					</li>
+				{/each}
+			</ul>
+		{:else if question.kind === 'essay'}
+			<p class="text-ink-2 mt-1.5 text-[14.5px]">
+				Marked by hand{question.words ? `, ${question.words.from} to ${question.words.to} words` : ''}.
+			</p>
+		{:else}
+			<p class="text-tide mt-1.5 text-[14.5px] font-semibold">✓ <Text text={keyInWords(question)} /></p>
+		{/if}
+		{#each doubts as doubt (doubt.code)}
+			<p class="{doubt.isGrave ? 'text-brick' : 'text-ochre'} mt-1.5 text-[14px]" data-doubt={doubt.code}>
+				{doubt.text}
+				{#if doubt.fix}<Act size="xs" class="ml-1" onclick={() => onfix(doubt.fix!.question)}>{doubt.fix.label}</Act
+					>{/if}
+			</p>
+		{/each}
+	</div>
+	<p class="text-ink-2 text-right text-[13px] whitespace-nowrap">
+		{question.points}
+		{question.points === 1 ? 'point' : 'points'}<br />
+		<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
+		{#if question.topic}<br /><span class="text-ink-3">{question.topic}</span>{/if}
+	</p>
+</li>
