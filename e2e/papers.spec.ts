@@ -105,6 +105,11 @@ test('a pool tells how alike two candidates’ questions are, and the preview de
 	await expect(page.getByTestId('preview-score')).toContainText(/^0 of \d+ points/);
 	expect(await serious(page), 'preview').toEqual([]);
 	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('preview')).toHaveCount(0);
+	await page.getByTestId('compare').click();
+	await expect(page.getByTestId('changes')).toContainText('deals 5 instead of all');
+	await page.keyboard.press('Escape');
+	await expect(page.getByTestId('changes')).toHaveCount(0);
 	await page.getByTestId('undo').click();
 	await page.getByTestId('undo').click();
 	await expect(page.getByTestId('pool')).toHaveCount(0);

@@ -137,6 +137,17 @@ export function spotOf(paper: Paper, id: string): Spot | null {
 	return null;
 }
 
+/** What a part is called for short: A, B, … and by numbers after Z. */
+export function partLetter(index: number): string {
+	return index < 26 ? String.fromCharCode('A'.charCodeAt(0) + index) : `${index + 1}.`;
+}
+
+/** What a question is called for short: `B2` is the second of the second part. Empty: it is not there. */
+export function nameInPaper(paper: Paper, id: string): string {
+	const spot = spotOf(paper, id);
+	return spot ? `${partLetter(spot.part)}${spot.index + 1}` : '';
+}
+
 function add(paper: Paper, question: Question, at: Spot): Edited {
 	if (!paper.parts[at.part]) return { outcome: 'gone' };
 	const there = spotOf(paper, question.id);

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { doubtsOf, doubtsOfPaper, eachGets, editPaper, readText, type Paper, type PaperEdit, type Question } from '.';
+import {
+	comparePapers,
+	doubtsOf,
+	doubtsOfPaper,
+	eachGets,
+	editPaper,
+	readText,
+	type Paper,
+	type PaperEdit,
+	type Question
+} from '.';
 
 const single = (id: string, more: Partial<Extract<Question, { kind: 'single' }>> = {}): Question => ({
 	id,
@@ -263,6 +273,29 @@ in your own words`);
 					expect(all).toContain(word);
 			})
 		);
+	});
+});
+
+describe('what differs between two versions', () => {
+	it('question by question, and of the whole', () => {
+		const before = paper(null, '1', '2', '3');
+		const after: Paper = {
+			title: 'Numbers',
+			script: 'Listen.',
+			parts: [
+				{ title: 'A', draw: 1, questions: [single('1', { answer: 'b', points: 2 }), single('9')] },
+				{ title: 'B', draw: null, questions: [single('3')] }
+			]
+		};
+		const { about, questions } = comparePapers(before, after);
+		expect(about).toEqual(['The script is another.', 'A deals 1 instead of all.', 'B is new.']);
+		expect(questions.map(({ id, what, details }) => [id, what, details])).toEqual([
+			['1', 'changed', ['key north → south', 'points 1 → 2']],
+			['9', 'added', []],
+			['3', 'moved', ['from A to B']],
+			['2', 'removed', []]
+		]);
+		expect(comparePapers(after, after)).toEqual({ about: [], questions: [] });
 	});
 });
 

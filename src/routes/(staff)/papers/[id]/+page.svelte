@@ -1,10 +1,11 @@
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
 	import { onMount, tick, untrack } from 'svelte';
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import {
 		doubtsOfPaper,
 		eachGets,
+		nameInPaper,
+		partLetter,
 		QUESTION_KIND_NAMES,
 		QUESTION_KINDS,
 		spotOf,
@@ -17,12 +18,16 @@
 	import Ask from '$ui/Ask.svelte';
 	import { inWords, send } from '$ui/post';
 	import Sentence from '$ui/Sentence.svelte';
+	import AboutPaper from './AboutPaper.svelte';
+	import Changes from './Changes.svelte';
 	import { DraftPaper } from './draft.svelte';
+	import PaperSide from './PaperSide.svelte';
 	import Paste from './Paste.svelte';
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
 	import QuestionEdit from './QuestionEdit.svelte';
 	import QuestionRead from './QuestionRead.svelte';
+	import TwoAtOnce from './TwoAtOnce.svelte';
 
 	let { data } = $props();
 	const draft = untrack(() => new DraftPaper(data.draft.id, { ...data.draft, content: data.draft.content }));
@@ -42,6 +47,7 @@
 	let isPreviewed = $state(false);
 	let isPair = $state(false);
 	let isFreezing = $state(false);
+	let isCompared = $state(false);
 	let isAbout = $state(false);
 	let frozen = $state<{ version: number } | null>(null);
 	let trouble = $state<string | null>(null);
@@ -51,17 +57,10 @@
 	const at = $derived(Math.min(part, paper.parts.length - 1));
 	const here = $derived(paper.parts[at]);
 	const doubts = $derived(doubtsOfPaper(paper));
-	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
-	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
 	const gets = $derived(eachGets(paper));
 	const topics = $derived(
 		[...new Set(paper.parts.flatMap(({ questions }) => questions.map(({ topic }) => topic)))].filter(Boolean).sort()
 	);
-	const letter = (index: number) => (index < 26 ? String.fromCharCode(65 + index) : `${index + 1}.`);
-	const nameOf = (id: string) => {
-		const spot = spotOf(paper, id);
-		return spot ? `${letter(spot.part)}${spot.index + 1}` : '';
-	};
 	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
 
 	function addQuestion(of: QuestionKind = kind) {
@@ -198,7 +197,7 @@
 							part = i;
 						}}
 					>
-						<span class="font-semibold">{letter(i)} · {one.title || 'Untitled part'}</span>
+						<span class="font-semibold">{partLetter(i)} · {one.title || 'Untitled part'}</span>
 						<span class="text-ink-2 text-[13px]"
 							>{one.draw === null ? one.questions.length : `${one.draw} of ${one.questions.length}`}</span
 						>
@@ -237,13 +236,13 @@
 			</p>{/if}
 		{#if here}
 			<div class="mb-3 flex flex-wrap items-center gap-2">
-				<span class="font-serif text-[26px] font-semibold">{letter(at)} ·</span>
+				<span class="font-serif text-[26px] font-semibold">{partLetter(at)} ·</span>
 				<input
 					class="hover:border-line-strong focus:border-line-strong min-w-0 flex-1 rounded-lg border border-transparent bg-transparent px-1.5 py-0.5 font-serif text-[26px] font-semibold"
 					value={here.title}
 					maxlength="200"
 					placeholder="Untitled part"
-					aria-label="Title of part {letter(at)}"
+					aria-label="Title of part {partLetter(at)}"
 					onchange={(event) => changePart({ title: event.currentTarget.value.trim() })}
 				/>
 				<Act size="xs" disabled={at === 0} onclick={() => movePart(-1)} title="Earlier">↑</Act>
@@ -265,7 +264,7 @@
 							{draft}
 							{question}
 							at={{ part: at, index: i }}
-							name="{letter(at)}{i + 1}"
+							name={nameInPaper(paper, question.id)}
 							doubts={own}
 							{topics}
 							onclose={() => write(null)}
@@ -274,7 +273,7 @@
 					{:else}
 						<QuestionRead
 							{question}
-							name="{letter(at)}{i + 1}"
+							name={nameInPaper(paper, question.id)}
 							picture={question.picture ? paper.pictures?.[question.picture] : undefined}
 							doubts={own}
 							isChosen={own.some(({ isGrave }) => isGrave)}
@@ -293,50 +292,26 @@
 		{/if}
 	</main>
 
-	<aside class="bg-tide-deep min-h-0 overflow-auto px-5 py-4 text-[#f6f2e8]" data-testid="gets">
-		<h2 class="font-sans text-[13px] font-normal tracking-normal opacity-80">What each candidate gets</h2>
-		<p class="mt-1.5 font-serif text-[20px] leading-snug"><Sentence parts={gets} /></p>
-		<ul class="mt-4 space-y-2">
-			{#each grave as doubt, i (i)}
-				<li class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]">
-					{doubt.text}
-					{#if doubt.questionIds.length > 0}<button
-							type="button"
-							class="font-semibold underline"
-							onclick={() => show(doubt.questionIds[0])}>Show {nameOf(doubt.questionIds[0])}</button
-						>{/if}
-				</li>
-			{/each}
-			{#each ofWhole.filter(({ isGrave }) => !isGrave) as doubt, i (i)}
-				<li class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]">
-					{doubt.text}
-					<button type="button" class="font-semibold underline" onclick={() => show(doubt.questionIds[0])}
-						>Show {nameOf(doubt.questionIds[0])}</button
-					>
-				</li>
-			{/each}
-		</ul>
-		<div class="mt-5 flex flex-wrap gap-2">
-			<Act key="V" disabled={count === 0} onclick={() => look(false)} testid="preview-one">As a candidate</Act>
-			<Act disabled={count === 0} onclick={() => look(true)} testid="preview-pair">Two side by side</Act>
-			<Act
-				tone="main"
-				class="border border-current"
-				disabled={count === 0 || grave.length > 0 || draft.waiting > 0}
-				onclick={() => {
-					write(null);
-					isFreezing = true;
-				}}
-				testid="freeze">Ready to be sat…</Act
-			>
-		</div>
-		{#if grave.length > 0}<p class="mt-2 text-[13px] opacity-90">
-				{grave.length === 1 ? 'One thing has' : `${grave.length} things have`} to be put right before it can be sat.
-			</p>{/if}
-	</aside>
+	<PaperSide
+		{paper}
+		{doubts}
+		isKept={draft.waiting === 0}
+		basedOn={data.draft.basedOn?.version ?? null}
+		onshow={show}
+		onlook={look}
+		oncompare={() => {
+			write(null);
+			isCompared = true;
+		}}
+		onfreeze={() => {
+			write(null);
+			isFreezing = true;
+		}}
+	/>
 </div>
 
 <Preview {paper} {isPair} bind:open={isPreviewed} />
+<Changes bind:open={isCompared} id={draft.id} {paper} />
 <Paste bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
 <Ask
 	bind:open={isFreezing}
@@ -352,66 +327,5 @@
 		keep it.
 	</p>
 </Ask>
-<Ask bind:open={isAbout} title="About this paper" verb="Done" onconfirm={() => (isAbout = false)}>
-	<div class="space-y-3">
-		<label class="block text-[14px]"
-			>Title
-			<Input
-				class="mt-1"
-				value={paper.title}
-				maxlength={200}
-				onchange={(event) => {
-					const title = event.currentTarget.value.trim();
-					if (title) about({ title });
-				}}
-			/></label
-		>
-		<label class="block text-[14px]"
-			>Script: what the proctor reads aloud before the start
-			<Textarea
-				class="mt-1 w-full"
-				rows={5}
-				maxlength={10_000}
-				value={paper.script ?? ''}
-				placeholder="A general text is read where this is empty."
-				onchange={(event) => about({ script: event.currentTarget.value.trim() || undefined })}
-			/></label
-		>
-		<label class="block text-[14px]"
-			>Formula sheet, one formula on each line
-			<Textarea
-				class="mt-1 w-full font-mono"
-				rows={4}
-				value={(paper.formulaSheet ?? []).join('\n')}
-				onchange={(event) => {
-					const lines = event.currentTarget.value
-						.split('\n')
-						.map((line) => line.trim())
-						.filter(Boolean);
-					about({ formulaSheet: lines.length > 0 ? lines : undefined });
-				}}
-			/></label
-		>
-	</div>
-</Ask>
-{#if draft.conflict}
-	<Ask
-		open={true}
-		title="Somebody else has changed this question as well"
-		verb="Keep mine"
-		onconfirm={() => draft.keepMine()}
-	>
-		<div class="grid gap-3 sm:grid-cols-2" data-testid="conflict">
-			{#each [['Theirs, kept now', draft.conflict.theirs], ['Yours', draft.conflict.mine]] as const as [whose, one] (whose)}
-				<div class="border-line rounded-lg border px-3 py-2 text-[14px]">
-					<h3 class="font-sans text-[13px] font-semibold tracking-normal">{whose}</h3>
-					{#if one}<p class="font-serif text-[15.5px] whitespace-pre-line">{one.stem}</p>
-						{#if 'choices' in one}<ul class="text-ink-2">
-								{#each one.choices as choice (choice.id)}<li>{choice.text}</li>{/each}
-							</ul>{/if}{:else}<p class="text-ink-2">Removed.</p>{/if}
-				</div>
-			{/each}
-		</div>
-		<div class="mt-3"><Act size="xs" onclick={() => (draft.conflict = null)}>Keep theirs</Act></div>
-	</Ask>
-{/if}
+<AboutPaper bind:open={isAbout} {paper} onchange={about} />
+{#if draft.conflict}<TwoAtOnce {draft} conflict={draft.conflict} />{/if}

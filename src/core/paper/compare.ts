@@ -1,0 +1,93 @@
+import { keyInWords } from './key-in-words';
+import type { Paper, Question } from './question';
+import { isSame } from './same';
+
+/** What became of one question from one version to another. */
+export type QuestionChange = {
+	id: string;
+	what: 'added' | 'removed' | 'changed' | 'moved';
+	before: Question | null;
+	after: Question | null;
+	/** In words: `points 1 → 2`, `key red → green`. */
+	details: string[];
+};
+export type PaperChanges = {
+	/** What concerns the paper and its parts: `Part B is new`, `A deals 5 instead of all`. */
+	about: string[];
+	questions: QuestionChange[];
+};
+
+/** What differs between two versions of a paper, question by question, in the order of the later one. */
+export function comparePapers(before: Paper, after: Paper): PaperChanges {
+	const old = questionsOf(before);
+	const now = questionsOf(after);
+	const questions: QuestionChange[] = [];
+	for (const [id, { question, part }] of now) {
+		const was = old.get(id);
+		if (!was) questions.push({ id, what: 'added', before: null, after: question, details: [] });
+		else if (!isSame(was.question, question))
+			questions.push({
+				id,
+				what: 'changed',
+				before: was.question,
+				after: question,
+				details: differences(was.question, question)
+			});
+		else if (was.part !== part)
+			questions.push({
+				id,
+				what: 'moved',
+				before: question,
+				after: question,
+				details: [`from ${was.part || 'an untitled part'} to ${part || 'an untitled part'}`]
+			});
+	}
+	for (const [id, { question }] of old)
+		if (!now.has(id)) questions.push({ id, what: 'removed', before: question, after: null, details: [] });
+	return { about: aboutChanges(before, after), questions };
+}
+
+function questionsOf(paper: Paper): Map<string, { question: Question; part: string }> {
+	return new Map(
+		paper.parts.flatMap(({ title, questions }) =>
+			questions.map((question) => [question.id, { question, part: title }] as const)
+		)
+	);
+}
+
+function differences(before: Question, after: Question): string[] {
+	const told: string[] = [];
+	const tell = (what: string, was: string, is: string) => {
+		if (was !== is) told.push(`${what} ${was || 'none'} → ${is || 'none'}`);
+	};
+	if (before.stem !== after.stem) told.push('text');
+	tell('kind', before.kind, after.kind);
+	tell('key', keyInWords(before), keyInWords(after));
+	tell('points', String(before.points), String(after.points));
+	tell('topic', before.topic, after.topic);
+	const choices = (question: Question) => ('choices' in question ? question.choices.map(({ text }) => text) : []);
+	if (!isSame(choices(before), choices(after))) told.push('choices');
+	if (!isSame(before.inOther, after.inOther)) told.push('other languages');
+	if (before.picture !== after.picture) told.push('picture');
+	return told.length > 0 ? told : ['details'];
+}
+
+function aboutChanges(before: Paper, after: Paper): string[] {
+	const told: string[] = [];
+	if (before.title !== after.title) told.push(`Title: ${before.title} → ${after.title}`);
+	if (before.script !== after.script) told.push('The script is another.');
+	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet is another.');
+	const dealt = (draw: number | null) => (draw === null ? 'all' : String(draw));
+	after.parts.forEach((part, i) => {
+		const name = part.title || `Part ${i + 1}`;
+		const was = before.parts.find(({ title }) => title === part.title) ?? before.parts[i];
+		if (!was) told.push(`${name} is new.`);
+		else {
+			if (was.title !== part.title) told.push(`${was.title || `Part ${i + 1}`} is called ${name} now.`);
+			if (was.draw !== part.draw) told.push(`${name} deals ${dealt(part.draw)} instead of ${dealt(was.draw)}.`);
+		}
+	});
+	for (const part of before.parts.slice(after.parts.length))
+		if (!after.parts.some(({ title }) => title === part.title)) told.push(`${part.title || 'A part'} is gone.`);
+	return told;
+}

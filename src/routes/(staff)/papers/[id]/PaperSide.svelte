@@ -1,0 +1,66 @@
+<!-- @component Beside a paper: what each candidate gets, what is doubtful, and what can be done with it. -->
+<script lang="ts">
+	import { eachGets, nameInPaper, type Doubt, type Paper } from '$core/paper';
+	import Act from '$ui/Act.svelte';
+	import Sentence from '$ui/Sentence.svelte';
+
+	type Props = {
+		paper: Paper;
+		doubts: Doubt[];
+		/** Every change has reached the server. */
+		isKept: boolean;
+		/** The version that it goes on from; null: it is new. */
+		basedOn: number | null;
+		onshow: (questionId: string) => void;
+		onlook: (isPair: boolean) => void;
+		oncompare: () => void;
+		onfreeze: () => void;
+	};
+	let { paper, doubts, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
+
+	const gets = $derived(eachGets(paper));
+	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
+	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
+	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
+	const nameOf = (id: string) => nameInPaper(paper, id);
+</script>
+
+<aside class="bg-tide-deep min-h-0 overflow-auto px-5 py-4 text-[#f6f2e8]" data-testid="gets">
+	<h2 class="font-sans text-[13px] font-normal tracking-normal opacity-80">What each candidate gets</h2>
+	<p class="mt-1.5 font-serif text-[20px] leading-snug"><Sentence parts={gets} /></p>
+	<ul class="mt-4 space-y-2">
+		{#each grave as doubt, i (i)}
+			<li class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]">
+				{doubt.text}
+				{#if doubt.questionIds.length > 0}<button
+						type="button"
+						class="font-semibold underline"
+						onclick={() => onshow(doubt.questionIds[0])}>Show {nameOf(doubt.questionIds[0])}</button
+					>{/if}
+			</li>
+		{/each}
+		{#each ofWhole.filter(({ isGrave }) => !isGrave) as doubt, i (i)}
+			<li class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]">
+				{doubt.text}
+				<button type="button" class="font-semibold underline" onclick={() => onshow(doubt.questionIds[0])}
+					>Show {nameOf(doubt.questionIds[0])}</button
+				>
+			</li>
+		{/each}
+	</ul>
+	<div class="mt-5 flex flex-wrap gap-2">
+		<Act key="V" disabled={count === 0} onclick={() => onlook(false)} testid="preview-one">As a candidate</Act>
+		<Act disabled={count === 0} onclick={() => onlook(true)} testid="preview-pair">Two side by side</Act>
+		{#if basedOn !== null}<Act onclick={oncompare} testid="compare">Compare with version {basedOn}</Act>{/if}
+		<Act
+			tone="main"
+			class="border border-current"
+			disabled={count === 0 || grave.length > 0 || !isKept}
+			onclick={onfreeze}
+			testid="freeze">Ready to be sat…</Act
+		>
+	</div>
+	{#if grave.length > 0}<p class="mt-2 text-[13px] opacity-90">
+			{grave.length === 1 ? 'One thing has' : `${grave.length} things have`} to be put right before it can be sat.
+		</p>{/if}
+</aside>
