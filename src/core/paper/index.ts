@@ -33,6 +33,8 @@ export { comparePapers } from './compare';
 export type { PaperChanges, QuestionChange } from './compare';
 export { doubtsOf, doubtsOfPaper } from './quality';
 export type { Doubt } from './quality';
+export { printedForm } from './printed';
+export type { PrintedQuestion } from './printed';
 export { keyInWords } from './key-in-words';
 export { readText } from './read-text';
 export type { ReadQuestion, ReadText } from './read-text';

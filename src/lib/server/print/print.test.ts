@@ -1,9 +1,11 @@
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { deal, printedForm } from '$core/paper';
 import { knock } from '../identity';
 import { findSession, slipsFor } from '../session';
+import { paperVersion } from '../paper';
 import { buildHouse, NINE, openDoor, type House } from '../testing/house';
-import { printFor, PRINTS, type Print } from '.';
+import { printFor, printPaper, PRINTS, type Print } from '.';
 import { toPdf } from './pdf';
 
 let house: House;
@@ -17,10 +19,13 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
-/** The text of each page, as pdf.js reads it. */
 async function pagesOf(print: Print): Promise<string[]> {
 	const session = (await findSession(house.otium.db, 's1'))!;
-	const bytes = await printFor(house.otium, session, print, 'https://otium.example');
+	return pagesIn(await printFor(house.otium, session, print, 'https://otium.example'));
+}
+
+/** The text of each page, as pdf.js reads it. */
+async function pagesIn(bytes: Uint8Array): Promise<string[]> {
 	const pdf = await getDocument({ data: bytes, useSystemFonts: true }).promise;
 	return Promise.all(
 		Array.from({ length: pdf.numPages }, async (_, i) => {
@@ -50,6 +55,20 @@ describe('prints, read back by pdf.js', () => {
 		] as const)
 			expect(lettersOf(text.replace(others, ''))).toBe(lettersOf(names));
 		expect(text).not.toMatch(/[\u2066-\u2069]/);
+	});
+
+	it('a paper, its answer sheet and its key belong together, by the letters of one form', async () => {
+		const { content } = await paperVersion(house.otium.db, 'numbers');
+		const texts = await Promise.all(
+			(['paper', 'answers', 'key'] as const).map(async (what) =>
+				(await pagesIn(await printPaper(house.otium, content, 'version 1', what, 7))).join(' ')
+			)
+		);
+		for (const text of texts) expect(text).toContain('version 1 · form 7');
+		const [paper, , key] = texts;
+		const form = printedForm(content, deal(content, { questionsInOwnOrder: true, choicesInOwnOrder: true }, 7));
+		for (const { stem } of form) expect(paper.replace(/\s+/g, ' ')).toContain(stem.slice(0, 30));
+		for (const { key: right, number } of form) expect(key.replace(/\s+/g, ' ')).toContain(`${number} ${right}`);
 	});
 
 	it('slips: one each with a code that opens the door to them alone, the same at every printing', async () => {

@@ -293,6 +293,7 @@
 	</main>
 
 	<PaperSide
+		id={draft.id}
 		{paper}
 		{doubts}
 		isKept={draft.waiting === 0}

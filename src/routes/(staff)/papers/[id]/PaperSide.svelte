@@ -5,6 +5,7 @@
 	import Sentence from '$ui/Sentence.svelte';
 
 	type Props = {
+		id: string;
 		paper: Paper;
 		doubts: Doubt[];
 		/** Every change has reached the server. */
@@ -16,8 +17,14 @@
 		oncompare: () => void;
 		onfreeze: () => void;
 	};
-	let { paper, doubts, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
+	let { id, paper, doubts, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
 
+	let form = $state(1);
+	const PRINTS = [
+		['paper', 'Paper'],
+		['answers', 'Answer sheet'],
+		['key', 'Key']
+	] as const;
 	const gets = $derived(eachGets(paper));
 	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
 	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
@@ -63,4 +70,29 @@
 	{#if grave.length > 0}<p class="mt-2 text-[13px] opacity-90">
 			{grave.length === 1 ? 'One thing has' : `${grave.length} things have`} to be put right before it can be sat.
 		</p>{/if}
+	{#if count > 0}
+		<details class="mt-5 text-[14px]">
+			<summary class="font-semibold">Print</summary>
+			<p class="mt-1.5 opacity-90">
+				For the day when nothing else works. Form 1 is in the paper’s order, the others are mixed.
+			</p>
+			<p class="mt-2 flex flex-wrap items-center gap-3">
+				<label class="flex items-center gap-2"
+					>Form
+					<input
+						class="text-ink bg-sheet w-16 rounded-lg border px-2 py-1"
+						type="number"
+						min="1"
+						max="9999"
+						bind:value={form}
+					/></label
+				>
+				{#each PRINTS as [what, name] (what)}<a
+						class="font-semibold underline"
+						target="_blank"
+						href="/papers/{id}/print/{what}?form={form ?? 1}">{name}</a
+					>{/each}
+			</p>
+		</details>
+	{/if}
 </aside>

@@ -1,0 +1,63 @@
+import { keyInWords } from './key-in-words';
+import { partLetter } from './edit';
+import type { Form, FormQuestion, Paper, Question } from './question';
+
+/** A question as it stands on paper. */
+export type PrintedQuestion = {
+	number: number;
+	part: string;
+	stem: string;
+	points: number;
+	kind: Question['kind'];
+	picture?: string;
+	/** What is chosen from, each with the letter that is written down: A, B, … */
+	options: { letter: string; text: string }[];
+	/** Of matching: what is to be matched, by number. */
+	items: string[];
+	unit?: string;
+	/** What is right, by the letters of this form. Never printed for a candidate. */
+	key: string;
+};
+
+/** A form as it is printed, for the day when nothing else works: letters in the order in which it was dealt. */
+export function printedForm(paper: Paper, form: Form): PrintedQuestion[] {
+	const byId = new Map(paper.parts.flatMap(({ questions }) => questions).map((question) => [question.id, question]));
+	return form.questions.map((dealt, i) => {
+		const options = (dealt.kind === 'true_false' ? [] : (dealt.choices ?? dealt.matches ?? [])).map(({ text }, at) => ({
+			letter: partLetter(at),
+			text
+		}));
+		return {
+			number: i + 1,
+			part: dealt.part,
+			stem: withGaps(dealt),
+			points: dealt.points,
+			kind: dealt.kind,
+			...(dealt.picture ? { picture: dealt.picture } : {}),
+			options,
+			items: dealt.items?.map(({ text }) => text) ?? [],
+			...(dealt.unit ? { unit: dealt.unit } : {}),
+			key: keyByLetters(byId.get(dealt.id)!, dealt)
+		};
+	});
+}
+
+function withGaps({ stem, gaps = [] }: FormQuestion): string {
+	return gaps.reduce((text, id) => text.replace(`[${id}]`, '____________'), stem);
+}
+
+function keyByLetters(question: Question, { choices = [], items = [], matches = [] }: FormQuestion): string {
+	const letterOf = (list: { id: string }[], id: string) => partLetter(list.findIndex((one) => one.id === id));
+	switch (question.kind) {
+		case 'single':
+			return letterOf(choices, question.answer);
+		case 'multiple':
+			return choices.flatMap(({ id }, i) => (question.answer.includes(id) ? partLetter(i) : [])).join(', ');
+		case 'ordering':
+			return question.answer.map((id) => letterOf(choices, id)).join(', ');
+		case 'matching':
+			return items.map(({ id }, i) => `${i + 1} ${letterOf(matches, question.answer[id])}`).join(', ');
+		default:
+			return keyInWords(question);
+	}
+}

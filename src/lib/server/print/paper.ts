@@ -1,0 +1,115 @@
+import type { Content } from 'pdfmake/interfaces';
+import { deal, printedForm, type Paper, type PrintedQuestion } from '$core/paper';
+import type { House } from '../house';
+import { toPdf } from './pdf';
+
+/** What can be printed of a paper, for the day when nothing else works. */
+export const PAPER_PRINTS = { paper: 'Paper', answers: 'Answer sheet', key: 'Key' } as const;
+export type PaperPrint = keyof typeof PAPER_PRINTS;
+
+/**
+ * Draws a paper, its answer sheet or its key. `form` says which deal of it: the three of one number belong together.
+ * @param form from 1; it seeds the deal
+ */
+export async function printPaper(
+	otium: Pick<House, 'threads'>,
+	paper: Paper,
+	version: string,
+	print: PaperPrint,
+	form: number
+): Promise<Uint8Array> {
+	const order = { questionsInOwnOrder: form > 1, choicesInOwnOrder: form > 1 };
+	const questions = printedForm(paper, deal(paper, order, form));
+	const head: Content[] = [
+		{ text: print === 'paper' ? paper.title : `${PAPER_PRINTS[print]}: ${paper.title}`, style: 'title' },
+		{ text: `${version} · form ${form} · ${questions.length} questions`, style: 'quiet', margin: [0, 2, 0, 8] }
+	];
+	const who: Content = {
+		text: 'Name: ______________________________   Number: ______________   Seat: ______',
+		margin: [0, 0, 0, 14]
+	};
+	const content = {
+		paper: () => [...head, who, ...questions.flatMap((one, i) => onPaper(paper, one, questions[i - 1]))],
+		answers: () => [...head, who, table(questions, toFillIn)],
+		key: () => [...head, table(questions, ({ kind, key }) => (kind === 'essay' ? 'marked by hand' : key))]
+	}[print]();
+	return toPdf(otium, `${PAPER_PRINTS[print]}: ${paper.title}, form ${form}`, { content });
+}
+
+function onPaper(paper: Paper, one: PrintedQuestion, before: PrintedQuestion | undefined): Content[] {
+	const picture = one.picture ? paper.pictures?.[one.picture] : undefined;
+	const part: Content[] =
+		one.part && one.part !== before?.part ? [{ text: one.part, bold: true, fontSize: 13, margin: [0, 10, 0, 6] }] : [];
+	return [
+		...part,
+		{
+			unbreakable: true,
+			margin: [0, 0, 0, 12],
+			columns: [
+				{ width: 24, text: `${one.number}`, bold: true },
+				{
+					width: '*',
+					stack: [
+						{ text: one.stem },
+						...(picture ? [{ svg: picture.svg, width: 200, margin: [0, 6, 0, 4] } as Content] : []),
+						...one.items.map((item, i): Content => ({ text: `${i + 1}  ${item}`, margin: [0, 3, 0, 0] })),
+						...one.options.map(({ letter, text }): Content => ({
+							text: `${letter}  ${text}`,
+							margin: [one.items.length > 0 ? 16 : 0, 3, 0, 0]
+						})),
+						...(one.kind === 'true_false' ? ['True        False'] : []),
+						...linesFor(one)
+					]
+				},
+				{
+					width: 44,
+					text: `${one.points} ${one.points === 1 ? 'point' : 'points'}`,
+					style: 'quiet',
+					alignment: 'right'
+				}
+			]
+		}
+	];
+}
+
+/** Room to write: a line for a word or a figure, a dozen for an essay. */
+function linesFor({ kind, unit }: PrintedQuestion): Content[] {
+	const line = '_'.repeat(68);
+	if (kind === 'essay') return Array.from({ length: 12 }, (): Content => ({ text: line, margin: [0, 8, 0, 0] }));
+	if (kind === 'short') return [{ text: line.slice(0, 34), margin: [0, 8, 0, 0] }];
+	if (kind === 'numeric') return [{ text: `${line.slice(0, 16)} ${unit ?? ''}`, margin: [0, 8, 0, 0] }];
+	return [];
+}
+
+function toFillIn({ kind, options, items, unit }: PrintedQuestion): string {
+	const letters = options.map(({ letter }) => letter).join('   ');
+	switch (kind) {
+		case 'single':
+		case 'multiple':
+			return letters;
+		case 'true_false':
+			return 'True   False';
+		case 'matching':
+			return items.map((_, i) => `${i + 1} ____`).join('   ');
+		case 'ordering':
+			return options.map(() => '____').join('   ');
+		case 'essay':
+			return 'on the paper itself';
+		default:
+			return `______________________ ${unit ?? ''}`;
+	}
+}
+
+function table(questions: PrintedQuestion[], cell: (one: PrintedQuestion) => string): Content {
+	return {
+		layout: 'lightHorizontalLines',
+		table: {
+			headerRows: 1,
+			widths: [28, '*', 44],
+			body: [
+				['', 'Answer', 'Points'].map((text) => ({ text, bold: true })),
+				...questions.map((one) => [{ text: `${one.number}`, bold: true }, cell(one), `${one.points}`])
+			]
+		}
+	};
+}
