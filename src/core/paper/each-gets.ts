@@ -50,10 +50,12 @@ export function poolInWords(strength: PoolStrength): string {
 	const { take, of, mean } = strength;
 	if (take === 0) return 'Nobody is dealt a question of it.';
 	if (take === of) return 'Everybody gets all of it.';
-	const many = Math.max(2, Math.ceil(mean * 2));
+	// The largest number that is not far-fetched: one pair in a hundred is a pair or two in a room.
+	let many = Math.min(take, Math.max(2, Math.ceil(mean * 2)));
+	while (many > 1 && chanceOfAtLeast(strength, many) < 0.01) many--;
 	const chance = chanceOfAtLeast(strength, many);
 	const twice = poolStrength(take, 2 * of).mean;
-	const told = many <= take && chance > 0.0005 ? `, and ${many} or more in ${oneIn(chance)}` : '';
+	const told = many > 1 ? `, and ${many} or more in ${oneIn(chance)}` : '';
 	return `Two neighbours share ${figure(mean)} on average${told}. With twice as many in the pool: ${figure(twice)}.`;
 }
 

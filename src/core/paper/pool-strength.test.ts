@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { poolInWords } from './each-gets';
 import { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
 
 /** Every way to draw `take` of `of`, as sets of indices. */
@@ -65,6 +66,14 @@ describe('the strength of a pool', () => {
 		const both = sharedOverAll([poolStrength(1, 2), poolStrength(1, 2)]);
 		expect(both.map((one) => Number(one.toFixed(12)))).toEqual([0.25, 0.5, 0.25]);
 		expect(sharedOverAll([])).toEqual([1]);
+	});
+
+	it('in words: the average, how many pairs share many, and what twice as many would do', () => {
+		// 5 of 20: P(3 or more) = (10·105 + 5·15 + 1) / 15504 = 0.0726, one pair of 14.
+		expect(poolInWords(poolStrength(5, 20))).toBe(
+			'Two neighbours share 1.25 on average, and 3 or more in one pair of 14. With twice as many in the pool: 0.63.'
+		);
+		expect(poolInWords(poolStrength(5, 5))).toBe('Everybody gets all of it.');
 	});
 
 	it('refuses what can’t be dealt', () => {

@@ -1,6 +1,5 @@
 <!-- @component A part: everybody gets all of it, or each candidate so many of it; and how alike two candidates' are then. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
 	import { poolInWords, poolStrength, type Part } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 
@@ -26,9 +25,10 @@
 	<div class="border-plum bg-plum-ground/40 mb-3 rounded-xl border border-dashed px-4 py-3" data-testid="pool">
 		<p class="text-plum flex flex-wrap items-center gap-2 font-semibold">
 			<label for="draw-{part.title}">A pool: each candidate is dealt</label>
-			<Input
+			<input
 				id="draw-{part.title}"
-				class="w-16 text-center"
+				type="text"
+				class="bg-sheet border-line-strong text-ink w-14 rounded-lg border px-2 py-1 text-center"
 				value={String(part.draw)}
 				inputmode="numeric"
 				onchange={(event) => {
@@ -41,7 +41,7 @@
 			<Act size="xs" class="ml-auto" onclick={() => ondraw(null)}>No pool: all of them</Act>
 		</p>
 		{#if strength}
-			<div class="mt-2 flex items-end gap-4">
+			<div class="mt-2 flex items-end gap-4 max-sm:flex-wrap">
 				{#if strength.exactly.length <= MOST_BARS}
 					<ol class="flex items-end gap-1" aria-hidden="true">
 						{#each strength.exactly as chance, shared (shared)}
