@@ -53,6 +53,7 @@ const BODIES: Record<string, () => unknown> = {
 		before: { title: 'Given1', draw: null },
 		after: { title: 'Given2', draw: null }
 	}),
+	'POST papers/[id]/document': () => 'no document',
 	'POST papers/[id]/freeze': () => ({ revision: 1 }),
 	'PUT prepare/administration': () => ({ make: 'site', name: 'Mine', zone: 'Europe/London' }),
 	'POST prepare/administration': () => ({

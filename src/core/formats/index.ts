@@ -3,6 +3,7 @@ export type { ReadText } from './text';
 export { isFormula, readTable, SEPARATORS } from './table';
 export { harmless, writeCsv } from './csv';
 export type { RowProblem, Table, TableRow } from './table';
+export { documentText } from './document-text';
 export { ARCHIVE_LIMITS, isArchive, readArchive } from './archive';
 export type { ReadArchive } from './archive';
 export { readNeedsProfile, writeNeedsProfile } from './needs-profile';

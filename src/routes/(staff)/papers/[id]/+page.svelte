@@ -313,7 +313,7 @@
 
 <Preview {paper} {isPair} bind:open={isPreviewed} />
 <Changes bind:open={isCompared} id={draft.id} {paper} />
-<Paste bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
+<Paste id={draft.id} bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
 <Ask
 	bind:open={isFreezing}
 	title="Ready to be sat: {paper.title}"

@@ -3,10 +3,11 @@
 	import { Modal, Textarea } from 'flowbite-svelte';
 	import { keyInWords, QUESTION_KIND_NAMES, readText, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
+	import { inWords } from '$ui/post';
 	import { newId } from './draft.svelte';
 
-	type Props = { open: boolean; part: string; ontake: (questions: Question[]) => void };
-	let { open = $bindable(), part, ontake }: Props = $props();
+	type Props = { id: string; open: boolean; part: string; ontake: (questions: Question[]) => void };
+	let { id, open = $bindable(), part, ontake }: Props = $props();
 
 	const MOST = 400_000;
 	const EXAMPLE = `1. Spring tides come shortly after (2 points)
@@ -17,16 +18,35 @@ a) the quarters
 Answer: 4.8 m`;
 	let text = $state('');
 	let trouble = $state<string | null>(null);
+	let told = $state<string | null>(null);
+	let isReading = $state(false);
 	const read = $derived(readText(text, newId));
 	const doubtful = $derived(read.questions.filter(({ doubts }) => doubts.length > 0).length);
 
 	async function take(file: File | undefined) {
 		if (!file) return;
-		trouble = null;
+		trouble = told = null;
+		if (/\.docx$/i.test(file.name)) return readDocument(file);
 		if (file.size > MOST) trouble = `${file.name} is larger than 400 kB. Paste a part of it.`;
 		else if (!/\.(txt|md|text)$/i.test(file.name) && !file.type.startsWith('text/'))
-			trouble = `${file.name} is no plain text. Copy its text, and paste it here.`;
+			trouble = `${file.name} is neither a .docx document nor plain text. Copy its text, and paste it here.`;
 		else text = await file.text();
+	}
+	async function readDocument(file: File) {
+		isReading = true;
+		try {
+			const answer = await fetch(`/papers/${id}/document`, { method: 'POST', body: file });
+			const data = await answer.json();
+			if (!answer.ok) trouble = inWords(data);
+			else {
+				text = data.text;
+				if (data.pictures > 0)
+					told = `${data.pictures} pictures are left out; “(a picture stood here)” marks their places.`;
+			}
+		} catch {
+			trouble = 'The server can’t be reached. Try again in a moment.';
+		}
+		isReading = false;
 	}
 </script>
 
@@ -42,7 +62,7 @@ Answer: 4.8 m`;
 			}}
 		>
 			<label for="paste-text" class="text-ink-2 mb-1 block text-[13px] font-semibold"
-				>Paste numbered questions with lettered choices, or drop a text file</label
+				>Paste numbered questions with lettered choices, or drop a .docx or a text file</label
 			>
 			<Textarea
 				id="paste-text"
@@ -55,6 +75,18 @@ Answer: 4.8 m`;
 			<p class="text-ink-3 mt-1 text-[13px]">
 				The right one is starred, bold (**so**), or named in a line “Answer: B”.
 			</p>
+			<label class="text-tide mt-1 block text-[14px] font-semibold"
+				>Or choose a file
+				<input
+					type="file"
+					accept=".docx,.txt,.md,text/plain"
+					class="ml-2 font-normal"
+					data-testid="document"
+					onchange={(event) => void take(event.currentTarget.files?.[0])}
+				/></label
+			>
+			{#if isReading}<p class="text-ink-2 text-[14px]">Reading the document…</p>{/if}
+			{#if told}<p class="text-ochre text-[14px]">{told}</p>{/if}
 			{#if trouble}<p class="text-brick text-[14px]" role="alert">{trouble}</p>{/if}
 		</div>
 		<div class="max-h-[60vh] overflow-auto" aria-live="polite">
