@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 import { serious } from './axe';
 import { go, house } from './house';
 

@@ -54,6 +54,8 @@ export type SessionFacts = {
 export type PaperFacts = {
 	title: string;
 	version: number;
+	/** A later version that may be sat here too; null: this is the latest. */
+	newer: { id: string; version: number } | null;
 	questions: number;
 	/** Whether the site or its groups may sit it in this administration. */
 	allowed: boolean;

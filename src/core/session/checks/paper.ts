@@ -29,6 +29,15 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			'Not for here.',
 			`${paper.title} may not be sat by these groups at this site. Allow it in the administration, or choose another.`
 		);
+	// A make-up sits what the others sat.
+	if (paper.newer && kind === 'live')
+		push(
+			'newer_version',
+			'warn',
+			'A newer version is ready.',
+			`This session uses version ${paper.version} of ${paper.title}; version ${paper.newer.version} has been frozen since.`,
+			[{ text: `use version ${paper.newer.version}`, set: { paperId: paper.newer.id } }]
+		);
 	for (const pool of paper.pools) {
 		if (pool.draw > pool.of)
 			push('K11', 'block', 'Pool too small.', `“${pool.title}” deals ${pool.draw} of ${pool.of} questions.`);

@@ -2,7 +2,8 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
 import type { Question } from '$core/paper';
 import { ProblemError } from '$core/problem';
-import { buildHouse, type House } from '../testing/house';
+import { planSession } from '../session';
+import { buildHouse, makeUpInput, NINE, type House } from '../testing/house';
 import { somebody } from '../testing/staff';
 import { draftFor, editDraft, EditSchema, freezeDraft, listPapers, makeDraft, paperVersion } from '.';
 
@@ -124,6 +125,19 @@ describe('a paper that is written', () => {
 		expect(await code(editDraft(house.otium, AUTHOR, second, about))).toBe('title_taken');
 		const [old] = await house.otium.db('paper').select('title');
 		expect(await code(begin(old.title))).toBe('title_taken');
+	});
+
+	it('that is frozen anew is told to whoever plans a session with the version before, and one press takes it', async () => {
+		const [old] = await house.otium.db('paper').select('id', 'title');
+		const id = await makeDraft(house.otium, ALL, BY, { title: '', siteId: null, from: old.id });
+		const later = await freezeDraft(house.otium, ALL, BY, id, 1);
+		const input = makeUpInput({ paperId: old.id, kind: 'live' });
+		const toldFor = async (paperId: string) => {
+			const planned = await planSession(house.otium.db, 'winter', { ...input, paperId }, NINE);
+			return planned.ok ? planned.plan.findings.find(({ code }) => code === 'newer_version') : 'not planned';
+		};
+		expect(await toldFor(old.id)).toMatchObject({ level: 'warn', fixes: [{ set: { paperId: later.id } }] });
+		expect(await toldFor(later.id)).toBeUndefined();
 	});
 
 	it('goes on from a version that was there before, once', async () => {

@@ -57,6 +57,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		paper: {
 			title: paper.title,
 			version: paper.version,
+			newer: await newerVersion(db, place),
 			...summary,
 			allowed: await isAllowed(db, place)
 		},
@@ -207,6 +208,18 @@ async function othersPending(db: Query, { paper, administrationId, editing }: Pl
 		.count('* as n')
 		.first();
 	return Number(row?.n ?? 0);
+}
+
+/** The latest version of the paper after this one, where it may be sat as well. */
+async function newerVersion(db: Query, place: Place): Promise<SessionFacts['paper']['newer']> {
+	const { title, version } = place.paper;
+	const latest: PaperRow | undefined = await db('paper')
+		.where({ title })
+		.where('version', '>', version)
+		.orderBy('version', 'desc')
+		.first();
+	if (!latest || !(await isAllowed(db, { ...place, paper: latest }))) return null;
+	return { id: latest.id, version: latest.version };
 }
 
 const MOST_FOR_PRACTICE = 3;
