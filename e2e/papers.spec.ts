@@ -72,6 +72,22 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	await open(page, 'Radio Procedure');
 	const before = await questions(page).count();
 	await page.keyboard.press('t');
+	// A document first, and one that is none.
+	const W = 'xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"';
+	const words = ['1. Which channel is for distress?', 'a) 16', 'b) 72', 'Answer: A'];
+	const body = words.map((text) => `<w:p><w:r><w:t>${text}</w:t></w:r></w:p>`).join('');
+	const files = {
+		'_rels/.rels':
+			'<Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>',
+		'word/document.xml': `<w:document ${W}><w:body>${body}</w:body></w:document>`
+	};
+	const zip = zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
+	const mimeType = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
+	const file = page.getByTestId('document');
+	await file.setInputFiles({ name: 'radio.docx', mimeType, buffer: Buffer.from('no document') });
+	await expect(page.getByTestId('paste').getByRole('alert')).toContainText('no .docx document');
+	await file.setInputFiles({ name: 'radio.docx', mimeType, buffer: Buffer.from(zip) });
+	await expect(page.getByTestId('paste')).toContainText('Which channel is for distress?');
 	await page
 		.locator('#paste-text')
 		.fill('Radio, part two\n1. Mayday is said (2 points)\na) once\n*b) three times\n2. What?');

@@ -89,9 +89,9 @@ await shot(staff, 'outbox', `/prepare/mail?session=${await idOf('Coastal Navigat
 	await page.getByTestId('confirm').click();
 	await page.waitForTimeout(4_000);
 });
-await shot(staff, 'rehearsal', '/sit/rehearse', async (page) => {
-	await page.getByTestId('camera').click();
-	await page.waitForTimeout(800);
+const paper = await db('paper_draft').where({ title: 'Coastal Navigation I' }).first('id');
+await shot(staff, 'paper', `/papers/${paper.id}`, async (page) => {
+	await page.getByTestId('pool').waitFor();
 });
 await shot(staff, 'find-anything', `/live/${chart.id}`, async (page) => {
 	await page.keyboard.press('Control+k');

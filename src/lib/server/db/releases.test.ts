@@ -9,6 +9,7 @@ import { verifyLogbook } from '../logbook';
 import { deviceByToken, hashToken, knock } from '../identity';
 import { sendWaiting, wordsOf } from '../mail';
 import { startOtium, type Otium } from '../otium';
+import { freezeDraft, listPapers, makeDraft } from '../paper';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
 import { act, loadSitting } from '../sitting';
@@ -146,6 +147,27 @@ describe('a data folder of 0.8.0', () => {
 	it('is verified whole, and its codes open the door', async () => {
 		expect(await verifyRecord(otium)).toMatchObject({ answers: 3, broken: null });
 		const asked = { code: 'G8K835V', number: 'DO-1004', family: 'Family3', address: 'a' };
+		expect(await knock(otium, asked)).toMatchObject({ ok: true });
+	});
+});
+
+describe('a data folder of 0.9.0', () => {
+	beforeEach(() => openOld('0.9.0'));
+
+	it('has its papers as they were, and the next version is written from one of them', async () => {
+		const [paper] = await otium.db('paper').select('id', 'title', 'version', 'sha256');
+		expect(paper).toMatchObject({ version: 1, sha256: null });
+		const coordinator = { id: 'ode', name: 'Ode', roles: [{ role: 'coordinator', siteId: null }] } as const;
+		const staff = { ...coordinator, roles: [...coordinator.roles] };
+		const by = { role: 'coordinator', id: 'ode' } as const;
+		const id = await makeDraft(otium, staff, by, { title: '', siteId: null, from: paper.id });
+		expect(await freezeDraft(otium, staff, by, id, 1)).toMatchObject({ version: 2 });
+		expect(await listPapers(otium.db, staff)).toMatchObject([{ title: paper.title, versions: [{}, {}] }]);
+	});
+
+	it('is verified whole, and its code opens the door', async () => {
+		expect(await verifyRecord(otium)).toMatchObject({ answers: 3, broken: null });
+		const asked = { code: '6AT7H53', number: 'DO-1004', family: 'Family3', address: 'a' };
 		expect(await knock(otium, asked)).toMatchObject({ ok: true });
 	});
 });
