@@ -83,7 +83,7 @@ test('two who carry cookies, storage and requests from one browser to another ge
 	expect((await signedFetch(page, 'GET', '/sit/api/picture')).status).toBe(200);
 	const proctor = await home.staff(browser);
 	await go(proctor, `/live/${me.sessionId}`);
-	const need = proctor.locator('[data-kind=copied], li', { hasText: 'has this device’s cookie' }).first();
+	const need = proctor.locator('[data-kind=copied], li', { hasText: 'A copy of this device’s sign-in' }).first();
 	await expect(need).toContainText(me.family);
 	await proctor
 		.getByRole('button', { name: `${me.given} ${me.family}` })

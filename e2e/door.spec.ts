@@ -151,11 +151,11 @@ test('too late: who can help is said, and the proctor lets in by one act', async
 	await page.getByTestId('yes').click();
 	await told(page, 'The last entry has passed');
 	await told(page, 'they can give you a window of your own');
-	await expect(line(proctor, 'Tobias Rook')).toContainText('Came after the last entry');
+	await expect(line(proctor, 'Tobias Rook')).toContainText('Arrived after last entry');
 	await line(proctor, 'Tobias Rook')
 		.getByRole('button', { name: /Let in late/ })
 		.click();
-	await expect(line(proctor, 'Came after the last entry')).toHaveCount(0);
+	await expect(line(proctor, 'Arrived after last entry')).toHaveCount(0);
 	await type(page, code, ROOK);
 	await page.getByTestId('yes').click();
 	await expect(page.getByRole('heading', { name: 'You are at the door' })).toBeVisible();
@@ -181,7 +181,7 @@ test('off the network, without the client, held, handed in: each has its own wor
 	await rules({ '$.lockdown.level': 'sealed' });
 	await type(page, code, ROOK);
 	await expect(page.getByRole('link', { name: 'How to get the sealed client' })).toBeVisible();
-	await expect(line(proctor, 'Tobias Rook')).toContainText('Came without the sealed client');
+	await expect(line(proctor, 'Tobias Rook')).toContainText('Does not use the sealed client');
 	await line(proctor, 'Tobias Rook').getByRole('button', { name: /Seen/ }).click();
 	await rules({ '$.lockdown.level': 'open' });
 
@@ -193,7 +193,7 @@ test('off the network, without the client, held, handed in: each has its own wor
 	await type(page, code, ROOK);
 	await page.getByTestId('yes').click();
 	await told(page, 'speak to the proctor');
-	await expect(line(proctor, 'Tobias Rook')).toContainText('Is being held and tried to come in');
+	await expect(line(proctor, 'Tobias Rook')).toContainText('Is on hold and tried to come in');
 	await line(proctor, 'Tobias Rook')
 		.getByRole('button', { name: /Resume/ })
 		.click();

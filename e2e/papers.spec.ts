@@ -102,6 +102,25 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	await expect(questions(page).nth(before)).toContainText('✓ three times');
 });
 
+test('a question of another paper is found by its words and taken over', async ({ browser }) => {
+	const page = await home.staff(browser, 'brandreth');
+	await open(page, 'Ship Stability');
+	const before = await questions(page).count();
+	await page.keyboard.press('o');
+	await page.locator('#others-text').fill('neap tides range');
+	const found = page.getByTestId('others').locator('ol > li');
+	await expect(found).toHaveCount(1);
+	await expect(found).toContainText('Tides and Currents');
+	expect(await serious(page), 'other papers').toEqual([]);
+	await found.getByRole('button', { name: 'Take' }).click();
+	await page.keyboard.press('Escape');
+	await expect(questions(page)).toHaveCount(before + 1);
+	await kept(page);
+	await page.getByTestId('undo').click();
+	await expect(questions(page)).toHaveCount(before);
+	await kept(page);
+});
+
 test('a pool tells how alike two candidates’ questions are, and the preview deals it', async ({ browser }) => {
 	const page = await home.staff(browser);
 	await open(page, 'Tides and Currents');

@@ -80,6 +80,7 @@ test('one clock for all: the room is started once, whoever waits is let in with 
 		.getByTestId('seats')
 		.getByRole('button', { name: called(2) })
 		.click();
+	await expect(proctor.getByTestId('let-in-all')).toHaveText(/Let in 1/);
 	await proctor.keyboard.press('l');
 	await expect(late.getByText(/You have (64|65) minutes, until/)).toBeVisible();
 

@@ -17,7 +17,6 @@
 	import type { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';
-	import Ended from './Ended.svelte';
 	import Press from './Press.svelte';
 	import Start from './Start.svelte';
 	import Trouble from './Trouble.svelte';
@@ -53,8 +52,9 @@
 			(picture.epoch !== device.epoch &&
 				!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state))
 	);
-	// The door loads fast because the paper's own screen comes behind it, while the candidate still waits.
+	// The door loads fast because the paper's own screen and the last one come behind it, while the candidate still waits.
 	let paperView = $state.raw(import('./PaperView.svelte'));
+	let endedView = $state.raw(import('./Ended.svelte'));
 	let paper = $state.raw<Paper | null>(null);
 	let problem = $state.raw<Problem | null>(null);
 	let isDeviceReady = $state(false);
@@ -74,7 +74,7 @@
 		if (!paper) return;
 		const { formulaSheet, forwardBy } = paper;
 		const questions = untrack(() => paper!.order.map((_, place) => paper!.questionAt(place)));
-		const parts: Promise<unknown>[] = [untrack(() => paperView)];
+		const parts: Promise<unknown>[] = [untrack(() => paperView), untrack(() => endedView)];
 		if (untrack(() => picture.session.tools.calculator) !== 'none') parts.push(import('./tools/Calculator.svelte'));
 		// What comes later may hold a formula when nothing here does.
 		if (formulaSheet.length > 0 || forwardBy !== null || JSON.stringify(questions).includes('$'))
@@ -251,18 +251,25 @@
 		{/if}
 	</Calm>
 {:else if picture.state === 'handed_in' || picture.state === 'time_up'}
-	<Ended
-		{picture}
-		{now}
-		{busy}
-		{problem}
-		arrivedLate={leftovers.kept}
-		keptNote={paper?.outbox.keptNote ?? null}
-		isReviewLocked={locksReview && !(reviewing && watch?.isFull)}
-		onagain={again}
-		onlookback={lookBack}
-		onleave={leave}
-	/>
+	{#await endedView then { default: Ended }}
+		<Ended
+			{picture}
+			{now}
+			{busy}
+			{problem}
+			arrivedLate={leftovers.kept}
+			keptNote={paper?.outbox.keptNote ?? null}
+			isReviewLocked={locksReview && !(reviewing && watch?.isFull)}
+			onagain={again}
+			onlookback={lookBack}
+			onleave={leave}
+		/>
+	{:catch}
+		<Calm title="Your work has ended" paper={picture.paper.title} person={picture.candidate.name}>
+			<p>The connection dropped before this page had loaded. Your work is with us.</p>
+			<Press main onclick={() => (endedView = import('./Ended.svelte'))}>Try again</Press>
+		</Calm>
+	{/await}
 {:else if picture.state === 'carried_over'}
 	<Calm title="You will continue another time" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>

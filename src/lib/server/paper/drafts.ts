@@ -101,7 +101,7 @@ export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLi
 }
 
 /** Versions that may be sat at one of these sites or were written there: whoever writes at another sees no key of them. */
-function ownVersions(db: Query, sites: string[]) {
+export function ownVersions(db: Query, sites: string[]) {
 	return db('paper')
 		.leftJoin('paper_draft', 'paper_draft.id', 'paper.draft_id')
 		.leftJoin('paper_allowed', 'paper_allowed.paper_id', 'paper.id')

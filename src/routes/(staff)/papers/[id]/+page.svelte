@@ -22,6 +22,7 @@
 	import Changes from './Changes.svelte';
 	import { DraftPaper } from './draft.svelte';
 	import PaperSide from './PaperSide.svelte';
+	import FromOthers from './FromOthers.svelte';
 	import Paste from './Paste.svelte';
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
@@ -44,6 +45,7 @@
 	beforeNavigate(() => editor?.leave());
 	let kind = $state<QuestionKind>('single');
 	let isPasting = $state(false);
+	let isTaking = $state(false);
 	let isPreviewed = $state(false);
 	let isPair = $state(false);
 	let isFreezing = $state(false);
@@ -153,7 +155,8 @@
 			p: () => addPart(),
 			v: () => count > 0 && look(false),
 			z: () => undo(),
-			t: () => (isPasting = true)
+			t: () => (isPasting = true),
+			o: () => (isTaking = true)
 		};
 		const act = keys[event.key.toLowerCase()];
 		if (!act) return;
@@ -221,6 +224,7 @@
 		>
 		<div class="mt-3 flex flex-wrap gap-2">
 			<Act size="xs" key="T" onclick={() => (isPasting = true)} testid="paste-open">From text…</Act>
+			<Act size="xs" key="O" onclick={() => (isTaking = true)} testid="others-open">From other papers…</Act>
 			<Act size="xs" key="Z" disabled={!draft.canUndo} onclick={undo} testid="undo">Undo</Act>
 		</div>
 		<p class="text-ink-3 mt-3 text-[13px]">Alt ↑ and Alt ↓ move a question.</p>
@@ -313,6 +317,7 @@
 
 <Preview {paper} {isPair} bind:open={isPreviewed} />
 <Changes bind:open={isCompared} id={draft.id} {paper} />
+<FromOthers id={draft.id} bind:open={isTaking} part={here?.title ?? ''} ontake={(question) => take([question])} />
 <Paste id={draft.id} bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
 <Ask
 	bind:open={isFreezing}
