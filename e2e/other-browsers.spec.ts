@@ -7,9 +7,11 @@ const home = house();
 const WATCH_A = 'Tides and Currents · Watch A';
 /** A browser on a busy machine takes its time for what a person does not notice. */
 const SLOW = { timeout: 40_000 };
-const there = (tab: Tab, css: string) => expect.poll(() => tab.text(css), SLOW).not.toBe('');
+const there = (tab: Tab, css: string) => expect.poll(() => tab.text(css), { ...SLOW, message: css }).not.toBe('');
 const says = (tab: Tab, css: string, words: string | RegExp) =>
-	expect.poll(() => tab.text(css), SLOW).toMatch(typeof words === 'string' ? new RegExp(words) : words);
+	expect
+		.poll(() => tab.text(css), { ...SLOW, message: css })
+		.toMatch(typeof words === 'string' ? new RegExp(words) : words);
 
 /** What the server holds of them. */
 const standing = (sessionId: string, number: string) =>
@@ -55,9 +57,13 @@ for (const [nth, open] of [firefox, webkit].entries()) {
 			await candidate.press('[data-testid=yes]');
 
 			await says(proctor, '[data-testid=needs]', family);
+			// Several are named before they are let in, one is not.
+			const isOne = (await proctor.text('[data-testid=let-in-all]')).includes('Let in 1');
 			await proctor.key('l');
-			await there(proctor, '[data-testid=confirm]');
-			await proctor.key('Enter');
+			if (!isOne) {
+				await there(proctor, '[data-testid=confirm]');
+				await proctor.key('Enter');
+			}
 			await says(proctor, '[data-testid=notices]', 'Let in');
 			await there(candidate, '[data-testid=begin]:enabled');
 			await candidate.press('[data-testid=begin]');
