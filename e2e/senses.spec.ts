@@ -20,6 +20,60 @@ async function begun(page: Page, number: string, change: Record<string, unknown>
 	return person;
 }
 
+// First of all: candidates of the tests below leave lines behind that are lost a little later, which rings as well.
+test('a sound tells of somebody new who presses, once, and only where it is wanted', async ({ browser }) => {
+	const page = await home.staff(browser, 'dunmore');
+	await page.addInitScript(() => {
+		// What stood in the queue at each ring, so that a ring too many says what it was for.
+		const rings: string[][] = [];
+		class Context {
+			currentTime = 0;
+			destination = {};
+			createOscillator() {
+				const tone = {
+					frequency: { value: 0 },
+					connect: (next: unknown) => next,
+					start: () => rings.push([...document.querySelectorAll('[data-need]')].map((need) => need.textContent)),
+					stop() {},
+					onended: null
+				};
+				return tone;
+			}
+			createGain() {
+				return {
+					gain: { setValueAtTime() {}, exponentialRampToValueAtTime() {} },
+					connect: (next: unknown) => next
+				};
+			}
+			close() {}
+		}
+		Object.assign(window, { AudioContext: Context, rings: () => rings });
+	});
+	const { id } = await home.session(WATCH_A);
+	await home.read((db) => db('sitting').update({ fold: db.raw("json_set(fold, '$.line', json('null'))") }));
+	await go(page, `/live/${id}`);
+	const rings = () => page.evaluate(() => (window as unknown as { rings: () => string[][] }).rings());
+	const candidate = await home.browser(browser);
+	await begun(candidate, 'DO-1009');
+	const raise = async () => {
+		await candidate.getByTestId('hand').click();
+		await candidate.getByTestId('raise').click();
+		await expect(page.getByTestId('needs')).toContainText('Inge Brandt');
+	};
+	await raise();
+	await page.waitForTimeout(400);
+	expect(await rings()).toHaveLength(0);
+	const need = page.getByTestId('needs').locator('li', { hasText: 'Inge Brandt' });
+	await need.getByRole('button', { name: /^Done/ }).click();
+	await expect(need).toHaveCount(0);
+	await page.getByLabel('sound').check();
+	expect(await rings()).toHaveLength(1);
+	await raise();
+	await expect.poll(rings).toHaveLength(2);
+	await page.waitForTimeout(2_500);
+	expect(await rings()).toHaveLength(2);
+});
+
 test('snapshots come from the camera where the browser has one', async () => {
 	// Chromium's own test camera: a moving picture through the same interface as a real one.
 	const browser = await chromium.launch({ executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium', args: FLAGS });
@@ -84,59 +138,6 @@ test('a question is read aloud by a voice of the device, in its words, and stops
 	expect((await said()).join()).not.toContain('From the network');
 	await page.getByRole('button', { name: 'Read aloud' }).click();
 	expect((await said()).at(-1)).toBe('cancel');
-});
-
-test('a sound tells of somebody new who presses, once, and only where it is wanted', async ({ browser }) => {
-	const page = await home.staff(browser, 'dunmore');
-	await page.addInitScript(() => {
-		// What stood in the queue at each ring, so that a ring too many says what it was for.
-		const rings: string[][] = [];
-		class Context {
-			currentTime = 0;
-			destination = {};
-			createOscillator() {
-				const tone = {
-					frequency: { value: 0 },
-					connect: (next: unknown) => next,
-					start: () => rings.push([...document.querySelectorAll('[data-need]')].map((need) => need.textContent)),
-					stop() {},
-					onended: null
-				};
-				return tone;
-			}
-			createGain() {
-				return {
-					gain: { setValueAtTime() {}, exponentialRampToValueAtTime() {} },
-					connect: (next: unknown) => next
-				};
-			}
-			close() {}
-		}
-		Object.assign(window, { AudioContext: Context, rings: () => rings });
-	});
-	const { id } = await home.session(WATCH_A);
-	await home.read((db) => db('sitting').update({ fold: db.raw("json_set(fold, '$.line', json('null'))") }));
-	await go(page, `/live/${id}`);
-	const rings = () => page.evaluate(() => (window as unknown as { rings: () => string[][] }).rings());
-	const candidate = await home.browser(browser);
-	await begun(candidate, 'DO-1009');
-	const raise = async () => {
-		await candidate.getByTestId('hand').click();
-		await candidate.getByTestId('raise').click();
-		await expect(page.getByTestId('needs')).toContainText('Inge Brandt');
-	};
-	await raise();
-	await page.waitForTimeout(400);
-	expect(await rings()).toHaveLength(0);
-	const need = page.getByTestId('needs').locator('li', { hasText: 'Inge Brandt' });
-	await need.getByRole('button', { name: /^Done/ }).click();
-	await expect(need).toHaveCount(0);
-	await page.getByLabel('sound').check();
-	expect(await rings()).toHaveLength(1);
-	await raise();
-	await expect.poll(rings).toHaveLength(2);
-	await page.waitForTimeout(2_500);
-	expect(await rings()).toHaveLength(2);
 });
 
 test('two proctors who settle the same hand, refusal and incident at once do it once', async ({ browser }) => {
