@@ -45,6 +45,26 @@ export function newQuestion(kind: QuestionKind, newId: () => string): Question {
 	}
 }
 
+/** A question whose key names nothing that is no longer there: a choice that was removed can't be right. */
+export function withoutStaleKey(question: Question): Question {
+	const has = (list: Choice[], id: string) => list.some((choice) => choice.id === id);
+	switch (question.kind) {
+		case 'single':
+			return has(question.choices, question.answer) ? question : { ...question, answer: '' };
+		case 'multiple':
+			return { ...question, answer: question.answer.filter((id) => has(question.choices, id)) };
+		case 'ordering':
+			return { ...question, answer: question.choices.map(({ id }) => id) };
+		case 'matching': {
+			const { items, matches, answer } = question;
+			const kept = Object.entries(answer).filter(([item, match]) => has(items, item) && has(matches, match));
+			return { ...question, answer: Object.fromEntries(kept) };
+		}
+		default:
+			return question;
+	}
+}
+
 /** The gaps that a stem names, `[so]`, each with what was accepted there before. */
 export function gapsOf(
 	stem: string,

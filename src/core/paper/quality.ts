@@ -28,7 +28,8 @@ export type Doubt = {
 	fix?: { label: string; question: Question };
 };
 
-const NEGATIVE = /\b(not|except|least|never|incorrect|false|wrong)\b/;
+/** A question that asks for what does not hold; "a vessel not under command" asks for nothing. */
+const NEGATIVE = /(?:\b(?:which|what|who|where|when)\b[^.]*?)\b(not|never|incorrect|false|wrong)\b|\b(except)\b/i;
 /** Fewer than these are chance: three in a row of a paper are nothing to tell. */
 const ENOUGH_TO_TELL = 5;
 const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
@@ -54,14 +55,15 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 		if (kept.length > 0)
 			say('keeps_place', `“${kept[0].text}” points at other choices, so it keeps its place when choices are mixed.`);
 	}
-	const negative = NEGATIVE.exec(question.stem);
-	if (question.kind !== 'essay' && negative && !question.stem.includes(negative[0].toUpperCase()))
-		say('unmarked_negative', `“${negative[0]}” is easily read over. Put it in capitals, or ask for what is right.`, {
-			fix: {
-				label: `Write ${negative[0].toUpperCase()}`,
-				question: { ...question, stem: question.stem.replace(negative[0], negative[0].toUpperCase()) }
-			}
+	const found = NEGATIVE.exec(question.stem);
+	const negative = found?.[1] ?? found?.[2];
+	if (question.kind !== 'essay' && negative && negative !== negative.toUpperCase()) {
+		const at = question.stem.lastIndexOf(negative, found!.index + found![0].length);
+		const stem = question.stem.slice(0, at) + negative.toUpperCase() + question.stem.slice(at + negative.length);
+		say('unmarked_negative', `“${negative}” is easily read over. Put it in capitals, or ask for what is right.`, {
+			fix: { label: `Write ${negative.toUpperCase()}`, question: { ...question, stem } }
 		});
+	}
 	if (question.kind === 'numeric' && question.tolerance.amount === 0 && !Number.isInteger(question.answer))
 		say('no_tolerance', 'Only exactly this decimal counts as right: rounding differently is wrong.', {
 			fix: {

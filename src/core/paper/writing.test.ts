@@ -6,7 +6,9 @@ import {
 	doubtsOfPaper,
 	eachGets,
 	editPaper,
+	newQuestion,
 	readText,
+	withoutStaleKey,
 	type Paper,
 	type PaperEdit,
 	type Question
@@ -145,6 +147,9 @@ describe('what is doubtful', () => {
 		expect(codes(single('1', { choices }))).toEqual(['equal_choices', 'keeps_place']);
 		expect(codes(single('1', { stem: 'Which is not a buoy?' }))).toEqual(['unmarked_negative']);
 		expect(codes(single('1', { stem: 'Which is NOT a buoy?' }))).toEqual([]);
+		expect(codes(single('1', { stem: 'All are buoys except' }))).toEqual(['unmarked_negative']);
+		for (const stem of ['A vessel not under command shows', 'Keep at least a mile off when'])
+			expect(codes(single('1', { stem })), stem).toEqual([]);
 	});
 
 	it('can be put right by one press, and is right then', () => {
@@ -185,6 +190,27 @@ describe('what is doubtful', () => {
 			'language_not_whole'
 		]);
 		expect(doubtsOfPaper(five).at(-1)!.questionIds).toEqual(['2', '3', '4', '5']);
+	});
+});
+
+describe('a key', () => {
+	it('names nothing that was removed', () => {
+		const choices = [{ id: 'a', text: 'north' }];
+		expect(withoutStaleKey(single('1', { choices, answer: 'b' }))).toMatchObject({ answer: '' });
+		const multiple: Question = {
+			...single('1'),
+			kind: 'multiple',
+			choices,
+			answer: ['a', 'b'],
+			partial: true
+		} as Question;
+		expect(withoutStaleKey(multiple)).toMatchObject({ answer: ['a'] });
+		const matching = newQuestion('matching', newId);
+		if (matching.kind !== 'matching') throw new Error(matching.kind);
+		const [first, second] = matching.items;
+		const shorter = { ...matching, items: [second], matches: matching.matches.slice(1) };
+		expect(withoutStaleKey(shorter)).toMatchObject({ answer: { [second.id]: matching.answer[second.id] } });
+		expect(Object.keys((withoutStaleKey(shorter) as typeof shorter).answer)).not.toContain(first.id);
 	});
 });
 

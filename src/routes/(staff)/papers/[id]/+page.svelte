@@ -168,6 +168,7 @@
 <svelte:window
 	{onkeydown}
 	onbeforeunload={(event) => {
+		editor?.leave();
 		if (draft.waiting > 0) event.preventDefault();
 	}}
 />

@@ -2,7 +2,15 @@
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
 	import { tick, untrack } from 'svelte';
-	import { gapsOf, QUESTION_KIND_NAMES, type Doubt, type Question, type Spot } from '$core/paper';
+	import {
+		gapsOf,
+		isSame,
+		QUESTION_KIND_NAMES,
+		withoutStaleKey,
+		type Doubt,
+		type Question,
+		type Spot
+	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import ChoiceRows from './ChoiceRows.svelte';
@@ -55,13 +63,10 @@
 	export function leave() {
 		if ('choices' in mine && mine.choices.some(({ text }) => text.trim() !== '')) {
 			const choices = mine.choices.filter(({ text }) => text.trim() !== '');
-			if (choices.length < mine.choices.length)
-				mine = {
-					...mine,
-					choices,
-					...(mine.kind === 'ordering' ? { answer: choices.map(({ id }) => id) } : {})
-				} as Question;
+			if (choices.length < mine.choices.length) mine = { ...mine, choices };
 		}
+		const whole = withoutStaleKey(mine);
+		if (!isSame(whole, mine)) mine = whole;
 		keep();
 	}
 

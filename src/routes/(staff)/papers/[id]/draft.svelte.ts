@@ -53,6 +53,11 @@ export class DraftPaper {
 	/** Keeps a change: at once on the screen, then with the server, one after the other. */
 	change(edit: PaperEdit, isUndo = false): void {
 		const edited = editPaper(this.paper, edit);
+		if (edited.outcome !== 'done' && edit.kind === 'question' && edit.before !== null) {
+			// Theirs has come while this was being written.
+			this.conflict = { mine: edit.after, theirs: edited.outcome === 'changed_since' ? edited.theirs : null };
+			return;
+		}
 		if (edited.outcome !== 'done') {
 			this.trouble = 'It is not there any more: somebody else has removed or changed it.';
 			return;
