@@ -70,7 +70,7 @@ export const PROBLEMS = {
 	paper_not_ready: {
 		status: 422,
 		message: 'This paper cannot be sat like this.',
-		instead: 'Put right what is told beside it, then freeze it.'
+		instead: 'Fix what is listed beside it, then freeze it.'
 	},
 
 	other_origin: {

@@ -162,6 +162,16 @@ describe('a paper that is written', () => {
 		expect(await makeDraft(house.otium, ALL, BY, asked)).toBe(id);
 		const draft = await draftFor(house.otium.db, ALL, id);
 		expect(draft).toMatchObject({ title: old.title, basedOn: { id: old.id } });
+		// Called otherwise, and as before again.
+		const { script, formulaSheet, language } = draft.content;
+		const called = (title: string) => ({ title, script, formulaSheet, language });
+		for (const [was, is] of [
+			[old.title, 'Figures'],
+			['Figures', old.title]
+		]) {
+			const edit = { kind: 'about', before: called(was), after: called(is) } as const;
+			expect((await editDraft(house.otium, ALL, id, edit)).edited.outcome).toBe('done');
+		}
 	});
 
 	it('takes a change in bounds alone', () => {

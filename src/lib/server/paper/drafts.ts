@@ -206,7 +206,7 @@ export async function editDraft(
 		const { paper } = edited;
 		const questions = paper.parts.reduce((sum, part) => sum + part.questions.length, 0);
 		if (questions > MOST_QUESTIONS) fail('paper_full');
-		if (paper.title !== draft.title && (await isTaken(trx, paper.title, id))) fail('title_taken');
+		if (paper.title !== draft.title && (await isTaken(trx, paper.title, draft))) fail('title_taken');
 		const content = JSON.stringify(paper);
 		if (content.length > MOST_BYTES) fail('paper_full');
 		await trx('paper_draft')
@@ -233,10 +233,13 @@ export async function editDraft(
 }
 
 /** A title that another draft has, or a paper that this is no version of. */
-async function isTaken(db: Query, title: string, id: string): Promise<boolean> {
+async function isTaken(db: Query, title: string, { id, basedOn }: PaperDraft): Promise<boolean> {
 	if (await db('paper_draft').where({ title }).whereNot({ id }).first('id')) return true;
-	const versions: { draft_id: string | null }[] = await db('paper').where({ title }).select('draft_id');
-	return versions.some((version) => version.draft_id !== id) && versions.length > 0;
+	const versions: { id: string; draft_id: string | null }[] = await db('paper')
+		.where({ title })
+		.select('id', 'draft_id');
+	const isOwn = versions.some((version) => version.draft_id === id || version.id === basedOn?.id);
+	return versions.length > 0 && !isOwn;
 }
 
 /**
