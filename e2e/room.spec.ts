@@ -149,6 +149,7 @@ test('names can be hidden for a projector; the board has the code, counts and no
 	await page.keyboard.press('?');
 	await expect(page.getByRole('dialog')).toContainText('let in all at the door, after naming them');
 	await page.keyboard.press('Escape');
+	await expect(page.getByRole('dialog')).toHaveCount(0);
 	await page.keyboard.press('b');
 	await page.waitForURL(/\/board$/);
 	await page.locator('[data-ready=true]').waitFor({ state: 'attached' });
