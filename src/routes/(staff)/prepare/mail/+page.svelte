@@ -103,8 +103,9 @@
 				<label for="body" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold">Mail</label>
 				<Textarea id="body" rows={12} class="w-full" bind:value={body} readonly={!data.mayChangeWords} />
 				<p class="text-ink-3 mt-1 text-[13px]">
-					{#each Object.entries(MAIL_WORDS) as [word, says] (word)}<span title={says} class="mr-1.5 inline-block font-mono"
-							>&#123;{word}&#125;</span
+					{#each Object.entries(MAIL_WORDS) as [word, says] (word)}<span
+							title={says}
+							class="mr-1.5 inline-block font-mono">&#123;{word}&#125;</span
 						>{/each}
 				</p>
 				{#if data.mayChangeWords}
