@@ -27,7 +27,7 @@ export default defineConfig({
 		launchOptions: LAUNCH,
 		viewport: { width: 1280, height: 800 },
 		locale: 'en-GB',
-		// Recording every test takes a tenth of the time; whoever fails is tried once more, and that is recorded.
+		// Recording every test takes a quarter of the time. A test that fails runs once more, and that run is recorded.
 		trace: 'on-first-retry'
 	}
 });

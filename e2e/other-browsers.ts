@@ -6,7 +6,7 @@ import puppeteer from 'puppeteer-core';
 import { Builder, By, Key, type WebDriver } from 'selenium-webdriver';
 import { freePort } from '../scripts/server-process';
 
-/** What a walk needs of any browser. Elements are named by CSS; nothing here waits: whoever asks does. */
+/** What a walk needs of any browser. Elements are named by CSS. Nothing here waits: the test does. */
 export type Tab = {
 	go(url: string): Promise<void>;
 	type(css: string, text: string): Promise<void>;

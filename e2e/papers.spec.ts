@@ -172,7 +172,7 @@ test('two write at once: each sees the other’s, and a question that both chang
 	await mine.keyboard.press('Escape');
 	const isAsked = (of: Page) => of.getByTestId('conflict').count();
 	await expect.poll(async () => (await isAsked(mine)) + (await isAsked(theirs))).toBe(1);
-	// Whoever came second is asked; nothing of either is gone.
+	// The second to save is asked, and neither version is lost.
 	const asked = (await isAsked(theirs)) > 0 ? theirs : mine;
 	await expect(asked.getByTestId('conflict')).toContainText('Written by the other, first');
 	await expect(asked.getByTestId('conflict')).toContainText('Written by me');

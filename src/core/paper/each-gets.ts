@@ -1,9 +1,7 @@
+import type { SentencePart } from '../session';
 import { dealtCount, dealtPoints, type Paper } from './question';
 import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
 import { summarise } from './facts';
-
-/** A piece of a sentence; the strong ones are what must be right. */
-type SentencePart = { text: string; strong?: boolean };
 
 /** What each candidate gets, in a sentence or three: "16 of 31 questions, 31 points in four parts, about 38 minutes…". */
 export function eachGets(paper: Paper): SentencePart[] {
@@ -11,7 +9,7 @@ export function eachGets(paper: Paper): SentencePart[] {
 	if (all.length === 0) return [{ text: 'There is no question yet.' }];
 	const count = dealtCount(paper);
 	const byHand = all.filter(({ kind }) => kind === 'essay').length;
-	const pools = strengths(paper);
+	const hasPool = paper.parts.some(({ draw, questions }) => draw !== null && draw <= questions.length);
 	const { suggestedMinutes } = summarise(paper);
 	const parts = paper.parts.length;
 	return [
@@ -19,7 +17,7 @@ export function eachGets(paper: Paper): SentencePart[] {
 		{ text: `, ${counted(dealtPoints(paper), 'point')}${parts > 1 ? ` in ${parts} parts` : ''}, about ` },
 		{ text: `${suggestedMinutes} minutes`, strong: true },
 		{ text: '. ' },
-		...(pools.length > 0
+		...(hasPool
 			? [
 					{ text: 'Two neighbours share ' },
 					{ text: sharedOnAverage(paper).toFixed(1).replace(/\.0$/, ''), strong: true },
@@ -28,13 +26,6 @@ export function eachGets(paper: Paper): SentencePart[] {
 			: [{ text: 'Everybody gets the same questions. ' }]),
 		...(byHand > 0 ? [{ text: byHand === 1 ? 'One is marked by hand.' : `${byHand} are marked by hand.` }] : [])
 	];
-}
-
-/** How strong each pool of a paper is; one that deals more than it has is left out. */
-export function strengths(paper: Paper): PoolStrength[] {
-	return paper.parts.flatMap(({ draw, questions }) =>
-		draw !== null && draw <= questions.length ? [poolStrength(draw, questions.length)] : []
-	);
 }
 
 /** How many questions two candidates share on average, those that everybody gets included. */

@@ -46,20 +46,13 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 			if (!at) return { outcome: 'gone' };
 			const now = paper.parts[at.part].questions[at.index];
 			if (!isSame(now, edit.before)) return changed(now);
-			return done(
-				withPart(paper, at.part, (part) => ({ ...part, questions: part.questions.toSpliced(at.index, 1) })),
-				{ kind: 'question', before: null, after: now, at }
-			);
+			return done(takeOut(paper, at), { kind: 'question', before: null, after: now, at });
 		}
 		case 'move_question': {
 			const at = spotOf(paper, edit.id);
 			if (!at || !paper.parts[edit.to.part]) return { outcome: 'gone' };
 			const question = paper.parts[at.part].questions[at.index];
-			const without = withPart(paper, at.part, (part) => ({
-				...part,
-				questions: part.questions.toSpliced(at.index, 1)
-			}));
-			return done(put(without, question, edit.to), { kind: 'move_question', id: edit.id, to: at });
+			return done(put(takeOut(paper, at), question, edit.to), { kind: 'move_question', id: edit.id, to: at });
 		}
 		case 'part': {
 			const part = paper.parts[edit.index];
@@ -168,6 +161,10 @@ function replace(paper: Paper, before: Question, after: Question, at: Spot): Edi
 
 function put(paper: Paper, question: Question, { part, index }: Spot): Paper {
 	return withPart(paper, part, (one) => ({ ...one, questions: one.questions.toSpliced(index, 0, question) }));
+}
+
+function takeOut(paper: Paper, { part, index }: Spot): Paper {
+	return withPart(paper, part, (one) => ({ ...one, questions: one.questions.toSpliced(index, 1) }));
 }
 
 function withPart(paper: Paper, index: number, change: (part: Part) => Part): Paper {

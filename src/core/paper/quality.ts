@@ -1,4 +1,5 @@
 import { keepsPlace } from './deal';
+import { partLetter } from './edit';
 import type { Choice, Paper, Question } from './question';
 
 /** What is doubtful about a question, or about a paper as a whole. */
@@ -32,7 +33,6 @@ export type Doubt = {
 const NEGATIVE = /(?:\b(?:which|what|who|where|when)\b[^.]*?)\b(not|never|incorrect|false|wrong)\b|\b(except)\b/i;
 /** Fewer than these are chance: three in a row of a paper are nothing to tell. */
 const ENOUGH_TO_TELL = 5;
-const LETTERS = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ';
 
 /** What is doubtful about one question. */
 export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Doubt[] {
@@ -173,7 +173,7 @@ function sameLetter(single: Extract<Question, { kind: 'single' }>[]): Doubt[] {
 		return [
 			{
 				code: 'same_letter',
-				text: `In ${there.length} of ${single.length} questions the right choice is ${LETTERS[place] ?? `number ${place + 1}`}. It does not matter where candidates have their own order of choices.`,
+				text: `In ${there.length} of ${single.length} questions the right choice is ${partLetter(place)}. It does not matter where candidates have their own order of choices.`,
 				isGrave: false,
 				questionIds: there.map(({ id }) => id)
 			}
