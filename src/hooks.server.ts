@@ -1,6 +1,7 @@
 import type { Handle, HandleServerError, RequestEvent, ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
 import { clientAddress, readRanges } from '$core/access';
+import { setHourStyle } from '$core/time';
 import { isUnavailable } from '$lib/server/db';
 import { demoClock } from '$lib/server/demo';
 import { problemResponse, readCookie } from '$lib/server/http';
@@ -10,8 +11,12 @@ import { startOtium, type Otium } from '$lib/server/otium';
 
 let otium: Otium;
 
+/** `OTIUM_HOURS=12` shows times as `9:30 pm` everywhere; otherwise 24 hours. */
+const HOURS = process.env.OTIUM_HOURS === '12' ? '12' : '24';
+
 export const init: ServerInit = async () => {
 	if (building) return;
+	setHourStyle(HOURS);
 	const dataDir = process.env.OTIUM_DATA ?? 'data';
 	otium = await startOtium({ dataDir, now: await demoClock(dataDir), logLevel: process.env.OTIUM_LOG ?? 'warn' });
 	const stop = async () => {
@@ -108,7 +113,9 @@ const respond: Handle = async ({ event, resolve }) => {
 		if (session?.awaits === null) event.locals.staff = session.staff;
 		if (session) event.locals.signIn = hashToken(token!);
 	}
-	const response = await resolve(event);
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) => html.replace('%otium.hours%', HOURS)
+	});
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('x-frame-options', 'DENY');
 	response.headers.set('referrer-policy', 'same-origin');

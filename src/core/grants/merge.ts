@@ -1,5 +1,5 @@
 import type { Visit } from '../sitting';
-import { localTime, NO_GRANTS } from '../time';
+import { clockTime, NO_GRANTS } from '../time';
 import type { Grant, GrantPlace, GrantScope, Merge } from './grant';
 
 const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration: 1, paper: 2, session: 3 };
@@ -139,7 +139,7 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 		case 'tools':
 			return `a ${body.calculator} calculator`;
 		case 'own_window':
-			return `own window ${localTime(body.opens, zone)} to ${localTime(body.closes, zone)}`;
+			return `own window ${clockTime(body.opens, zone)} to ${clockTime(body.closes, zone)}`;
 	}
 }
 

@@ -1,4 +1,4 @@
-import { clockLength, localTime, timeAndDate } from '../time';
+import { clockLength, clockTime, timeAndDate } from '../time';
 import type { RoomHead, SeatView } from './view';
 
 /** How far a session is, in a word or two. */
@@ -11,7 +11,7 @@ export function stageInWords(head: RoomHead, now: number): 'Planned' | 'Door ope
 
 /** When it started and when the first and the last are done, as its proctor reads it; what lies ahead, with how long. */
 export function timesInWords(head: RoomHead, seats: Iterable<SeatView>, now: number): string {
-	const at = (instant: number) => localTime(instant, head.zone);
+	const at = (instant: number) => clockTime(instant, head.zone);
 	if (head.endedAt !== null) return `ended ${timeAndDate(head.endedAt, head.zone, now)}`;
 	if (now < head.doorOpens)
 		return `starts ${timeAndDate(head.opens, head.zone, now)}, the door opens ${at(head.doorOpens)}`;

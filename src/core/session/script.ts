@@ -1,4 +1,4 @@
-import { localTime, MINUTE } from '../time';
+import { clockTime, MINUTE } from '../time';
 import type { SessionRules } from './rules';
 
 /** What of a session its script tells. Times are Unix milliseconds. */
@@ -20,7 +20,7 @@ export function scriptFor(facts: ScriptFacts, own: string | null): Script {
 
 function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
 	const { timing, door } = rules;
-	const at = (instant: number) => localTime(instant, zone);
+	const at = (instant: number) => clockTime(instant, zone);
 	return [
 		`Open this room under Live before ${at(doorOpens)}. The door opens then by itself.`,
 		`Show the board (B) when candidates are seated. ${door.code === 'turning' ? `The code changes every ${door.turnsEveryMinutes} minutes.` : 'The code stays the same all day.'}`,

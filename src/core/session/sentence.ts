@@ -1,5 +1,5 @@
 import { isolated } from '../names';
-import { localTime, longDate, MINUTE, zoneName } from '../time';
+import { clockTime, longDate, MINUTE, zoneName } from '../time';
 import type { SessionFacts } from './facts';
 import { KIND_NAMES } from './rules';
 
@@ -29,7 +29,7 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		plain(' on '),
 		strong(longDate(opens, facts.zone, now)),
 		plain(' at '),
-		strong(`${localTime(opens, facts.zone)} ${zoneName(opens, facts.zone)}`),
+		strong(`${clockTime(opens, facts.zone)} ${zoneName(opens, facts.zone)}`),
 		...(timing.limitMinutes === null
 			? [plain(', with '), strong('no time limit')]
 			: [plain(' for '), strong(`${timing.limitMinutes} minutes`)]),
@@ -58,16 +58,16 @@ function lockdownWords({ rules: { lockdown } }: SessionFacts): string {
 }
 
 function doorWords({ rules: { timing, admission }, window, zone }: SessionFacts): SentencePart[] {
-	const door = localTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
+	const door = clockTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
 	const entry = timing.lastEntryMinutes === null ? window.closes : window.opens + timing.lastEntryMinutes * MINUTE;
 	const close =
 		window.closes === null
 			? ''
-			: `, and work ${timing.atClose === 'cut' ? 'ends for everyone' : 'can be begun until'} ${timing.atClose === 'cut' ? 'at ' : ''}${localTime(window.closes, zone)}`;
+			: `, and work ${timing.atClose === 'cut' ? 'ends for everyone' : 'can be begun until'} ${timing.atClose === 'cut' ? 'at ' : ''}${clockTime(window.closes, zone)}`;
 	return [
 		{ text: 'The door opens at ' },
 		{ text: door, strong: true },
-		{ text: entry === null ? '' : `, last entry ${localTime(entry, zone)}` },
+		{ text: entry === null ? '' : `, last entry ${clockTime(entry, zone)}` },
 		{ text: admission === 'automatic' ? ', and admission is automatic' : '' },
 		{ text: `${close}.` }
 	];
@@ -79,7 +79,7 @@ function extraWords({ extraTime, zone }: SessionFacts): SentencePart[] {
 	if (extraTime.lastEnds === null) return [{ text: `${who}.` }];
 	return [
 		{ text: `${who}; the last finishes by ` },
-		{ text: localTime(extraTime.lastEnds, zone), strong: true },
+		{ text: clockTime(extraTime.lastEnds, zone), strong: true },
 		{ text: '.' }
 	];
 }

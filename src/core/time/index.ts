@@ -4,6 +4,7 @@ export { allottedMinutes, lastEntryOf, lastsUntil, reckon, stopCounts, unionLeng
 export type { Reckoning } from './reckon';
 export { tellWarning } from './warnings';
 export {
+	clockTime,
 	instantFromLocal,
 	localDate,
 	localMidnightAfter,
@@ -14,6 +15,7 @@ export {
 	timeAndDate,
 	zoneName
 } from './zone';
+export { setHourStyle, shownTime } from './house-style';
 export type { LocalInstant } from './zone';
 export { clockLength, minutesLeft } from './durations';
 export { fieldDate, readDate, readTime } from './typed';

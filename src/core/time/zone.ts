@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { shownTime } from './house-style';
 
 /** A wall-clock time read in a zone: one instant, or a question for the person who typed it. */
 export type LocalInstant =
@@ -32,9 +33,14 @@ export function localDate(at: number, zone: string): string {
 	return DateTime.fromMillis(at, { zone }).toISODate()!;
 }
 
-/** The local time of an instant, `HH:mm`, or `HH:mm:ss`. */
-export function localTime(at: number, zone: string, seconds = false): string {
-	return DateTime.fromMillis(at, { zone }).toFormat(seconds ? 'HH:mm:ss' : 'HH:mm');
+/** The local time of an instant as it is kept and sent, `HH:mm`. */
+export function localTime(at: number, zone: string): string {
+	return DateTime.fromMillis(at, { zone }).toFormat('HH:mm');
+}
+
+/** The local time of an instant as people read it, in the house's style: `09:30`, or `9:30 am`; with seconds if wanted. */
+export function clockTime(at: number, zone: string, seconds = false): string {
+	return shownTime(DateTime.fromMillis(at, { zone }).toFormat(seconds ? 'HH:mm:ss' : 'HH:mm'));
 }
 
 /** The instant at which the local day of `at` ends, whatever daylight saving does to its length. */
@@ -67,6 +73,6 @@ export function shortDate(at: number, zone: string): string {
 
 /** The time, with its date when that is not today's. */
 export function timeAndDate(at: number, zone: string, now: number): string {
-	const time = localTime(at, zone);
+	const time = clockTime(at, zone);
 	return sameLocalDay(at, now, zone) ? time : `${shortDate(at, zone)} ${time}`;
 }

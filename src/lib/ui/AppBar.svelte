@@ -1,7 +1,7 @@
 <!-- @component The bar at the top: the places of the day in their order, the clock, who is signed in. -->
 <script lang="ts">
 	import { MoonSolid, SearchOutline, SunSolid } from 'flowbite-svelte-icons';
-	import { localTime, zoneName } from '$core/time';
+	import { clockTime, zoneName } from '$core/time';
 	import type { ServerClock } from './server-clock.svelte';
 
 	type Props = {
@@ -56,7 +56,7 @@
 		>
 		<span class="text-[14px] text-[#dcebe5] max-md:hidden">{site.name} · {zoneName(clock.now, site.zone)}</span>
 		<span class="font-mono text-[16px] font-semibold tabular-nums max-md:text-[13px]" data-testid="clock"
-			>{localTime(clock.now, site.zone, true)}</span
+			>{clockTime(clock.now, site.zone, true)}</span
 		>
 		<button
 			class="rounded-lg p-2 hover:bg-white/10 max-md:hidden"

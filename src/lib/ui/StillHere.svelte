@@ -4,7 +4,7 @@ beside a live room: its open line says that somebody is there.
 -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Act from './Act.svelte';
 	import { send } from './post';
 	import type { ServerClock } from './server-clock.svelte';
@@ -51,7 +51,7 @@ beside a live room: its open line says that somebody is there.
 			<p>You were signed out, because nothing was done for {idleMinutes} minutes. What you had entered stays here.</p>
 			<Act tone="main" href="/sign-in">Sign in</Act>
 		{:else}
-			<p>Still here? You will be signed out at {localTime(until, zone)}.</p>
+			<p>Still here? You will be signed out at {clockTime(until, zone)}.</p>
 			<Act tone="main" onclick={iAmHere}>I am here</Act>
 		{/if}
 	</div>

@@ -1,10 +1,10 @@
 <!--
-@component A time of day in 24 hours, typed in any usual way or picked by the quarter; the same in every browser. The value
-is `09:30`, or empty.
+@component A time of day, typed in any usual way or picked by the quarter; the same in every browser, shown in the house's
+style. The value is `09:30`, or empty.
 -->
 <script lang="ts">
 	import { ClockOutline } from 'flowbite-svelte-icons';
-	import { readTime } from '$core/time';
+	import { readTime, shownTime } from '$core/time';
 	import TypedField from './TypedField.svelte';
 
 	type Props = {
@@ -45,10 +45,10 @@ is `09:30`, or empty.
 	{value}
 	{disabled}
 	{size}
-	shown={value}
+	shown={value && shownTime(value)}
 	{read}
-	hint="Type a time like 09:30."
-	placeholder="09:30"
+	hint="Type a time like {shownTime('09:30')}."
+	placeholder={shownTime('09:30')}
 	what="a time"
 	icon={ClockOutline}
 	class="w-28 font-mono"
@@ -75,7 +75,7 @@ is `09:30`, or empty.
 						: ''}"
 					data-time={quarter}
 					tabindex="-1"
-					onclick={() => pick(quarter)}>{quarter}</button
+					onclick={() => pick(quarter)}>{shownTime(quarter)}</button
 				>
 			{/each}
 		</div>

@@ -2,7 +2,7 @@
 	import { invalidateAll, goto } from '$app/navigation';
 	import { TALLY_ORDER, type TallyKey } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import ReadyLines from '$ui/ReadyLines.svelte';
@@ -78,7 +78,7 @@
 						{#each hours as hour (hour)}<div
 								class="text-ink-3 border-line flex-1 border-l py-1.5 pl-1.5 font-mono text-[12px]"
 							>
-								{localTime(hour, today.zone)}
+								{clockTime(hour, today.zone)}
 							</div>{/each}
 					</div>
 					<div class="relative">
@@ -106,7 +106,7 @@
 												? 'bg-ochre-ground border-ochre-mark text-ochre'
 												: STAGE[bar.stage]}"
 											style="left:{at(bar.opens)};width:{width(bar.opens, bar.ends)}"
-											title="{bar.title}, {localTime(bar.opens, today.zone)}: {bar.line}"
+											title="{bar.title}, {clockTime(bar.opens, today.zone)}: {bar.line}"
 										>
 											<span class="line-clamp-2 text-[12.5px] leading-[1.2] font-semibold"
 												>{bar.title}{bar.kind === 'make_up'
@@ -127,7 +127,7 @@
 							<div class="pointer-events-none absolute inset-y-0 right-0 left-[140px]">
 								<div class="border-brick absolute inset-y-0 border-l-2" style="left:{at(clock.now)}">
 									<span class="bg-brick absolute -top-[25px] -left-5 rounded px-1 font-mono text-[12px] text-on-tide"
-										>{localTime(clock.now, today.zone)}</span
+										>{clockTime(clock.now, today.zone)}</span
 									>
 								</div>
 							</div>
@@ -179,7 +179,7 @@
 		{#if today.next}
 			<h2 class="text-[19px]">Next: {today.next.title}</h2>
 			<p class="text-ink-2 text-[14px]">
-				{localTime(today.next.opens, today.zone)} in the {today.next.room}, door opens {localTime(
+				{clockTime(today.next.opens, today.zone)} in the {today.next.room}, door opens {clockTime(
 					today.next.door,
 					today.zone
 				)}

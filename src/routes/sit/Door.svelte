@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
-	import { clockLength, localTime } from '$core/time';
+	import { clockLength, clockTime } from '$core/time';
 	import { signer } from '$player/ask';
 	import { deviceName } from '$player/device-name';
 	import { sendCommand } from '$ui/command-keys';
@@ -99,7 +99,7 @@
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
-			This paper starts at <strong>{localTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens by
+			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens by
 			itself, and you need do nothing.
 		</p>
 		<p class="font-mono text-[44px] font-semibold tabular-nums">{clockLength(person.opens - clock.now)}</p>
@@ -126,7 +126,7 @@
 						: ''}
 			</dd>
 			<dt class="text-ink-3">Where</dt>
-			<dd>{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {localTime(person.opens, person.zone)}</dd>
+			<dd>{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {clockTime(person.opens, person.zone)}</dd>
 		</dl>
 		<div class="flex flex-wrap gap-3">
 			<Press main onclick={arrive} disabled={busy} testid="yes">Yes, this is me</Press>

@@ -1,7 +1,7 @@
 <!-- @component What the proctor said, until it has been read. -->
 <script lang="ts">
 	import type { SittingPicture } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import { ask } from '$player/ask';
 
 	let { picture, onread }: { picture: SittingPicture; onread: () => void } = $props();
@@ -23,7 +23,7 @@
 				{#each picture.messages as message (message.id)}
 					<p>
 						<span class="text-slate-sea text-[14px] font-semibold"
-							>Your proctor, {localTime(message.at, picture.session.zone)}:</span
+							>Your proctor, {clockTime(message.at, picture.session.zone)}:</span
 						>
 						{message.text}
 					</p>

@@ -1,6 +1,6 @@
 <!-- @component What stays at the top of a paper: what it is, whether it is saved, and the time. -->
 <script lang="ts">
-	import { clockLength, localTime, minutesLeft } from '$core/time';
+	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
@@ -29,7 +29,7 @@
 			};
 		if (line.downSince) return { calm: false, text: 'Connection lost. Just keep working: your answers are kept here.' };
 		if (waiting > 0) return { calm: true, text: 'Saving…' };
-		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${localTime(savedAt, zone, true)}` };
+		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${clockTime(savedAt, zone, true)}` };
 	});
 </script>
 
@@ -57,7 +57,7 @@
 				>{time.remaining > 120_000 ? `${minutesLeft(time.remaining)} min` : clockLength(time.remaining)}</span
 			>
 			{#if picture.time.deadline !== null && !picture.time.standing && !time.isUp}<span
-					class="text-ink-2 block text-[13px]">finish by {localTime(picture.time.deadline, zone)}</span
+					class="text-ink-2 block text-[13px]">finish by {clockTime(picture.time.deadline, zone)}</span
 				>{/if}
 		</p>
 	{/if}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { SittingPicture } from '$core/room';
-	import { localTime, minutesLeft } from '$core/time';
+	import { clockTime, minutesLeft } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import type { Leftovers } from '$player/leftovers.svelte';
 	import { Line } from '$player/line.svelte';
@@ -235,7 +235,7 @@
 	>
 		{#if picture.breaks?.until}
 			<p>
-				Your break lasts until <strong>{localTime(picture.breaks.until, zone)}</strong>. The clock is stopped. Your
+				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong>. The clock is stopped. Your
 				paper continues automatically then.
 			</p>
 			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
@@ -245,7 +245,7 @@
 				{picture.time.standing
 					? 'The clock has stopped.'
 					: picture.time.deadline
-						? `You finish by ${localTime(picture.time.deadline, zone)}.`
+						? `You finish by ${clockTime(picture.time.deadline, zone)}.`
 						: ''}
 			</p>
 		{/if}

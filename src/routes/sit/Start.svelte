@@ -3,7 +3,7 @@
 	import type { Snippet } from 'svelte';
 	import type { Problem } from '$core/problem';
 	import type { SittingPicture } from '$core/room';
-	import { localTime, minutesLeft } from '$core/time';
+	import { clockTime, minutesLeft } from '$core/time';
 	import Calm from './Calm.svelte';
 	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
@@ -37,7 +37,7 @@
 		{:else if picture.time.allotted !== null}
 			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
 				.deadline
-				? `, until ${localTime(picture.time.deadline, picture.session.zone)}`
+				? `, until ${clockTime(picture.time.deadline, picture.session.zone)}`
 				: ' from when you begin'}.
 		{:else}
 			There is no time limit.

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { SittingPicture } from '$core/room';
-	import { clockLength, localTime, minutesLeft } from '$core/time';
+	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import Calm from './Calm.svelte';
 
 	/** `children`: what can be done meanwhile. */
@@ -33,7 +33,7 @@
 		<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">
 			{clockLength(picture.time.opens - now)}
 		</p>
-		<p class="text-ink-3 text-[16px]">until {localTime(picture.time.opens, zone)}</p>
+		<p class="text-ink-3 text-[16px]">until {clockTime(picture.time.opens, zone)}</p>
 	{/if}
 	<p class="text-ink-2">
 		{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}

@@ -1,4 +1,4 @@
-import { localTime, MINUTE } from '../../time';
+import { clockTime, localTime, MINUTE } from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 import { isSameLanguage, languageName } from '../language';
@@ -47,8 +47,8 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 		const who = names(clashes.candidates.map((clash) => clash.person.name));
 		const what =
 			clashes.candidates.length === 1
-				? `${first.with} at ${localTime(first.from, zone)}`
-				: `other commitments, the first at ${localTime(Math.min(...clashes.candidates.map((clash) => clash.from)), zone)}`;
+				? `${first.with} at ${clockTime(first.from, zone)}`
+				: `other commitments, the first at ${clockTime(Math.min(...clashes.candidates.map((clash) => clash.from)), zone)}`;
 		push('K5', 'warn', 'who', 'Clashes with another commitment.', `${who}: ${what}.`, earlierStart(facts));
 	}
 	if (entitlement && entitlement.needed > entitlement.left)
@@ -132,7 +132,7 @@ function roomFixes(facts: SessionFacts): Fix[] {
 		const turns = Math.ceil(candidates / room.seats);
 		const every = Math.ceil((limit + rules.timing.graceMinutes + 15) / 15) * 15;
 		if (turns <= 4) {
-			const times = Array.from({ length: turns }, (_, i) => localTime(window.opens + i * every * MINUTE, zone));
+			const times = Array.from({ length: turns }, (_, i) => clockTime(window.opens + i * every * MINUTE, zone));
 			fixes.push({
 				text: `split at ${times.slice(0, -1).join(', ')} and ${times[times.length - 1]}`,
 				set: { split: `stagger:${every}` }
@@ -151,6 +151,6 @@ function earlierStart({ clashes, window, zone, rules }: SessionFacts): Fix[] {
 	const longest = Math.max(...clashes.candidates.map((clash) => clash.to)) - window.opens;
 	const start = Math.floor((first - Math.max(longest, 0)) / (5 * MINUTE)) * 5 * MINUTE;
 	return start < window.opens && window.opens - start <= 180 * MINUTE
-		? [{ text: `start at ${localTime(start, zone)}`, set: { time: localTime(start, zone) } }]
+		? [{ text: `start at ${clockTime(start, zone)}`, set: { time: localTime(start, zone) } }]
 		: [];
 }

@@ -1,4 +1,4 @@
-import { localDate, localTime, MINUTE, timeAndDate } from '../../time';
+import { clockTime, localDate, localTime, MINUTE, timeAndDate } from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
@@ -25,10 +25,10 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 			'warn',
 			'late',
 			'Just passed.',
-			`It starts in the past, at ${localTime(window.opens, zone)}: the door opens as soon as it is planned.`
+			`It starts in the past, at ${clockTime(window.opens, zone)}: the door opens as soon as it is planned.`
 		);
 
-	const [from, to] = [localTime(window.opens, zone), window.closes === null ? null : localTime(window.closes, zone)];
+	const [from, to] = [clockTime(window.opens, zone), window.closes === null ? null : clockTime(window.closes, zone)];
 	const overMidnight = window.closes !== null && localDate(window.closes, zone) > localDate(window.opens, zone);
 	if (hours && (from < hours.opens || overMidnight || (to !== null && to > hours.closes)))
 		when(
@@ -88,7 +88,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window is ${room} minutes, the limit ${limit}${longest > limit ? `; with extra time the last need until ${localTime(needed, zone)}` : ''}.`,
+			message: `The window is ${room} minutes, the limit ${limit}${longest > limit ? `; with extra time the last need until ${clockTime(needed, zone)}` : ''}.`,
 			fixes: [finish, endAt(needed)]
 		});
 	else if (atClose === 'cut' && short.length > 0)
@@ -97,7 +97,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window ends ${localTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${localTime(needed, zone)}.`,
+			message: `The window ends ${clockTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${clockTime(needed, zone)}.`,
 			fixes: [finish, endAt(needed)]
 		});
 	const lastFull = window.closes - limit * MINUTE;
@@ -108,10 +108,10 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'warn',
 			field: 'time',
 			title: 'Late starters lose time.',
-			message: `People who start after ${localTime(lastFull, zone)} are cut short by the close at ${localTime(window.closes, zone)}.`,
+			message: `People who start after ${clockTime(lastFull, zone)} are cut short by the close at ${clockTime(window.closes, zone)}.`,
 			fixes: [
 				finish,
-				{ text: `last entry at ${localTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }
+				{ text: `last entry at ${clockTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }
 			]
 		});
 	if (lastEntryMinutes !== null && lastEntryMinutes > room)

@@ -1,6 +1,6 @@
 import { effectInWords, expectedEnd, grantInWords, type Grant, type GrantEffect } from '$core/grants';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, localTime, MINUTE } from '$core/time';
+import { allottedMinutes, clockTime, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
@@ -35,7 +35,7 @@ function misfitOf({ reckoning, session, merge }: Loaded): string | null {
 	const fits = reckoning.windowEnd - reckoning.window.opens;
 	const short = Math.ceil((needed * MINUTE + reckoning.credits - fits) / MINUTE);
 	if (short <= 0) return null;
-	const window = `${localTime(reckoning.window.opens, zone)} to ${localTime(reckoning.windowEnd, zone)}`;
+	const window = `${clockTime(reckoning.window.opens, zone)} to ${clockTime(reckoning.windowEnd, zone)}`;
 	return session.rules.timing.atClose === 'finish'
 		? `The window ${window} is ${short} min shorter than the time granted; those who have begun may finish.`
 		: `The window ${window} is ${short} min too short: it cuts the time granted. Give an own window as well.`;

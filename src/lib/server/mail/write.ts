@@ -15,7 +15,7 @@ import {
 } from '$core/mail';
 import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, lastEntryOf, lastsUntil, localTime, longDate, zoneName } from '$core/time';
+import { allottedMinutes, lastEntryOf, lastsUntil, clockTime, longDate, zoneName } from '$core/time';
 import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
@@ -147,9 +147,9 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					seat: seatOf.get(one.sitting.id) ?? 'as told',
 					// Their own time and window, not the session's.
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
-					door: localTime(one.reckoning.doorOpens, session.site.zone),
+					door: clockTime(one.reckoning.doorOpens, session.site.zone),
 					last_entry:
-						one.reckoning.lastEntry === null ? 'any time' : localTime(one.reckoning.lastEntry, session.site.zone),
+						one.reckoning.lastEntry === null ? 'any time' : clockTime(one.reckoning.lastEntry, session.site.zone),
 					link: code ? `${origin}/sit?code=${code}` : `${origin}/sit`,
 					code: code ? showSlip(code) : 'shown in the room',
 					entering: code
@@ -176,7 +176,7 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 			number: '',
 			seat: '',
 			minutes: limitMinutes === null ? 'no time limit' : `${limitMinutes} minutes`,
-			door: localTime(doorOpensAt(session), session.site.zone),
+			door: clockTime(doorOpensAt(session), session.site.zone),
 			link: `${origin}/live/${session.id}`,
 			code: '',
 			entering: '',
@@ -192,8 +192,8 @@ function common(session: Session, opens: number, now: number) {
 		paper: session.paper.title,
 		session: session.name,
 		date: longDate(opens, zone, now),
-		time: `${localTime(opens, zone)} ${zoneName(opens, zone)}`,
-		last_entry: lastEntry === null ? 'any time' : localTime(lastEntry, zone),
+		time: `${clockTime(opens, zone)} ${zoneName(opens, zone)}`,
+		last_entry: lastEntry === null ? 'any time' : clockTime(lastEntry, zone),
 		room: `${session.room.name}, ${session.site.name}`,
 		requirements: requirements(session)
 	};

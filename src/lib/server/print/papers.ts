@@ -3,7 +3,7 @@ import { showSlip } from '$core/access';
 import { grantInWords } from '$core/grants';
 import { seatRows } from '$core/seating';
 import { KIND_NAMES, type Script } from '$core/session';
-import { localTime, longDate, zoneName } from '$core/time';
+import { clockTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
 import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
@@ -88,7 +88,7 @@ function heading(session: Session, what: string): Content {
 	return [
 		{ text: what, style: 'title' },
 		{
-			text: `${kind}${session.paper.title}, version ${session.paper.version} · ${session.room.name}, ${session.site.name} · ${longDate(opens, zone)} ${new Date(opens).getUTCFullYear()}, ${localTime(opens, zone)} ${zoneName(opens, zone)}`,
+			text: `${kind}${session.paper.title}, version ${session.paper.version} · ${session.room.name}, ${session.site.name} · ${longDate(opens, zone)} ${new Date(opens).getUTCFullYear()}, ${clockTime(opens, zone)} ${zoneName(opens, zone)}`,
 			style: 'quiet',
 			margin: [0, 2, 0, 14]
 		}
@@ -110,7 +110,7 @@ function slips(session: Session, rows: Row[], codes: Map<string, string>, origin
 						{ text: row.name, bold: true, fontSize: 12 },
 						{ text: `${row.number}${row.seat ? ` · seat ${row.seat}` : ''}`, margin: [0, 0, 0, 4] },
 						{ text: session.paper.title },
-						{ text: `${longDate(opens, zone)}, ${localTime(opens, zone)} ${zoneName(opens, zone)}` },
+						{ text: `${longDate(opens, zone)}, ${clockTime(opens, zone)} ${zoneName(opens, zone)}` },
 						{ text: `${session.room.name}, ${session.site.name}`, margin: [0, 0, 0, 6] },
 						{ text: showSlip(code), style: 'code' },
 						{ text: `1  Go to ${origin.replace(/^https?:\/\//, '')}/sit`, fontSize: 9, margin: [0, 5, 0, 0] },

@@ -1,5 +1,5 @@
 import type { Finding, ReadyLine } from '$core/session';
-import { localTime } from '$core/time';
+import { clockTime } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
 import { lettersFor } from '../mail';
@@ -57,7 +57,7 @@ async function proctorLine(db: Query, session: Session, edit: string): Promise<R
 function timeLine({ facts, rules }: Plan): ReadyLine {
 	const { extraTime, window, zone } = facts;
 	if (extraTime.count === 0) return { key: 'time', state: 'done', text: 'Nobody needs extra time' };
-	const last = extraTime.lastEnds === null ? '' : `, the last by ${localTime(extraTime.lastEnds, zone)}`;
+	const last = extraTime.lastEnds === null ? '' : `, the last by ${clockTime(extraTime.lastEnds, zone)}`;
 	const isCut =
 		rules.timing.atClose === 'cut' &&
 		window.closes !== null &&
@@ -195,7 +195,7 @@ function codeLine(session: Session, now: number): ReadyLine {
 		};
 	const opens = doorOpensAt(session);
 	const text = now < opens ? 'No door code yet' : 'Door code expired';
-	return { key: 'code', state: 'done', text, detail: `makes itself at ${localTime(opens, session.site.zone)}` };
+	return { key: 'code', state: 'done', text, detail: `makes itself at ${clockTime(opens, session.site.zone)}` };
 }
 
 const TOLD = new Set([

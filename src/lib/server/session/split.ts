@@ -1,5 +1,5 @@
 import { languageName, type SessionFacts } from '$core/session';
-import { localTime, MINUTE } from '$core/time';
+import { clockTime, localTime, MINUTE } from '$core/time';
 import type { SessionInput, SessionPart } from './input';
 import type { Roster } from './roster';
 
@@ -50,7 +50,7 @@ export function splitInput(split: string, input: SessionInput, facts: SessionFac
 				const time = localTime(opens, facts.zone);
 				return {
 					...base,
-					label: `at ${time}`,
+					label: `at ${clockTime(opens, facts.zone)}`,
 					only: ids.slice(i * facts.room.seats, (i + 1) * facts.room.seats),
 					time,
 					// A window that would run into the next turn ends with it.

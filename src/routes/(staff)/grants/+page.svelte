@@ -2,7 +2,7 @@
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -120,7 +120,7 @@
 						<TableHeadCell class="w-[38%] min-w-56 px-0 py-2.5 font-semibold"
 							><div class="relative flex font-mono">
 								{#each span.hours as hour (hour)}<span class="flex-1"
-										>{localTime(hour, data.site.zone).slice(0, 2)}</span
+										>{clockTime(hour, data.site.zone).replace(':00', '')}</span
 									>{/each}
 							</div></TableHeadCell
 						>
@@ -148,10 +148,10 @@
 									<div
 										class="relative h-6"
 										role="img"
-										aria-label="Everyone {localTime(line.base.opens, line.session.zone)}{line.base.closes
-											? ` to ${localTime(line.base.closes, line.session.zone)}`
-											: ''}; works {localTime(line.works.from, line.session.zone)}{line.works.to
-											? ` to ${localTime(line.works.to, line.session.zone)}`
+										aria-label="Everyone {clockTime(line.base.opens, line.session.zone)}{line.base.closes
+											? ` to ${clockTime(line.base.closes, line.session.zone)}`
+											: ''}; works {clockTime(line.works.from, line.session.zone)}{line.works.to
+											? ` to ${clockTime(line.works.to, line.session.zone)}`
 											: ''}"
 									>
 										<span
@@ -173,7 +173,7 @@
 										>{line.finished ? STATE_NAMES[line.state] : line.misfit ? 'cut by the close' : 'fits'}</span
 									><span class="text-ink-3 block text-[13px]"
 										>{line.works.to
-											? `${line.finished ? 'at' : 'ends'} ${localTime(line.works.to, line.session.zone)}`
+											? `${line.finished ? 'at' : 'ends'} ${clockTime(line.works.to, line.session.zone)}`
 											: 'no end'}</span
 									></TableBodyCell
 								>

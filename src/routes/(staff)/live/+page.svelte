@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { roomReady, SETTLED_AT_ONCE, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, timeAndDate } from '$core/time';
+	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import StateGlyph from '$ui/StateGlyph.svelte';
@@ -93,7 +93,7 @@
 								>{head.kind === 'make_up' ? 'make-up' : 'rehearsal'}</span
 							>{/if}
 					</h2>
-					<span class="text-ink-3 ml-auto font-mono text-[13px]">{localTime(head.opens, head.zone)}</span>
+					<span class="text-ink-3 ml-auto font-mono text-[13px]">{clockTime(head.opens, head.zone)}</span>
 				</div>
 				<p class="text-ink-2 mt-1.5 flex flex-wrap gap-x-3 gap-y-0.5 text-[13.5px]">
 					{#each TALLY_ORDER.filter((key) => room.tally[key] > 0) as key (key)}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import { localTime, longDate, sameLocalDay, timeAndDate } from '$core/time';
+	import { clockTime, longDate, sameLocalDay, timeAndDate } from '$core/time';
 	import type { RecordVerified } from '$core/logbook';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -85,7 +85,7 @@
 					class="border-line grid grid-cols-[60px_72px_1fr_auto] gap-3 border-b px-4 py-2 text-[14.5px] last:border-b-0"
 				>
 					<span class="text-ink-3 font-mono text-[13px]">{line.seq}</span>
-					<span class="text-ink-2 font-mono text-[13.5px]">{localTime(line.at, zone, true)}</span>
+					<span class="text-ink-2 font-mono text-[13.5px]">{clockTime(line.at, zone, true)}</span>
 					<span
 						>{#if line.candidate}<strong>{line.candidate}:</strong>{/if}
 						{entryInWords(line)}<span class="text-ink-3 block text-[13px]"

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
@@ -27,7 +27,7 @@
 		if (answer.ok) await goto(`/papers/${answer.data.id}`);
 		else trouble = inWords(answer.problem);
 	}
-	const when = (at: number) => `${longDate(at, data.site.zone)}, ${localTime(at, data.site.zone)}`;
+	const when = (at: number) => `${longDate(at, data.site.zone)}, ${clockTime(at, data.site.zone)}`;
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (event.key.toLowerCase() !== 'n' || event.ctrlKey || event.metaKey || event.altKey) return;

@@ -11,7 +11,7 @@
 	} from 'flowbite-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { KIND_NAMES } from '$core/session';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -94,7 +94,7 @@
 						>{draft.title}</a
 					>
 					<span class="text-ink-3 text-[13px]"
-						>kept {longDate(draft.savedAt, data.site.zone, clock.now)}, {localTime(draft.savedAt, data.site.zone)}</span
+						>kept {longDate(draft.savedAt, data.site.zone, clock.now)}, {clockTime(draft.savedAt, data.site.zone)}</span
 					>
 					<Act size="xs" class="ml-auto" onclick={() => throwAway(draft.id)}>Delete draft</Act>
 				</li>
@@ -121,7 +121,7 @@
 					{#each shown as session (session.id)}
 						<TableBodyRow class="bg-sheet border-line">
 							<TableBodyCell class="px-4 py-2.5"
-								><span class="font-mono font-semibold">{localTime(session.opens, session.zone)}</span>
+								><span class="font-mono font-semibold">{clockTime(session.opens, session.zone)}</span>
 								<span class="text-ink-3 block text-[13px]">{longDate(session.opens, session.zone, clock.now)}</span
 								></TableBodyCell
 							>

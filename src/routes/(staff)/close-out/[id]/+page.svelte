@@ -3,7 +3,7 @@
 	import { columnOf, type LedgerColumn } from '$core/closing';
 	import { INCIDENT_KINDS } from '$core/incident';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, timeAndDate } from '$core/time';
+	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { entryInWords } from '$ui/log-words';
@@ -108,7 +108,7 @@
 									>{/if}</TableBodyCell
 							>{/if}
 						<TableBodyCell class="px-3.5 py-2 font-mono"
-							>{line.endedAt ? localTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell
+							>{line.endedAt ? clockTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-mono">{line.receipt ?? ''}</TableBodyCell>
 					</TableBodyRow>
@@ -151,7 +151,7 @@
 		<ol class="bg-sheet border-line mt-2 rounded-2xl border px-4 py-2 text-[14px]">
 			{#each data.entries as entry (entry.seq)}
 				<li class="border-line border-b py-1 last:border-b-0">
-					<span class="font-mono">{localTime(entry.at, data.session.zone, true)}</span>
+					<span class="font-mono">{clockTime(entry.at, data.session.zone, true)}</span>
 					{entry.candidate ?? ''}
 					{entryInWords(entry)}
 				</li>

@@ -4,7 +4,7 @@
 	import { page } from '$app/state';
 	import { FINDER_ACTS } from '$core/finder';
 	import { reach, SETTLED_AT_ONCE, type Need, type NeedAct, type SeatView } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -197,7 +197,7 @@
 			class="bg-brick text-on-tide fixed inset-x-0 bottom-0 z-30 px-5 py-3 text-[14px] font-semibold"
 			data-testid="stale"
 		>
-			The line to the server is down. This is how the room stood at {localTime(room.heardAt, head.zone, true)}; it comes
+			The line to the server is down. This is how the room stood at {clockTime(room.heardAt, head.zone, true)}; it comes
 			back by itself.
 		</p>
 	{/if}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import type { SeatView } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import type { LiveRoom } from './room.svelte';
@@ -36,7 +36,7 @@
 	onconfirm={confirm}
 >
 	<p class="text-[16px]">
-		They came from {localTime(seat.heldBack?.since ?? 0, room.head.zone)} on, after the work had ended here or from a device
+		They came from {clockTime(seat.heldBack?.since ?? 0, room.head.zone)} on, after the work had ended here or from a device
 		that was freed, and were kept. When they were written only the candidate knows. Counted, each takes the place of what
 		was there before; nothing newer is replaced.
 	</p>

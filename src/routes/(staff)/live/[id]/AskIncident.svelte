@@ -4,7 +4,7 @@
 	import { untrack } from 'svelte';
 	import { INCIDENT_KINDS, incidentInWords, type IncidentKind } from '$core/incident';
 	import type { SeatView } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { named } from './asks';
@@ -127,6 +127,6 @@
 		>
 	</div>
 	<p class="bg-plum-ground text-plum mt-3 rounded-lg px-3 py-2 font-serif text-[16px]" data-testid="incident-sentence">
-		{localTime(now - (minutesAgo || 0) * 60_000, room.head.zone)}: {summary}.
+		{clockTime(now - (minutesAgo || 0) * 60_000, room.head.zone)}: {summary}.
 	</p>
 </Ask>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import { remainingNow, type SeatView } from '$core/room';
-	import { localTime, minutesLeft } from '$core/time';
+	import { clockTime, minutesLeft } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { named } from './asks';
@@ -26,7 +26,7 @@
 		const left = remainingNow(seat, now);
 		if (left === null) return null;
 		const ends =
-			seat.deadline && !seat.standing ? `, ends ${localTime(seat.deadline + minutes * 60_000, room.head.zone)}` : '';
+			seat.deadline && !seat.standing ? `, ends ${clockTime(seat.deadline + minutes * 60_000, room.head.zone)}` : '';
 		return `${minutesLeft(left)} + ${minutes} = ${minutesLeft(left) + minutes} min left${ends}`;
 	});
 	$effect(() => {

@@ -1,7 +1,7 @@
 <!-- @component One clock for everyone: names who begins, who is let in with it, and who is not there yet. -->
 <script lang="ts">
 	import { isAwayFromDoor, isScreenReady, roomReady } from '$core/room';
-	import { clockLength, localTime } from '$core/time';
+	import { clockLength, clockTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import { named } from './asks';
 	import type { LiveRoom } from './room.svelte';
@@ -38,7 +38,7 @@
 	onconfirm={confirm}
 >
 	<p class="text-[16px]">
-		Everyone’s time starts now, at {localTime(now, room.head.zone, true)}{room.head.opens > now
+		Everyone’s time starts now, at {clockTime(now, room.head.zone, true)}{room.head.opens > now
 			? `, ${clockLength(room.head.opens - now)} before the planned beginning`
 			: ''}. This can’t be taken back; lost minutes can be given.
 	</p>

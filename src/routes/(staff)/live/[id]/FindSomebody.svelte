@@ -3,7 +3,7 @@
 	import { Input, Modal } from 'flowbite-svelte';
 	import type { FoundToday } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import { inWords, send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
@@ -66,7 +66,7 @@
 					<span class="flex items-center gap-1.5 text-[14px] {isHere(one) ? 'text-tide' : 'text-ochre'}">
 						<StateGlyph state={one.state} size={13} />{isHere(one)
 							? `${STATE_NAMES[one.state]}, in this session`
-							: `${STATE_NAMES[one.state]} in ${one.session.name}, ${one.session.room}, ${localTime(one.session.opens, room.head.zone)}`}
+							: `${STATE_NAMES[one.state]} in ${one.session.name}, ${one.session.room}, ${clockTime(one.session.opens, room.head.zone)}`}
 					</span>
 				</button>
 			</li>

@@ -3,7 +3,7 @@
 	import { offers, remainingNow, tallyKeyOf, type CandidateDetails, type SeatView } from '$core/room';
 	import { SPOILED_SHARE } from '$core/pace';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
-	import { clockLength, localTime, minutesLeft } from '$core/time';
+	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { DEVICE_NOTE_WORDS, entryInWords } from '$ui/log-words';
 	import { send } from '$ui/post';
@@ -43,7 +43,7 @@
 	const alarming = $derived(seat.noted.filter(({ what }) => what === 'forged' || what === 'second_line'));
 	const ordinary = $derived(seat.noted.filter((note) => !alarming.includes(note)));
 	const noteInWords = ({ what, at, times }: SeatView['noted'][number]) =>
-		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${localTime(at, zone)}.`;
+		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${clockTime(at, zone)}.`;
 	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
 
 	/** Whole minutes of lost connection; what is shorter is ordinary. */
@@ -105,7 +105,7 @@
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
 			<p>
 				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
-				end, on hold or from a freed device, from {localTime(seat.heldBack.since, zone)} on. They are kept and do not count.
+				end, on hold or from a freed device, from {clockTime(seat.heldBack.since, zone)} on. They are kept and do not count.
 			</p>
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}
@@ -184,7 +184,7 @@
 					>{seat.standing
 						? ', clock stopped'
 						: seat.deadline
-							? `, finishes ${localTime(seat.deadline, zone)}`
+							? `, finishes ${clockTime(seat.deadline, zone)}`
 							: ''}{/if}
 			</p>
 			{#if isAtWork && details.time.allotted}
@@ -268,13 +268,13 @@
 						<figure class="shrink-0">
 							<img
 								src="/live/{room.sessionId}/sitting/{seat.id}/snapshots/{snapshot.id}"
-								alt="The camera at {localTime(snapshot.at, zone)}"
+								alt="The camera at {clockTime(snapshot.at, zone)}"
 								width="96"
 								height="72"
 								loading="lazy"
 								class="border-line rounded-md border"
 							/>
-							<figcaption class="text-ink-3 font-mono text-[11px]">{localTime(snapshot.at, zone, true)}</figcaption>
+							<figcaption class="text-ink-3 font-mono text-[11px]">{clockTime(snapshot.at, zone, true)}</figcaption>
 						</figure>
 					{/each}
 				</div>
@@ -286,7 +286,7 @@
 				<ul class="mt-1 space-y-1 text-[14px]" data-testid="own-incidents">
 					{#each details.incidents as incident (incident.id)}
 						<li>
-							<span class="text-ink-2 mr-1 font-mono text-[13px]">{localTime(incident.happenedAt, zone)}</span><strong
+							<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(incident.happenedAt, zone)}</span><strong
 								>{INCIDENT_KINDS[incident.kind]}</strong
 							>: {incident.note}{incident.done ? ` Done: ${incident.done}` : ''}
 							{#if incident.minutes > 0}<span class="text-plum font-semibold">{incident.minutes} min given back</span
@@ -302,7 +302,7 @@
 				<ul class="mt-1 space-y-1 text-[14px]">
 					{#each details.messages as message (message.id)}
 						<li class={message.fromCandidate ? 'text-slate-sea' : ''}>
-							<span class="text-ink-2 mr-1 font-mono text-[13px]">{localTime(message.at, zone)}</span
+							<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(message.at, zone)}</span
 							>{message.fromCandidate ? `Hand up${message.text ? `: ${message.text}` : ''}` : message.text}
 							<span class="text-ink-3"
 								>{message.seenAt === null
@@ -311,7 +311,7 @@
 										: 'not read yet'
 									: message.fromCandidate
 										? ''
-										: `read ${localTime(message.seenAt, zone)}`}</span
+										: `read ${clockTime(message.seenAt, zone)}`}</span
 							>
 						</li>
 					{/each}
@@ -327,7 +327,7 @@
 				{#each details.history as entry (entry.seq)}
 					<li class="relative py-1 pl-4">
 						<span class="bg-tide absolute top-2.5 -left-[5px] h-2 w-2 rounded-full"></span><span
-							class="text-ink-2 mr-1.5 font-mono text-[13px]">{localTime(entry.at, zone)}</span
+							class="text-ink-2 mr-1.5 font-mono text-[13px]">{clockTime(entry.at, zone)}</span
 						>{entryInWords(entry)}
 					</li>
 				{:else}

@@ -3,7 +3,7 @@
 	import type { Chart } from 'chart.js';
 	import type { ResponseTimes } from '$core/pace';
 	import type { CoursePoint } from '$core/room';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import { loadChart } from '$ui/chart';
 	import { send } from '$ui/post';
 	import ResponseTimesChart from './ResponseTimesChart.svelte';
@@ -37,7 +37,7 @@
 		let stopped = false;
 		void loadChart(canvas).then(({ Chart, colour }) => {
 			if (stopped || !canvas) return;
-			const labels = shown.map((point) => localTime(point.at, room.head.zone));
+			const labels = shown.map((point) => clockTime(point.at, room.head.zone));
 			const series = [shown.map((p) => p.working), shown.map((p) => p.done), shown.map((p) => p.answers)];
 			if (chart) {
 				chart.data.labels = labels;
@@ -102,7 +102,7 @@
 	</div>
 	<p class="text-ink-2 mt-2 text-[14px]">
 		Now {now?.working} working and {now?.done} finished; {points.reduce((sum, point) => sum + point.answers, 0)} answers since
-		{localTime(points[0].at, room.head.zone)}.
+		{clockTime(points[0].at, room.head.zone)}.
 	</p>
 	<ResponseTimesChart {times} />
 {/if}

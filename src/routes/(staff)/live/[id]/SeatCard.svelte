@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { remainingNow, tallyKeyOf, type Progress, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, minutesLeft } from '$core/time';
+	import { clockTime, minutesLeft } from '$core/time';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { seatMark, seatTone } from './seat-look';
 
@@ -32,7 +32,7 @@
 		if (key === 'on_hold') return `${isTight ? 'Hold' : 'On hold'} ${minutesLeft(now - seat.since)}′`;
 		return STATE_NAMES[seat.state];
 	});
-	const endedAt = $derived(key === 'handed_in' || key === 'time_up' ? localTime(seat.since, zone) : null);
+	const endedAt = $derived(key === 'handed_in' || key === 'time_up' ? clockTime(seat.since, zone) : null);
 	const showsTime = $derived(remaining !== null && ['working', 'line_lost', 'on_hold'].includes(key));
 </script>
 

@@ -10,7 +10,7 @@ import {
 	type SeatView
 } from '$core/room';
 import { seatOrder } from '$core/seating';
-import { clockLength, localTime } from '$core/time';
+import { clockLength, clockTime } from '$core/time';
 
 /** A column of the room's list. Names and states are always there; the others are chosen. */
 export type Column = {
@@ -52,7 +52,7 @@ export const COLUMNS: Column[] = [
 		name: 'Arrived',
 		byDefault: false,
 		value: (seat) => seat.arrivedAt ?? Infinity,
-		text: (seat, _, head) => (seat.arrivedAt === null ? '' : localTime(seat.arrivedAt, head.zone)),
+		text: (seat, _, head) => (seat.arrivedAt === null ? '' : clockTime(seat.arrivedAt, head.zone)),
 		look: 'font-mono'
 	},
 	{
@@ -70,7 +70,7 @@ export const COLUMNS: Column[] = [
 		name: 'Began',
 		byDefault: false,
 		value: (seat) => seat.beganAt ?? Infinity,
-		text: (seat, _, head) => (seat.beganAt === null ? '' : localTime(seat.beganAt, head.zone)),
+		text: (seat, _, head) => (seat.beganAt === null ? '' : clockTime(seat.beganAt, head.zone)),
 		look: 'font-mono'
 	},
 	{
@@ -137,7 +137,7 @@ export const COLUMNS: Column[] = [
 		name: 'Ends',
 		byDefault: false,
 		value: (seat) => seat.deadline ?? Infinity,
-		text: (seat, _, head) => (isAtWork(seat) && seat.deadline !== null ? localTime(seat.deadline, head.zone) : ''),
+		text: (seat, _, head) => (isAtWork(seat) && seat.deadline !== null ? clockTime(seat.deadline, head.zone) : ''),
 		look: 'font-mono'
 	},
 	{

@@ -1,5 +1,5 @@
 import { lateBy, type DoorRefusal, type Need, type RoomHead, type SeatView } from '$core/room';
-import { clockLength, localTime } from '$core/time';
+import { clockLength, clockTime } from '$core/time';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
@@ -26,13 +26,13 @@ function seatInWords(
 				? `A copy of this device’s sign-in was used elsewhere. It could not sign its requests, so it was refused.`
 				: `This sign-in is in use in two browsers, and neither can sign its requests.`;
 		case 'at_door':
-			return `At the door for ${since}${late > 0 ? `, ${late} min late` : ''}.${seat.unsigned ? ' This browser cannot sign its requests: check who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${localTime(seat.lastEntry, zone)}.`}`;
+			return `At the door for ${since}${late > 0 ? `, ${late} min late` : ''}.${seat.unsigned ? ' This browser cannot sign its requests: check who sits there.' : ''}${seat.lastEntry === null ? '' : ` Last entry ${clockTime(seat.lastEntry, zone)}.`}`;
 		case 'held_by_rules':
 			return `Paused by the rules ${since} ago: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'held_back':
-			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, on hold or from a freed device, at ${localTime(need.since, zone)}. Kept, and not counted.`;
+			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, on hold or from a freed device, at ${clockTime(need.since, zone)}. Kept, and not counted.`;
 		case 'spoiled':
 			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':
@@ -40,11 +40,11 @@ function seatInWords(
 		case 'left':
 			return seat.lapses?.awaySince
 				? `Away from the paper’s screen for ${clockLength(now - seat.lapses.awaySince)}, the ${nth(seat.lapses.left)} time.`
-				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${localTime(seat.lapses!.last, zone)}.`;
+				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${clockTime(seat.lapses!.last, zone)}.`;
 		case 'time_short':
 			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
 		case 'past_time':
-			return `Their time ended at ${localTime(seat.deadline!, zone)} and they are still working.`;
+			return `Their time ended at ${clockTime(seat.deadline!, zone)} and they are still working.`;
 		case 'idle':
 			return `No answer for ${since}, at ${seat.at === null ? 'a question that is not known' : `question ${seat.at + 1}`}. Nothing in the paper takes that long.`;
 		case 'behind':

@@ -13,7 +13,7 @@
 		type Question,
 		type QuestionKind
 	} from '$core/paper';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { inWords, send } from '$ui/post';
@@ -183,7 +183,7 @@
 				? `, ${data.owner}`
 				: ''}<br />
 			<span data-testid="kept"
-				>{draft.waiting > 0 ? 'Saving…' : `Saved ${localTime(draft.changedAt, data.site.zone)}`}</span
+				>{draft.waiting > 0 ? 'Saving…' : `Saved ${clockTime(draft.changedAt, data.site.zone)}`}</span
 			>
 			<button type="button" class="text-tide ml-1 underline" onclick={() => (isAbout = true)}>Title, script…</button>
 		</p>

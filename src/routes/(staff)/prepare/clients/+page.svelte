@@ -2,7 +2,7 @@
 	import { Input } from 'flowbite-svelte';
 	import { onMount } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { localTime, timeAndDate } from '$core/time';
+	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -67,7 +67,7 @@
 	{#if opened}
 		<div class="border-ochre-mark bg-ochre-ground text-ochre mt-4 rounded-2xl border p-4" role="status">
 			<p class="font-semibold">
-				Devices of {opened.site} enrol by this code until {localTime(opened.until, data.site.zone)}. Enter it on each.
+				Devices of {opened.site} enrol by this code until {clockTime(opened.until, data.site.zone)}. Enter it on each.
 			</p>
 			<p
 				class="bg-sheet text-ink mt-2 rounded-lg px-3 py-2 font-mono text-[22px] tracking-wide"

@@ -2,7 +2,7 @@
 	import { Select } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { DEVICE_CHECKS, type DeviceCheck } from '$core/access';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -66,7 +66,7 @@
 							data.session!.zone,
 							clock.now
 						)}
-						{localTime(person.check.at, data.session!.zone)}{#if person.check.faults.length > 0}<span
+						{clockTime(person.check.at, data.session!.zone)}{#if person.check.faults.length > 0}<span
 								class="text-ochre block"
 								>{person.check.faults
 									.map((fault) => `${DEVICE_CHECKS[fault.name as DeviceCheck]}: ${fault.says}`)

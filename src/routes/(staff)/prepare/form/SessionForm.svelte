@@ -4,7 +4,7 @@
 	import { onDestroy, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Field from '$ui/Field.svelte';
 	import FurtherRules from './FurtherRules.svelte';
 	import ItReads from './ItReads.svelte';
@@ -75,7 +75,7 @@
 						? 'saved as you go'
 						: keeper.isUnkept
 							? 'keeping…'
-							: `saved as you go · ${localTime(setup.kept.savedAt, page.data.site.zone)}`}</span
+							: `saved as you go · ${clockTime(setup.kept.savedAt, page.data.site.zone)}`}</span
 				>
 			{/if}
 			{#if !edit && others.length > 0}

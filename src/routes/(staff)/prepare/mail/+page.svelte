@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { MAIL_WORDS } from '$core/mail';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Choose from '$ui/Choose.svelte';
@@ -228,7 +228,7 @@
 							>{/if}</span
 					>
 					<span class="text-ink-2"
-						>{longDate(mail.at, data.site.zone, clock.now)} {localTime(mail.at, data.site.zone)}</span
+						>{longDate(mail.at, data.site.zone, clock.now)} {clockTime(mail.at, data.site.zone)}</span
 					>
 				</li>
 			{:else}<li class="text-ink-2 p-6 text-center">

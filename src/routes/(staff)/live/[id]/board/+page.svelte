@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
 	import { isAwayFromDoor, roomReady } from '$core/room';
-	import { clockLength, localTime, longDate } from '$core/time';
+	import { clockLength, clockTime, longDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { LiveRoom } from '../room.svelte';
 
@@ -52,7 +52,7 @@
 	<div class="flex items-baseline gap-6">
 		<h1 class="text-[40px]">{head.paper}</h1>
 		<p class="text-[22px] text-[#dcebe5]">{head.room} · {longDate(now, head.zone)}</p>
-		<p class="ml-auto font-mono text-[44px] font-semibold tabular-nums">{localTime(now, head.zone, true)}</p>
+		<p class="ml-auto font-mono text-[44px] font-semibold tabular-nums">{clockTime(now, head.zone, true)}</p>
 	</div>
 	{#if head.endedAt !== null}
 		<p class="m-auto font-serif text-[56px]">This session has ended.</p>
@@ -79,7 +79,7 @@
 						>
 					</p>
 				{:else}
-					<p class="mt-3 font-serif text-[44px]">The door opens at {localTime(head.doorOpens, head.zone)}.</p>
+					<p class="mt-3 font-serif text-[44px]">The door opens at {clockTime(head.doorOpens, head.zone)}.</p>
 				{/if}
 				{#if mark}
 					<p class="mt-8 text-[30px]">
@@ -114,6 +114,6 @@
 		>
 	</div>
 	{#if room.isStale}<p role="alert" class="bg-brick mt-4 rounded-lg px-4 py-2 text-[18px] font-semibold">
-			The line is down: this is how it stood at {localTime(room.heardAt, head.zone, true)}.
+			The line is down: this is how it stood at {clockTime(room.heardAt, head.zone, true)}.
 		</p>{/if}
 </main>

@@ -3,7 +3,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { showDoorCode } from '$core/access';
 	import { KIND_NAMES } from '$core/session';
-	import { localTime, longDate, timeAndDate } from '$core/time';
+	import { clockTime, longDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -49,7 +49,7 @@
 			<Sentence parts={data.sentence} />
 		</p>
 		<p class="bg-mist mt-2 rounded-xl px-4 py-3 text-[14.5px]" data-testid="protection">
-			<strong>Protection in force,</strong> read off the settings at {localTime(clock.now, session.zone, true)}: {data.protection}
+			<strong>Protection in force,</strong> read off the settings at {clockTime(clock.now, session.zone, true)}: {data.protection}
 		</p>
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 
@@ -59,7 +59,7 @@
 				<p class="text-ink-2 mt-1">The session has ended; its code is dead.</p>
 			{:else if session.code === null}
 				<p class="text-ink-2 mt-1">
-					It makes itself when the door opens, {longDate(session.door, session.zone, clock.now)} at {localTime(
+					It makes itself when the door opens, {longDate(session.door, session.zone, clock.now)} at {clockTime(
 						session.door,
 						session.zone
 					)}, and stays hidden until it is shown.
@@ -144,7 +144,7 @@
 	onconfirm={() => act('show_code')}
 >
 	<p>
-		The door opens {longDate(session.door, session.zone, clock.now)} at {localTime(session.door, session.zone)}. Whoever
+		The door opens {longDate(session.door, session.zone, clock.now)} at {clockTime(session.door, session.zone)}. Whoever
 		knows the code before can wait at the door, but nobody gets in. From then on the session can no longer be changed.
 	</p>
 </Ask>

@@ -5,7 +5,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { KIND_NAMES } from '$core/session';
 	import { STATE_NAMES } from '$core/sitting';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import DateField from '$ui/DateField.svelte';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
@@ -251,7 +251,7 @@
 				{#each person.commitments as one (one.id)}
 					<li class="border-line flex gap-3 border-b py-1.5 last:border-b-0">
 						<span class="text-ink-2 w-44">{longDate(one.from, zone, clock.now)}</span>
-						<span class="font-mono">{localTime(one.from, zone)} to {localTime(one.to, zone)}</span>
+						<span class="font-mono">{clockTime(one.from, zone)} to {clockTime(one.to, zone)}</span>
 						{one.title}
 					</li>
 				{:else}<li class="text-ink-2 py-1.5">None are known.</li>{/each}
@@ -291,7 +291,7 @@
 							>{check.ready ? 'Ready' : 'Not ready'}</span
 						>
 						{check.device}, {longDate(check.at, zone, clock.now)}
-						{localTime(check.at, zone)}{check.client ? `, sealed client ${check.client}` : ''}
+						{clockTime(check.at, zone)}{check.client ? `, sealed client ${check.client}` : ''}
 						<span class="text-ink-2 block text-[13px]"
 							>{check.checks
 								.filter((one) => !one.ok)

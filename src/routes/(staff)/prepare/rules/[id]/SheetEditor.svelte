@@ -5,7 +5,7 @@
 	import { page } from '$app/state';
 	import { differingRules, protectionInWords, protectionOf, SECTIONS, SETTINGS, valueAt, withValue } from '$core/rules';
 	import { DEFAULT_RULES } from '$core/session';
-	import { localTime } from '$core/time';
+	import { clockTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
@@ -85,7 +85,7 @@
 							? 'not saved: see below'
 							: savedAt === null
 								? 'saved as you go'
-								: `saved · ${localTime(savedAt, page.data.site.zone, true)}`}</span
+								: `saved · ${clockTime(savedAt, page.data.site.zone, true)}`}</span
 				>
 				<Act class="ml-auto" href="/prepare/rules/apply?sheet={data.sheet.id}">Apply to sessions…</Act>
 				<Act onclick={() => (asksWithdraw = true)}>Withdraw</Act>

@@ -2,7 +2,7 @@
 	import { Checkbox } from 'flowbite-svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { invalidateAll } from '$app/navigation';
-	import { localTime, longDate } from '$core/time';
+	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
@@ -71,7 +71,7 @@
 						<strong>{session.name}</strong>
 						<span class="text-ink-2"
 							>{session.room}, {longDate(session.opens, session.zone, clock.now)}
-							{localTime(session.opens, session.zone)}</span
+							{clockTime(session.opens, session.zone)}</span
 						>
 					</p>
 					<p class="text-[14px]">
