@@ -59,7 +59,7 @@ test('nobody sees or does what is not theirs', async ({ browser }) => {
 
 	const elsewhere = await home.staff(browser, 'sorrel');
 	await elsewhere.goto(`/live/${id}`);
-	await expect(elsewhere.getByRole('heading')).toHaveText('This is not yours to see or do.');
+	await expect(elsewhere.getByRole('heading')).toHaveText('You are not allowed to see or do this.');
 	expect(await names(elsewhere, `/live/${id}/stream`)).toBe(403);
 	expect(await names(elsewhere, `/close-out/${id}/results.csv`)).toBe(403);
 	const act = await elsewhere.request.post(`/live/${id}/session`, {

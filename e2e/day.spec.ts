@@ -139,6 +139,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(second.getByRole('heading', { name: 'A pause' })).toBeVisible();
 		await expect(second.getByText('The clock has stopped.')).toBeVisible();
 		await expect(second.getByText('Question 2 of 12')).toBeHidden();
+		await expect(proctor.getByRole('dialog')).toBeHidden();
 		await proctor.keyboard.press('r');
 		await expect(second.getByText('Question 2 of 12')).toBeVisible();
 	});

@@ -63,7 +63,7 @@ test('an empty house becomes two sites with a session each, ready for the day', 
 			await expect(page.getByLabel('New site')).toHaveValue('');
 		}
 		await page.getByRole('textbox', { name: 'Name' }).fill('Winter Deck Officer Examinations');
-		await page.getByRole('button', { name: 'Make it' }).click();
+		await page.getByRole('button', { name: 'Create' }).click();
 		await expect(page.getByRole('heading', { name: 'Winter Deck Officer Examinations' })).toBeVisible();
 		await page.getByLabel('First day').fill(day(0));
 		await page.getByLabel('Last day').fill(day(20));

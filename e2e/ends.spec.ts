@@ -36,7 +36,7 @@ test('columns are chosen, kept for the next time, and the list is sorted by them
 	await page.getByText('Columns', { exact: true }).click();
 	await page.getByLabel('Device').check();
 	await page.getByLabel('Answered').uncheck();
-	await expect(heads).toContainText(['Seat', 'Candidate', 'State', 'Left', 'Given', 'Device']);
+	await expect(heads).toContainText(['Seat', 'Candidate', 'Status', 'Left', 'Given', 'Device']);
 	await expect(heads.filter({ hasText: 'Answered' })).toHaveCount(0);
 	await page.getByRole('button', { name: 'Candidate' }).click();
 	const names = () => list(page).locator('tbody [data-seat]').allInnerTexts();

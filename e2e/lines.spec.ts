@@ -131,7 +131,7 @@ test('a proctor whose line is down sees that, and since when, and catches up by 
 	await go(proctor, `/live/${id}`);
 	await expect(proctor.getByTestId('tally')).toContainText('live');
 	await home.kill();
-	await expect(proctor.getByTestId('stale')).toContainText(/This is how the room stood at \d\d:\d\d:\d\d/, {
+	await expect(proctor.getByTestId('stale')).toContainText(/This is how the room was at \d\d:\d\d:\d\d/, {
 		timeout: 25_000
 	});
 	await home.start();

@@ -48,8 +48,8 @@ test('an alarm is told and its minutes are given to everyone in the room in one 
 	await go(closing, `/close-out/${id}`);
 	await expect(closing.getByTestId('incidents')).toContainText('Fire alarm, everyone outside');
 	await expect(closing.getByTestId('incidents')).toContainText('7 minutes given back');
-	await told.getByRole('button', { name: 'Take back' }).click();
-	await told.getByRole('button', { name: /Really take it back, and 7 minutes/ }).click();
+	await told.getByRole('button', { name: 'Withdraw' }).click();
+	await told.getByRole('button', { name: /Really withdraw it, and 7 minutes/ }).click();
 	await expect(page.getByTestId('incidents')).toContainText('No incidents reported');
 	await expect.poll(() => deadlineOf('DO-1013')).toBe(before);
 });
@@ -179,5 +179,5 @@ test('the proctor looks up who stands before them: the name as registered, and w
 		`${elsewhere.given} ${elsewhere.family}`
 	);
 	await page.getByLabel('Any part of name, number or group').fill('nobody at all');
-	await expect(page.getByTestId('found')).toContainText('Nobody of that name sits anything here today.');
+	await expect(page.getByTestId('found')).toContainText('Nobody of that name has a paper here today.');
 });

@@ -60,7 +60,7 @@ test('what a coordinator keeps of somebody is there on their day: photo, languag
 	await expect(page.getByRole('button', { name: 'sin', exact: true })).toBeVisible();
 
 	// Taken away again, it is not at the next one's door.
-	await coordinator.getByRole('button', { name: 'Take the photo away' }).click();
+	await coordinator.getByRole('button', { name: 'Remove the photo' }).click();
 	await expect(coordinator.getByRole('status')).toContainText('is removed');
 	await expect(kept).toHaveCount(0);
 });

@@ -83,7 +83,7 @@ test('files make people at two sites, and people make sessions that are ready', 
 		await page.locator('label', { hasText: 'Alba Finch' }).click();
 		await expect(finding(page, 'seats')).toContainText('14 candidates, 6 seats');
 		await expect(finding(page, 'K26')).toContainText('1 asks for Portuguese');
-		await expect(page.getByTestId('kept')).toContainText('saved as you go ·');
+		await expect(page.getByTestId('kept')).toContainText('Saved ');
 		// A closed tab: what was entered is there again.
 		const draft = page.url();
 		expect(draft).toContain('draft=');
@@ -215,7 +215,7 @@ test('a rule sheet is copied, changed, compared and applied; what is sealed is s
 		await go(page, `/prepare/${id}/ready`);
 		await page.getByRole('button', { name: 'Release it now…' }).click();
 		await page.getByTestId('confirm').click();
-		await expect(page.getByText('It has leaked: renew…')).toBeVisible();
+		await expect(page.getByText('Renew it…')).toBeVisible();
 
 		const plain = await home.browser(browser);
 		await plain.goto(`/sit?code=${slip.code}`);
@@ -275,13 +275,11 @@ test('mail goes once to those who have an address, and its words can be changed'
 	const { id } = await home.session('Ship Stability · Evening');
 	await go(page, `/prepare/mail?session=${id}`);
 	await page.locator('#body').fill('Dear {nmae}');
-	await page.getByRole('button', { name: 'Save the words' }).click();
+	await page.getByRole('button', { name: 'Save the text' }).click();
 	await expect(page.getByRole('alert')).toContainText('Nothing is known by the name {nmae}');
 	await page.locator('#body').fill('Dear {name}, come to the {room}.');
-	await page.getByRole('button', { name: 'Save the words' }).click();
-	await expect(page.locator('section', { hasText: 'As they get it' })).toContainText(
-		'come to the Boat Shed, Quayside.'
-	);
+	await page.getByRole('button', { name: 'Save the text' }).click();
+	await expect(page.locator('section', { hasText: 'Preview' })).toContainText('come to the Boat Shed, Quayside.');
 	await page.getByTestId('send-mail').click();
 	await page.getByTestId('confirm').dblclick();
 	await expect(page.getByTestId('outbox').locator('li').first()).toContainText('sent', { timeout: 30_000 });

@@ -147,7 +147,7 @@ test('names can be hidden for a projector; the board has the code, counts and no
 	await expect(page.getByTestId('seats')).not.toContainText('Lars Holt');
 	await expect(page.getByTestId('seats')).toContainText('DO-1012');
 	await page.keyboard.press('?');
-	await expect(page.getByRole('dialog')).toContainText('let in all at the door, after naming them');
+	await expect(page.getByRole('dialog')).toContainText('let in all at the door; it names them first');
 	await page.keyboard.press('Escape');
 	await expect(page.getByRole('dialog')).toHaveCount(0);
 	await page.keyboard.press('b');

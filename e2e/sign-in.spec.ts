@@ -67,17 +67,17 @@ test('a passkey is a second step, and enough by itself; recovery codes help once
 
 	await signIn(page, 'sorrel');
 	await page.getByLabel('Recovery code').fill('AAAA-AAA-AAA');
-	await page.getByRole('button', { name: 'Go on' }).click();
+	await page.getByRole('button', { name: 'Continue' }).click();
 	await expect(page.getByRole('alert')).toContainText('not right, or has been used');
 	await page.getByLabel('Recovery code').fill(code);
-	await page.getByRole('button', { name: 'Go on' }).click();
+	await page.getByRole('button', { name: 'Continue' }).click();
 	await isToday(page);
 
 	// Elsewhere there is no passkey: the other code lets in, and from there the first browser is signed out.
 	const elsewhere = await home.browser(browser);
 	await signIn(elsewhere, 'sorrel');
 	await elsewhere.getByLabel('Recovery code').fill(other);
-	await elsewhere.getByRole('button', { name: 'Go on' }).click();
+	await elsewhere.getByRole('button', { name: 'Continue' }).click();
 	await isToday(elsewhere);
 	await go(elsewhere, '/you/sign-in');
 	await expect(elsewhere.getByTestId('sessions').locator('li')).toHaveCount(2);
@@ -106,7 +106,7 @@ test('where a role needs a second step, it is set up at the next sign-in; a coor
 	await page.getByTestId('offer-app').click();
 	const secret = (await page.getByTestId('secret').innerText()).trim();
 	const codeAt = (at: number) => new TOTP({ secret: Secret.fromBase32(secret) }).generate({ timestamp: at });
-	await page.getByLabel('The code that it shows now').fill(codeAt(await home.now()));
+	await page.getByLabel('The code it shows now').fill(codeAt(await home.now()));
 	await page.getByTestId('take-app').click();
 	await page.getByTestId('enrolled').click();
 	await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
@@ -114,7 +114,7 @@ test('where a role needs a second step, it is set up at the next sign-in; a coor
 
 	await signIn(page, 'lorne');
 	await page.getByLabel('Code from your app').fill(codeAt((await home.now()) + 30_000));
-	await page.getByRole('button', { name: 'Go on' }).click();
+	await page.getByRole('button', { name: 'Continue' }).click();
 	await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'));
 	await signOut(page);
 
@@ -122,7 +122,7 @@ test('where a role needs a second step, it is set up at the next sign-in; a coor
 	const line = ode.locator('li', { hasText: 'lorne' });
 	await expect(line).toContainText('two steps');
 	await line.getByRole('button', { name: 'Change' }).click();
-	await ode.getByRole('button', { name: 'Take the second step away' }).click();
+	await ode.getByRole('button', { name: 'Remove their second step' }).click();
 	await expect(ode.getByRole('status')).toContainText('taken away');
 	await signIn(page, 'lorne');
 	await page.waitForURL('**/sign-in/enrol*');
@@ -182,7 +182,7 @@ test('somebody new is mailed a link, and whoever forgot their password asks for 
 	await choose('ten buoys in the fog');
 	await page.waitForURL('**/sign-in');
 	await page.goto(link);
-	await expect(page.getByRole('heading', { name: 'This link no longer holds' })).toBeVisible();
+	await expect(page.getByRole('heading', { name: 'This link no longer works' })).toBeVisible();
 });
 
 test('what matters most asks who is there once an hour, and goes on as it was', async ({ browser }) => {

@@ -104,7 +104,7 @@ test('a watched paper prevents copying and the menu, asks back into the full scr
 	expect(copied).toBe(false);
 	await expect(page.getByText('Copying is switched off')).toBeVisible();
 	await page.locator('[data-question]').click({ button: 'right' });
-	await expect(page.getByText('The menu of the mouse is switched off')).toBeVisible();
+	await expect(page.getByText('The right-click menu is switched off')).toBeVisible();
 
 	await page.waitForTimeout(1_000);
 	await page.evaluate(() => document.exitFullscreen());
@@ -156,7 +156,7 @@ test('pasting and printing are prevented, told and kept; a second screen is told
 	await expect(page.getByText('Copying is switched off')).toBeVisible();
 	expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('brought along');
 	await page.locator('[data-question] legend').click({ button: 'right' });
-	await expect(page.getByText('The menu of the mouse is switched off')).toBeVisible();
+	await expect(page.getByText('The right-click menu is switched off')).toBeVisible();
 	// Dragged in from another window it would be pasted all the same.
 	const isTaken = await field.evaluate((box) => {
 		const dataTransfer = new DataTransfer();

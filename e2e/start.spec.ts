@@ -46,8 +46,8 @@ test('one clock for all: the room is started once, whoever waits is let in with 
 	await proctor.getByTestId('start').click();
 	const dialog = proctor.getByRole('dialog');
 	await expect(dialog).toContainText('Start the room for 2 of 17?');
-	await expect(dialog).toContainText('before the planned beginning');
-	await expect(dialog.getByTestId('start-list')).toContainText(`Let in with it: ${called(1)}`);
+	await expect(dialog).toContainText('before the planned start');
+	await expect(dialog.getByTestId('start-list')).toContainText(`Also let in: ${called(1)}`);
 	await expect(dialog.getByTestId('start-list')).toContainText('Not here yet, and with less time when they come:');
 	await proctor.getByTestId('confirm').dblclick();
 	for (const page of [early, waiting]) await expect(page.getByTestId('begin')).toBeVisible({ timeout: 2_000 });

@@ -74,7 +74,7 @@ test('no more answers: the paper can be read and no longer changed, and is hande
 	await expect(page.getByTestId('confirm-hand-in')).toBeDisabled();
 
 	await leave(page, me.id, -61_000);
-	await expect(notice(page)).toContainText('Hand in now; nothing more is taken.');
+	await expect(notice(page)).toContainText('Hand in now; no more answers are accepted.');
 	await goTo(page, short);
 	await expect(box).toHaveValue('trawling');
 	await expect(box).toBeDisabled();

@@ -79,7 +79,7 @@ export async function unpack(from: string, folder: string, passphrase: string | 
 		return;
 	}
 	const isEncrypted = start.startsWith(AGE);
-	if (!isEncrypted && !start.startsWith(GZIP)) throw new Error('it is no backup of Otium');
+	if (!isEncrypted && !start.startsWith(GZIP)) throw new Error('it is not an Otium backup');
 	if (isEncrypted && passphrase === null)
 		fail('This backup is encrypted. Name the file with its passphrase: --passphrase FILE');
 	const file = createReadStream(from);

@@ -85,7 +85,7 @@ export async function build() {
 	try {
 		await run('npx', ['vite', 'build'], 'still building');
 	} catch {
-		console.error('\nThe build failed; what it said stands above.');
+		console.error('\nThe build failed; see above.');
 		process.exit(1);
 	}
 	setStamp('built', wanted);

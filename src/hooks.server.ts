@@ -142,7 +142,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	return status >= 500
 		? {
 				message: 'Something went wrong here, not with you.',
-				instead: 'Try again; if it stays so, tell whoever runs this server.'
+				instead: 'Try again. If it keeps happening, tell the person who runs this server.'
 			}
 		: { message };
 };

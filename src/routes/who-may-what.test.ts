@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { holds, may, STAFF_ROLES, type Act, type StaffMember } from '$core/access';
 import { COLUMNS } from '$core/people';
 import { DEFAULT_RULES } from '$core/session';
+import { keepInBank } from '$lib/server/bank';
 import { call } from '$lib/server/testing/call';
 import { buildHouse, makeUpInput, NINE, type House } from '$lib/server/testing/house';
 import { somebody } from '$lib/server/testing/staff';
@@ -53,6 +54,16 @@ const BODIES: Record<string, () => unknown> = {
 		before: { title: 'Given1', draw: null },
 		after: { title: 'Given2', draw: null }
 	}),
+	'POST papers/bank': () => ({ ids: ['q-mine'], change: { points: 3 } }),
+	'PUT papers/bank/[question]': () => ({
+		question: { id: 'q-mine', kind: 'short', stem: 'Given3', points: 1, topic: '', accepted: ['x'] },
+		revision: 1,
+		siteId: 'quayside',
+		audience: 'site',
+		named: []
+	}),
+	'POST papers/bank/[question]': () => ({ text: 'Given4' }),
+	'POST papers/[id]/bank': () => ({ ids: ['q-mine'] }),
 	'POST papers/[id]/document': () => 'no document',
 	'POST papers/[id]/freeze': () => ({ revision: 1 }),
 	'PUT prepare/administration': () => ({ make: 'site', name: 'Mine', zone: 'Europe/London' }),
@@ -125,6 +136,7 @@ const SHARED = ['POST prepare/rules/copy'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident' },
 	'close-out': { id: 's1' },
+	'papers/bank': { question: 'q-mine' },
 	papers: { id: 'a-paper' },
 	'prepare/people': { id: 'can0' },
 	'prepare/rules': { id: 'ours' },
@@ -176,6 +188,12 @@ beforeEach(async () => {
 		content: JSON.stringify({ title: 'A paper', parts: [{ title: 'Given1', questions: [], draw: null }] }),
 		changed_at: NINE,
 		changed_by: 'ode'
+	});
+	await keepInBank(db, [{ id: 'q-mine', kind: 'short', stem: 'Given9', points: 1, topic: '', accepted: ['x'] }], {
+		at: NINE,
+		writer: { id: 'ode', sites: null },
+		siteId: 'quayside',
+		audience: 'site'
 	});
 	await db('staff_role').insert([
 		{ staff_id: 'ode', role: 'coordinator', site_id: null },

@@ -6,7 +6,7 @@ export const DEVICE_CHECKS = {
 	microphone: 'Microphone',
 	camera: 'Camera',
 	storage: 'Keeping answers',
-	line: 'Line',
+	line: 'Connection',
 	clock: 'Clock',
 	accounts: 'Other accounts'
 } as const;

@@ -44,7 +44,7 @@ export const ENTRY_REFUSALS = {
 	},
 	too_many_tries: {
 		message: 'Too many tries in a short time.',
-		instead: 'Wait a little, check the board, then try once more.'
+		instead: 'Wait a little, check the board, then try again.'
 	}
 } as const;
 

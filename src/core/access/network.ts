@@ -12,7 +12,7 @@ export function readRanges(text: string): ReadRanges {
 	for (const word of text.split(/[\s,;]+/).filter(Boolean)) {
 		const range = readRange(word);
 		if (range === null)
-			read.problems.push(`“${word}” is no address range. Write 10.20.0.0/16, 2001:db8::/32 or one address.`);
+			read.problems.push(`“${word}” is not an address range. Write 10.20.0.0/16, 2001:db8::/32 or one address.`);
 		else if (!read.ranges.includes(range)) read.ranges.push(range);
 	}
 	return read;

@@ -16,7 +16,7 @@ const TOO_OFTEN = ['SECONDLY', 'MINUTELY', 'HOURLY'];
 
 const NO_CALENDAR = {
 	ok: false,
-	message: 'This is no calendar file. Export the timetable as iCalendar (.ics) and send that.'
+	message: 'This is not a calendar file. Export the timetable as iCalendar (.ics) and send that.'
 } as const;
 
 /**
@@ -53,7 +53,10 @@ function busyOf(calendar: ICAL.Component, zone: string, from: number, to: number
 				.getAllProperties('rrule')
 				.some((rule) => TOO_OFTEN.includes(String((rule.getFirstValue() as ICAL.Recur | null)?.freq)))
 		)
-			return { ok: false, message: `“${event.summary}” comes back every hour or sooner. Leave it out of the file.` };
+			return {
+				ok: false,
+				message: `“${event.summary ?? 'an event'}” repeats every hour or more often. Leave it out of the file.`
+			};
 		if (event.isRecurrenceException() || isFree(component)) continue;
 		for (const exception of changed) if (exception.uid === event.uid) event.relateException(exception);
 		if (!event.startDate || !event.endDate) {
@@ -63,11 +66,11 @@ function busyOf(calendar: ICAL.Component, zone: string, from: number, to: number
 		for (const one of occurrences(event, to, zone, steps)) {
 			if (one.to > from && one.from < to && one.to > one.from) busy.push(one);
 			if (busy.length > MOST_BUSY)
-				return { ok: false, message: `More than ${MOST_BUSY} entries fall into this time. Export a shorter stretch.` };
+				return { ok: false, message: `More than ${MOST_BUSY} entries fall in this period. Export a shorter period.` };
 		}
 	}
 	if (steps.left < 0)
-		return { ok: false, message: 'Its events come back too often or since too long ago. Export a shorter stretch.' };
+		return { ok: false, message: 'Its events repeat too often or began too long ago. Export a shorter period.' };
 	return { ok: true, busy: busy.sort((a, b) => a.from - b.from), skipped };
 }
 

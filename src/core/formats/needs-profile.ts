@@ -38,7 +38,7 @@ export function readNeedsProfile(xml: string): ReadProfile {
 		return { ok: false, message: 'This file is nested too deep, or uses names that no profile has.' };
 	const root = child(parsed, 'access-for-all-pnp');
 	if (root === null) {
-		return { ok: false, message: 'This is no AfA PNP profile: its outermost element is not access-for-all-pnp.' };
+		return { ok: false, message: 'This is not an AfA PNP profile: its outermost element is not access-for-all-pnp.' };
 	}
 	const time = child(root, 'additional-testing-time');
 	const factor = numberIn(time, 'time-multiplier') ?? 1;

@@ -31,7 +31,7 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 		if (!(error instanceof CsvError)) throw error;
 		const line = Number(error.lines ?? 1);
 		const message =
-			'From this line on the file can’t be read: a quotation mark is not closed, or stands inside a value. Put the value in quotes and double those within.';
+			'From this line on the file can’t be read: a quotation mark is not closed, or is inside a value. Put the value in quotes and double those within.';
 		return { ...empty, problems: [{ line, field: null, message }] };
 	}
 	if (read.length === 0) return empty;
@@ -40,7 +40,7 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 	const refuse = (message: string): Table => ({ ...empty, problems: [{ line: 1, field: null, message }] });
 	if (header.length > limits.columns)
 		return refuse(
-			`The heading has ${header.length} columns; ${limits.columns} are taken. Leave out what is not needed.`
+			`The heading has ${header.length} columns; the most is ${limits.columns}. Leave out what is not needed.`
 		);
 	if (header.length * read.length > limits.cells)
 		return refuse(`This table has ${read.length} rows of ${header.length} columns. Split it, or leave out columns.`);

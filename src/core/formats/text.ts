@@ -18,7 +18,7 @@ export function readText(bytes: Uint8Array): ReadText {
 		return { ok: true, text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), note: null };
 	} catch {
 		const text = new TextDecoder('windows-1252').decode(bytes);
-		const note = 'The file is not UTF-8; it was read as Windows-1252. Look whether accented letters are right.';
+		const note = 'The file is not UTF-8; it was read as Windows-1252. Check that accented letters are right.';
 		return { ok: true, text, note };
 	}
 }

@@ -2,13 +2,13 @@
 export const INCIDENT_KINDS = {
 	alarm: 'Alarm or evacuation',
 	power: 'Power or network',
-	device: 'Trouble with a device',
+	device: 'Device fault',
 	noise: 'Noise or disturbance',
 	illness: 'Illness',
 	conduct: 'Conduct',
 	material: 'Material not allowed',
 	paper: 'Fault in the paper',
-	identity: 'Doubt who somebody is',
+	identity: 'Doubt about identity',
 	other: 'Something else'
 } as const;
 export type IncidentKind = keyof typeof INCIDENT_KINDS;

@@ -16,7 +16,7 @@ export const LAPSE_NAMES: Record<Lapse['kind'], string> = {
 	copy: 'Tried to copy',
 	paste: 'Tried to paste',
 	print: 'Tried to print',
-	menu: 'Opened the menu of the mouse',
+	menu: 'Opened the right-click menu',
 	second_screen: 'Has a second screen',
 	no_full_screen: 'This browser has no full screen',
 	site: 'Opened an allowed site'

@@ -4,20 +4,20 @@ export type Template = { subject: string; body: string };
 
 /** What a template may speak of, by the names that stand in braces. */
 export const MAIL_WORDS = {
-	name: 'who it is to',
+	name: 'who it is for',
 	paper: 'the paper',
 	session: 'the session’s name',
 	date: 'the day',
 	time: 'when it starts, with its zone',
 	door: 'when the door opens',
-	last_entry: 'until when one may enter',
+	last_entry: 'the last time to enter',
 	minutes: 'how long',
 	room: 'the room and site',
 	seat: 'the seat',
 	number: 'the candidate number',
 	link: 'the page to go to, with their own code where there is one',
 	code: 'their own code, where the session is entered with slips',
-	entering: 'how to come in',
+	entering: 'how to enter',
 	requirements: 'what the device needs',
 	rehearse: 'the page to try the device on'
 } as const;
@@ -35,7 +35,7 @@ On the day go to {link}. {entering} Have your candidate number ready: {number}.
 What your device needs: {requirements}
 
 Please try it beforehand, on the device that you will use: {rehearse}
-That takes a minute and counts for nothing.`
+It takes a minute and does not count.`
 	},
 	proctor: {
 		subject: 'You supervise {session} on {date}',

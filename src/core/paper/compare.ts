@@ -75,8 +75,8 @@ function differences(before: Question, after: Question): string[] {
 function aboutChanges(before: Paper, after: Paper): string[] {
 	const told: string[] = [];
 	if (before.title !== after.title) told.push(`Title: ${before.title} → ${after.title}`);
-	if (before.script !== after.script) told.push('The script is another.');
-	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet is another.');
+	if (before.script !== after.script) told.push('The script has changed.');
+	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet has changed.');
 	const dealt = (draw: number | null) => (draw === null ? 'all' : String(draw));
 	after.parts.forEach((part, i) => {
 		const name = part.title || `Part ${i + 1}`;

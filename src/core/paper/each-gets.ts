@@ -1,4 +1,5 @@
 import type { SentencePart } from '../session';
+import { EXPECTED_SHARE } from './difficulty';
 import { dealtCount, dealtPoints, type Paper } from './question';
 import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
 import { summarise } from './facts';
@@ -24,8 +25,29 @@ export function eachGets(paper: Paper): SentencePart[] {
 					{ text: ' of them on average. ' }
 				]
 			: [{ text: 'Everybody gets the same questions. ' }]),
+		...expectedInWords(paper),
 		...(byHand > 0 ? [{ text: byHand === 1 ? 'One is marked by hand.' : `${byHand} are marked by hand.` }] : [])
 	];
+}
+
+/** What is expected of the score, where its author has said how hard each question is. */
+function expectedInWords(paper: Paper): SentencePart[] {
+	const share = expectedShare(paper);
+	return share === null ? [] : [{ text: `Expected score: ${Math.round(100 * share)} %. ` }];
+}
+
+/** The share of the points that a candidate is expected to reach; null: of a question nothing is said. */
+export function expectedShare(paper: Paper): number | null {
+	let [points, expected] = [0, 0];
+	for (const { draw, questions } of paper.parts) {
+		const weight = draw === null || questions.length === 0 ? 1 : draw / questions.length;
+		for (const question of questions) {
+			if (question.difficulty === undefined) return null;
+			points += weight * question.points;
+			expected += weight * question.points * EXPECTED_SHARE[question.difficulty];
+		}
+	}
+	return points > 0 ? expected / points : null;
 }
 
 /** How many questions two candidates share on average, those that everybody gets included. */

@@ -1,5 +1,6 @@
 import { keepsPlace } from './deal';
 import { dealtCount, type Paper, type Question } from './question';
+import { minutesNeeded } from './time-needed';
 
 /** What can be told of a paper without showing a question of it. */
 export type PaperSummary = {
@@ -13,24 +14,11 @@ export type PaperSummary = {
 	suggestedMinutes: number;
 };
 
-/** Minutes a question takes, by common practice: a minute for a choice is tight, reckoning takes longer. */
-const USUAL_MINUTES: Record<Question['kind'], number> = {
-	true_false: 1,
-	single: 1.5,
-	multiple: 2,
-	matching: 2.5,
-	ordering: 2.5,
-	fill_in: 2,
-	short: 2,
-	numeric: 2.5,
-	essay: 15
-};
-
 /** Sums a paper up. */
 export function summarise(paper: Paper): PaperSummary {
 	const all = paper.parts.flatMap((part) => part.questions);
 	const minutes = paper.parts.reduce((sum, part) => {
-		const whole = part.questions.reduce((part, question) => part + USUAL_MINUTES[question.kind], 0);
+		const whole = part.questions.reduce((part, question) => part + minutesNeeded(question), 0);
 		return sum + (part.draw === null ? whole : (whole * part.draw) / Math.max(1, part.questions.length));
 	}, 0);
 	return {

@@ -13,6 +13,10 @@ export type {
 } from './question';
 export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';
 export type { AnswerValue } from './answer';
+export { DIFFICULTIES, EXPECTED_SHARE } from './difficulty';
+export type { Difficulty } from './difficulty';
+export { minutesNeeded } from './time-needed';
+export { saidIn } from './said-in';
 export type { Revision } from './revision';
 export { stemPieces, wordCount } from './stem';
 export type { StemPiece } from './stem';
@@ -39,4 +43,4 @@ export type { PrintedQuestion } from './printed';
 export { keyInWords } from './key-in-words';
 export { readText } from './read-text';
 export type { ReadQuestion, ReadText } from './read-text';
-export { eachGets, poolInWords, sharedOnAverage } from './each-gets';
+export { eachGets, expectedShare, poolInWords, sharedOnAverage } from './each-gets';

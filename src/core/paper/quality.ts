@@ -60,7 +60,7 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 	if (question.kind !== 'essay' && negative && negative !== negative.toUpperCase()) {
 		const at = question.stem.lastIndexOf(negative, found!.index + found![0].length);
 		const stem = question.stem.slice(0, at) + negative.toUpperCase() + question.stem.slice(at + negative.length);
-		say('unmarked_negative', `“${negative}” is easily read over. Put it in capitals, or ask for what is right.`, {
+		say('unmarked_negative', `“${negative}” is easily missed. Put it in capitals, or ask for what is right.`, {
 			fix: { label: `Write ${negative.toUpperCase()}`, question: { ...question, stem } }
 		});
 	}
@@ -72,7 +72,7 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 			}
 		});
 	if (question.picture && !paper.pictures?.[question.picture]?.alt.trim())
-		say('no_alternative_text', 'The picture has no words for those who cannot see it.');
+		say('no_alternative_text', 'The picture has no alternative text.');
 	if (question.kind === 'fill_in') {
 		const missing = question.gaps.filter(({ id }) => !question.stem.includes(`[${id}]`));
 		if (missing.length > 0)
@@ -124,7 +124,7 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)
 		doubts.push({
 			code: 'longest_is_right',
-			text: `In ${told.length} of ${single.length} questions the longest choice is the right one. Whoever notices can guess.`,
+			text: `In ${told.length} of ${single.length} questions the longest choice is the right one. Anyone who notices can guess.`,
 			isGrave: false,
 			questionIds: told.map(({ id }) => id)
 		});
@@ -190,7 +190,7 @@ function missingLanguages(questions: Question[]): Doubt[] {
 		return [
 			{
 				code: 'language_not_whole',
-				text: `${missing.length} of ${questions.length} questions are not whole in ${tag}: whoever reads it gets the paper’s own language there.`,
+				text: `${missing.length} of ${questions.length} questions are not complete in ${tag}: candidates who read it get the paper’s own language there.`,
 				isGrave: false,
 				questionIds: missing.map(({ id }) => id)
 			}

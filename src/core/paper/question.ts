@@ -1,3 +1,5 @@
+import type { Difficulty } from './difficulty';
+
 /** A choice of a question. Choices stand for themselves in matching and ordering, too. */
 export type Choice = {
 	id: string;
@@ -17,7 +19,17 @@ type Shared = {
 	/** Plain words; formulas in TeX between dollar signs. Never HTML. */
 	stem: string;
 	points: number;
+	/** A path in the tree of topics: `Navigation / Tides`. */
 	topic: string;
+	/** What its author expects; none is said of a question without. */
+	difficulty?: Difficulty;
+	/** How long its author expects it to take; else its kind’s usual time counts. */
+	seconds?: number;
+	tags?: string[];
+	/** Where it comes from. */
+	source?: string;
+	/** For authors alone. */
+	note?: string;
 	/** The name of one of the paper's pictures. */
 	picture?: string;
 	/** By language tag: `pt`. */

@@ -90,12 +90,12 @@ function withChoices({ choices, answer }: Block, newId: () => string, doubts: st
 		isMarked || named.includes(letter) || i === byText ? [made[i].id] : []
 	);
 	const unknown = named.filter((letter) => !choices.some((choice) => choice.letter === letter));
-	if (answer !== null && right.length === 0) doubts.push(`The answer “${answer}” is none of the choices.`);
+	if (answer !== null && right.length === 0) doubts.push(`The answer “${answer}” is not one of the choices.`);
 	else if (unknown.length > 0 && byText < 0) doubts.push(`There is no choice ${unknown.join(', ')}.`);
 	if (right.length === 0 && answer === null) doubts.push('No choice is marked as right.');
 	const marked = choices.filter(({ isMarked }) => isMarked).length;
 	if (marked > 0 && named.length > 0 && marked !== named.length)
-		doubts.push('The mark at a choice and the line “Answer” do not agree; both were taken.');
+		doubts.push('The mark at a choice and the line “Answer” do not agree; both were used.');
 	if (choices.some(({ text }) => text === '')) doubts.push('A choice is empty.');
 	const isTrueFalse =
 		choices.length === 2 &&
@@ -116,14 +116,14 @@ function lettersOf(answer: string): string[] {
 
 function withoutChoices({ answer }: Block, doubts: string[]) {
 	if (answer === null) {
-		doubts.push('There are no choices and no answer: it was taken for an essay, marked by hand.');
+		doubts.push('There are no choices and no answer: it is read as an essay, marked by hand.');
 		return { kind: 'essay', words: null };
 	}
 	if (/^(true|false|yes|no)\.?$/i.test(answer)) return { kind: 'true_false', answer: /^(true|yes)/i.test(answer) };
 	const number = NUMBER_WITH_UNIT.exec(answer);
 	if (number) {
 		const value = Number(number[1].replace(',', '.').replace('−', '-'));
-		if (!Number.isInteger(value)) doubts.push('No tolerance was told: 1 % was taken.');
+		if (!Number.isInteger(value)) doubts.push('No tolerance is given: 1 % is assumed.');
 		const amount = Number.isInteger(value) ? 0 : 0.01;
 		return {
 			kind: 'numeric',

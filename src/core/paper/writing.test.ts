@@ -266,13 +266,13 @@ in your own words`);
 			{ kind: 'short', accepted: ['port', 'larboard'] },
 			{ kind: 'essay', stem: 'Explain the rule of twelfths.\nin your own words' }
 		]);
-		expect(questions[1].doubts).toEqual(['No tolerance was told: 1 % was taken.']);
+		expect(questions[1].doubts).toEqual(['No tolerance is given: 1 % is assumed.']);
 		expect(questions[4].doubts).toHaveLength(1);
 	});
 
 	it('doubts are told, and no line is dropped', () => {
 		const { questions, unread } = read('1. What?\na) one\nb) two\nAnswer: D\nand more\n2.\na) x\nb)');
-		expect(questions[0].doubts).toEqual(['The answer “D” is none of the choices.']);
+		expect(questions[0].doubts).toEqual(['The answer “D” is not one of the choices.']);
 		expect(unread).toEqual([{ line: 5, text: 'and more' }]);
 		expect(questions[1].doubts).toEqual([
 			'There is no question text.',
@@ -314,7 +314,7 @@ describe('what differs between two versions', () => {
 			]
 		};
 		const { about, questions } = comparePapers(before, after);
-		expect(about).toEqual(['The script is another.', 'A deals 1 instead of all.', 'B is new.']);
+		expect(about).toEqual(['The script has changed.', 'A deals 1 instead of all.', 'B is new.']);
 		expect(questions.map(({ id, what, details }) => [id, what, details])).toEqual([
 			['1', 'changed', ['key north → south', 'points 1 → 2']],
 			['9', 'added', []],

@@ -152,20 +152,20 @@ function readPerson(
 			.filter(Boolean);
 	const email = cell('email');
 	if (email !== undefined) {
-		if (email !== '' && !isEmailAddress(email)) complain('email', `“${email.slice(0, 60)}” is no e-mail address.`);
+		if (email !== '' && !isEmailAddress(email)) complain('email', `“${email.slice(0, 60)}” is not an e-mail address.`);
 		entry.email = email || null;
 	}
 	const birth = cell('birth');
 	if (birth !== undefined) {
 		const date = birth === '' ? null : readDate(birth, dateOrder);
-		if (date === 'open') complain('birth', `“${birth}” can be read two ways. Say above which comes first.`);
-		else if (date === 'wrong') complain('birth', `“${birth}” is no date. Write 2007-05-31, or 31/05/2007.`);
+		if (date === 'open') complain('birth', `“${birth}” can be read two ways. Choose above which comes first.`);
+		else if (date === 'wrong') complain('birth', `“${birth}” is not a date. Write 2007-05-31, or 31/05/2007.`);
 		else entry.birth = date;
 	}
 	const language = cell('language');
 	if (language !== undefined) {
 		if (language !== '' && !/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(language))
-			complain('language', `“${language}” is no language tag. Write en, or pt-PT.`);
+			complain('language', `“${language}” is not a language tag. Write en, or pt-PT.`);
 		entry.language = language || null;
 	}
 	const time = readExtraTime(cell('factor'), cell('minutes'), complain);
@@ -192,13 +192,13 @@ function readExtraTime(
 		if (!(time.factor >= 1 && time.factor <= 10))
 			complain(
 				'factor',
-				`“${factor}” is no factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`
+				`“${factor}” is not a factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`
 			);
 	}
 	if (minutes) {
 		time.minutes = Number(minutes);
 		if (!Number.isInteger(time.minutes) || time.minutes < 0 || time.minutes > 1_440)
-			complain('minutes', `“${minutes}” are no whole minutes between 0 and 1440.`);
+			complain('minutes', `“${minutes}” is not a whole number of minutes between 0 and 1440.`);
 	}
 	return time;
 }

@@ -59,7 +59,7 @@ export type KnownSite = { people: KnownPerson[]; groups: string[] };
 export function readPeopleFile(name: string, bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {
 	if (bytes.length > MOST_BYTES)
 		return refuse(
-			`This file has ${Math.round(bytes.length / 1024 / 1024)} MB; 10 MB are taken. Split it by group, or zip it.`
+			`This file is ${Math.round(bytes.length / 1024 / 1024)} MB; the most is 10 MB. Split it by group, or zip it.`
 		);
 	if (bytes.length === 0) return refuse('This file is empty.');
 	if (isArchive(bytes)) return readArchived(bytes, known, asked);

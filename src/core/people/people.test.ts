@@ -131,7 +131,7 @@ describe('the plan of an import', () => {
 	it('a number that stands twice is told with both lines', () => {
 		expect(plan([], [entry(), entry({ line: 9 })])).toMatchObject({
 			add: [{ line: 2 }],
-			problems: [{ line: 9, message: expect.stringMatching(/line 2 already/) }]
+			problems: [{ line: 9, message: expect.stringMatching(/already on line 2/) }]
 		});
 	});
 

@@ -40,7 +40,7 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 		const key = foldNumber(entry.number);
 		const earlier = lineOf.get(key);
 		if (earlier !== undefined) {
-			const message = `${entry.number} stands on line ${earlier} already. Keep the line that is right.`;
+			const message = `${entry.number} is already on line ${earlier}. Keep the line that is right.`;
 			plan.problems.push({ line: entry.line, field: 'Candidate number', message });
 			continue;
 		}

@@ -17,18 +17,18 @@ export const PROBLEMS = {
 	/** Asked at once by the page itself, which then sends it again. */
 	confirm_identity: {
 		status: 403,
-		message: 'Show once more that it is you.',
+		message: 'Confirm that it is you.',
 		instead: 'Enter your password, a code from your app, or use your passkey.'
 	},
 	wrong_code: {
 		status: 422,
 		message: 'This code is not right, or has been used.',
-		instead: 'Wait for the next one, and look whether the phone’s clock is right.'
+		instead: 'Wait for the next one, and check that the phone’s clock is right.'
 	},
 	wrong_passkey: {
 		status: 422,
 		message: 'This passkey is not known here.',
-		instead: 'Try once more, or go on another way.'
+		instead: 'Try again, or sign in another way.'
 	},
 	not_at_the_door: {
 		status: 401,
@@ -43,12 +43,12 @@ export const PROBLEMS = {
 	/** Tried again at once by the page itself. */
 	sign_anew: {
 		status: 401,
-		message: 'This request counts under an old mark.',
-		instead: 'Send it again under the new.'
+		message: 'This request carries an old nonce.',
+		instead: 'Send it again with the new one.'
 	},
 	not_yours: {
 		status: 403,
-		message: 'This is not yours to see or do.',
+		message: 'You are not allowed to see or do this.',
 		instead: 'A coordinator of the site can, and can name you as its proctor.'
 	},
 
@@ -65,7 +65,7 @@ export const PROBLEMS = {
 	paper_full: {
 		status: 422,
 		message: 'A paper has at most 500 questions.',
-		instead: 'Divide it into two papers.'
+		instead: 'Split it into two papers.'
 	},
 	paper_not_ready: {
 		status: 422,
@@ -85,15 +85,15 @@ export const PROBLEMS = {
 	file_too_large: { status: 413, message: 'This file is larger than 10 MB.', instead: 'Split it by group, or zip it.' },
 	timetable_too_large: {
 		status: 413,
-		message: 'A timetable of more than 2 MB.',
-		instead: 'Export a shorter stretch.'
+		message: 'This timetable is larger than 2 MB.',
+		instead: 'Export a shorter period.'
 	},
 	unreadable: { status: 400, message: 'This can’t be read as JSON.', instead: 'Send it again.' },
 	file_unreadable: { status: 400, message: 'The file did not arrive whole.', instead: 'Send it again.' },
-	malformed: { status: 400, message: 'Something in it does not fit.', instead: 'Correct it and send it again.' },
+	malformed: { status: 400, message: 'Something in it is not valid.', instead: 'Correct it and send it again.' },
 	wishes_malformed: {
 		status: 400,
-		message: 'This needs a file and what to do with it.',
+		message: 'A file and what to do with it are needed.',
 		instead: 'Choose a file on the import page.'
 	},
 	attachment: {
@@ -106,7 +106,7 @@ export const PROBLEMS = {
 		message: 'This file is not a photo that can be kept.',
 		instead: 'A JPEG or PNG of at most 400 kB can.'
 	},
-	snapshot: { status: 422, message: 'This picture was not taken over.' },
+	snapshot: { status: 422, message: 'This picture was not accepted.' },
 	unknown_question: {
 		status: 422,
 		message: 'An answer is for a question that is not on this form.',
@@ -118,9 +118,9 @@ export const PROBLEMS = {
 		instead: 'Load the page again and enter it once more. What was saved is safe.'
 	},
 	reason_missing: { status: 422, message: 'A reason is needed.', instead: 'Say in a few words why, and who asked.' },
-	unknown_word: { status: 422, message: 'Nothing is known by that name.' },
+	unknown_word: { status: 422, message: 'There is nothing by that name.' },
 	/** What was sent can be read and is not what is needed; in words of its own. */
-	not_taken: { status: 422, message: 'This was not taken.' },
+	not_taken: { status: 422, message: 'This was not accepted.' },
 	/** What a rule of the product refuses in words of its own. */
 	refused: { status: 409, message: 'This was refused.' },
 
@@ -147,11 +147,11 @@ export const PROBLEMS = {
 	behind: {
 		status: 409,
 		message: 'This draft was changed in another tab.',
-		instead: 'Load this page again to go on from there.'
+		instead: 'Load this page again to continue from there.'
 	},
 	gone: {
 		status: 409,
-		message: 'This draft was planned or thrown away in another tab.',
+		message: 'This draft was planned or deleted in another tab.',
 		instead: 'Go back to the list of sessions.'
 	},
 	session_over: { status: 409, message: 'This session has ended.', instead: 'Give an own window on the Grants page.' },
@@ -173,7 +173,7 @@ export const PROBLEMS = {
 	no_review: {
 		status: 409,
 		message: 'There is nothing to see yet.',
-		instead: 'What may be seen, and when, is in the hands of those who run this examination.'
+		instead: 'The people who run this examination decide what you see, and when.'
 	},
 	slow_down: {
 		status: 429,

@@ -48,11 +48,11 @@ export function protectionOf({
 	if (networks.length > 0) inForce.push(networks.length === 1 ? 'one network' : `${networks.length} networks`);
 	else if (lostNetworks > 0) gaps.push('its networks no longer exist: nobody can enter');
 	else gaps.push('any network');
-	if (door.code === 'turning') inForce.push(`a code that turns every ${door.turnsEveryMinutes} min`);
+	if (door.code === 'turning') inForce.push(`a code that changes every ${door.turnsEveryMinutes} min`);
 	if (rules.startWord) inForce.push('start word');
-	if (rules.admission === 'automatic') gaps.push('nobody looks at who comes in');
+	if (rules.admission === 'automatic') gaps.push('nobody checks who comes in');
 	if (lockdown.snapshotSeconds !== null) inForce.push(`a snapshot every ${lockdown.snapshotSeconds} s`);
-	if (lockdown.level === 'watched') gaps.push('a page sees that it is left and can’t prevent it');
+	if (lockdown.level === 'watched') gaps.push('leaving the page is seen but cannot be prevented');
 	if (rules.pace.watched) inForce.push('pace watched');
 	if (review.shows === 'own_answers' && review.when !== 'all_finished')
 		gaps.push('questions can be read again while others still sit');

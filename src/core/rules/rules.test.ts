@@ -85,7 +85,7 @@ describe('the protection in force', () => {
 
 	it('is read off the settings', () => {
 		expect(told(sealed, { ownQuestions: true, networks: ['Quayside labs'] })).toBe(
-			'Own questions, own order, sealed, client 1.0 or newer, one network, a code that turns every 5 min, pace watched.'
+			'Own questions, own order, sealed, client 1.0 or newer, one network, a code that changes every 5 min, pace watched.'
 		);
 		expect(
 			told(withValue(sealed, 'lockdown.printing', true), { ownQuestions: true, networks: ['Quayside labs'] })

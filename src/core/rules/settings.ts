@@ -460,7 +460,7 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 	const isWhole = (one: unknown): one is number => typeof one === 'number' && Number.isInteger(one);
 	switch (kind.type) {
 		case 'choice':
-			return kind.options.some((option) => option.value === value) ? null : `${name}: choose one of the list.`;
+			return kind.options.some((option) => option.value === value) ? null : `${name}: choose one from the list.`;
 		case 'switch':
 			return typeof value === 'boolean' ? null : `${name}: yes or no.`;
 		case 'number':
@@ -502,7 +502,7 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 			if (!isList) return `${name}: at most ${most} entries.`;
 			const wrong = kind.type === 'sites' && (value as string[]).find((one) => siteAddress(one) === null);
 			return wrong
-				? `${name}: “${wrong}” is no address. Write tides.example.org, or https://tides.example.org/tables.`
+				? `${name}: “${wrong}” is not an address. Write tides.example.org, or https://tides.example.org/tables.`
 				: null;
 		}
 	}

@@ -22,7 +22,7 @@ export const SHIPPED_SHEETS: ShippedSheet[] = [
 	sheet(
 		'certification',
 		'Certification, sealed',
-		'Examinations that decide something: a sealed client, a code that turns, results when all are done.',
+		'Examinations that decide something: a sealed client, a changing code, results when all have finished.',
 		{
 			timing: { clockStops: 'hold_or_lost' },
 			door: { code: 'turning' },
@@ -38,7 +38,7 @@ export const SHIPPED_SHEETS: ShippedSheet[] = [
 	sheet(
 		'open-book',
 		'Open book',
-		'Looking things up is part of it: all questions at once, nothing enforced but the time.',
+		'Looking things up is part of it: all questions at once, and only the time is enforced.',
 		{
 			timing: { limitMinutes: 90, graceMinutes: 5 },
 			movement: { shown: 'all' },
@@ -57,11 +57,16 @@ export const SHIPPED_SHEETS: ShippedSheet[] = [
 			tools: { marking: false }
 		}
 	),
-	sheet('practice', 'Practice', 'To meet the screens: no limit, right answers at once, as often as wanted.', {
-		timing: { limitMinutes: null, lastEntryMinutes: null, atTimeUp: 'stop' },
-		admission: 'automatic',
-		tools: { hints: true },
-		attempts: { most: 20, counts: 'last' },
-		review: { shows: 'key', when: 'at_once' }
-	})
+	sheet(
+		'practice',
+		'Practice',
+		'To get to know the screens: no limit, right answers at once, as many attempts as wanted.',
+		{
+			timing: { limitMinutes: null, lastEntryMinutes: null, atTimeUp: 'stop' },
+			admission: 'automatic',
+			tools: { hints: true },
+			attempts: { most: 20, counts: 'last' },
+			review: { shows: 'key', when: 'at_once' }
+		}
+	)
 ];

@@ -31,8 +31,8 @@ describe('the script of a room says what this session does', () => {
 
 	it.each([
 		['never', 'The clock runs on during a hold', 'one press gives them back'],
-		['hold', 'The clock stands still during a hold', 'one press gives them back'],
-		['hold_or_lost', 'The clock stands still during a hold', 'stands still until the line is back']
+		['hold', 'The clock stops during a hold', 'one press gives them back'],
+		['hold_or_lost', 'The clock stops during a hold', 'stops until the connection is back']
 	] as const)('what a hold and a lost connection cost when the clock stops %s', (clockStops, hold, lost) => {
 		const text = all(scriptFor(facts({ clockStops }), null));
 		expect(text).toContain(hold);

@@ -22,7 +22,7 @@ function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
 	const { timing, door } = rules;
 	const at = (instant: number) => clockTime(instant, zone);
 	return [
-		`Open this room under Live before ${at(doorOpens)}. The door opens then by itself.`,
+		`Open this room under Live before ${at(doorOpens)}. The door opens automatically then.`,
 		`Show the board (B) when candidates are seated. ${door.code === 'turning' ? `The code changes every ${door.turnsEveryMinutes} minutes.` : 'The code stays the same all day.'}`,
 		rules.admission === 'proctor'
 			? 'Compare each candidate at the door with the list and let them in: Enter for one, L for all at the door.'
@@ -32,7 +32,7 @@ function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
 		timing.lastEntryMinutes === null
 			? 'Candidates may enter until the session closes.'
 			: `Nobody enters after ${at(opens + timing.lastEntryMinutes * MINUTE)}, unless they are given a window of their own.`,
-		...(rules.finishWord ? [`Give the finish word to whoever may hand in: ${rules.finishWord}.`] : []),
+		...(rules.finishWord ? [`Give the finish word to those who may hand in: ${rules.finishWord}.`] : []),
 		'Work through Needs you from the top. Each line names the key that settles it.',
 		'End the session (E) when all have finished. It first shows what becomes of each candidate.'
 	];
@@ -51,23 +51,23 @@ function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
 	const clock =
 		rules.timing.clockStops === 'never'
 			? 'The clock runs on during a hold. Give the lost minutes back afterwards (M).'
-			: 'The clock stands still during a hold.';
+			: 'The clock stops during a hold.';
 	const line =
 		rules.timing.clockStops === 'hold_or_lost'
-			? 'The clock stands still until the line is back.'
-			: 'Lost minutes are told beside the name; one press gives them back.';
+			? 'The clock stops until the connection is back.'
+			: 'Lost minutes are shown beside the name; one press gives them back.';
 	return [
 		{
 			title: 'A code is refused',
 			lines: [
-				'Read the code aloud from the board, sign by sign. One of another session opens nothing here.',
-				'After several wrong tries a device has to wait. It then stands under Needs you, where one press ends the wait.'
+				'Read the code aloud from the board, letter by letter. One of another session opens nothing here.',
+				'After several wrong tries a device has to wait. It is then listed under Needs you, where one press ends the wait.'
 			]
 		},
 		{
 			title: 'Somebody is not on the list',
 			lines: [
-				'Their number comes up under Needs you. Find out with / whether they are expected elsewhere today.',
+				'Their number comes up under Needs you. Press / to see whether they are expected elsewhere today.',
 				'A coordinator adds them to this session with one press.'
 			]
 		},
@@ -76,7 +76,7 @@ function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
 			lines: [
 				'Candidates keep working: their answers are kept on the device and sent when the connection is back.',
 				line,
-				'If the foot of this page says “not live”, the room itself has no connection. Nothing is lost; it comes back by itself.'
+				'If the foot of this page says “not live”, the room itself has no connection. Nothing is lost; it comes back automatically.'
 			]
 		},
 		{
@@ -92,7 +92,7 @@ function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
 			title: 'An alarm, or the room must be left',
 			lines: [
 				`Hold all, leave, and resume all when you are back. ${clock}`,
-				'Tell an incident (I): it goes into the logbook.'
+				'Report an incident (I): it goes into the logbook.'
 			]
 		},
 		{

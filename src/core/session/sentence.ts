@@ -19,7 +19,7 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 	return [
 		...(facts.kind === 'live'
 			? []
-			: [strong(KIND_NAMES[facts.kind]), plain(facts.kind === 'rehearsal' ? ', counting for nothing: ' : ': ')]),
+			: [strong(KIND_NAMES[facts.kind]), plain(facts.kind === 'rehearsal' ? ', which does not count: ' : ': ')]),
 		strong(people(facts.candidates)),
 		plain(whose(facts.groups)),
 		plain(facts.candidates === 1 ? ' sits ' : ' sit '),

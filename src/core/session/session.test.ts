@@ -8,7 +8,7 @@ import {
 	type SessionFacts,
 	type SessionRules
 } from '.';
-import { MINUTE } from '../time';
+import { MINUTE, setHourStyle } from '../time';
 
 const at = (clock: string) => Date.parse(`2026-12-08T${clock}:00Z`);
 type Change = Partial<Omit<SessionFacts, 'rules' | 'paper'>> & {
@@ -85,7 +85,7 @@ describe('the sentence', () => {
 			{ name: 'Evening', count: 0 }
 		];
 		expect(sentence({ kind: 'rehearsal', candidates: 1, groups })).toMatch(
-			/^Rehearsal, counting for nothing: 1 candidate of Watch A and Evening sits /
+			/^Rehearsal, which does not count: 1 candidate of Watch A and Evening sits /
 		);
 		expect(sentence({ kind: 'make_up' })).toMatch(/^Make-up: 29 candidates/);
 	});
@@ -283,6 +283,11 @@ describe('what would go wrong on the day', () => {
 		expect(fixOf('07:00', null)).toEqual([{ time: '08:00' }]);
 		expect(fixOf('07:00', '19:00')).toEqual([]);
 		expect(fixOf('09:00', '10:15')).toEqual([]);
+		// How times are shown changes nothing that is checked or set.
+		setHourStyle('12');
+		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30' }]);
+		expect(fixOf('09:00', '10:15')).toEqual([]);
+		setHourStyle('24');
 		const nextMorning = at('08:30') + 24 * 60 * MINUTE;
 		const night = facts({ window: { opens: at('16:00'), closes: nextMorning } });
 		expect(found(night, at('00:00')).find(({ code }) => code === 'hours')).toMatchObject({ level: 'warn', fixes: [] });

@@ -35,7 +35,7 @@ const SENTENCES = {
 	},
 	start_word_wrong: { message: 'That is not the start word.', instead: 'Look at the board, or ask the proctor.' },
 	finish_word_wrong: { message: 'That is not the finish word.', instead: 'Ask the proctor for it.' },
-	identity_unconfirmed: { message: 'You have not yet said that this is you.', instead: 'Answer "Is this you?" first.' },
+	identity_unconfirmed: { message: 'You have not confirmed who you are yet.', instead: 'Answer "Is this you?" first.' },
 	client_unproven: {
 		message: 'This paper can only be sat in the sealed client.',
 		instead: 'Open the sealed client on this device and come in from there. See /sit/client for how to get it.'

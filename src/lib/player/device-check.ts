@@ -27,11 +27,11 @@ async function checkStorage(): Promise<CheckResult> {
 		const back = await db.get('kept', 1);
 		db.close();
 		await deleteDB(name);
-		if (back === 'answer') return { key: 'storage', ok: true, says: 'answers are kept when the line is down' };
+		if (back === 'answer') return { key: 'storage', ok: true, says: 'answers are kept when the connection is lost' };
 	} catch {
 		// Told below.
 	}
-	return { key: 'storage', ok: false, says: 'this browser keeps nothing: leave its private mode' };
+	return { key: 'storage', ok: false, says: 'this browser cannot keep answers: leave private browsing' };
 }
 
 async function checkLineAndClock(): Promise<CheckResult[]> {
@@ -59,7 +59,7 @@ async function checkLineAndClock(): Promise<CheckResult[]> {
 			says:
 				best.took < SLOW_LINE_MS
 					? `${Math.round(best.took)} ms`
-					: `${Math.round(best.took)} ms is slow; nothing is lost, but saving takes its time`
+					: `${Math.round(best.took)} ms is slow: saving takes longer, but nothing is lost`
 		},
 		{
 			key: 'clock',
@@ -67,7 +67,7 @@ async function checkLineAndClock(): Promise<CheckResult[]> {
 			says:
 				off < 2
 					? 'right'
-					: `${off} s ${best.offset > 0 ? 'fast' : 'slow'}${Math.abs(best.offset) < CLOCK_TOLERANCE_MS ? '; Otium goes by its own' : ': set it right'}`
+					: `${off} s ${best.offset > 0 ? 'fast' : 'slow'}${Math.abs(best.offset) < CLOCK_TOLERANCE_MS ? '; Otium uses its own clock' : ': set it right'}`
 		}
 	];
 }

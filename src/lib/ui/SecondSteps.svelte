@@ -33,7 +33,7 @@
 	async function addPasskey() {
 		busy = true;
 		const answer = await makePasskey(PATH, browserName(navigator.userAgent));
-		await did(answer, 'No passkey was made. Try once more, or use an app.');
+		await did(answer, 'No passkey was created. Try again, or use an app.');
 	}
 	async function offerApp() {
 		busy = true;
@@ -64,7 +64,7 @@
 	<section>
 		<h3 class="text-[17px]">Passkeys</h3>
 		<p class="text-ink-2 text-[14px]">
-			A key that this device, your phone or a stick keeps, opened by a finger, a face or a PIN.
+			A key kept on this device, your phone or a USB stick, and unlocked by fingerprint, face or PIN.
 		</p>
 		{#if passkeys.length > 0}
 			<ul class="divide-line border-line my-2 divide-y rounded-xl border">
@@ -78,7 +78,7 @@
 		{/if}
 		{#if canPasskey}<Act size="xs" onclick={addPasskey} {busy} testid="add-passkey">Add a passkey</Act>
 		{:else}<p class="text-ink-3 text-[14px]">
-				This browser can make none here: that takes HTTPS and a name instead of a number.
+				This browser cannot create one here: that takes HTTPS and a named address.
 			</p>{/if}
 	</section>
 	<section>
@@ -100,7 +100,7 @@
 							>{app.secret}</span
 						>
 					</p>
-					<Field id="first-code" label="The code that it shows now">
+					<Field id="first-code" label="The code it shows now">
 						<Input
 							id="first-code"
 							bind:value={code}
@@ -115,7 +115,7 @@
 			</div>
 		{:else}
 			<p class="text-ink-2 text-[14px]">
-				Six digits that change every half minute, on your phone, also without a network.
+				Six digits that change every 30 seconds, on your phone, even without a network.
 			</p>
 			<div class="mt-1.5"><Act size="xs" onclick={offerApp} {busy} testid="offer-app">Set up an app</Act></div>
 		{/if}
@@ -125,7 +125,7 @@
 			<h3 class="text-[17px]">Recovery codes</h3>
 			{#if codes}
 				<p class="text-[14.5px]">
-					For the day on which none of the above is at hand. Each holds once. They are shown this once: print them, or
+					For a day when you have none of the above with you. Each works once. They are shown only now: print them, or
 					write them down.
 				</p>
 				<ul

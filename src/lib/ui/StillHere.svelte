@@ -48,7 +48,7 @@ beside a live room: its open line says that somebody is there.
 		data-testid="still-here"
 	>
 		{#if isOver}
-			<p>You were signed out, because nothing was done for {idleMinutes} minutes. What you had entered stays here.</p>
+			<p>You were signed out after {idleMinutes} minutes without activity. What you had entered stays here.</p>
 			<Act tone="main" href="/sign-in">Sign in</Act>
 		{:else}
 			<p>Still here? You will be signed out at {clockTime(until, zone)}.</p>

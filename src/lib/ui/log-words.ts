@@ -66,6 +66,10 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 			: `Last entry passed; not arrived: ${missing.join(', ')}`;
 	},
 	paper_begun: ({ body }) => `Paper started: ${body.title}`,
+	paper_questions_kept: ({ body }) =>
+		`Questions of ${body.title} kept in the bank: ${body.added} new, ${body.changed} changed`,
+	question_kept: ({ body }) => `Question ${body.question} of the bank kept as revision ${body.revision}`,
+	questions_changed: ({ body }) => `${body.questions} questions of the bank changed at once`,
 	paper_frozen: ({ body }) => `${body.title} frozen as version ${body.version}`,
 	people_imported: ({ body }) =>
 		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,

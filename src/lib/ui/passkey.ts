@@ -25,7 +25,7 @@ export async function usePasskey(path: string, to: string): Promise<Used> {
 		const answer = await send<{ next: string }>('POST', path, { act: 'use', id: asked.data.id, response, to });
 		return answer.ok ? { ok: true, next: answer.data.next } : { ok: false, message: inWords(answer.problem) };
 	} catch {
-		return { ok: false, message: 'No passkey was used. Try once more, or go on another way.' };
+		return { ok: false, message: 'No passkey was used. Try again, or sign in another way.' };
 	}
 }
 

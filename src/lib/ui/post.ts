@@ -51,7 +51,7 @@ export async function send<T>(
 			problem: {
 				code: 'line_down',
 				message: 'The server can’t be reached.',
-				instead: 'Check the line; try again in a moment.'
+				instead: 'Check the connection; try again in a moment.'
 			}
 		};
 	}

@@ -163,7 +163,7 @@
 										: `, ${one.minutesLeft} min left`}</span
 								>
 								<span class="text-ink-3 block"
-									>{one.joins ? `goes on in ${one.joins}` : 'not in another session yet'}</span
+									>{one.joins ? `continues in ${one.joins}` : 'not in another session yet'}</span
 								>
 							</p>
 						</div>

@@ -14,8 +14,8 @@
 	onMount(() => (offersPasskey = hasPasskeys()));
 
 	const TROUBLES: Record<string, string> = {
-		unknown: 'Your sign-in there was right, and nobody here goes by it. Ask a coordinator to add you with that e-mail.',
-		failed: 'Signing in there did not come to its end. Try once more, or use your password here.'
+		unknown: 'You signed in there, but nobody here has that e-mail address. Ask a coordinator to add you.',
+		failed: 'Signing in there was not completed. Try again, or use your password here.'
 	};
 </script>
 

@@ -81,7 +81,7 @@
 		person = null;
 		problem = {
 			code: 'not_me',
-			message: 'Then these are somebody else’s details.',
+			message: 'These may be somebody else’s details.',
 			instead: 'Check the number on your card and enter your own. Your proctor can see this and can help.'
 		};
 		number = '';
@@ -99,8 +99,8 @@
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
-			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens by
-			itself, and you need do nothing.
+			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens
+			automatically.
 		</p>
 		<p class="font-mono text-[44px] font-semibold tabular-nums">{clockLength(person.opens - clock.now)}</p>
 		<p class="text-ink-3 text-[16px]">until the start</p>
@@ -120,7 +120,7 @@
 			<dt class="text-ink-3">Paper</dt>
 			<dd class="font-semibold">
 				{person.paper}{person.kind === 'rehearsal'
-					? ' (rehearsal: counts for nothing)'
+					? ' (rehearsal: does not count)'
 					: person.kind === 'make_up'
 						? ' (make-up)'
 						: ''}
@@ -196,7 +196,7 @@
 					</p>{/if}
 				{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
 			</Trouble>
-			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Go on</Press>
+			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Continue</Press>
 		</form>
 	</main>
 {/if}

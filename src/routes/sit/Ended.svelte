@@ -54,12 +54,11 @@
 	person={picture.candidate.name}
 >
 	<p>
-		{endedInWords(picture)} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. Every answer that you gave is with
-		us.
+		{endedInWords(picture)} at {timeAndDate(picture.ended?.at ?? now, zone, now)}. We have all your answers.
 	</p>
 	{#if picture.ended?.countsNothing}<p class="font-semibold">
 			It was not handed in before time was up, so by the rules of this paper it is not scored. Speak to your proctor if
-			your line or your device was the reason.
+			your connection or your device was the reason.
 		</p>{/if}
 	{#if arrivedLate > 0}<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3 text-[16px]" data-testid="leftovers">
 			{arrivedLate === 1 ? 'One answer' : `${arrivedLate} answers`} that this device had kept

@@ -21,7 +21,7 @@
 			};
 		}
 		if (waiting > 0 && !isDurable)
-			return { calm: false, text: 'Not saved yet, and this browser keeps nothing: leave this page open.' };
+			return { calm: false, text: 'Not saved yet, and this browser cannot keep answers: leave this page open.' };
 		if (waiting > 0 && (trouble || line.downSince))
 			return {
 				calm: false,

@@ -11,7 +11,7 @@
 {#if picture.session.kind === 'rehearsal'}<p
 		class="bg-plum-ground text-plum px-6 py-1.5 text-center text-[15px] font-semibold"
 	>
-		This is a rehearsal. It counts for nothing.
+		This is a rehearsal. It does not count.
 	</p>{/if}
 {#if warning !== null}
 	<p
@@ -29,12 +29,12 @@
 				? '. What is not handed in by then is not scored.'
 				: ''}
 		{:else if time.isClosed}
-			Time is up. Hand in now; nothing more is taken.
+			Time is up. Hand in now; no more answers are accepted.
 		{:else}
 			Time is up. You can continue: answers from now on are marked late.
 		{/if}
 	</p>
 {/if}
 {#if !isDurable}<p class="bg-ochre-ground text-ochre px-6 py-1.5 text-center text-[15px]">
-		This browser keeps nothing on the device. Do not close this page while the line is down.
+		This browser cannot keep answers on the device. Do not close this page while the connection is lost.
 	</p>{/if}

@@ -266,7 +266,7 @@
 		/>
 	{:catch}
 		<Calm title="Your work has ended" paper={picture.paper.title} person={picture.candidate.name}>
-			<p>The connection dropped before this page had loaded. Your work is with us.</p>
+			<p>The connection dropped before this page had loaded. We have your work.</p>
 			<Press main onclick={() => (endedView = import('./Ended.svelte'))}>Try again</Press>
 		</Calm>
 	{/await}

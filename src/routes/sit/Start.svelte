@@ -45,8 +45,8 @@
 	</p>
 	{#if picture.time.cut > 0 && !picture.begun}
 		<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
-			The room closes before your full time: beginning now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes. Ask
-			your proctor if that is not right.
+			The room closes before your full time: if you begin now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes.
+			Ask your proctor if that is not right.
 		</p>
 	{/if}
 	<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
@@ -62,9 +62,7 @@
 		<li>Answers are saved as you enter them. If the connection drops, just keep working.</li>
 		{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
 				You can mark a question for later and come back to it.
-			</li>{:else if picture.session.forwardBy !== null}<li>
-				You can’t go back to a question once you have gone on.
-			</li>{/if}
+			</li>{:else if picture.session.forwardBy !== null}<li>You can’t go back to a question after leaving it.</li>{/if}
 		{#if picture.session.wrongAnswers}<li>{picture.session.wrongAnswers}</li>{/if}
 		<li>You hand in at the end, after seeing what is blank.</li>
 	</ul>
@@ -81,7 +79,7 @@
 		{#if picture.session.checklist === 'needed'}{@render deviceCheck()}{/if}
 		<Trouble {problem} />
 		<Press main type="submit" disabled={busy || !isDeviceReady} testid="begin"
-			>{picture.begun ? 'Go on' : 'Begin'}</Press
+			>{picture.begun ? 'Continue' : 'Begin'}</Press
 		>
 	</form>
 </Calm>

@@ -98,7 +98,7 @@
 	async function hand(up: boolean) {
 		problem = null;
 		const answer = await ask('POST', '/sit/api/hand', { up, text: words });
-		if (!answer.ok) problem = 'That could not be sent just now. Raise your own hand as well.';
+		if (!answer.ok) problem = 'That could not be sent just now. Raise your hand in the room as well.';
 		else {
 			open = null;
 			words = '';
@@ -166,7 +166,7 @@
 			{#await import('./tools/Calculator.svelte')}<p class="text-ink-2">
 					One moment…
 				</p>{:then { default: Calculator }}<Calculator kind={tools.calculator} />{:catch}<p>
-					The calculator could not be loaded. It comes when the line is back; close this and open it again.
+					The calculator could not be loaded. Close this and open it again when the connection is back.
 				</p>{/await}
 		{:else if open === 'formulas'}
 			<ul class="space-y-3 text-[16px]">
@@ -175,7 +175,7 @@
 		{:else if open === 'notes'}
 			<label>
 				<span class="text-ink-2 mb-1.5 block text-[14px]"
-					>Only you see these. They are kept with your paper and count for nothing.</span
+					>Only you see these. They are kept with your paper and are not marked.</span
 				>
 				<textarea
 					class="bg-paper border-line-strong text-ink w-full rounded-xl border px-3 py-2 text-[16px]"

@@ -11,7 +11,7 @@
 		copy: 'Copying is switched off in this paper.',
 		paste: 'Pasting is switched off in this paper.',
 		print: 'Printing is switched off in this paper.',
-		menu: 'The menu of the mouse is switched off in this paper.'
+		menu: 'The right-click menu is switched off in this paper.'
 	} as Record<string, string>;
 	$effect(() => {
 		if (watch.prevented === null) return;

@@ -17,7 +17,7 @@
 		went_on:
 			'Since then the work was reopened, or answers that had been kept aside were let count. The logbook says by whom and why.',
 		changed:
-			'What is kept here now is not what was handed in then, and nothing in the logbook explains it. Tell those who run this house.',
+			'What is kept here now is not what was handed in then, and nothing in the logbook explains it. Tell the people who run this server.',
 		not_kept: 'It was handed in before answers were bound to receipts: what is kept can’t be compared with it.'
 	};
 

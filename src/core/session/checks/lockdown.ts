@@ -26,7 +26,7 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 		push(
 			'K6',
 			'warn',
-			'A dropped line ends a sitting.',
+			'A lost connection ends a sitting.',
 			'Leaving hands in, and a device that fails looks like one that left.',
 			[{ text: 'hold instead', set: { 'rules.lockdown.onLeaving': 'hold' } }]
 		);
@@ -38,7 +38,7 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 		push(
 			'K20',
 			'warn',
-			'A hole in the seal.',
+			'The lock has gaps.',
 			[
 				lockdown.sites.length > 0 ? `${lockdown.sites.join(', ')} may be opened` : '',
 				lockdown.printing ? 'printing is allowed' : ''
@@ -58,15 +58,15 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			lockdown.tablets ? [{ text: 'no tablets', set: { 'rules.lockdown.tablets': false } }] : []
 		);
 	if (lockdown.snapshotSeconds !== null)
-		push('K25', 'info', 'A camera is needed.', 'Each device needs a camera; the rehearsal tells who has none.', [
+		push('K25', 'info', 'A camera is needed.', 'Each device needs a camera; the rehearsal shows who has none.', [
 			{ text: 'no snapshots', set: { 'rules.lockdown.snapshotSeconds': null } }
 		]);
 	if (admission === 'automatic' && startWord)
 		push(
 			'K23',
 			'info',
-			'A word for people who are not there.',
-			'The door lets in by itself, so the start word must be sent to everyone and adds little.',
+			'A start word without a room.',
+			'Admission is automatic, so the start word must be sent to everyone and adds little.',
 			[{ text: 'no start word', set: { startWord: null, 'rules.startWord': null } }],
 			'door'
 		);
@@ -75,10 +75,10 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			'K24',
 			'block',
 			'Remote candidates shut out.',
-			`The door lets in by itself, but only from ${networks.named.map((one) => one.name).join(' and ') || 'a network that is gone'}.`,
+			`Admission is automatic, but only from ${networks.named.map((one) => one.name).join(' and ') || 'a network that is gone'}.`,
 			[
 				{ text: 'from anywhere', set: { 'rules.door.networks': [] } },
-				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } }
+				{ text: 'admission by the proctor', set: { 'rules.admission': 'proctor' } }
 			],
 			'door'
 		);
@@ -96,9 +96,9 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			'K31',
 			'block',
 			'Can be taken at home.',
-			'The code is known long before, nothing is locked and nobody looks at who comes in.',
+			'The code is known long before, nothing is locked and nobody checks who comes in.',
 			[
-				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } },
+				{ text: 'admission by the proctor', set: { 'rules.admission': 'proctor' } },
 				{ text: 'watched', set: { 'rules.lockdown.level': 'watched' } }
 			],
 			'door'
@@ -108,11 +108,11 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 		push(
 			'K41',
 			kind === 'rehearsal' ? 'info' : 'warn',
-			'Anybody can come as anybody.',
-			'The door lets in by itself whoever types a number and a family name, and classmates know both: somebody else could sit, or hand in, in their place.',
+			'Anyone could sit for someone else.',
+			'Admission is automatic for anyone who types a number and a family name, and classmates know both: somebody else could sit, or hand in, in their place.',
 			[
 				{ text: 'ask for slips', set: { 'rules.door.identity': 'slip', 'rules.door.slips': true } },
-				{ text: 'the proctor lets in', set: { 'rules.admission': 'proctor' } }
+				{ text: 'admission by the proctor', set: { 'rules.admission': 'proctor' } }
 			],
 			'door'
 		);
@@ -121,7 +121,7 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			'no_slips',
 			'block',
 			'Nobody has a slip.',
-			'Candidates are asked for their slip, and none are made.',
+			'Candidates are asked for their slip, but slips are off.',
 			[
 				{ text: 'print slips', set: { 'rules.door.slips': true } },
 				{ text: 'ask for number and family name', set: { 'rules.door.identity': 'number_and_family' } }
@@ -132,7 +132,7 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 		push(
 			'K40',
 			'info',
-			'Beforehand.',
+			'Before the day.',
 			'A network’s own sign-in page stops the sealed client: sign devices in to it first. The rehearsal shows whether they get through.'
 		);
 	return found;

@@ -18,7 +18,7 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 		push(
 			'rehearsal_counts',
 			'block',
-			'Its questions would be out.',
+			'Its questions would be known.',
 			`${paper.title} is still to be sat for real${owing > 0 ? ` by ${owing} ${owing === 1 ? 'candidate' : 'candidates'}` : ''}. Rehearse with a paper that is only for practice.`,
 			forPractice.map(({ id, title }) => ({ text: `rehearse with ${title}`, set: { paperId: id } }))
 		);
@@ -26,7 +26,7 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 		push(
 			'not_allowed',
 			'block',
-			'Not for here.',
+			'Not allowed here.',
 			`${paper.title} may not be sat by these groups at this site. Allow it in the administration, or choose another.`
 		);
 	// A make-up sits what the others sat.

@@ -1,4 +1,4 @@
-import { clockTime, localDate, localTime, MINUTE, timeAndDate } from '../../time';
+import { clockTime, localDate, localTime, MINUTE, fieldDate, shownTime, timeAndDate } from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
@@ -28,14 +28,14 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 			`It starts in the past, at ${clockTime(window.opens, zone)}: the door opens as soon as it is planned.`
 		);
 
-	const [from, to] = [clockTime(window.opens, zone), window.closes === null ? null : clockTime(window.closes, zone)];
+	const [from, to] = [localTime(window.opens, zone), window.closes === null ? null : localTime(window.closes, zone)];
 	const overMidnight = window.closes !== null && localDate(window.closes, zone) > localDate(window.opens, zone);
 	if (hours && (from < hours.opens || overMidnight || (to !== null && to > hours.closes)))
 		when(
 			'warn',
 			'hours',
 			'Out of hours.',
-			`The site is open from ${hours.opens} to ${hours.closes}.`,
+			`The site is open from ${shownTime(hours.opens)} to ${shownTime(hours.closes)}.`,
 			withinHours(from, window.closes === null ? null : (window.closes - window.opens) / MINUTE, hours)
 		);
 	const day = localDate(window.opens, zone);
@@ -44,8 +44,8 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 			'block',
 			'days',
 			'Outside the dates.',
-			`This administration runs from ${days.first} to ${days.last}. Choose a day within, or change its dates.`,
-			[day < days.first ? days.first : days.last].map((date) => ({ text: `on ${date}`, set: { date } }))
+			`This administration runs from ${fieldDate(days.first)} to ${fieldDate(days.last)}. Choose a day within, or change its dates.`,
+			[day < days.first ? days.first : days.last].map((date) => ({ text: `on ${fieldDate(date)}`, set: { date } }))
 		);
 	return found;
 }
@@ -60,7 +60,7 @@ function withinHours(from: string, lasts: number | null, hours: { opens: string;
 	const start = Math.min(Math.max(minutes(from), opens), closes - length);
 	return [
 		{
-			text: `start at ${clock(start)}`,
+			text: `start at ${shownTime(clock(start))}`,
 			set: { time: clock(start), ...(lasts === null ? {} : { until: clock(start + length) }) }
 		}
 	];
@@ -151,15 +151,19 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 				: { text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }
 		]);
 	if (timing.atTimeUp === 'zero')
-		warn('zero', 'time', 'A slow line costs everything.', 'Whoever has not handed in when time is up counts nothing.', [
-			{ text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }
-		]);
+		warn(
+			'zero',
+			'time',
+			'A slow connection costs everything.',
+			'Anyone who has not handed in when time is up is not scored.',
+			[{ text: 'hand in for them', set: { 'rules.timing.atTimeUp': 'hand_in' } }]
+		);
 	if (timing.clockStops === 'never' && lockdown.level !== 'open')
 		warn(
 			'K7',
 			'time',
 			'A break costs time.',
-			'The clock goes on through a hold or a lost line; you can give minutes back.',
+			'The clock keeps running during a hold or a lost connection; you can give minutes back.',
 			[{ text: 'stop it on hold', set: { 'rules.timing.clockStops': 'hold' } }],
 			'info'
 		);
@@ -167,8 +171,8 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 		warn(
 			'K28',
 			'door',
-			'Latecomers have less.',
-			`All start together: whoever enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
+			'Late arrivals have less time.',
+			`All start together: anyone who enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
 			[{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } }]
 		);
 	const limit = timing.limitMinutes;

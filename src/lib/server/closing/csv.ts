@@ -37,7 +37,7 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		'Number',
 		'Name',
 		'Seat',
-		'State',
+		'Status',
 		'Answered',
 		'Questions',
 		'Late answers',

@@ -32,7 +32,9 @@ export function readHouseKey(dataDir: string, make: boolean): Buffer | null {
 	}
 	const key = Buffer.from((given ?? readFileSync(file, 'utf8')).trim(), 'base64url');
 	if (key.length !== BYTES)
-		throw new Error(`${given ? 'OTIUM_KEY' : file} is no key: it takes 32 bytes in base64url, 43 letters and digits.`);
+		throw new Error(
+			`${given ? 'OTIUM_KEY' : file} is not a key: it takes 32 bytes in base64url, 43 letters and digits.`
+		);
 	return key;
 }
 

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import { bank } from './migration-bank';
 import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
 import { clientDevice } from './migration-client-device';
@@ -225,7 +226,8 @@ const ALL = [
 	clientDevice,
 	mailSealed,
 	sheetSite,
-	paperDraft
+	paperDraft,
+	bank
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

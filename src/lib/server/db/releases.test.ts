@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
+import { bankQuestion, findInBank, writerOf } from '../bank';
 import { accountFor } from '../closing';
 import { verifyLogbook } from '../logbook';
 import { deviceByToken, hashToken, knock } from '../identity';
@@ -14,6 +15,7 @@ import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
 import { act, loadSitting } from '../sitting';
 import { PROCTOR } from '../testing/house';
+import { somebody } from '../testing/staff';
 
 const NINE = Date.parse('2026-12-08T09:00:00Z');
 let dir: string;
@@ -169,5 +171,29 @@ describe('a data folder of 0.9.0', () => {
 		expect(await verifyRecord(otium)).toMatchObject({ answers: 3, broken: null });
 		const asked = { code: '6AT7H53', number: 'DO-1004', family: 'Family3', address: 'a' };
 		expect(await knock(otium, asked)).toMatchObject({ ok: true });
+	});
+});
+
+describe('a data folder of 0.10.0', () => {
+	beforeEach(() => openOld('0.10.0'));
+
+	it('has every frozen question in the bank, with its revisions and its papers, for the authors who could read them', async () => {
+		const author = somebody('edda', 'author', 'quayside');
+		const found = await findInBank(otium.db, writerOf(author), { topic: 'Depths' }, NINE);
+		expect(found.lines.map(({ id, papers }) => [id, papers])).toEqual([
+			['deep', 2],
+			['wide', 2]
+		]);
+		const deep = await bankQuestion(otium.db, author, 'deep', NINE);
+		expect(deep.question.stem).toBe('How deep is the water?');
+		expect(deep.revisions.map(({ revision, question }) => [revision, question.stem])).toEqual([
+			[2, 'How deep is the water?'],
+			[1, 'How deep is it?']
+		]);
+		expect(deep.papers.map(({ title, version }) => `${title} ${version}`)).toEqual(['Soundings 2', 'Soundings 1']);
+		const elsewhere = await findInBank(otium.db, writerOf(somebody('ilse', 'author', 'lighthouse')), {}, NINE);
+		expect(elsewhere.total).toBe(0);
+		const all = await findInBank(otium.db, writerOf(somebody('ode', 'coordinator', null)), {}, NINE);
+		expect(all.total).toBeGreaterThan(2);
 	});
 });

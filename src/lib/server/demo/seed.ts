@@ -12,6 +12,7 @@ import { localDate, localTime, MINUTE } from '$core/time';
 import { giveGrant } from '../grants';
 import { addStaff, arrive, knock } from '../identity';
 import { demoDevice, keepDemoDevices, newDemoDevice } from './devices';
+import { keepInBank, noteUse } from '../bank';
 import { transact } from '../db';
 import type { Otium } from '../otium';
 import {
@@ -112,6 +113,10 @@ class Day {
 			const id = nanoid();
 			await db('paper').insert({ id, title: paper.title, version, content: JSON.stringify(paper) });
 			await db('paper_allowed').insert({ administration_id: ADMINISTRATION, paper_id: id });
+			const questions = paper.parts.flatMap((part) => part.questions);
+			const writer = { id: this.#staff.get('brandreth')!.id, sites: null };
+			const kept = await keepInBank(db, questions, { at: this.clock.at, writer, siteId: null, audience: 'all' });
+			await noteUse(db, kept.ids, id);
 			this.#papers.set(paper.title, { id, paper });
 		}
 		const { id: from, paper } = this.#papers.get('Coastal Navigation I')!;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
 import type { Grant, GrantBody } from '$core/grants';
 import { fail } from '$core/problem';
-import { instantFromLocal, localDate, clockTime } from '$core/time';
+import { instantFromLocal, longDate, clockTime } from '$core/time';
 import type { Query } from '../db';
 import type { Writing } from '../house';
 import { findSession, placeOf } from '../session';
@@ -103,7 +103,7 @@ function bodyOf({ what }: GrantAsked, zone: string, now: number): GrantBody | st
 			if (!opens.ok || !closes.ok) return 'This window can’t be read.';
 			if (closes.at <= opens.at) return 'The window closes before it opens. Choose a later end.';
 			if (closes.at <= now)
-				return `This window is over already: it is ${clockTime(now, zone)} on ${localDate(now, zone)}. Choose a later one.`;
+				return `This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}. Choose a later one.`;
 			return { kind: 'own_window', opens: opens.at, closes: closes.at };
 		}
 	}

@@ -62,7 +62,7 @@ export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearse
 				code: 'identity_unknown',
 				message: 'This code is on no slip.',
 				instead:
-					'Enter it as it is printed, or open the link in your mail. Without a code the device is looked at all the same.'
+					'Enter it as it is printed, or open the link in your mail. Without a code the device is checked all the same.'
 			}
 		};
 	const needs = await needsOf(otium, candidate.id, now);

@@ -86,7 +86,7 @@ export async function enrol(
 	// A code of fifty bits is not guessed in two hours, so nobody waits for another's misses at the same address.
 	const waitSeconds = await otium.limits.asked('enrol', asked.address);
 	if (waitSeconds > 0) return { ...wrong, waitSeconds };
-	if (!isEd25519(asked.publicKey)) return { ...wrong, message: 'This is no key on Ed25519.' };
+	if (!isEd25519(asked.publicKey)) return { ...wrong, message: 'This is not an Ed25519 key.' };
 	const id = nanoid(12);
 	const taken = await transact(otium.db, async (trx) => {
 		const code_mark = markOf(trx, `enrol ${readDoorCode(asked.code)}`);

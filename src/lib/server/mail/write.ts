@@ -144,7 +144,7 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					...common(session, window.opens, now),
 					name: fullName(one.candidate),
 					number: one.candidate.number,
-					seat: seatOf.get(one.sitting.id) ?? 'as told',
+					seat: seatOf.get(one.sitting.id) ?? 'to be assigned',
 					// Their own time and window, not the session's.
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
 					door: clockTime(one.reckoning.doorOpens, session.site.zone),

@@ -5,7 +5,7 @@ import { ProblemError } from '$core/problem';
 import { planSession } from '../session';
 import { buildHouse, makeUpInput, NINE, type House } from '../testing/house';
 import { somebody } from '../testing/staff';
-import { draftFor, editDraft, EditSchema, findQuestions, freezeDraft, listPapers, makeDraft, paperVersion } from '.';
+import { draftFor, editDraft, EditSchema, freezeDraft, listPapers, makeDraft, paperVersion } from '.';
 
 let house: House;
 beforeEach(async () => {
@@ -138,21 +138,6 @@ describe('a paper that is written', () => {
 		};
 		expect(await toldFor(old.id)).toMatchObject({ level: 'warn', fixes: [{ set: { paperId: later.id } }] });
 		expect(await toldFor(later.id)).toBeUndefined();
-	});
-
-	it('takes questions of other papers: by words, each once, and of no other site', async () => {
-		const id = await begin();
-		await add(id, question('a', 'How high is the tide at Quayside?'));
-		const other = await begin('Other');
-		const found = async (text: string, who = AUTHOR, from = other) =>
-			(await findQuestions(house.otium.db, who, text, from)).map(({ paper, question: { id: name } }) => [paper, name]);
-		expect(await found('TIDE high')).toEqual([['Soundings', 'a']]);
-		expect(await found('tide ebb')).toEqual([]);
-		expect(await found('tide', AUTHOR, id)).toEqual([]);
-		expect(await found('tide', OTHER)).toEqual([]);
-		await add(other, question('a', 'How high is the tide at Quayside?'));
-		expect(await found('tide')).toEqual([]);
-		expect(await found('', ALL, id)).not.toEqual([]);
 	});
 
 	it('goes on from a version that was there before, once', async () => {

@@ -2,8 +2,10 @@ import { createHash } from 'node:crypto';
 import { nanoid } from 'nanoid';
 import { sitesWith, type StaffMember } from '$core/access';
 import { doubtsOfPaper, editPaper, type Edited, type Paper, type PaperEdit } from '$core/paper';
+import { writesAt } from '$core/bank';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
+import { keepInBank, noteUse, writerOf, type Kept } from '../bank';
 import { questionsIn, transact, type Query } from '../db';
 import type { House, Writing } from '../house';
 import { appendToLogbook } from '../logbook';
@@ -30,12 +32,6 @@ export type PaperLine = {
 
 /** Far more than any paper has; whoever writes one larger has pasted something else. */
 const MOST_BYTES = 4 * 1024 * 1024;
-
-/** Whether somebody may write what belongs to that site; null: to all. */
-export function writesAt(staff: StaffMember, siteId: string | null): boolean {
-	const sites = sitesWith(staff, 'write_papers');
-	return sites === null || (siteId !== null && sites.includes(siteId));
-}
 
 /** The papers that somebody may write at, each with its versions and what is being written. */
 export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLine[]> {
@@ -126,7 +122,7 @@ export async function makeDraft(
 	by: Actor,
 	asked: { title: string; siteId: string | null; from: string | null }
 ): Promise<string> {
-	if (!writesAt(staff, asked.siteId)) fail('not_yours');
+	if (!writesAt(asked.siteId, writerOf(staff))) fail('not_yours');
 	return transact(otium.db, async (trx) => {
 		let content: Paper = { title: asked.title, parts: [{ title: '', questions: [], draw: null }] };
 		if (asked.from !== null) {
@@ -141,7 +137,7 @@ export async function makeDraft(
 			content = JSON.parse(version.content);
 		}
 		const there = await trx('paper_draft').where({ title: content.title }).first('id', 'site_id');
-		if (there && asked.from !== null && writesAt(staff, there.site_id)) return there.id;
+		if (there && asked.from !== null && writesAt(there.site_id, writerOf(staff))) return there.id;
 		if (there || (asked.from === null && (await trx('paper').where({ title: content.title }).first('id'))))
 			fail('title_taken');
 		const id = nanoid();
@@ -179,7 +175,7 @@ export async function draftFor(db: Query, staff: StaffMember, id: string): Promi
 		.where('paper_draft.id', id)
 		.first('paper_draft.*', 'paper.version', 'staff.name as changed_by');
 	if (!row) fail('not_found');
-	if (!writesAt(staff, row.site_id)) fail('not_yours');
+	if (!writesAt(row.site_id, writerOf(staff))) fail('not_yours');
 	return {
 		id,
 		title: row.title,
@@ -277,12 +273,41 @@ export async function freezeDraft(
 			sha256: createHash('sha256').update(content).digest('hex')
 		});
 		await allowLikeBefore(trx, draft, paperId);
+		const kept = await keepInBank(trx, questionsOf(draft.content), keptBy(draft, staff, otium.now()));
+		await noteUse(trx, kept.ids, paperId);
 		await trx('paper_draft').where({ id }).update({ based_on: paperId });
 		await appendToLogbook(trx, [
 			{ at: otium.now(), by, kind: 'paper_frozen', body: { title: draft.title, version, paper: paperId } }
 		]);
 		return { id: paperId, version };
 	});
+}
+
+/**
+ * Keeps questions of a paper that is being written in the bank, where other papers find them.
+ * @param ids which; those that the paper does not have are passed over
+ */
+export async function keepOfDraft(
+	otium: Writing,
+	staff: StaffMember,
+	by: Actor,
+	id: string,
+	ids: string[]
+): Promise<Kept> {
+	return transact(otium.db, async (trx) => {
+		const draft = await draftFor(trx, staff, id);
+		const chosen = questionsOf(draft.content).filter((question) => ids.includes(question.id));
+		const kept = await keepInBank(trx, chosen, keptBy(draft, staff, otium.now()));
+		const body = { title: draft.title, added: kept.added, changed: kept.changed };
+		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'paper_questions_kept', body }]);
+		return kept;
+	});
+}
+
+const questionsOf = (paper: Paper) => paper.parts.flatMap(({ questions }) => questions);
+
+function keptBy({ siteId }: PaperDraft, staff: StaffMember, at: number) {
+	return { at, writer: writerOf(staff), siteId, audience: 'site' as const };
 }
 
 async function allowLikeBefore(db: Query, draft: PaperDraft, paperId: string): Promise<void> {

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { PaperAbout, PaperEdit, Part, Question } from '$core/paper';
+import { DIFFICULTIES, type PaperAbout, type PaperEdit, type Part, type Question } from '$core/paper';
 
 /** Ids of a paper's own are short; what they may be made of keeps them out of selectors, paths and formulas. */
 const Id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
@@ -15,6 +15,11 @@ const shared = {
 	stem: Stem,
 	points: z.number().min(0).max(1_000),
 	topic: z.string().max(120),
+	difficulty: z.enum(DIFFICULTIES).optional(),
+	seconds: z.number().int().min(5).max(10_800).optional(),
+	tags: z.array(z.string().trim().min(1).max(60)).max(20).optional(),
+	source: z.string().max(300).optional(),
+	note: z.string().max(4_000).optional(),
 	picture: z.string().max(120).optional(),
 	inOther: z.record(z.string().max(35), z.object({ stem: Stem, texts: Texts.optional() })).optional(),
 	hint: Text.optional()

@@ -62,7 +62,7 @@ describe('a document from a word processor', () => {
 	});
 
 	it.each([
-		['no archive', strToU8('1. What?'), 'no .docx document'],
+		['no archive', strToU8('1. What?'), 'not a .docx document'],
 		['an archive without a document', zipSync({ 'a.txt': strToU8('x') }), 'holds no document'],
 		['one that is cut off', docx(p('x')).slice(0, 400), 'damaged'],
 		['one that is no XML', docx('<<<'), 'can’t be read'],

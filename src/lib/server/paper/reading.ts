@@ -11,7 +11,7 @@ const tasks = {
 	/** The text of a word processor's document (.docx, Office Open XML), in the form in which questions are read. */
 	async document({ bytes }: { bytes: Uint8Array }): Promise<ReadDocument> {
 		if (!isArchive(bytes))
-			return { ok: false, message: 'This is no .docx document. Save it as .docx, or paste its text.' };
+			return { ok: false, message: 'This is not a .docx document. Save it as .docx, or paste its text.' };
 		const unpacked = readArchive(bytes, LIMITS);
 		if (!unpacked.ok) return unpacked;
 		if (!unpacked.files.has('document.xml'))

@@ -86,7 +86,7 @@ describe('an import', () => {
 	])('%s is refused, and the database is as before', async (_, file, message) => {
 		const before = await everything();
 		const result = await checkImport(house.otium, 'DO-1001.xml', file, asked());
-		if (message.source === '^$') expect(result.ok && result.checked.plan.problems[0].message).toMatch(/no AfA PNP/);
+		if (message.source === '^$') expect(result.ok && result.checked.plan.problems[0].message).toMatch(/not an AfA PNP/);
 		else expect(!result.ok && result.refused.message).toMatch(message);
 		expect(await everything()).toBe(before);
 	});

@@ -45,9 +45,9 @@ function wordsFor(error: unknown): string {
 	if (!(error instanceof ThreadError)) throw error;
 	switch (error.code) {
 		case 'too_long':
-			return 'Reading this file takes too long, so it was stopped. Split it, or export it anew with less in it.';
+			return 'Reading this file takes too long, so it was stopped. Split it, or export less.';
 		case 'too_large':
-			return 'This file needs too much memory to be read. Split it, or export it anew with less in it.';
+			return 'This file needs too much memory to be read. Split it, or export less.';
 		case 'too_many':
 			return 'Other files are being read just now. Send it again in a minute.';
 		case 'failed':

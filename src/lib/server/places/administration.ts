@@ -193,7 +193,7 @@ export async function makeAdministration(
 /** A new site. Its zone can't be changed later: sessions are planned in it. */
 export async function makeSite(otium: Writing, by: Actor, name: string, zone: string): Promise<AdministrationResult> {
 	if (!IANAZone.isValidZone(zone))
-		return { ok: false, message: `“${zone}” is no time zone. Write one like Europe/London.` };
+		return { ok: false, message: `“${zone}” is not a time zone. Write one like Europe/London.` };
 	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
 		if (await trx('site').where({ name }).first('id'))
 			return { ok: false, message: `There is a site named “${name}” already.` };

@@ -120,6 +120,6 @@ async function displaced(trx: Query, roomId: string, usable: Set<string>): Promi
 	for (const row of rows) if (!usable.has(row.seat)) bySession.set(row.name, (bySession.get(row.name) ?? 0) + 1);
 	return [...bySession].map(
 		([name, n]) =>
-			`${name}: ${n} ${n === 1 ? 'person keeps a seat that is' : 'people keep seats that are'} not in use now. Save the session again to seat them anew.`
+			`${name}: ${n} ${n === 1 ? 'person keeps a seat that is' : 'people keep seats that are'} not in use now. Save the session again to reseat them.`
 	);
 }

@@ -211,7 +211,7 @@ function script(session: Session, rows: Row[], { steps, aloud, trouble }: Script
 		{ ol: steps },
 		...(more.length > 0
 			? [
-					part('Who has more'),
+					part('Extra time and other grants'),
 					{ ul: more.map((row) => `${row.name}, ${row.number}: ${row.grants.join(', ')} (${row.minutes})`) }
 				]
 			: []),

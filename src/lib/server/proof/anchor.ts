@@ -133,9 +133,9 @@ export async function anchorFault(db: Query, anchor: Anchor): Promise<string | n
 	const entry = anchor.entries > 0 ? await db('logbook').where({ seq: anchor.entries }).first('hash') : null;
 	if (anchor.entries > 0 && !entry)
 		return `the logbook had ${anchor.entries} entries ${when}; what came last is missing`;
-	if (entry && entry.hash !== anchor.head) return `the logbook is another than it was ${when}`;
+	if (entry && entry.hash !== anchor.head) return `the logbook is not what it was ${when}`;
 	const group = anchor.groups > 0 ? await db('answer_group').where({ seq: anchor.groups }).first('hash') : null;
 	if (anchor.groups > 0 && !group)
 		return `answers had come in ${anchor.groups} groups ${when}; what came last is missing`;
-	return group && group.hash !== anchor.groupHead ? `the answers are others than they were ${when}` : null;
+	return group && group.hash !== anchor.groupHead ? `the answers are not what they were ${when}` : null;
 }

@@ -154,7 +154,7 @@ async function mailLine(db: Query, session: Session, now: number): Promise<Ready
 			key: 'mail',
 			state: 'open',
 			text: `${of('failed')} mails failed`,
-			detail: 'look and send again',
+			detail: 'check and send again',
 			who: 'a coordinator',
 			href
 		};
@@ -163,7 +163,7 @@ async function mailLine(db: Query, session: Session, now: number): Promise<Ready
 		return {
 			key: 'mail',
 			state: 'open',
-			text: `${changed} told otherwise`,
+			text: `${changed} were told something else`,
 			detail: 'what was mailed has changed since: send the change',
 			who: 'a coordinator',
 			href
@@ -195,7 +195,7 @@ function codeLine(session: Session, now: number): ReadyLine {
 		};
 	const opens = doorOpensAt(session);
 	const text = now < opens ? 'No door code yet' : 'Door code expired';
-	return { key: 'code', state: 'done', text, detail: `makes itself at ${clockTime(opens, session.site.zone)}` };
+	return { key: 'code', state: 'done', text, detail: `is created at ${clockTime(opens, session.site.zone)}` };
 }
 
 const TOLD = new Set([

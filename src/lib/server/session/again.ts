@@ -69,7 +69,7 @@ async function again(
 		throw new RefusalError({
 			code: 'gone',
 			message: `The next attempt can begin from ${timeAndDate(offer.from, one.session.site.zone, now)}.`,
-			instead: 'This page tells when it is time.'
+			instead: 'This page shows when it is time.'
 		});
 	const { session } = one;
 	const id = nanoid();

@@ -38,7 +38,7 @@ export const SessionInput = z.object({
 	/** null: the one whose days hold the date. */
 	administrationId: z.string().max(64).nullable().default(null),
 	/** Several sessions from this one setup; null: one. */
-	parts: z.array(Part).min(2, 'Several sessions are at least two.').max(40).nullable().default(null)
+	parts: z.array(Part).min(2, 'Choose at least two sessions.').max(40).nullable().default(null)
 });
 export type SessionInput = z.infer<typeof SessionInput>;
 /** By field; a rule's is `rules.timing.limitMinutes`. */

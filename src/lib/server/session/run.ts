@@ -44,7 +44,7 @@ export async function startRoom(otium: Acting, sessionId: string, by: Actor): Pr
 	const result = await change(otium, sessionId, async (trx, session, now) => {
 		if (session.rules.timing.clockStarts !== 'room')
 			return { ok: false, message: 'In this session each clock starts when its candidate begins.' };
-		if (session.roomStartedAt !== null) return { ok: false, message: 'The room has been started already.' };
+		if (session.roomStartedAt !== null) return { ok: false, message: 'The room has already been started.' };
 		await trx('session').where({ id: sessionId }).update({ room_started_at: now });
 		await appendToLogbook(trx, [{ at: now, by, kind: 'room_started', sessionId, body: {} }]);
 		const waiting: string[] = await trx('sitting')

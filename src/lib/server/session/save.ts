@@ -71,7 +71,7 @@ function editObjection(old: Session | null, revision: number, now: number): stri
 		return 'The door is open, so the session can no longer be changed. Give minutes or windows to those who need them in the live room.';
 	}
 	if (old.revision !== revision)
-		return 'Somebody else has changed this session meanwhile. Load it again to see their changes, then make yours.';
+		return 'Somebody else has changed this session in the meantime. Load it again to see their changes, then make yours.';
 	return null;
 }
 

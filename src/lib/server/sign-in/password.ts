@@ -115,7 +115,7 @@ export async function changePassword(
 
 /**
  * Mails a link by which a new password can be set, if there is somebody of that name with an address; nothing tells
- * whether there is. The link holds once.
+ * whether there is. The link works once.
  */
 export async function askForLink(otium: Needs, name: string, origin: string, address: string): Promise<number> {
 	const typed = name.trim().toLowerCase();
@@ -149,8 +149,8 @@ async function sendLink(
 	const lasts = isInvite ? INVITE_FOR_MS : LINK_FOR_MS;
 	const link = `${origin}/sign-in/new-password?link=${token}`;
 	const body = isInvite
-		? `Dear ${to.name},\n\nyou can sign in to Otium as ${to.sign_in}. Choose your password here, within a week:\n\n${link}\n\nThe link holds once.`
-		: `Dear ${to.name},\n\nsomebody, we hope you, has asked for a new password for ${to.sign_in}. Choose it here, within the hour:\n\n${link}\n\nThe link holds once. If it was not you, do nothing: your password stays as it is.`;
+		? `Dear ${to.name},\n\nyou can sign in to Otium as ${to.sign_in}. Choose your password here, within a week:\n\n${link}\n\nThe link works once.`
+		: `Dear ${to.name},\n\nsomebody, probably you, has asked for a new password for ${to.sign_in}. Choose it here, within the hour:\n\n${link}\n\nThe link works once. If it was not you, do nothing: your password stays as it is.`;
 	await transact(otium.db, async (trx) => {
 		await trx('password_link').where({ staff_id: to.id }).delete();
 		await trx('password_link').insert({ token_hash: hashToken(token), staff_id: to.id, expires_at: now + lasts });

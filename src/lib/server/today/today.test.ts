@@ -84,7 +84,7 @@ describe('what comes next', () => {
 			['open', '0 of 17 devices checked'],
 			['open', 'No mail sent'],
 			['done', 'No door code yet'],
-			['open', 'Latecomers have less']
+			['open', 'Late arrivals have less time']
 		]);
 	});
 

@@ -222,7 +222,7 @@
 	>
 		<p>
 			{withdrawing.grant.what}, {withdrawing.grant.scope === 'standing'
-				? 'which stands for every session'
+				? 'which applies to every session'
 				: 'for this session'}. It stays in the record. No answer is touched.
 		</p>
 	</Ask>

@@ -138,7 +138,7 @@
 			<p class="font-serif text-[20px] font-semibold" data-testid="effect">{mine.after}</p>
 			<p class="text-[13.5px]">now: {mine.before}</p>
 			{#if mine.misfit}<p class="text-brick mt-1 text-[14px]">{mine.misfit}</p>{/if}
-			{#if effects.length > 1}<p class="mt-1 text-[13.5px]">Reaches {effects.length} sittings of theirs.</p>{/if}
+			{#if effects.length > 1}<p class="mt-1 text-[13.5px]">Applies to {effects.length} of their sittings.</p>{/if}
 		</div>
 	{/if}
 	<form class="mt-4 space-y-4" onsubmit={give}>
@@ -172,11 +172,11 @@
 		{/if}
 		{#if kind !== 'own_window'}<Choose
 				name="scope"
-				label="How far it reaches"
+				label="What it applies to"
 				bind:value={scope}
 				options={[
 					{ value: 'session', text: 'this session' },
-					{ value: 'standing', text: 'standing, everywhere' }
+					{ value: 'standing', text: 'every session, standing' }
 				]}
 			/>{/if}
 		<Field id="reason" label="Why, and who asked"
@@ -193,8 +193,8 @@
 				{done}
 			</p>{/if}
 		<p class="text-ink-2 text-[14px]">
-			<strong>What changes.</strong> Only {person.name.split(' ')[0]}’s sitting. Everyone else stays as they are;
-			nothing answered is touched.
+			<strong>What changes.</strong> Only {person.name.split(' ')[0]}’s sitting. Everyone else stays as they are; no
+			answer is touched.
 		</p>
 		<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}>Grant it</Act>
 	</form>

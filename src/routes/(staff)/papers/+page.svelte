@@ -89,7 +89,7 @@
 <Ask
 	bind:open={isAsking}
 	title="New paper"
-	verb="Write it"
+	verb="Create"
 	{busy}
 	disabled={title.trim() === ''}
 	error={trouble}

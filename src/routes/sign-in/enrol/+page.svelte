@@ -23,5 +23,5 @@
 	</p>
 	<SecondSteps has={data.has} passkeys={data.passkeys} onchange={invalidateAll} />
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-4 rounded-lg px-3 py-2">{trouble}</p>{/if}
-	<div class="mt-5"><Act tone="main" disabled={!isReady} onclick={goOn} testid="enrolled">Go on</Act></div>
+	<div class="mt-5"><Act tone="main" disabled={!isReady} onclick={goOn} testid="enrolled">Continue</Act></div>
 </Card>

@@ -30,8 +30,8 @@
 <Card title="A new password">
 	{#if isSent}
 		<p role="status" class="bg-mist mt-4 rounded-lg px-3 py-2">
-			If somebody signs in as “{name}” and has an e-mail address here, a mail with a link is on its way. The link holds
-			for an hour, and once.
+			If somebody signs in as “{name}” and has an e-mail address here, a mail with a link is on its way. It works once,
+			within an hour.
 		</p>
 		<p class="text-ink-2 mt-4 text-[14px]">
 			No mail? Ask a coordinator, or the person who runs this server, for a new password.

@@ -31,7 +31,7 @@
 
 <svelte:head><title>Your password · Otium</title></svelte:head>
 {#if data.isGone}
-	<Card title="This link no longer holds">
+	<Card title="This link no longer works">
 		<p class="mt-3">
 			It was used, or is too old. <a class="text-tide underline" href="/sign-in/forgot">Ask for a new one</a>.
 		</p>
@@ -41,7 +41,7 @@
 		<p class="text-ink-2 mt-1 mb-5">
 			{data.name}, {data.link === null
 				? 'the one that you were given is known to somebody else.'
-				: 'it takes the place of the old one.'}
+				: 'it replaces the old one.'}
 			A few words that have nothing to do with each other are easy to remember and hard to guess.
 		</p>
 		<form class="space-y-4" onsubmit={save}>

@@ -62,10 +62,11 @@
 				/>
 			</Field>
 			{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
-			<Act tone={offersPasskey ? 'quiet' : 'main'} type="submit" {busy} disabled={!isReady} class="w-full">Go on</Act>
+			<Act tone={offersPasskey ? 'quiet' : 'main'} type="submit" {busy} disabled={!isReady} class="w-full">Continue</Act
+			>
 		</form>
 		<p class="text-ink-2 text-[14px]">
-			Nothing of it at hand? A coordinator can take your second step away, so that you set up a new one.
+			Have none of these with you? A coordinator can remove your second step, so that you can set up a new one.
 		</p>
 		<form method="POST" action="/sign-out">
 			<button class="text-[14px] underline">Sign in as somebody else</button>

@@ -91,8 +91,7 @@
 <main class="mx-auto max-w-2xl px-5 py-10" data-ready={isReady}>
 	<h1 class="text-[30px]">Rehearse on this device</h1>
 	<p class="text-ink-2 mt-1 text-[17px]">
-		It takes a minute, counts for nothing and appears in no result. Use the device and the place that you will use on
-		the day.
+		It takes a minute and appears in no result. Use the device and the place that you will use on the day.
 	</p>
 	<ul class="bg-sheet border-line divide-line mt-6 divide-y rounded-2xl border">
 		{#each KEYS as key (key)}
@@ -155,7 +154,7 @@
 				{outcome.name ? `${outcome.name}, this` : 'This'} device is {outcome.ready ? 'ready' : 'not ready yet'}.
 			</p>
 			<p>
-				{outcome.ready ? '' : 'What is marked above has to be put right; try again afterwards.'}
+				{outcome.ready ? '' : 'Fix what is marked above, then try again.'}
 				{outcome.name
 					? 'It is noted, and your coordinator sees it.'
 					: 'This result has not been sent to anyone. To send it, open the link in your mail or enter the code on your slip.'}

@@ -44,7 +44,7 @@
 		{#if data.seesResults}<Act class="ml-auto" href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>{/if}
 	</div>
 	{#if data.session.kind === 'rehearsal'}<p class="bg-plum-ground text-plum mt-2 rounded-lg px-3 py-1.5">
-			A rehearsal: it counts for nothing.
+			A rehearsal: it does not count.
 		</p>{/if}
 	<section class="bg-sheet border-line my-4 rounded-2xl border p-4" aria-label="Ledger" data-testid="ledger">
 		<div class="flex flex-wrap items-center gap-2">

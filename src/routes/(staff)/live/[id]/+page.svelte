@@ -197,8 +197,8 @@
 			class="bg-brick text-on-tide fixed inset-x-0 bottom-0 z-30 px-5 py-3 text-[14px] font-semibold"
 			data-testid="stale"
 		>
-			The line to the server is down. This is how the room stood at {clockTime(room.heardAt, head.zone, true)}; it comes
-			back by itself.
+			The connection to the server is lost. This is how the room was at {clockTime(room.heardAt, head.zone, true)}; it
+			comes back automatically.
 		</p>
 	{/if}
 

@@ -37,8 +37,8 @@
 >
 	<p class="text-[16px]">
 		They came from {clockTime(seat.heldBack?.since ?? 0, room.head.zone)} on, after the work had ended here or from a device
-		that was freed, and were kept. When they were written only the candidate knows. Counted, each takes the place of what
-		was there before; nothing newer is replaced.
+		that was freed, and were kept. Only the candidate knows when they were written. If you count them, each replaces the answer
+		before it; nothing newer is replaced.
 	</p>
 	<div class="mt-3">
 		<Field id="count-reason" label="Why"
@@ -48,7 +48,7 @@
 				maxlength={300}
 				autofocus
 				autocomplete="off"
-				placeholder="The line was down from 10:05"
+				placeholder="Connection lost from 10:05"
 			/></Field
 		>
 	</div>

@@ -39,7 +39,7 @@
 	{#if left.length > 0}<p class="text-ink-2 mb-2" data-testid="left-out">
 			Not touched: {left.length <= 4
 				? left.map((seat) => `${seat.name} (${STATE_NAMES[seat.state].toLowerCase()})`).join(', ')
-				: `${left.length} who stand elsewhere`}.
+				: `${left.length} who are in another state`}.
 		</p>{/if}
 	<p class="text-ink-2">{ask.then}</p>
 	{#if ask.needsReason}

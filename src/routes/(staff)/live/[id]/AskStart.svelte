@@ -39,11 +39,11 @@
 >
 	<p class="text-[16px]">
 		Everyone’s time starts now, at {clockTime(now, room.head.zone, true)}{room.head.opens > now
-			? `, ${clockLength(room.head.opens - now)} before the planned beginning`
-			: ''}. This can’t be taken back; lost minutes can be given.
+			? `, ${clockLength(room.head.opens - now)} before the planned start`
+			: ''}. This cannot be undone; minutes can be given back.
 	</p>
 	<ul class="mt-3 space-y-1.5 text-[15px]" data-testid="start-list">
-		{#if atDoor.length > 0}<li><strong>Let in with it:</strong> {named(atDoor)}</li>{/if}
+		{#if atDoor.length > 0}<li><strong>Also let in:</strong> {named(atDoor)}</li>{/if}
 		{#if unseen.length > 0}<li class="text-ochre">
 				<strong>Screen not ready yet:</strong>
 				{named(unseen)}

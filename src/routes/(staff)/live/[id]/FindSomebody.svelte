@@ -72,7 +72,7 @@
 			</li>
 		{:else}
 			{#if people !== null}<li class="text-ink-2 py-2">
-					Nobody of that name sits anything here today. Try a part of it, or the number.
+					Nobody of that name has a paper here today. Try a part of it, or the number.
 				</li>{/if}
 		{/each}
 	</ul>

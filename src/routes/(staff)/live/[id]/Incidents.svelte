@@ -65,8 +65,8 @@
 						>{/if}
 					<button class="ml-auto underline" onclick={() => takeBack(incident)}
 						>{asked === incident.id
-							? `Really take it back${incident.minutes > 0 ? `, and ${incident.minutes} minutes from ${whom(incident)}` : ''}?`
-							: 'Take back'}</button
+							? `Really withdraw it${incident.minutes > 0 ? `, and ${incident.minutes} minutes from ${whom(incident)}` : ''}?`
+							: 'Withdraw'}</button
 					>
 				</p>
 			</li>

@@ -3,9 +3,9 @@
 	let { open = $bindable(), coordinates }: { open: boolean; coordinates: boolean } = $props();
 	const keys = $derived([
 		['Arrows', 'move from seat to seat'],
-		['Space', 'select, or select no more'],
-		['Enter', 'let in who is chosen, else the first who waits'],
-		['L', 'let in all at the door, after naming them'],
+		['Space', 'select or deselect'],
+		['Enter', 'let in the selected person, or the first one waiting'],
+		['L', 'let in all at the door; it names them first'],
 		['U', 'turn away'],
 		['H', 'hold'],
 		['R', 'resume'],
@@ -19,11 +19,11 @@
 		['/', 'find somebody, here or in another session today'],
 		['B', 'door board'],
 		['N', 'numbers instead of names'],
-		['K', 'been there, seen: settles what wants no more'],
-		['S', 'puts the first need off for five minutes'],
+		['K', 'done: settles what needs nothing more'],
+		['S', 'postpone the first need for five minutes'],
 		['W', 'write a message'],
-		['I', 'tell an incident'],
-		['Alt ↑↓←→', 'change seats with the neighbour'],
+		['I', 'report an incident'],
+		['Alt ↑↓←→', 'swap seats with the neighbour'],
 		['1 … 5', 'seats, list, answers, over time, incidents'],
 		['Esc', 'clear selection and filter']
 	]);

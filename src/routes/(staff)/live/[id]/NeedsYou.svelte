@@ -169,6 +169,6 @@
 	</p>{/if}
 {#if room.putOffCount > 0}
 	<button class="text-ink-3 mt-3 text-[13px] underline" onclick={() => room.putOff.clear()}
-		>{room.putOffCount} put off: show</button
+		>{room.putOffCount} postponed: show</button
 	>
 {/if}

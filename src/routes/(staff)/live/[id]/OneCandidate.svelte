@@ -157,7 +157,7 @@
 		</p>
 	{/if}
 	{#if seat.movedOn}
-		<p class="text-ink-2">Goes on in another session. What happens there is shown there.</p>
+		<p class="text-ink-2">Continues in another session. What happens is shown there.</p>
 	{:else}
 		<div class="grid grid-cols-2 gap-2">
 			{#each offered as act (act)}
@@ -298,7 +298,7 @@
 		{/if}
 		{#if details.messages.length > 0}
 			<div>
-				<h3 class="text-[16px]">Said</h3>
+				<h3 class="text-[16px]">Messages</h3>
 				<ul class="mt-1 space-y-1 text-[14px]">
 					{#each details.messages as message (message.id)}
 						<li class={message.fromCandidate ? 'text-slate-sea' : ''}>
@@ -322,7 +322,7 @@
 			<p class="text-ink-2 text-[13.5px]" data-testid="device-notes">{ordinary.map(noteInWords).join(' ')}</p>
 		{/if}
 		<div>
-			<h3 class="text-[16px]">So far</h3>
+			<h3 class="text-[16px]">History</h3>
 			<ol class="border-line mt-1 ml-1 border-l-2 text-[14px]">
 				{#each details.history as entry (entry.seq)}
 					<li class="relative py-1 pl-4">

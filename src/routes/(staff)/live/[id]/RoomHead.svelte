@@ -36,7 +36,7 @@
 		</h1>
 		{#if head.kind !== 'live'}<span
 				class="bg-plum-ground text-plum rounded-full px-2.5 py-0.5 text-[13px] font-semibold whitespace-nowrap"
-				>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: counts for nothing'}</span
+				>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: does not count'}</span
 			>{/if}
 		<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold whitespace-nowrap">{stage}</span>
 		<div class="ml-auto flex shrink-0 items-center gap-2">

@@ -103,7 +103,7 @@ export const ASKS: Record<
 	move_device: {
 		title: 'Free the device',
 		verb: 'Free the device',
-		then: 'This device is cut off. They sign in at the door on another one, are let in again and go on with every answer.',
+		then: 'This device is cut off. They sign in at the door on another one, are let in again and continue with every answer.',
 		reasons: [],
 		needsReason: false,
 		tone: 'main'
@@ -119,8 +119,8 @@ export const ASKS: Record<
 	carry_over: {
 		title: 'Carry over',
 		verb: 'Carry over',
-		then: 'The clock stops. They go on at the same question with the time they have left, in another session of this paper.',
-		reasons: ['Unwell', 'Device could not be mended'],
+		then: 'The clock stops. They continue at the same question with the time they have left, in another session of this paper.',
+		reasons: ['Unwell', 'Device could not be fixed'],
 		needsReason: true,
 		tone: 'main'
 	},
@@ -135,7 +135,7 @@ export const ASKS: Record<
 	reopen: {
 		title: 'Reopen',
 		verb: 'Reopen',
-		then: 'They go on with every answer and the time that was left. Nobody else’s paper opens.',
+		then: 'They continue with every answer and the time that was left. Nobody else’s paper opens.',
 		reasons: ['Handed in by mistake'],
 		needsReason: true,
 		tone: 'main'

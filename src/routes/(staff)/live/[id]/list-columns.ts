@@ -42,7 +42,7 @@ export const COLUMNS: Column[] = [
 	{ key: 'name', name: 'Candidate', byDefault: true, value: (seat) => seat.name, text: (seat) => seat.name },
 	{
 		key: 'state',
-		name: 'State',
+		name: 'Status',
 		byDefault: true,
 		value: (seat) => tallyKeyOf(seat),
 		text: (seat, now) => `${stateInWords(seat)}${isPastTime(seat, now) ? ', past time' : ''}`

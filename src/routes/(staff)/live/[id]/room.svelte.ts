@@ -184,7 +184,8 @@ export class LiveRoom {
 		for (const outcome of refused.slice(0, 3)) {
 			this.tell('refused', `${nameOf(outcome.sittingId)}: ${inWords(outcome.refusal)}`);
 		}
-		if (refused.length > 3) this.tell('refused', `Not done for ${refused.length - 3} more: they stand elsewhere now.`);
+		if (refused.length > 3)
+			this.tell('refused', `Not done for ${refused.length - 3} more: they are in another state now.`);
 	}
 
 	/** Gives minutes back; null gives them to everyone in the room. */
@@ -206,7 +207,7 @@ export class LiveRoom {
 		this.#deselect(seats ?? []);
 		this.tell('done', `${minutes} minutes more for ${who}.`, async () => {
 			const undone = await send('DELETE', `/live/${this.sessionId}/minutes`, { grantIds });
-			this.tell(undone.ok ? 'done' : 'refused', undone.ok ? 'The minutes are taken back.' : inWords(undone.problem));
+			this.tell(undone.ok ? 'done' : 'refused', undone.ok ? 'The minutes were withdrawn.' : inWords(undone.problem));
 		});
 		return null;
 	}
@@ -288,7 +289,7 @@ export class LiveRoom {
 		const answer = await send('DELETE', `/live/${this.sessionId}/incidents`, { id });
 		this.tell(
 			answer.ok ? 'done' : 'refused',
-			answer.ok ? 'The incident is taken back, with the minutes that it gave.' : inWords(answer.problem)
+			answer.ok ? 'The report is withdrawn, with the minutes it gave.' : inWords(answer.problem)
 		);
 	}
 

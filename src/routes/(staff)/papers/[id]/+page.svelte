@@ -288,7 +288,7 @@
 					{/if}
 				{:else}
 					<li class="text-ink-2 py-6 text-[15px]">
-						No question in this part yet. Press Q to write one, or T to take over text that you have.
+						No question in this part yet. Press Q to write one, or T to add text you already have.
 					</li>
 				{/each}
 			</ol>

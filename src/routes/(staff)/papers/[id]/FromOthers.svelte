@@ -68,7 +68,7 @@
 			{/each}
 		</ol>
 		<p class="text-ink-3 mt-2 text-[13px]">
-			What is taken stands at the end of {part || 'this part'}.
+			Questions you choose are added at the end of {part || 'this part'}.
 		</p>
 	</div>
 </Modal>

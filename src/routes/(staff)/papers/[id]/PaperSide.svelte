@@ -68,13 +68,13 @@
 		>
 	</div>
 	{#if grave.length > 0}<p class="mt-2 text-[13px] opacity-90">
-			{grave.length === 1 ? 'One thing has' : `${grave.length} things have`} to be put right before it can be sat.
+			{grave.length === 1 ? 'One thing' : `${grave.length} things`} must be fixed before it can be sat.
 		</p>{/if}
 	{#if count > 0}
 		<details class="mt-5 text-[14px]">
 			<summary class="font-semibold">Print</summary>
 			<p class="mt-1.5 opacity-90">
-				For the day when nothing else works. Form 1 is in the paper’s order, the others are mixed.
+				For when nothing else works. Form 1 is in the paper’s order, the others are mixed.
 			</p>
 			<p class="mt-2 flex flex-wrap items-center gap-3">
 				<label class="flex items-center gap-2"

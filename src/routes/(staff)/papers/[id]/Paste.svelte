@@ -93,7 +93,7 @@ Answer: 4.8 m`;
 			{#if read.questions.length === 0}
 				<p class="text-ink-2 text-[14.5px]">
 					{text.trim() === ''
-						? 'What is read stands here before anything is taken over.'
+						? 'What is read is shown here before anything is added.'
 						: 'No numbered question was found.'}
 				</p>
 			{/if}
@@ -133,8 +133,8 @@ Answer: 4.8 m`;
 				open = false;
 			}}
 			testid="take-over"
-			>Take over {read.questions.length}
-			{read.questions.length === 1 ? 'question' : 'questions'} into {part || 'this part'}</Act
+			>Add {read.questions.length}
+			{read.questions.length === 1 ? 'question' : 'questions'} to {part || 'this part'}</Act
 		>
 		{#if doubtful > 0}<span class="text-ochre text-[14px] font-semibold">{doubtful} to look at afterwards</span>{/if}
 		<Act class="ml-auto" onclick={() => (open = false)}>Cancel</Act>

@@ -77,7 +77,7 @@ what they share. Nothing is kept, and no code is used.
 			<p class="text-ink-2">There is no question yet.</p>
 		{:else if isPair}
 			<p class="mb-3 text-[15px]">
-				They share <strong>{shared.size} of {form.questions.length}</strong> questions; those stand in plum.
+				They share <strong>{shared.size} of {form.questions.length}</strong> questions; they are shown in plum.
 			</p>
 			<div class="grid gap-5 sm:grid-cols-2">
 				{#each [form, other] as one, i (i)}

@@ -62,7 +62,7 @@
 				><Input id="new-name" bind:value={name} placeholder="Winter examinations" /></Field
 			>
 			<Act tone="main" {busy} disabled={name.trim() === ''} onclick={() => make({ make: 'administration', name })}
-				>Make it</Act
+				>Create</Act
 			>
 		</div>
 	</main>
@@ -93,7 +93,7 @@
 					{busy}
 					disabled={name.trim() === ''}
 					onclick={() => make({ make: 'administration', name })}
-					testid="make-administration">Make it</Act
+					testid="make-administration">Create</Act
 				>
 			</div>
 		{/if}

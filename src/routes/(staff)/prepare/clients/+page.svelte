@@ -60,8 +60,8 @@
 		<div class="ml-auto w-56"><Input bind:value={typed} placeholder="Find a device" aria-label="Find a device" /></div>
 	</div>
 	<p class="text-ink-2 mt-1">
-		Each device has a key of its own, which it makes itself and never gives away. It enrols once, by a code; from then
-		on its client signs every request of a sitting. Withdraw a device that is lost or sold.
+		Each device creates its own key and never gives it away. It enrols once, with a code; after that its client signs
+		every request of a sitting. Withdraw a device that is lost or sold.
 	</p>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 	{#if opened}
@@ -78,7 +78,7 @@
 			<div class="mt-2 flex items-center gap-3">
 				<Act size="xs" onclick={() => (opened = null)}>Hide it</Act>
 				<span class="text-[14px]"
-					>{enrolled <= 0 ? 'None has come in yet.' : `${enrolled} ${enrolled === 1 ? 'has' : 'have'} come in.`}</span
+					>{enrolled <= 0 ? 'None has enrolled yet.' : `${enrolled} ${enrolled === 1 ? 'has' : 'have'} come in.`}</span
 				>
 			</div>
 		</div>

@@ -75,7 +75,7 @@
 						? 'saved as you go'
 						: keeper.isUnkept
 							? 'keeping…'
-							: `saved as you go · ${clockTime(setup.kept.savedAt, page.data.site.zone)}`}</span
+							: `Saved  ${clockTime(setup.kept.savedAt, page.data.site.zone)}`}</span
 				>
 			{/if}
 			{#if !edit && others.length > 0}

@@ -97,7 +97,7 @@
 	{#if data.session}
 		<div class="grid grid-cols-2 gap-5 max-lg:grid-cols-1">
 			<section class="bg-sheet border-line rounded-2xl border p-5">
-				<h2 class="text-[18px]">Words</h2>
+				<h2 class="text-[18px]">Text</h2>
 				<label for="subject" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold">Subject</label>
 				<Input id="subject" bind:value={subject} readonly={!data.mayChangeWords} />
 				<label for="body" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold">Mail</label>
@@ -118,14 +118,14 @@
 								post(
 									{ act: 'template', kind: data.kind, subject, body },
 									() => 'Saved: from now on every mail says this.'
-								)}>Save the words</Act
+								)}>Save the text</Act
 						>
 						<Act
 							onclick={async () => {
-								await post({ act: 'reset', kind: data.kind }, () => 'As it came with Otium.');
+								await post({ act: 'reset', kind: data.kind }, () => 'Original text with Otium.');
 								subject = data.template.subject;
 								body = data.template.body;
-							}}>As it came</Act
+							}}>Original text</Act
 						>
 					</div>
 				{:else}
@@ -136,7 +136,7 @@
 			</section>
 			<section class="bg-sheet border-line rounded-2xl border p-5">
 				<div class="flex items-center gap-2">
-					<h2 class="text-[18px]">As they get it</h2>
+					<h2 class="text-[18px]">Preview</h2>
 					{#if data.letters.length > 1}
 						<span class="text-ink-2 ml-auto text-[14px]">{at + 1} of {data.letters.length}</span>
 						<Act size="xs" disabled={at === 0} onclick={() => (at -= 1)}>Earlier</Act>
@@ -155,7 +155,7 @@
 					<div
 						class="mt-2 max-h-72 overflow-auto text-[14.5px] whitespace-pre-wrap"
 						role="region"
-						aria-label="The words of the mail"
+						aria-label="The text of the mail"
 						tabindex="0"
 					>
 						{letter.mail.body}
@@ -164,7 +164,7 @@
 						{data.kind === 'proctor' ? 'No proctor is named yet.' : 'Nobody is expected.'}
 					</p>{/if}
 				{#if isChanged}<p class="text-ochre mt-2 text-[13px]">
-						The words are not saved yet; this shows the saved ones.
+						The text is not saved yet; this shows the saved one.
 					</p>{/if}
 				<div class="mt-4 flex flex-wrap items-center gap-2">
 					<Act tone="main" disabled={toSend.length === 0 || isChanged} onclick={() => (asks = true)} testid="send-mail"

@@ -43,8 +43,8 @@ export const POST = route(
 			return { posted: await postLetters(otium, by, session, asked.kind, wanted) };
 		}
 		const by = coordinatorOfAll(staff, {
-			message: 'These words are those of all sites.',
-			instead: 'Whoever coordinates all sites can change them.'
+			message: 'All sites use this text.',
+			instead: 'A coordinator of all sites can change it.'
 		});
 		if (asked.act === 'reset') {
 			await saveTemplate(otium, by, asked.kind, TEMPLATES[asked.kind]);

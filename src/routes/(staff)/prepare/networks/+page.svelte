@@ -78,9 +78,7 @@
 					>
 				</div>
 			</li>
-		{:else}<li class="text-ink-2 py-6 text-center">
-				No network is named yet: every door can be passed from anywhere.
-			</li>{/each}
+		{:else}<li class="text-ink-2 py-6 text-center">No network is named yet: people can enter from anywhere.</li>{/each}
 	</ul>
 	<section class="bg-sheet border-line mt-5 rounded-2xl border p-5">
 		<h2 class="text-[18px]">{id === null ? 'New network' : 'Change network'}</h2>
@@ -116,7 +114,7 @@
 				disabled={name.trim() === '' || read.ranges.length === 0 || read.problems.length > 0}
 				testid="save-network">{id === null ? 'Add it' : 'Save it'}</Act
 			>
-			{#if id !== null}<Act onclick={() => edit(null)}>Leave it</Act>{/if}
+			{#if id !== null}<Act onclick={() => edit(null)}>Cancel</Act>{/if}
 		</div>
 	</section>
 </main>

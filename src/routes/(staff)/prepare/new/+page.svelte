@@ -5,7 +5,7 @@
 
 <svelte:head><title>New session · Otium</title></svelte:head>
 {#if data.lostDraft}<p class="bg-ochre-ground text-ochre px-7 py-2">
-		This draft is gone: it was planned, or thrown away. This is a new one.
+		This draft is gone: it was planned or deleted. This is a new one.
 	</p>{/if}
 {#key data.key}
 	<SessionForm

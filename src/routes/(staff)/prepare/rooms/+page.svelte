@@ -166,7 +166,7 @@
 				<span>Click a seat to:</span>
 				<Choose
 					name="brush"
-					label="What a press on a seat does"
+					label="What clicking a seat does"
 					bind:value={brush}
 					options={[
 						{ value: 'outOfUse', text: 'takes it out of use' },
@@ -218,6 +218,6 @@
 				</p>{/if}
 		</main>
 	{:else}
-		<main class="text-ink-2 p-10 text-center">No room yet. Make the first at the left.</main>
+		<main class="text-ink-2 p-10 text-center">No room yet. Add the first on the left.</main>
 	{/if}
 </div>

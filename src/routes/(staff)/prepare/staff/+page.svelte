@@ -53,7 +53,7 @@
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;
-		told = `${form.name}: saved.${answer.data.isInvited ? ` A link to choose a password is on its way to ${form.email}.` : form.id === null ? ' They choose their own password when they first sign in.' : ' Whoever was signed in signs in again.'}`;
+		told = `${form.name}: saved.${answer.data.isInvited ? ` A link to choose a password is on its way to ${form.email}.` : form.id === null ? ' They choose their own password when they first sign in.' : ' They have to sign in again.'}`;
 		form = null;
 		await invalidateAll();
 	}
@@ -133,7 +133,7 @@
 			{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 			<div class="mt-4 flex gap-2">
 				<Act tone="main" onclick={save} {busy} testid="save-staff">Save</Act>
-				<Act onclick={() => ((form = null), (trouble = null))}>Leave it</Act>
+				<Act onclick={() => ((form = null), (trouble = null))}>Cancel</Act>
 				{#if form.id !== null && form.id !== data.me}
 					{@const { id, name, email } = form}
 					<Act
@@ -149,7 +149,7 @@
 								help(
 									{ act: 'take_second_step', id },
 									`${name}: the second step is taken away. They are signed out, and set up a new one.`
-								)}>Take the second step away</Act
+								)}>Remove their second step</Act
 						>{/if}
 				{/if}
 			</div>
@@ -183,11 +183,7 @@
 								: `${lackSecondStep.length} people have none yet, and set one up`} at the next sign-in.{/if}
 					</p>
 				</fieldset>
-				<Field
-					id="idle"
-					label="Signed out after"
-					hint="minutes of doing nothing; an open live room counts as doing something"
-				>
+				<Field id="idle" label="Signed out after" hint="minutes without activity; an open live room counts as activity">
 					<Input id="idle" type="number" min={IDLE_MINUTES.least} max={IDLE_MINUTES.most} bind:value={idleMinutes} />
 				</Field>
 			</div>

@@ -19,7 +19,7 @@ const Asked = z.object({
 		.trim()
 		.max(200)
 		.transform((value) => value || null)
-		.refine((value) => value === null || isEmailAddress(value), 'This is no e-mail address.'),
+		.refine((value) => value === null || isEmailAddress(value), 'This is not an e-mail address.'),
 	password: z.string().max(300).nullable(),
 	roles: z.array(z.object({ role: z.enum(STAFF_ROLES), siteId: z.string().max(64).nullable() })).max(100)
 });

@@ -6,4 +6,4 @@
 </script>
 
 <svelte:head><title>Signed in · Otium</title></svelte:head>
-<Card title="Signed in"><p class="mt-3"><a class="text-tide underline" href={data.next}>Go on</a></p></Card>
+<Card title="Signed in"><p class="mt-3"><a class="text-tide underline" href={data.next}>Continue</a></p></Card>

@@ -14,7 +14,7 @@ const YEAR_S = 365 * 24 * 3_600;
 
 export const POST = route(anyone, Asked, async ({ otium, body, locals, cookies, url }) => {
 	const publicKey = body.publicKey === null ? null : readPublicKey(body.publicKey);
-	if (body.publicKey !== null && publicKey === null) fail('malformed', { message: 'This is no key on P-256.' });
+	if (body.publicKey !== null && publicKey === null) fail('malformed', { message: 'This is not a P-256 key.' });
 	const sent = readCookie(cookies, url, 'device');
 	// A device does not choose who it is: what was not drawn here is a new one.
 	const known = await deviceOf(otium.db, sent, publicKey);

@@ -114,6 +114,6 @@
 		>
 	</div>
 	{#if room.isStale}<p role="alert" class="bg-brick mt-4 rounded-lg px-4 py-2 text-[18px] font-semibold">
-			The line is down: this is how it stood at {clockTime(room.heardAt, head.zone, true)}.
+			The connection is lost: this is how it was at {clockTime(room.heardAt, head.zone, true)}.
 		</p>{/if}
 </main>

@@ -49,17 +49,17 @@
 			<Sentence parts={data.sentence} />
 		</p>
 		<p class="bg-mist mt-2 rounded-xl px-4 py-3 text-[14.5px]" data-testid="protection">
-			<strong>Protection in force,</strong> read off the settings at {clockTime(clock.now, session.zone, true)}: {data.protection}
+			<strong>Protection in force,</strong> from the settings at {clockTime(clock.now, session.zone, true)}: {data.protection}
 		</p>
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 
 		<section class="bg-sheet border-line mt-5 rounded-2xl border p-5">
 			<h2 class="text-[18px]">Door code</h2>
 			{#if session.endedAt !== null}
-				<p class="text-ink-2 mt-1">The session has ended; its code is dead.</p>
+				<p class="text-ink-2 mt-1">The session has ended; its code no longer works.</p>
 			{:else if session.code === null}
 				<p class="text-ink-2 mt-1">
-					It makes itself when the door opens, {longDate(session.door, session.zone, clock.now)} at {clockTime(
+					It is created when the door opens, {longDate(session.door, session.zone, clock.now)} at {clockTime(
 						session.door,
 						session.zone
 					)}, and stays hidden until it is shown.
@@ -67,18 +67,20 @@
 				<div class="mt-3"><Act onclick={() => (asksRelease = true)} disabled={!data.mayRun}>Release it now…</Act></div>
 			{:else}
 				<p class="mt-1">
-					{#if session.codeHidden}<span class="text-ink-2">Made, and hidden.</span>
-					{:else if session.code === 'turning'}<span class="text-ink-2">It turns: the board shows the one of now.</span>
+					{#if session.codeHidden}<span class="text-ink-2">Created, and hidden.</span>
+					{:else if session.code === 'turning'}<span class="text-ink-2"
+							>It changes: the board shows the current one.</span
+						>
 					{:else}<strong class="font-mono text-[26px]">{showDoorCode(session.code)}</strong>{/if}
 					{#if session.codeDiesAt}<span class="text-ink-3 ml-2 text-[14px]"
-							>dead at {timeAndDate(session.codeDiesAt, session.zone, clock.now)}</span
+							>stops working at {timeAndDate(session.codeDiesAt, session.zone, clock.now)}</span
 						>{/if}
 				</p>
 				<div class="mt-3 flex gap-2">
 					<Act onclick={() => act(session.codeHidden ? 'show_code' : 'hide_code')} {busy}
 						>{session.codeHidden ? 'Show it' : 'Hide it'}</Act
 					>
-					<Act onclick={() => (asksRenew = true)}>It has leaked: renew…</Act>
+					<Act onclick={() => (asksRenew = true)}>Renew it…</Act>
 					<Act href="/live/{session.id}/board">Door board</Act>
 				</div>
 			{/if}
@@ -100,7 +102,7 @@
 				>
 			</div>
 			{#if !session.slips}<p class="text-ink-3 mt-1 text-[13px]">Slips are off in this session’s rules.</p>{/if}
-			<h2 class="mt-5 text-[18px]">For a supervision service outside</h2>
+			<h2 class="mt-5 text-[18px]">For an outside supervision service</h2>
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				{#each Object.entries(FIELDS) as [field, name] (field)}
 					<Checkbox
@@ -144,8 +146,9 @@
 	onconfirm={() => act('show_code')}
 >
 	<p>
-		The door opens {longDate(session.door, session.zone, clock.now)} at {clockTime(session.door, session.zone)}. Whoever
-		knows the code before can wait at the door, but nobody gets in. From then on the session can no longer be changed.
+		The door opens {longDate(session.door, session.zone, clock.now)} at {clockTime(session.door, session.zone)}. Anyone
+		who has the code earlier can wait at the door, but nobody gets in. Once it is released, the session can no longer be
+		changed.
 	</p>
 </Ask>
 <Ask
@@ -157,5 +160,5 @@
 	error={trouble}
 	onconfirm={() => act('renew_code')}
 >
-	<p>The old code is dead at once. Those who are inside notice nothing; write the new one on the board.</p>
+	<p>The old code stops working at once. People who are already in notice nothing; write the new one on the board.</p>
 </Ask>

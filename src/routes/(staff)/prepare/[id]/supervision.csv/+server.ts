@@ -7,7 +7,7 @@ import { slipsFor } from '$lib/server/session';
 
 type Row = { number: string; given: string; family: string; email: string | null; code: string | null };
 
-/** For a supervision service outside: the fields that were chosen, in their order. */
+/** For an outside supervision service: the fields that were chosen, in their order. */
 export const GET = route(inSession('prepare'), async ({ otium, session, by, url }) => {
 	const fields: Record<string, { name: string; of: (row: Row) => string }> = {
 		number: { name: 'Number', of: (row) => row.number },

@@ -75,7 +75,7 @@
 			display: { kind, magnification: a, contrast },
 			tools: { kind, calculator }
 		}[kind];
-		await act({ act: 'give', id: grantId, body, reason }, 'Given.');
+		await act({ act: 'give', id: grantId, body, reason }, 'Granted.');
 		if (!trouble) {
 			grantId = nanoid();
 			reason = '';
@@ -172,7 +172,7 @@
 				<Field id="photo" label="Photo, shown at the door and to proctors" hint="JPEG or PNG, at most 400 kB"
 					><Fileupload id="photo" size="sm" accept="image/jpeg,image/png" onchange={putPhoto} /></Field
 				>
-				{#if person.photo}<Act size="xs" {busy} onclick={() => photo('DELETE')}>Take the photo away</Act>{/if}
+				{#if person.photo}<Act size="xs" {busy} onclick={() => photo('DELETE')}>Remove the photo</Act>{/if}
 			</div>
 			<div class="mt-3">
 				<Checkbox class="text-[14px]" bind:checked={form.left}
@@ -193,7 +193,7 @@
 
 		<section class="bg-sheet border-line rounded-2xl border p-5">
 			<h2 class="text-[18px]">Standing accommodations</h2>
-			<p class="text-ink-3 text-[13px]">They hold in every session, at once.</p>
+			<p class="text-ink-3 text-[13px]">They apply to every session, at once.</p>
 			<ul class="mt-2" data-testid="standing">
 				{#each person.standing as grant (grant.id)}
 					<li class="border-line flex items-center gap-3 border-b py-2 last:border-b-0">
@@ -207,7 +207,7 @@
 							onclick={() => {
 								withdrawing = grant;
 								asksWithdraw = true;
-							}}>Take back</Act
+							}}>Withdraw</Act
 						>
 					</li>
 				{:else}<li class="text-ink-2 py-2">None.</li>{/each}
@@ -240,13 +240,13 @@
 				{#if kind === 'display'}<Checkbox bind:checked={contrast} class="py-2 text-[14px]">strong contrast</Checkbox
 					>{/if}
 				<Field id="reason" label="Why" class="min-w-40 flex-1"><Input id="reason" bind:value={reason} /></Field>
-				<Act tone="grant" {busy} disabled={reason.trim() === ''} onclick={give} testid="give-standing">Give</Act>
+				<Act tone="grant" {busy} disabled={reason.trim() === ''} onclick={give} testid="give-standing">Grant</Act>
 			</div>
 		</section>
 
 		<section class="bg-sheet border-line rounded-2xl border p-5">
 			<h2 class="text-[18px]">Commitments</h2>
-			<p class="text-ink-3 text-[13px]">What their sessions must not run into.</p>
+			<p class="text-ink-3 text-[13px]">What their sessions must not clash with.</p>
 			<ul class="mt-2 max-h-56 overflow-auto text-[14.5px]">
 				{#each person.commitments as one (one.id)}
 					<li class="border-line flex gap-3 border-b py-1.5 last:border-b-0">
@@ -308,8 +308,8 @@
 {#if withdrawing}
 	<Ask
 		bind:open={asksWithdraw}
-		title="Take back {withdrawing.what}?"
-		verb="Take it back"
+		title="Withdraw {withdrawing.what}?"
+		verb="Withdraw it"
 		tone="danger"
 		{busy}
 		error={trouble}

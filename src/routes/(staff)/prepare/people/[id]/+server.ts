@@ -17,7 +17,7 @@ const Asked = z.discriminatedUnion('act', [
 			number: text(120).min(1, 'A number is needed.'),
 			given: text(120),
 			family: text(120).min(1, 'A family name is needed.'),
-			email: optional(200).refine((value) => value === null || isEmailAddress(value), 'This is no e-mail address.'),
+			email: optional(200).refine((value) => value === null || isEmailAddress(value), 'This is not an e-mail address.'),
 			birth: optional(10).refine(
 				(value) => value === null || /^\d{4}-\d{2}-\d{2}$/.test(value),
 				'Give a date, like 2007-05-31.'

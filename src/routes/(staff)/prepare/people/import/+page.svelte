@@ -66,7 +66,7 @@
 			checked = response.ok ? answer : null;
 			trouble = response.ok ? null : [answer.message, answer.instead].filter(Boolean).join(' ');
 		} catch {
-			trouble = 'The server can’t be reached. Check the line; the file is still chosen.';
+			trouble = 'The server can’t be reached. Check the connection; the file is still chosen.';
 		}
 		busy = false;
 	}
@@ -173,7 +173,7 @@
 				/>
 			</div>
 			<Act tone="main" onclick={importTimetable} {busy} disabled={!groupId}
-				>Take over for {groupsHere.find((group) => group.id === groupId)?.count ?? 0}</Act
+				>Import for {groupsHere.find((group) => group.id === groupId)?.count ?? 0}</Act
 			>
 		{/if}
 		{#if schools.length > 1}

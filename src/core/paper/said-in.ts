@@ -1,0 +1,10 @@
+import { keyInWords } from './key-in-words';
+import type { Question } from './question';
+
+/** All that a question says, to be searched: what is asked, its choices, its key, and what its author has noted about it. */
+export function saidIn(question: Question): string {
+	const choices = 'choices' in question ? question.choices.map(({ text }) => text) : [];
+	const others = Object.values(question.inOther ?? {}).map(({ stem }) => stem);
+	const { stem, topic, tags = [], source = '' } = question;
+	return [stem, topic, keyInWords(question), ...choices, ...others, ...tags, source].join(' ');
+}
