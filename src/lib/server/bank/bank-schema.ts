@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AUDIENCES } from '$core/bank';
 import { DIFFICULTIES, QUESTION_KINDS } from '$core/paper';
-import { QuestionSchema } from '../paper/question-schema';
+import { QuestionSchema } from '../question';
 import type { BankAsk } from './find';
 import type { BankChange, BulkChange } from './one';
 

@@ -9,7 +9,7 @@ import { keepInBank, noteUse, writerOf, type Kept } from '../bank';
 import { questionsIn, transact, type Query } from '../db';
 import type { House, Writing } from '../house';
 import { appendToLogbook } from '../logbook';
-import { MOST_QUESTIONS } from './question-schema';
+import { MOST_QUESTIONS } from './edit-schema';
 
 /** A paper that is being written. */
 export type PaperDraft = {

@@ -3,4 +3,4 @@ export type { PaperVersion } from './paper';
 export { draftFor, editDraft, freezeDraft, keepOfDraft, listPapers, makeDraft } from './drafts';
 export type { PaperDraft, PaperLine } from './drafts';
 export { MOST_DOCUMENT_BYTES, readDocument } from './read-document';
-export { EditSchema, QuestionSchema } from './question-schema';
+export { EditSchema } from './edit-schema';

@@ -1,17 +1,17 @@
 import { z } from 'zod';
-import { DIFFICULTIES, type PaperAbout, type PaperEdit, type Part, type Question } from '$core/paper';
+import { DIFFICULTIES, type Question } from '$core/paper';
 
 /** Ids of a paper's own are short; what they may be made of keeps them out of selectors, paths and formulas. */
-const Id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
+export const QuestionId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
 const Text = z.string().max(2_000);
 /** A stem of many pages is carried; a book is not. */
 const Stem = z.string().max(20_000);
 const MOST_CHOICES = 200;
-const Choices = z.array(z.object({ id: Id, text: Text, pinned: z.boolean().optional() })).max(MOST_CHOICES);
-const Texts = z.record(Id, Text);
+const Choices = z.array(z.object({ id: QuestionId, text: Text, pinned: z.boolean().optional() })).max(MOST_CHOICES);
+const Texts = z.record(QuestionId, Text);
 
 const shared = {
-	id: Id,
+	id: QuestionId,
 	stem: Stem,
 	points: z.number().min(0).max(1_000),
 	topic: z.string().max(120),
@@ -30,12 +30,17 @@ const Accepted = z.array(z.string().max(500)).max(50);
 /** A question with its key, as an author sends it. */
 export const QuestionSchema = z.discriminatedUnion('kind', [
 	z.strictObject({ ...shared, kind: z.literal('true_false'), answer: z.boolean() }),
-	z.strictObject({ ...shared, kind: z.literal('single'), choices: Choices, answer: z.union([Id, z.literal('')]) }),
+	z.strictObject({
+		...shared,
+		kind: z.literal('single'),
+		choices: Choices,
+		answer: z.union([QuestionId, z.literal('')])
+	}),
 	z.strictObject({
 		...shared,
 		kind: z.literal('multiple'),
 		choices: Choices,
-		answer: z.array(Id).max(MOST_CHOICES),
+		answer: z.array(QuestionId).max(MOST_CHOICES),
 		partial
 	}),
 	z.strictObject({
@@ -43,14 +48,14 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		kind: z.literal('matching'),
 		items: Choices,
 		matches: Choices,
-		answer: z.record(Id, Id),
+		answer: z.record(QuestionId, QuestionId),
 		partial
 	}),
 	z.strictObject({
 		...shared,
 		kind: z.literal('ordering'),
 		choices: Choices,
-		answer: z.array(Id).max(MOST_CHOICES),
+		answer: z.array(QuestionId).max(MOST_CHOICES),
 		partial
 	}),
 	z.strictObject({
@@ -73,32 +78,3 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		words: z.object({ from: z.number().int().min(0), to: z.number().int().min(1).max(20_000) }).nullable()
 	})
 ]) satisfies z.ZodType<Question>;
-
-export const MOST_QUESTIONS = 500;
-const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
-const PartSchema = z.object({
-	title: z.string().max(200),
-	draw: Draw,
-	questions: z.array(QuestionSchema).max(MOST_QUESTIONS)
-}) satisfies z.ZodType<Part>;
-const PartAbout = z.object({ title: z.string().max(200), draw: Draw });
-const About = z.object({
-	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
-	language: z.string().max(35).optional(),
-	formulaSheet: z.array(Text).max(100).optional(),
-	script: z.string().max(10_000).optional()
-}) satisfies z.ZodType<PaperAbout>;
-const Index = z.number().int().min(0).max(MOST_QUESTIONS);
-const Spot = z.object({ part: Index, index: Index });
-
-/** One change of a paper, as an author sends it. */
-export const EditSchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('about'), before: About, after: About }),
-	z.object({ kind: z.literal('question'), before: QuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
-	z.object({ kind: z.literal('remove_question'), before: QuestionSchema }),
-	z.object({ kind: z.literal('move_question'), id: Id, to: Spot }),
-	z.object({ kind: z.literal('part'), index: Index, before: PartAbout, after: PartAbout }),
-	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
-	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),
-	z.object({ kind: z.literal('move_part'), title: z.string().max(200), from: Index, to: Index })
-]) satisfies z.ZodType<PaperEdit>;

@@ -1,0 +1,32 @@
+import { z } from 'zod';
+import type { PaperAbout, PaperEdit, Part } from '$core/paper';
+import { QuestionId, QuestionSchema } from '../question';
+
+export const MOST_QUESTIONS = 500;
+const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
+const PartSchema = z.object({
+	title: z.string().max(200),
+	draw: Draw,
+	questions: z.array(QuestionSchema).max(MOST_QUESTIONS)
+}) satisfies z.ZodType<Part>;
+const PartAbout = z.object({ title: z.string().max(200), draw: Draw });
+const About = z.object({
+	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
+	language: z.string().max(35).optional(),
+	formulaSheet: z.array(z.string().max(2_000)).max(100).optional(),
+	script: z.string().max(10_000).optional()
+}) satisfies z.ZodType<PaperAbout>;
+const Index = z.number().int().min(0).max(MOST_QUESTIONS);
+const Spot = z.object({ part: Index, index: Index });
+
+/** One change of a paper, as an author sends it. */
+export const EditSchema = z.discriminatedUnion('kind', [
+	z.object({ kind: z.literal('about'), before: About, after: About }),
+	z.object({ kind: z.literal('question'), before: QuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
+	z.object({ kind: z.literal('remove_question'), before: QuestionSchema }),
+	z.object({ kind: z.literal('move_question'), id: QuestionId, to: Spot }),
+	z.object({ kind: z.literal('part'), index: Index, before: PartAbout, after: PartAbout }),
+	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
+	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),
+	z.object({ kind: z.literal('move_part'), title: z.string().max(200), from: Index, to: Index })
+]) satisfies z.ZodType<PaperEdit>;

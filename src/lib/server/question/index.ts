@@ -1,0 +1,1 @@
+export { QuestionId, QuestionSchema } from './question-schema';
