@@ -19,7 +19,7 @@ test('an author writes a paper from nothing by keys alone, freezes it, and a coo
 }) => {
 	const page = await home.staff(browser, 'brandreth');
 	// An author sees papers and nothing of the day.
-	await expect(page.getByRole('link', { name: 'Papers', exact: true })).toBeVisible();
+	await expect(page.getByRole('link', { name: 'Papers', exact: true }).first()).toBeVisible();
 	await expect(page.getByRole('link', { name: 'Live', exact: true })).toHaveCount(0);
 	await go(page, '/papers');
 	expect(await serious(page), 'papers').toEqual([]);
@@ -85,14 +85,14 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	const mimeType = 'application/vnd.openxmlformats-officedocument.wordprocessingml.document';
 	const file = page.getByTestId('document');
 	await file.setInputFiles({ name: 'radio.docx', mimeType, buffer: Buffer.from('no document') });
-	await expect(page.getByTestId('paste').getByRole('alert')).toContainText('no .docx document');
+	await expect(page.getByTestId('paste').getByRole('alert')).toContainText('not a .docx document');
 	await file.setInputFiles({ name: 'radio.docx', mimeType, buffer: Buffer.from(zip) });
 	await expect(page.getByTestId('paste')).toContainText('Which channel is for distress?');
 	await page
 		.locator('#paste-text')
 		.fill('Radio, part two\n1. Mayday is said (2 points)\na) once\n*b) three times\n2. What?');
 	await expect(page.getByTestId('paste')).toContainText('Line 1: Radio, part two');
-	await expect(page.getByTestId('paste')).toContainText('taken for an essay');
+	await expect(page.getByTestId('paste')).toContainText('read as an essay');
 	expect(await serious(page), 'from text').toEqual([]);
 	await page.getByTestId('take-over').click();
 	await expect(questions(page)).toHaveCount(before + 2);
@@ -102,7 +102,7 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	await expect(questions(page).nth(before)).toContainText('✓ three times');
 });
 
-test('a question of another paper is found by its words and taken over', async ({ browser }) => {
+test('a question of the bank is found by its words and added', async ({ browser }) => {
 	const page = await home.staff(browser, 'brandreth');
 	await open(page, 'Ship Stability');
 	const before = await questions(page).count();
@@ -110,9 +110,9 @@ test('a question of another paper is found by its words and taken over', async (
 	await page.locator('#others-text').fill('neap tides range');
 	const found = page.getByTestId('others').locator('ol > li');
 	await expect(found).toHaveCount(1);
-	await expect(found).toContainText('Tides and Currents');
-	expect(await serious(page), 'other papers').toEqual([]);
-	await found.getByRole('button', { name: 'Take' }).click();
+	await expect(found).toContainText('in 1 version');
+	expect(await serious(page), 'from the bank').toEqual([]);
+	await found.getByRole('button', { name: 'Add' }).click();
 	await page.keyboard.press('Escape');
 	await expect(questions(page)).toHaveCount(before + 1);
 	await kept(page);

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { foldName } from '$core/access';
 import { mayChange, topicPath, type Audience, type Writer } from '$core/bank';
 import { saidIn, type Question } from '$core/paper';
-import type { Query } from '../db';
+import { canonicalJson, type Query } from '../db';
 import { ownershipOf } from './ownership';
 
 export type Keeping = { at: number; writer: Writer; siteId: string | null; audience: Audience };
@@ -37,7 +37,7 @@ export function digestOf(content: string): string {
 export async function keepInBank(trx: Query, questions: Question[], keeping: Keeping): Promise<Kept> {
 	const kept: Kept = { added: 0, changed: 0, ids: [] };
 	for (const question of questions) {
-		const content = JSON.stringify(question);
+		const content = canonicalJson(question);
 		const digest = digestOf(content);
 		const id = question.id;
 		const there = await ownershipOf(trx, id);

@@ -1,6 +1,6 @@
 import type { StaffMember } from '$core/access';
 import type { Question } from '$core/paper';
-import type { Query } from '../db';
+import { canonicalJson, type Query } from '../db';
 import { digestOf } from './keep';
 import { whereMayUse, writerOf } from './ownership';
 
@@ -25,7 +25,7 @@ export async function besideBank(
 		)
 		.select('id', 'content', 'digest');
 	const bank = new Map(rows.map((row) => [row.id, row]));
-	const digests = new Map(asked.map((question) => [question.id, digestOf(JSON.stringify(question))]));
+	const digests = new Map(asked.map((question) => [question.id, digestOf(canonicalJson(question))]));
 	const said: { question_id: string; digest: string }[] = await db('question_revision')
 		.whereIn(
 			'question_id',

@@ -13,7 +13,7 @@ import {
 import type { Question } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { transact, whereEveryWord, type Query } from '../db';
+import { canonicalJson, transact, whereEveryWord, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { columnsOf, digestOf, folded } from './keep';
@@ -148,7 +148,7 @@ export async function saveBankQuestion(
 		const there = await ownershipOf(trx, question.id);
 		if (there) mustBeChangeable(there, staff);
 		if ((there?.revision ?? null) !== revision) fail('paper_changed');
-		const content = JSON.stringify(question);
+		const content = canonicalJson(question);
 		const digest = digestOf(content);
 		const latest = there ? await trx('question').where({ id: question.id }).first('digest') : null;
 		const isSame = latest?.digest === digest;
@@ -243,7 +243,7 @@ export async function changeMany(
 			}
 			const before = await trx('question').where({ id }).first('content', 'digest');
 			const question = changedBy(JSON.parse(before.content), change);
-			const content = JSON.stringify(question);
+			const content = canonicalJson(question);
 			const digest = digestOf(content);
 			const revision = there.revision + (digest === before.digest ? 0 : 1);
 			await trx('question')

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { foldName } from '$core/access';
 import { saidIn, type Paper, type Question } from '$core/paper';
+import { canonicalJson } from './canonical-json';
 import type { Migration } from './migrations';
 
 /** The bank: each question with its revisions, who may use it, what colleagues remark, and which papers have it. */
@@ -75,7 +76,7 @@ async function fill(db: Knex) {
 		const at = version.frozen_at ?? Date.now();
 		const paper: Paper = JSON.parse(version.content);
 		for (const question of paper.parts.flatMap(({ questions }) => questions)) {
-			const content = JSON.stringify(question);
+			const content = canonicalJson(question);
 			const digest = createHash('sha256').update(content).digest('hex');
 			const before = known.get(question.id);
 			if (!before?.digests.has(digest)) {

@@ -22,17 +22,23 @@
 	import Changes from './Changes.svelte';
 	import { DraftPaper } from './draft.svelte';
 	import PaperSide from './PaperSide.svelte';
-	import FromOthers from './FromOthers.svelte';
+	import { BesideBank } from './beside-bank.svelte';
+	import FromBank from './FromBank.svelte';
 	import Paste from './Paste.svelte';
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
-	import QuestionEdit from './QuestionEdit.svelte';
-	import QuestionRead from './QuestionRead.svelte';
+	import QuestionEdit from '../question/QuestionEdit.svelte';
+	import QuestionRead from '../question/QuestionRead.svelte';
 	import TwoAtOnce from './TwoAtOnce.svelte';
 
 	let { data } = $props();
 	const draft = untrack(() => new DraftPaper(data.draft.id, { ...data.draft, content: data.draft.content }));
 	onMount(() => draft.watch());
+	const bank = untrack(() => new BesideBank(draft));
+	// After each change that has reached the server.
+	$effect(() => {
+		if (draft.revision >= 0 && draft.waiting === 0) untrack(() => void bank.look());
+	});
 
 	let part = $state(0);
 	let editing = $state<string | null>(null);
@@ -225,7 +231,7 @@
 		>
 		<div class="mt-3 flex flex-wrap gap-2">
 			<Act size="xs" key="T" onclick={() => (isPasting = true)} testid="paste-open">From text…</Act>
-			<Act size="xs" key="O" onclick={() => (isTaking = true)} testid="others-open">From other papers…</Act>
+			<Act size="xs" key="O" onclick={() => (isTaking = true)} testid="others-open">From the bank…</Act>
 			<Act size="xs" key="Z" disabled={!draft.canUndo} onclick={undo} testid="undo">Undo</Act>
 		</div>
 		<p class="text-ink-3 mt-3 text-[13px]">Alt ↑ and Alt ↓ move a question.</p>
@@ -266,12 +272,15 @@
 					{#if editing === question.id}
 						<QuestionEdit
 							bind:this={editor}
-							{draft}
 							{question}
-							at={{ part: at, index: i }}
 							name={nameInPaper(paper, question.id)}
 							doubts={own}
 							{topics}
+							onkeep={(before, after) => draft.change({ kind: 'question', before, after, at: { part: at, index: i } })}
+							onremove={(before) => {
+								write(null);
+								draft.change({ kind: 'remove_question', before });
+							}}
 							onclose={() => write(null)}
 							onnext={() => addQuestion(question.kind)}
 						/>
@@ -282,6 +291,7 @@
 							picture={question.picture ? paper.pictures?.[question.picture] : undefined}
 							doubts={own}
 							isChosen={own.some(({ isGrave }) => isGrave)}
+							newer={bank.newer[question.id]}
 							onedit={() => write(question.id)}
 							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}
 						/>
@@ -301,6 +311,7 @@
 		id={draft.id}
 		{paper}
 		{doubts}
+		{bank}
 		isKept={draft.waiting === 0}
 		basedOn={data.draft.basedOn?.version ?? null}
 		onshow={show}
@@ -318,7 +329,7 @@
 
 <Preview {paper} {isPair} bind:open={isPreviewed} />
 <Changes bind:open={isCompared} id={draft.id} {paper} />
-<FromOthers id={draft.id} bind:open={isTaking} part={here?.title ?? ''} ontake={(question) => take([question])} />
+<FromBank bind:open={isTaking} {paper} part={here?.title ?? ''} ontake={(question) => take([question])} />
 <Paste id={draft.id} bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
 <Ask
 	bind:open={isFreezing}

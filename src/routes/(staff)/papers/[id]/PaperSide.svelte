@@ -3,11 +3,13 @@
 	import { eachGets, nameInPaper, type Doubt, type Paper } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import type { BesideBank } from './beside-bank.svelte';
 
 	type Props = {
 		id: string;
 		paper: Paper;
 		doubts: Doubt[];
+		bank: BesideBank;
 		/** Every change has reached the server. */
 		isKept: boolean;
 		/** The version that it goes on from; null: it is new. */
@@ -17,7 +19,7 @@
 		oncompare: () => void;
 		onfreeze: () => void;
 	};
-	let { id, paper, doubts, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
+	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
 
 	let form = $state(1);
 	const PRINTS = [
@@ -29,6 +31,7 @@
 	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
 	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
 	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
+	const missing = $derived(bank.missing(paper));
 	const nameOf = (id: string) => nameInPaper(paper, id);
 </script>
 
@@ -71,6 +74,21 @@
 			{grave.length === 1 ? 'One thing' : `${grave.length} things`} must be fixed before it can be sat.
 		</p>{/if}
 	{#if count > 0}
+		<p class="mt-4 text-[14px]" data-testid="beside-bank">
+			{#if missing.length === 0}The bank has every question as it is here.
+			{:else}{missing.length === 1 ? 'One question is' : `${missing.length} questions are`} not in the bank as {missing.length ===
+				1
+					? 'it is'
+					: 'they are'} here.
+				<button
+					type="button"
+					class="font-semibold underline"
+					disabled={bank.busy || !isKept}
+					onclick={() => bank.keep(missing)}
+					data-testid="keep-in-bank">Keep {missing.length === 1 ? 'it' : 'them'} there</button
+				>{/if}
+			{bank.trouble ?? bank.done ?? ''}
+		</p>
 		<details class="mt-5 text-[14px]">
 			<summary class="font-semibold">Print</summary>
 			<p class="mt-1.5 opacity-90">

@@ -4,7 +4,7 @@
 	import { keyInWords, QUESTION_KIND_NAMES, readText, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import { inWords } from '$ui/post';
-	import { newId } from './draft.svelte';
+	import { newId } from '../question/new-id';
 
 	type Props = { id: string; open: boolean; part: string; ontake: (questions: Question[]) => void };
 	let { id, open = $bindable(), part, ontake }: Props = $props();

@@ -10,6 +10,7 @@ import {
 	type Spot
 } from '$core/paper';
 import { inWords, send } from '$ui/post';
+import { newId } from '../question/new-id';
 
 type Now = { content: Paper; revision: number; changedAt: number; changedBy: string };
 
@@ -18,13 +19,6 @@ const AGAIN_MS = 3_000;
 /** How often a page asks what others have written. */
 const LOOK_MS = 5_000;
 const MOST_UNDONE = 200;
-const LETTERS = 'abcdefghijkmnpqrstuvwxyz23456789';
-
-/** An id for a question or a choice: ten signs, as good as never twice in a paper. */
-export function newId(): string {
-	return [...crypto.getRandomValues(new Uint8Array(10))].map((byte) => LETTERS[byte % LETTERS.length]).join('');
-}
-
 /** A paper on the screen of whoever writes it: every change is kept as it is made, and can be undone. */
 export class DraftPaper {
 	paper = $state.raw() as Paper;

@@ -2,33 +2,25 @@
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
 	import { tick, untrack } from 'svelte';
-	import {
-		gapsOf,
-		isSame,
-		QUESTION_KIND_NAMES,
-		withoutStaleKey,
-		type Doubt,
-		type Question,
-		type Spot
-	} from '$core/paper';
+	import { gapsOf, isSame, QUESTION_KIND_NAMES, withoutStaleKey, type Doubt, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import ChoiceRows from './ChoiceRows.svelte';
 	import NumberEntry from './NumberEntry.svelte';
-	import type { DraftPaper } from './draft.svelte';
+	import QuestionAbout from './QuestionAbout.svelte';
 
 	type Props = {
-		draft: DraftPaper;
 		question: Question;
-		at: Spot;
 		name: string;
 		doubts: Doubt[];
 		topics: string[];
+		onkeep: (before: Question, after: Question) => void;
+		onremove?: (question: Question) => void;
 		onclose: () => void;
 		/** The next of the same kind. */
-		onnext: () => void;
+		onnext?: () => void;
 	};
-	let { draft, question, at, name, doubts, topics, onclose, onnext }: Props = $props();
+	let { question, name, doubts, topics, onkeep, onremove, onclose, onnext }: Props = $props();
 
 	const REST_MS = 600;
 	/** As it was when this editing began, or was last kept: what somebody else has changed since is told by it. */
@@ -54,7 +46,7 @@
 		if (mine === base) return;
 		const before = base;
 		base = mine;
-		draft.change({ kind: 'question', before, after: mine, at });
+		onkeep(before, mine);
 	}
 	/**
 	 * Keeps what waits to be kept; whoever takes this editing off the screen calls it before. (Not done when it is taken off:
@@ -72,7 +64,7 @@
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape') onclose();
-		else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) onnext();
+		else if (event.key === 'Enter' && (event.ctrlKey || event.metaKey) && onnext) onnext();
 		else return;
 		event.preventDefault();
 		event.stopPropagation();
@@ -102,7 +94,7 @@
 	<div class="flex items-baseline gap-3">
 		<span class="text-ink-3 font-mono text-[13px] font-semibold">{name}</span>
 		<span class="text-ink-2 text-[13px]">{QUESTION_KIND_NAMES[mine.kind]}</span>
-		<span class="text-ink-3 ml-auto text-[13px]">Ctrl Enter: next of this kind · Esc: done</span>
+		<span class="text-ink-3 ml-auto text-[13px]">{onnext ? 'Ctrl Enter: next of this kind · ' : ''}Esc: done</span>
 	</div>
 	<Field
 		id="stem"
@@ -274,16 +266,9 @@
 				/>part of the points for part of it</label
 			>{/if}
 		<Act size="xs" class="ml-auto" onclick={onclose} testid="done">Done</Act>
-		<Act
-			size="xs"
-			tone="danger"
-			onclick={() => {
-				onclose();
-				draft.change({ kind: 'remove_question', before: mine });
-			}}
-			testid="remove">Remove</Act
-		>
+		{#if onremove}<Act size="xs" tone="danger" onclick={() => onremove(mine)} testid="remove">Remove</Act>{/if}
 	</div>
+	<QuestionAbout question={mine} onchange={set} />
 	{#each doubts as doubt (doubt.code)}
 		<p class="{doubt.isGrave ? 'text-brick' : 'text-ochre'} text-[14px]">{doubt.text}</p>
 	{/each}

@@ -5,7 +5,7 @@ Alt and Enter marks the right one.
 <script lang="ts">
 	import { keepsPlace, type Choice } from '$core/paper';
 	import { tick } from 'svelte';
-	import { newId } from './draft.svelte';
+	import { newId } from './new-id';
 
 	type Props = {
 		label: string;

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { keepsPlace, keyInWords, QUESTION_KIND_NAMES, type Doubt, type Picture, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
+	import DifficultyMark from './DifficultyMark.svelte';
 	import Text from '../../../sit/question/Text.svelte';
 
 	type Props = {
@@ -10,10 +11,12 @@
 		picture?: Picture;
 		doubts: Doubt[];
 		isChosen: boolean;
+		/** As the bank has it now, if it has gone on. */
+		newer?: Question;
 		onedit: () => void;
 		onfix: (question: Question) => void;
 	};
-	let { question, name, picture, doubts, isChosen, onedit, onfix }: Props = $props();
+	let { question, name, picture, doubts, isChosen, newer, onedit, onfix }: Props = $props();
 
 	const right = (id: string) =>
 		question.kind === 'single' ? question.answer === id : question.kind === 'multiple' && question.answer.includes(id);
@@ -65,6 +68,10 @@
 		{:else}
 			<p class="text-tide mt-1.5 text-[14.5px] font-semibold">✓ <Text text={keyInWords(question)} /></p>
 		{/if}
+		{#if newer}<p class="text-plum mt-1.5 text-[14px]" data-testid="newer">
+				The bank has a newer revision{newer.stem === question.stem ? '' : `: “${newer.stem.slice(0, 120)}”`}.
+				<Act size="xs" class="ml-1" onclick={() => onfix(newer)}>Take it</Act>
+			</p>{/if}
 		{#each doubts as doubt (doubt.code)}
 			<p class="{doubt.isGrave ? 'text-brick' : 'text-ochre'} mt-1.5 text-[14px]" data-doubt={doubt.code}>
 				{doubt.text}
@@ -78,5 +85,6 @@
 		{question.points === 1 ? 'point' : 'points'}<br />
 		<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
 		{#if question.topic}<br /><span class="text-ink-3">{question.topic}</span>{/if}
+		{#if question.difficulty}<br /><DifficultyMark difficulty={question.difficulty} />{/if}
 	</p>
 </li>

@@ -1,0 +1,106 @@
+import { expect, test, type Page } from '@playwright/test';
+import { serious } from './axe';
+import { go, house } from './house';
+
+const home = house();
+const rows = (page: Page) => page.getByTestId('bank').locator('li');
+const one = (page: Page) => page.getByTestId('one-question');
+const search = (page: Page, text: string) => page.getByRole('searchbox', { name: 'Find questions' }).fill(text);
+
+test('an author writes a question into the bank, a colleague remarks on it, both revise it at once', async ({
+	browser
+}) => {
+	const page = await home.staff(browser, 'brandreth');
+	await go(page, '/papers/bank');
+	await expect(page.getByTestId('found')).toHaveText(/^\d\d+ questions$/);
+	expect(await serious(page), 'the bank').toEqual([]);
+
+	await page.keyboard.press('n');
+	await expect(page.getByLabel('Question', { exact: true })).toBeFocused();
+	await page.keyboard.type('A vessel aground by day shows in a vertical line');
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('three black balls');
+	await page.keyboard.press('Alt+Enter');
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('two black cones');
+	await one(page).getByLabel('Topic').fill('Lights and shapes / Aground');
+	await page.getByTestId('about-question').click();
+	await one(page).getByLabel('Difficulty').selectOption('easy');
+	await page.getByTestId('save-question').click();
+	await expect(one(page)).toContainText('Saved as revision 1.');
+	await expect(page.getByTestId('topics')).toContainText('Aground');
+	expect(await serious(page), 'one question').toEqual([]);
+
+	await search(page, 'AGROUND cones vertical');
+	await expect(rows(page)).toHaveCount(1);
+	await expect(rows(page)).toContainText('in no paper');
+	await expect(rows(page)).toContainText('easy');
+
+	const other = await home.staff(browser);
+	await go(other, '/papers/bank');
+	await search(other, 'aground cones vertical');
+	await expect(rows(other)).toHaveCount(1);
+	await rows(other).getByRole('button').click();
+	await other.getByLabel('Your remark').fill('A ball each, or three?');
+	await other.getByTestId('remark').click();
+	await expect(other.getByTestId('remarks')).toContainText('Maren Ode');
+	await other.getByTestId('revise').click();
+	await other.getByLabel('Points').fill('2');
+
+	await page.getByTestId('revise').click();
+	await page.getByLabel('Points').fill('3');
+	await page.getByTestId('save-question').click();
+	await expect(one(page)).toContainText('Saved as revision 2.');
+
+	// Whoever is second is told, loses nothing, and sees what the other has saved.
+	await other.getByTestId('save-question').click();
+	await expect(one(other).getByRole('alert')).toContainText('Somebody else has saved revision 2.');
+	await expect(other.getByLabel('Points')).toHaveValue('2');
+	await other.getByTestId('save-question').click();
+	await expect(one(other)).toContainText('Saved as revision 3.');
+	await expect(one(other).getByText('Revisions (3)')).toBeVisible();
+	await other.getByRole('button', { name: 'Settle' }).click();
+	await expect(other.getByRole('button', { name: 'Open again' })).toBeVisible();
+});
+
+test('many are changed at once, found by branch, and put into a paper that tells when the bank goes on', async ({
+	browser
+}) => {
+	const page = await home.staff(browser, 'brandreth');
+	await go(page, '/papers/bank');
+	await search(page, 'range neap tides');
+	await expect(page.getByTestId('found')).toHaveText('1 question');
+	await rows(page).getByRole('checkbox').check();
+	await page.getByTestId('bulk').click();
+	await page.getByLabel('What').selectOption('topic');
+	await page.getByLabel('To', { exact: true }).fill('Tides / Ranges');
+	await page.getByTestId('confirm').click();
+	await expect(page.getByRole('dialog')).toBeHidden();
+	await search(page, '');
+	await page
+		.getByTestId('topics')
+		.getByRole('button', { name: /^Ranges/ })
+		.click();
+	await expect(page.getByTestId('found')).toHaveText('1 question');
+	await rows(page).locator('[data-row]').click();
+	await expect(page.getByTestId('papers-with')).toContainText('Tides and Currents, version');
+	await page.getByTestId('into').selectOption({ label: 'Coastal Navigation I' });
+	await page.getByTestId('put-into').click();
+	await expect(one(page)).toContainText('Added at the end of part A of Coastal Navigation I.');
+
+	// It goes on in the bank; the paper says so, and takes it with one press.
+	await page.getByTestId('revise').click();
+	await page.getByLabel('Points').fill('5');
+	await page.getByTestId('save-question').click();
+	await expect(one(page)).toContainText(/Saved as revision \d/);
+	await go(page, '/papers');
+	await page.getByTestId('papers').locator('li', { hasText: 'Coastal Navigation I' }).getByTestId('open-paper').click();
+	await expect(page.getByTestId('newer')).toContainText('The bank has a newer revision.');
+	await page.getByTestId('newer').getByRole('button', { name: 'Take it' }).click();
+	await expect(page.getByTestId('newer')).toHaveCount(0);
+
+	// What is written in a paper is found by others once it is kept in the bank.
+	await expect(page.getByTestId('beside-bank')).toContainText(/\d questions are not in the bank/);
+	await page.getByTestId('keep-in-bank').click();
+	await expect(page.getByTestId('beside-bank')).toContainText('The bank has every question as it is here.');
+});

@@ -1,0 +1,281 @@
+<script lang="ts">
+	import { createVirtualizer } from '@tanstack/svelte-virtual';
+	import { Input } from 'flowbite-svelte';
+	import { onMount, untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { newQuestion, QUESTION_KIND_NAMES, QUESTION_KINDS, type Question, type QuestionKind } from '$core/paper';
+	import { longDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import { newId } from '../question/new-id';
+	import DifficultyMark from '../question/DifficultyMark.svelte';
+	import { Bank } from './bank.svelte';
+	import Bulk from './Bulk.svelte';
+	import OneQuestion from './OneQuestion.svelte';
+
+	let { data } = $props();
+	const bank = new Bank();
+	onMount(() => bank.look(0));
+
+	/** Which question is open; one with content is new and not kept yet. */
+	let open = $state.raw<{ id: string; isNew: Question | null } | null>(null);
+	let kind = $state<QuestionKind>('single');
+	let scroller = $state<HTMLElement | null>(null);
+
+	const ROW_PX = 92;
+	const virtual = createVirtualizer<HTMLElement, HTMLElement>({
+		count: 0,
+		getScrollElement: () => scroller,
+		estimateSize: () => ROW_PX,
+		overscan: 10
+	});
+	$effect(() => {
+		const count = bank.total ?? 0;
+		const element = scroller;
+		untrack(() => $virtual.setOptions({ count, getScrollElement: () => element }));
+	});
+	const items = $derived($virtual.getVirtualItems());
+	$effect(() => {
+		if (items.length > 0) bank.want(items[0].index, items.at(-1)!.index);
+	});
+
+	function ask(change: Partial<Bank['ask']>) {
+		Object.assign(bank.ask, change);
+		bank.selected.clear();
+		bank.look();
+		scroller?.scrollTo({ top: 0 });
+	}
+	function write() {
+		const question = { ...newQuestion(kind, newId), topic: bank.ask.topic };
+		open = { id: question.id, isNew: question };
+	}
+	async function changed() {
+		bank.look(0);
+		await invalidateAll();
+	}
+	function step(by: 1 | -1) {
+		const rows = [...(scroller?.querySelectorAll<HTMLElement>('[data-row]') ?? [])];
+		const at = rows.findIndex((row) => row === document.activeElement);
+		rows[at + by]?.focus();
+	}
+	function onkeydown(event: KeyboardEvent) {
+		const target = event.target as HTMLElement;
+		if (target.closest('dialog, input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
+		const keys: Record<string, () => void> = {
+			n: write,
+			'/': () => document.getElementById('bank-text')?.focus(),
+			ArrowDown: () => step(1),
+			ArrowUp: () => step(-1)
+		};
+		const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+		if (!act) return;
+		event.preventDefault();
+		act();
+	}
+	const FILTERS = [
+		{
+			name: 'difficulty',
+			label: 'Difficulty',
+			options: [
+				['', 'any'],
+				['easy', 'easy'],
+				['medium', 'medium'],
+				['hard', 'hard'],
+				['none', 'not known']
+			]
+		},
+		{
+			name: 'use',
+			label: 'In papers',
+			options: [
+				['', 'used or not'],
+				['never', 'never used'],
+				['used', 'used']
+			]
+		},
+		{
+			name: 'remarks',
+			label: 'Remarks',
+			options: [
+				['', 'any'],
+				['open', 'with open remarks']
+			]
+		},
+		{
+			name: 'retired',
+			label: 'Offered',
+			options: [
+				['', 'offered'],
+				['true', 'no longer offered']
+			]
+		}
+	] as const;
+</script>
+
+<svelte:window {onkeydown} />
+<svelte:head><title>Questions · Otium</title></svelte:head>
+
+<div class="grid h-full min-h-0 grid-cols-[236px_minmax(0,1fr)_400px] max-lg:block max-lg:h-auto">
+	<aside class="border-line min-h-0 space-y-3 overflow-auto border-r px-3.5 py-4 max-lg:border-r-0">
+		<h1 class="text-[22px]">Questions</h1>
+		<Input
+			id="bank-text"
+			type="search"
+			placeholder="Words, answer, tag or source"
+			aria-label="Find questions"
+			maxlength={200}
+			bind:value={() => bank.ask.text, (text: string) => ask({ text })}
+		/>
+		<div class="flex flex-wrap items-end gap-2">
+			<label class="text-ink-2 flex-1 text-[13px]"
+				>Kind
+				<select
+					class="bg-sheet border-line-strong mt-0.5 w-full rounded-lg border px-2 py-1.5 text-[14px]"
+					value={bank.ask.kind}
+					onchange={(event) => ask({ kind: event.currentTarget.value })}
+				>
+					<option value="">any</option>
+					{#each QUESTION_KINDS as one (one)}<option value={one}>{QUESTION_KIND_NAMES[one]}</option>{/each}
+				</select></label
+			>
+			{#each FILTERS as filter (filter.name)}
+				<label class="text-ink-2 w-full text-[13px]"
+					>{filter.label}
+					<select
+						class="bg-sheet border-line-strong mt-0.5 w-full rounded-lg border px-2 py-1.5 text-[14px]"
+						value={bank.ask[filter.name]}
+						onchange={(event) => ask({ [filter.name]: event.currentTarget.value })}
+					>
+						{#each filter.options as [value, text] (value)}<option {value}>{text}</option>{/each}
+					</select></label
+				>
+			{/each}
+		</div>
+		<nav aria-label="Topics">
+			<h2 class="text-ink-2 text-[13px] font-semibold">Topics</h2>
+			<ul class="mt-1" data-testid="topics">
+				{#each [{ path: '', name: 'All topics', depth: 0, count: null }, ...data.topics] as branch (branch.path)}
+					<li>
+						<button
+							type="button"
+							class="flex w-full items-baseline gap-2 rounded-lg py-1 pr-2 text-left text-[14px] {bank.ask.topic ===
+							branch.path
+								? 'bg-mist text-tide font-semibold'
+								: 'hover:bg-sheet'}"
+							style="padding-left:{8 + 14 * branch.depth}px"
+							aria-pressed={bank.ask.topic === branch.path}
+							onclick={() => ask({ topic: branch.path })}
+						>
+							<span class="min-w-0 flex-1 break-words">{branch.name}</span>
+							{#if branch.count !== null}<span class="text-ink-3 text-[13px]">{branch.count}</span>{/if}
+						</button>
+					</li>
+				{/each}
+			</ul>
+		</nav>
+	</aside>
+
+	<main class="flex min-h-0 min-w-0 flex-col px-5 py-4">
+		<div class="mb-3 flex min-h-10 flex-wrap items-center gap-3">
+			<p class="text-ink-2 text-[14px]" role="status" data-testid="found">
+				{bank.total === null ? 'Looking…' : `${bank.total} ${bank.total === 1 ? 'question' : 'questions'}`}
+			</p>
+			{#if bank.selected.size > 0}<Bulk {bank} topics={data.topics} onchanged={changed} />{/if}
+			<span class="ml-auto flex items-center gap-2">
+				<select
+					class="bg-sheet border-line-strong rounded-lg border px-2 py-2 text-[14px]"
+					aria-label="Kind of the new question"
+					bind:value={kind}
+				>
+					{#each QUESTION_KINDS as one (one)}<option value={one}>{QUESTION_KIND_NAMES[one]}</option>{/each}
+				</select>
+				<Act tone="main" key="N" onclick={write} testid="new-question">New question</Act>
+			</span>
+		</div>
+		{#if bank.trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">
+				{bank.trouble}
+			</p>{/if}
+		<div
+			class="bg-sheet border-line min-h-0 flex-1 overflow-auto rounded-xl border max-lg:max-h-[70vh]"
+			bind:this={scroller}
+		>
+			{#if bank.total === 0}
+				<p class="text-ink-2 p-4">
+					{bank.isFiltered
+						? 'No question has all of this. Take something out of the search.'
+						: 'The bank has no question yet. Press N to write one; what is frozen in a paper comes here as well.'}
+				</p>
+			{/if}
+			<ul style="height:{$virtual.getTotalSize()}px" class="relative" data-testid="bank">
+				{#each items as item (item.key)}
+					{@const line = bank.line(item.index)}
+					<li
+						class="border-line absolute inset-x-0 flex items-start gap-3 border-b px-3 py-2 {line &&
+						open?.id === line.id
+							? 'bg-mist'
+							: ''}"
+						style="top:{item.start}px;height:{ROW_PX}px"
+					>
+						{#if line}
+							<input
+								type="checkbox"
+								class="border-line-strong text-tide mt-1.5 h-4 w-4 rounded"
+								aria-label="Select: {line.stem}"
+								checked={bank.selected.has(line.id)}
+								onchange={() =>
+									bank.selected.has(line.id) ? bank.selected.delete(line.id) : bank.selected.add(line.id)}
+							/>
+							<button
+								type="button"
+								data-row
+								class="min-w-0 flex-1 text-left"
+								onclick={() => (open = { id: line.id, isNew: null })}
+							>
+								<span class="line-clamp-2 font-serif text-[16px] leading-snug break-words"
+									>{line.stem || 'No question text yet'}</span
+								>
+								<span class="text-ink-3 mt-0.5 block truncate text-[13px]"
+									>{QUESTION_KIND_NAMES[line.kind]} · {line.topic || 'no topic'} · {line.papers === 0
+										? 'in no paper'
+										: `in ${line.papers} ${line.papers === 1 ? 'version' : 'versions'}`}{line.lastUsed === null
+										? ''
+										: `, sat ${longDate(line.lastUsed, data.site.zone)}`}</span
+								>
+							</button>
+							<span class="flex flex-col items-end gap-1 text-[13px] whitespace-nowrap">
+								<span class="text-ink-2">{line.points} {line.points === 1 ? 'point' : 'points'}</span>
+								{#if line.difficulty}<DifficultyMark difficulty={line.difficulty} />{/if}
+								{#if line.openRemarks > 0}<span class="text-ochre font-semibold"
+										>{line.openRemarks} {line.openRemarks === 1 ? 'remark' : 'remarks'}</span
+									>{/if}
+							</span>
+						{:else}<span class="text-ink-3 text-[14px]">…</span>{/if}
+					</li>
+				{/each}
+			</ul>
+		</div>
+	</main>
+
+	<aside class="border-line min-h-0 overflow-auto border-l px-4 py-4 max-lg:border-l-0" aria-label="One question">
+		{#if open}
+			{#key open.id}
+				<OneQuestion
+					id={open.id}
+					isNew={open.isNew}
+					sites={data.sites}
+					mySites={data.mySites}
+					colleagues={data.colleagues}
+					drafts={data.drafts}
+					topics={data.topics.map(({ path }) => path)}
+					zone={data.site.zone}
+					onchanged={changed}
+					onopen={(id) => (open = { id, isNew: null })}
+					onclose={() => (open = null)}
+				/>
+			{/key}
+		{:else}
+			<p class="text-ink-2 text-[15px]">
+				Choose a question to see its answer, its revisions, its papers and what colleagues remark.
+			</p>
+		{/if}
+	</aside>
+</div>

@@ -1,0 +1,84 @@
+<!-- @component What an author notes about a question: how hard, how long, where it is from; none of it reaches a candidate. -->
+<script lang="ts">
+	import { Input, Textarea } from 'flowbite-svelte';
+	import { DIFFICULTIES, minutesNeeded, type Difficulty, type Question } from '$core/paper';
+	import Field from '$ui/Field.svelte';
+	import NumberEntry from './NumberEntry.svelte';
+
+	type Props = { question: Question; onchange: (change: Partial<Question>) => void };
+	let { question, onchange }: Props = $props();
+
+	const usual = $derived(Math.round(60 * minutesNeeded({ ...question, seconds: undefined })));
+	const noted = $derived(
+		[
+			question.difficulty,
+			question.seconds,
+			question.tags?.length,
+			question.source,
+			question.note,
+			question.hint
+		].filter(Boolean).length
+	);
+	const orNone = (text: string) => (text.trim() === '' ? undefined : text);
+	const tagsIn = (text: string) => {
+		const tags = [...new Set(text.split(',').map((tag) => tag.trim().slice(0, 60)))].filter(Boolean).slice(0, 20);
+		return tags.length > 0 ? tags : undefined;
+	};
+</script>
+
+<details class="text-[14px]">
+	<summary class="text-ink-2 font-semibold" data-testid="about-question"
+		>Difficulty, time, notes{noted > 0 ? ` (${noted})` : ''}</summary
+	>
+	<div class="mt-2 flex flex-wrap items-start gap-3">
+		<Field id="difficulty" label="Difficulty" class="w-36">
+			<select
+				id="difficulty"
+				class="bg-sheet border-line-strong w-full rounded-lg border px-2 py-2 text-[15px]"
+				value={question.difficulty ?? ''}
+				onchange={(event) =>
+					onchange({ difficulty: (event.currentTarget.value || undefined) as Difficulty | undefined })}
+			>
+				<option value="">not known</option>
+				{#each DIFFICULTIES as one (one)}<option value={one}>{one}</option>{/each}
+			</select>
+		</Field>
+		<NumberEntry
+			id="seconds"
+			label="Seconds (usual: {usual})"
+			class="w-40"
+			value={question.seconds ?? null}
+			onchange={(seconds) => seconds >= 5 && seconds <= 10_800 && onchange({ seconds: Math.round(seconds) })}
+		/>
+		<Field id="tags" label="Tags, with commas" class="w-56">
+			<Input
+				id="tags"
+				value={question.tags?.join(', ') ?? ''}
+				onchange={(event) => onchange({ tags: tagsIn((event.target as HTMLInputElement).value) })}
+			/>
+		</Field>
+		<Field id="source" label="Source" class="w-64">
+			<Input
+				id="source"
+				maxlength={300}
+				bind:value={() => question.source ?? '', (text: string) => onchange({ source: orNone(text) })}
+			/>
+		</Field>
+		<Field id="hint" label="Hint, for practice" class="w-full">
+			<Input
+				id="hint"
+				maxlength={2000}
+				bind:value={() => question.hint ?? '', (text: string) => onchange({ hint: orNone(text) })}
+			/>
+		</Field>
+		<Field id="note" label="Notes for authors" class="w-full">
+			<Textarea
+				id="note"
+				rows={2}
+				class="w-full"
+				maxlength={4000}
+				bind:value={() => question.note ?? '', (text: string) => onchange({ note: orNone(text) })}
+			/>
+		</Field>
+	</div>
+</details>
