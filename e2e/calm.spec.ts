@@ -189,6 +189,21 @@ test('the minutes of a lost connection are told, and one press gives them back',
 	await expect(page.getByTestId('give-back')).toHaveCount(0);
 });
 
+test('however much speaks against a session, its sentence and the button are seen', async ({ browser }) => {
+	const page = await home.staff(browser, 'ode', { viewport: { width: 1280, height: 800 } });
+	await go(page, '/prepare/new');
+	await page.getByLabel('Paper').selectOption({ index: 4 });
+	await page.locator('label', { hasText: 'Second Years' }).click();
+	await page.getByLabel('Room').selectOption({ index: 4 });
+	await page.locator('#time').fill('06:00');
+	await page.locator('#time').blur();
+	await expect.poll(() => page.getByTestId('findings').locator('li').count()).toBeGreaterThan(5);
+	for (const id of ['sentence', 'plan']) await expect(page.getByTestId(id)).toBeInViewport({ ratio: 1 });
+	await page.getByTestId('findings').locator('li').last().scrollIntoViewIfNeeded();
+	await expect(page.getByTestId('findings').locator('li').last()).toBeInViewport({ ratio: 0.9 });
+	await expect(page.getByTestId('sentence')).toBeInViewport({ ratio: 1 });
+});
+
 test('a proctor walks about with a phone: today, the room, who needs them and one candidate', async ({ browser }) => {
 	const page = await home.staff(browser, 'dunmore', { viewport: { width: 390, height: 844 }, hasTouch: true });
 	const fits = async (what: string) => {
@@ -241,4 +256,45 @@ test('a candidate’s question has the room on a phone, and a long paper keeps i
 	expect(await serious(page), 'handing in on a phone').toEqual([]);
 	await page.keyboard.press('Enter');
 	await expect(page.locator('[data-question] legend')).toContainText('Question 5');
+});
+
+test('answers faster than reading takes: at 30 % of the paper the panel offers what may follow', async ({
+	browser
+}) => {
+	const { begun } = sitsIn(home);
+	await home.moveTo('10:23');
+	const candidate = await home.browser(browser);
+	const { sessionId, given, family } = await begun(candidate, 4, {
+		lockdown: { level: 'open' },
+		pace: { watched: true, holds: false }
+	});
+	const next = candidate.getByTestId('next');
+	for (let answered = 0; answered < 12; answered++) {
+		const choice = candidate.getByRole('radio').or(candidate.getByRole('checkbox')).first();
+		if (await choice.isVisible()) await choice.check();
+		else if (await candidate.getByRole('textbox').first().isVisible())
+			await candidate.getByRole('textbox').first().fill('6');
+		await next.click();
+	}
+
+	const name = `${given} ${family}`;
+	const proctor = await home.staff(browser, 'dunmore');
+	await go(proctor, `/live/${sessionId}`);
+	await seat(proctor, name).click();
+	const spoiled = proctor.getByTestId('spoiled');
+	await expect(spoiled).toContainText('faster than reading takes. The score no longer shows what they can do.');
+	// Whoever may not set aside is told who can.
+	await expect(spoiled).toContainText('A coordinator can set the work aside');
+	await spoiled.getByRole('button', { name: 'Let them continue, with a note…' }).click();
+	await expect(proctor.getByRole('dialog')).toContainText('Report an incident');
+	await proctor.keyboard.press('Escape');
+	await expect(proctor.getByRole('dialog')).toBeHidden();
+
+	const coordinator = await home.staff(browser);
+	await go(coordinator, `/live/${sessionId}`);
+	await seat(coordinator, name).click();
+	await coordinator.getByTestId('spoiled').getByRole('button', { name: 'Set aside, to sit again…' }).click();
+	await coordinator.getByRole('button', { name: 'Does not show what they can do' }).click();
+	await coordinator.getByTestId('confirm').click();
+	await expect(seat(coordinator, name)).toContainText('Set aside');
 });

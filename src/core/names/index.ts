@@ -1,2 +1,3 @@
 export { fullName, plainName } from './full-name';
 export { isolated } from './isolated';
+export { capital } from './capital';

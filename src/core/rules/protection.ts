@@ -1,3 +1,4 @@
+import { capital } from '../names';
 import { forwardBy, type SessionRules } from '../session';
 
 /** What protects a session and what does not, read off the rules themselves and never off the name of a sheet. */
@@ -61,7 +62,6 @@ export function protectionOf({
 
 /** The same in a sentence or two. */
 export function protectionInWords({ inForce, gaps }: Protection): string {
-	const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 	const kept = inForce.length > 0 ? `${capital(inForce.join(', '))}.` : 'Nothing is enforced.';
 	return gaps.length > 0 ? `${kept} Open: ${gaps.join('; ')}.` : kept;
 }

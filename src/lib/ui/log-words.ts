@@ -1,3 +1,4 @@
+import { capital } from '$core/names';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
 import type { DeviceNote } from '$core/sitting';
@@ -129,8 +130,4 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 /** What an entry says, in words. A kind without words of its own is told as it is. */
 export function entryInWords(entry: LogLine): string {
 	return KINDS[entry.kind]?.(entry) ?? capital(entry.kind.replaceAll('_', ' '));
-}
-
-function capital(text: string): string {
-	return text.charAt(0).toUpperCase() + text.slice(1);
 }

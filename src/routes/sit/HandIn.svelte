@@ -56,11 +56,11 @@
 
 {#snippet list(title: string, indexes: number[])}
 	<p class="mt-4 font-semibold">{title}</p>
-	<p class="mt-1.5 flex flex-wrap gap-1.5">
+	<p class="mt-1.5 grid grid-cols-[repeat(auto-fill,minmax(2.75rem,1fr))] gap-1.5">
 		{#each indexes as index (index)}
 			<button
 				type="button"
-				class="bg-sheet border-line-strong h-9 min-w-9 rounded-lg border px-2 text-[15px]"
+				class="bg-sheet border-line-strong h-9 rounded-lg border text-[15px]"
 				aria-label="Go to question {index + 1}"
 				disabled={!mayJump(index)}
 				onclick={() => onjump(index)}>{index + 1}</button

@@ -7,6 +7,7 @@ import {
 	type SessionRules
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
+import { capital } from '$core/names';
 import { instantFromLocal, lastsUntil, clockTime, shownTime, shortDate, type Window } from '$core/time';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
@@ -74,7 +75,7 @@ export async function planSession(
 		level: 'warn',
 		field: 'who',
 		title: 'Left out.',
-		message: message.replace('Left out, ', ''),
+		message: capital(message.replace('Left out, ', '')),
 		fixes: []
 	}));
 	return {
@@ -177,7 +178,9 @@ function readInstant(date: string, time: string, zone: string, complain: (messag
 	const read = instantFromLocal(date, time, zone);
 	if (read.ok) return read.at;
 	if (read.why === 'does_not_exist') {
-		complain(`The clocks jump over ${shownTime(time)} on that day. The next time there is ${clockTime(read.instead, zone)}.`);
+		complain(
+			`The clocks jump over ${shownTime(time)} on that day. The next time there is ${clockTime(read.instead, zone)}.`
+		);
 	} else if (read.why === 'exists_twice') {
 		complain(`The clocks go back that night, so ${shownTime(time)} comes twice. Choose a time outside that hour.`);
 	} else complain('This date and time can’t be read. Use a date like 2026-12-08 and a time like 09:00.');

@@ -21,7 +21,7 @@
 	let kind = $state<QuestionKind>('single');
 	let scroller = $state<HTMLElement | null>(null);
 
-	const ROW_PX = 92;
+	const ROW_PX = 76;
 	const virtual = createVirtualizer<HTMLElement, HTMLElement>({
 		count: 0,
 		getScrollElement: () => scroller,
@@ -120,7 +120,7 @@
 		<Input
 			id="bank-text"
 			type="search"
-			placeholder="Words, answer, tag or source"
+			placeholder="Words, tag, source"
 			aria-label="Find questions"
 			maxlength={200}
 			bind:value={() => bank.ask.text, (text: string) => ask({ text })}
@@ -182,7 +182,7 @@
 			{#if bank.selected.size > 0}<Bulk {bank} topics={data.topics} onchanged={changed} />{/if}
 			<span class="ml-auto flex items-center gap-2">
 				<select
-					class="bg-sheet border-line-strong rounded-lg border px-2 py-2 text-[14px]"
+					class="bg-sheet border-line-strong rounded-lg border py-2 pr-8 pl-2 text-[14px]"
 					aria-label="Kind of the new question"
 					bind:value={kind}
 				>
@@ -230,7 +230,7 @@
 								class="min-w-0 flex-1 text-left"
 								onclick={() => (open = { id: line.id, isNew: null })}
 							>
-								<span class="line-clamp-2 font-serif text-[16px] leading-snug break-words"
+								<span class="line-clamp-2 font-serif text-[15.5px] leading-snug break-words"
 									>{line.stem || 'No question text yet'}</span
 								>
 								<span class="text-ink-3 mt-0.5 block truncate text-[13px]"

@@ -175,7 +175,7 @@
 				<label class="text-ink-2 text-[13px]"
 					>Who may use it
 					<select
-						class="bg-sheet border-line-strong mt-0.5 block rounded-lg border px-2 py-1.5 text-[14px]"
+						class="bg-sheet border-line-strong mt-0.5 block rounded-lg border py-1.5 pr-8 pl-2 text-[14px]"
 						bind:value={audience}
 						data-testid="audience"
 					>
@@ -185,7 +185,7 @@
 				<label class="text-ink-2 text-[13px]"
 					>Site
 					<select
-						class="bg-sheet border-line-strong mt-0.5 block rounded-lg border px-2 py-1.5 text-[14px]"
+						class="bg-sheet border-line-strong mt-0.5 block rounded-lg border py-1.5 pr-8 pl-2 text-[14px]"
 						bind:value={siteId}
 					>
 						{#if mySites === null}<option value={null}>all sites</option>{/if}

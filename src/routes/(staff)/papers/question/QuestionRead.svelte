@@ -7,6 +7,7 @@
 
 	type Props = {
 		question: Question;
+		/** As it is called in its paper; empty: it stands alone. */
 		name: string;
 		picture?: Picture;
 		doubts: Doubt[];
@@ -24,13 +25,13 @@
 </script>
 
 <li
-	class="border-line grid grid-cols-[44px_minmax(0,1fr)_auto] gap-x-3 border-b px-3 py-3 {isChosen
-		? 'bg-ochre-ground/50'
-		: ''}"
+	class="border-line border-b py-3 {name
+		? 'grid grid-cols-[44px_minmax(0,1fr)_auto] gap-x-3 px-3'
+		: 'flex flex-col gap-y-2'} {isChosen ? 'bg-ochre-ground/50' : ''}"
 	id="question-{question.id}"
 	data-question-row={question.id}
 >
-	<span class="text-ink-3 pt-1 font-mono text-[13px] font-semibold">{name}</span>
+	{#if name}<span class="text-ink-3 pt-1 font-mono text-[13px] font-semibold">{name}</span>{/if}
 	<div class="min-w-0">
 		<button type="button" class="block w-full text-left" onclick={onedit} data-testid="edit-{name}">
 			<span class="font-serif text-[18px] leading-snug break-words whitespace-pre-line"
@@ -80,7 +81,7 @@
 			</p>
 		{/each}
 	</div>
-	<p class="text-ink-2 text-right text-[13px] whitespace-nowrap">
+	<p class="text-ink-2 text-[13px] {name ? 'text-right whitespace-nowrap' : ''}">
 		{question.points}
 		{question.points === 1 ? 'point' : 'points'}<br />
 		<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>

@@ -9,13 +9,13 @@
 
 <aside class="bg-tide-deep text-[#f6f2e8]">
 	<div class="sticky top-0 flex max-h-[calc(100dvh-92px)] flex-col px-7 py-5 max-lg:max-h-none" aria-live="polite">
-		<!-- What speaks against it is read first; the sentence follows, and the buttons keep their place. -->
-		<div class="min-h-0 flex-1 overflow-auto">
-			{#if setup.findings.length > 0}
+		<!-- What speaks against it is read first, and scrolls when it is much: the sentence and the buttons are always seen. -->
+		{#if setup.findings.length > 0}
+			<div class="mb-4 min-h-24 shrink overflow-auto max-lg:overflow-visible">
 				<p class="mb-2 text-[14px] text-[#b9d6cd]">
-					{setup.isBlocked ? 'Before it can be planned' : 'Worth knowing'}
+					{setup.isBlocked ? 'Before it can be planned' : 'Worth knowing'} ({setup.findings.length})
 				</p>
-				<ul class="mb-5 space-y-2" data-testid="findings">
+				<ul class="space-y-2" data-testid="findings">
 					{#each setup.findings as finding (finding.key)}
 						<li
 							class="rounded-xl px-3.5 py-2 text-[14px] {finding.level === 'block'
@@ -39,7 +39,9 @@
 						</li>
 					{/each}
 				</ul>
-			{/if}
+			</div>
+		{/if}
+		<div class="max-h-[60%] shrink-0 overflow-auto max-lg:max-h-none">
 			<p class="mb-2 text-[14px] text-[#b9d6cd]">It reads</p>
 			{#if setup.plans.length > 0}
 				{#each setup.plans as told, i (i)}
