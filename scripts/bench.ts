@@ -5,6 +5,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measureHostile } from './bench-hostile';
+import { measureScroll } from './bench-scroll';
 import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
@@ -23,6 +24,7 @@ const options = readOptions({
 	soak: { type: 'boolean' },
 	calm: { type: 'boolean' },
 	hostile: { type: 'boolean' },
+	scroll: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
 });
@@ -43,6 +45,10 @@ if (options.calm) {
 }
 if (options.hostile) {
 	await tellHostile(numberOption(options.seconds, 'seconds', 20, 600));
+	process.exit(0);
+}
+if (options.scroll) {
+	await tellScroll(numberOption(options.candidates, 'candidates', 1_000, 5_000));
 	process.exit(0);
 }
 const seconds = numberOption(options.seconds, 'seconds', 8, 600);
@@ -278,6 +284,16 @@ async function tellHostile(seconds: number) {
 			`${requests} requests`
 		);
 	row('99 % beside that of quiet', (hostile.p99 / quiet.p99).toFixed(2), '(aim: at most 2)');
+}
+
+/** How smoothly a large room scrolls. */
+async function tellScroll(seats: number) {
+	for (const { view, framesASecond, gap95Ms, longTasks, longestMs } of await measureScroll(seats))
+		row(
+			`Scrolling ${seats} in the ${view}`,
+			`${framesASecond.toFixed(0)} frames a second, 95 % within ${gap95Ms.toFixed(1)} ms`,
+			`${longTasks} tasks over 50 ms, the longest ${Math.round(longestMs)} ms (aim: 60 frames, none)`
+		);
 }
 
 /** How long the event loop stood still while something large was done beside two hundred candidates who save. */
