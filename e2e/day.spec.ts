@@ -140,6 +140,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(second.getByText('The clock has stopped.')).toBeVisible();
 		await expect(second.getByText('Question 2 of 12')).toBeHidden();
 		await expect(proctor.getByRole('dialog')).toBeHidden();
+		await expect(seatOf(1)).toContainText(/hold/i);
 		await proctor.keyboard.press('r');
 		await expect(second.getByText('Question 2 of 12')).toBeVisible();
 	});
@@ -213,7 +214,7 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		expect(rows).toHaveLength(12);
 		const receipt = await first.getByTestId('receipt').innerText();
 		expect(rows.find((row) => row.Number === people[0].number)).toMatchObject({
-			State: 'Handed in',
+			Status: 'Handed in',
 			Answered: '12',
 			Receipt: receipt
 		});

@@ -133,9 +133,9 @@ test('what was put off stays away until it changes, and the room is handed over 
 	const first = page.getByTestId('needs').locator('li').first();
 	const name = await first.locator('.font-semibold').first().innerText();
 	await page.keyboard.press('s');
-	await expect(page.getByText(/1 put off/)).toBeVisible();
+	await expect(page.getByText(/1 postponed/)).toBeVisible();
 	await expect(page.getByTestId('needs').locator('li', { hasText: name })).toHaveCount(0);
-	await page.getByText(/1 put off/).click();
+	await page.getByText(/1 postponed/).click();
 	await expect(page.getByTestId('needs').locator('li', { hasText: name })).toHaveCount(1);
 
 	await page.getByRole('button', { name: 'Hand this room over' }).click();

@@ -258,7 +258,7 @@ test('the house’s own sign-in service lets in whom it knows, with the roles th
 		await expect(wren.locator('summary')).toContainText('Ada Wren');
 		await wren.getByRole('link', { name: 'Prepare' }).waitFor();
 		const visitor = await enter('visitor');
-		await expect(visitor.getByRole('alert')).toContainText('nobody here goes by it');
+		await expect(visitor.getByRole('alert')).toContainText('nobody here has that e-mail address');
 		// A group that is lost takes its roles with it.
 		accounts.wren.groups = ['rooms'];
 		const again = await enter('wren');

@@ -15,8 +15,9 @@ const DAMAGED = {
 /**
  * Unpacks a zip piece by piece and counts what comes out, whatever its listing promises: a few kilobytes can unpack to
  * gigabytes. Folders are dropped from names, so no entry can point outside.
+ * @param keepsFolders names keep their folders, `items/one.xml`; an archive with an entry that points outside is refused
  */
-export function readArchive(bytes: Uint8Array, limits = ARCHIVE_LIMITS): ReadArchive {
+export function readArchive(bytes: Uint8Array, limits = ARCHIVE_LIMITS, keepsFolders = false): ReadArchive {
 	const files = new Map<string, Uint8Array>();
 	const most = Math.min(limits.bytes, Math.max(1024 * 1024, bytes.length * limits.ratio));
 	let [count, total, open] = [0, 0, 0];
@@ -27,6 +28,11 @@ export function readArchive(bytes: Uint8Array, limits = ARCHIVE_LIMITS): ReadArc
 		if (file.name.endsWith('/') || excess !== null) return;
 		if (++count > limits.files) {
 			excess = `it holds more than ${limits.files} files`;
+			return;
+		}
+		const path = file.name.split(/[\\/]/);
+		if (keepsFolders && (path.includes('..') || path[0] === '' || /^[A-Za-z]:$/.test(path[0]))) {
+			excess = `the name “${file.name.slice(0, 60)}” points outside it`;
 			return;
 		}
 		const pieces: Uint8Array[] = [];
@@ -45,7 +51,7 @@ export function readArchive(bytes: Uint8Array, limits = ARCHIVE_LIMITS): ReadArc
 			pieces.push(piece);
 			if (!isLast) return;
 			open--;
-			files.set(file.name.split(/[\\/]/).pop()!, joined(pieces));
+			files.set(keepsFolders ? path.filter((part) => part !== '.').join('/') : path.at(-1)!, joined(pieces));
 		};
 		file.start();
 	});

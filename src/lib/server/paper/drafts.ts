@@ -113,18 +113,20 @@ export function ownVersions(db: Query, sites: string[]) {
 
 /**
  * A paper to write: a new one, or the next version of one that is there. There is one draft to a title.
- * @param from the version to go on from
+ * @param asked `from`: the version to go on from; `content`: what a new one has in it
  * @throws ProblemError not_yours, not_found, in_the_way (the title is taken)
  */
 export async function makeDraft(
 	otium: Writing,
 	staff: StaffMember,
 	by: Actor,
-	asked: { title: string; siteId: string | null; from: string | null }
+	asked: { title: string; siteId: string | null; from: string | null; content?: Paper }
 ): Promise<string> {
 	if (!writesAt(asked.siteId, writerOf(staff))) fail('not_yours');
 	return transact(otium.db, async (trx) => {
-		let content: Paper = { title: asked.title, parts: [{ title: '', questions: [], draw: null }] };
+		let content: Paper = asked.content
+			? { ...asked.content, title: asked.title }
+			: { title: asked.title, parts: [{ title: '', questions: [], draw: null }] };
 		if (asked.from !== null) {
 			const sites = sitesWith(staff, 'write_papers');
 			const version = await trx('paper')

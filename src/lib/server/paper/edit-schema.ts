@@ -3,6 +3,7 @@ import type { PaperAbout, PaperEdit, Part } from '$core/paper';
 import { QuestionId, QuestionSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
+const Text = z.string().max(2_000);
 const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
 const PartSchema = z.object({
 	title: z.string().max(200),
@@ -13,9 +14,15 @@ const PartAbout = z.object({ title: z.string().max(200), draw: Draw });
 const About = z.object({
 	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
 	language: z.string().max(35).optional(),
-	formulaSheet: z.array(z.string().max(2_000)).max(100).optional(),
+	formulaSheet: z.array(Text).max(100).optional(),
 	script: z.string().max(10_000).optional()
 }) satisfies z.ZodType<PaperAbout>;
+/** A whole paper, as a package from elsewhere holds it: its questions are looked at one by one. */
+export const PaperFrame = About.extend({
+	title: z.string().max(200),
+	parts: z.array(PartAbout.extend({ questions: z.array(z.unknown()).max(MOST_QUESTIONS) })).max(100),
+	pictures: z.record(z.string().max(120), z.object({ svg: z.string().max(200_000), alt: Text })).optional()
+});
 const Index = z.number().int().min(0).max(MOST_QUESTIONS);
 const Spot = z.object({ part: Index, index: Index });
 

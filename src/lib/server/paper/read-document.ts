@@ -2,7 +2,7 @@ import type { House } from '../house';
 import { ThreadError, type ThreadKind } from '../thread';
 import type { PaperReading, ReadDocument } from './reading';
 
-const READING: ThreadKind<PaperReading> = { entry: 'src/lib/server/paper/reading.ts', memoryMb: 384 };
+export const READING: ThreadKind<PaperReading> = { entry: 'src/lib/server/paper/reading.ts', memoryMb: 384 };
 /** A hundred pages are read in well under a second. */
 const DEADLINE_MS = 10_000;
 /** With pictures in it; they are left out. */

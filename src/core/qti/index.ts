@@ -1,0 +1,3 @@
+export { readPackage } from './read-package';
+export type { ReadPackage, Told } from './read-package';
+export { writePackage } from './write-package';

@@ -1,0 +1,191 @@
+import type { Paper, Part, Question } from '../paper';
+import { readBody } from './body-text';
+import { readLom } from './metadata';
+import { readItem } from './read-item';
+import { below, child, childrenOf, readXml, textIn, type XmlNode } from './xml';
+
+/** What is told of one place in a package. */
+export type Told = { where: string; message: string };
+export type ReadPackage = { ok: true; paper: Paper; told: Told[] } | { ok: false; message: string };
+
+const MOST_QUESTIONS = 500;
+const MOST_PICTURE_CHARACTERS = 200_000;
+
+/**
+ * Reads a QTI package of version 3.0, 2.2 or 2.1, as its files by their paths. Its first test becomes a paper, a section a
+ * part; a package without a test becomes a paper of one part. What cannot be read is told by its file and left out.
+ * @param newId a new id for a question or a choice that comes from elsewhere
+ */
+export function readPackage(files: ReadonlyMap<string, string>, newId: () => string): ReadPackage {
+	const manifestPath = [...files.keys()].find((path) => /(^|\/)imsmanifest\.xml$/i.test(path));
+	if (manifestPath === undefined)
+		return { ok: false, message: 'There is no imsmanifest.xml in it, so it is not a QTI package.' };
+	const read = readXml(files.get(manifestPath)!);
+	if (!read.ok) return { ok: false, message: `imsmanifest.xml can’t be read: ${read.message}.` };
+	const base = folderOf(manifestPath);
+	const resources = below(read.root, 'resource').filter(({ attributes }) => attributes.href);
+	const pathOf = (resource: XmlNode) => within(base, resource.attributes.href);
+	const isItem = ({ attributes }: XmlNode) => /imsqti_(apip)?item_xml/i.test(attributes.type ?? '');
+	const isTest = ({ attributes }: XmlNode) => /imsqti_(apip)?(test|assessment)_xml/i.test(attributes.type ?? '');
+	const items = new Map(resources.filter(isItem).map((resource) => [pathOf(resource), resource]));
+	const tests = resources.filter(isTest);
+	const told: Told[] = [];
+	if (tests.length > 1)
+		told.push({ where: 'imsmanifest.xml', message: `It has ${tests.length} tests; the first was read.` });
+
+	const pictures: NonNullable<Paper['pictures']> = {};
+	const readPaths = new Set<string>();
+	/** The question of an item's file; null: it could not be read, and that is told. */
+	function questionAt(path: string): Question | null {
+		const where = path;
+		if (readPaths.has(path)) {
+			told.push({ where, message: 'It is named twice; it came in once.' });
+			return null;
+		}
+		readPaths.add(path);
+		const xml = files.get(path);
+		if (xml === undefined) {
+			told.push({ where, message: 'The package names it, and it is not there.' });
+			return null;
+		}
+		const read = readItem(xml, newId);
+		if (!read.ok) {
+			told.push({ where, message: `It was left out: ${read.message}.` });
+			return null;
+		}
+		const { question, picture } = read.item;
+		told.push(...read.item.told.map((message) => ({ where, message })));
+		if (picture) takePicture(question, path, picture, where);
+		const described = readLom(child(items.get(path) ?? null, 'metadata'));
+		return { ...question, ...described };
+	}
+	function takePicture(question: Question, path: string, picture: { src: string; alt: string }, where: string) {
+		const file = within(folderOf(path), picture.src);
+		const svg = files.get(file);
+		const name = decoded(
+			file
+				.split('/')
+				.at(-1)!
+				.replace(/\.svg$/i, '')
+		);
+		const fault =
+			svg === undefined || !/\.svg$/i.test(file)
+				? 'only SVG pictures of the package itself can be taken along'
+				: faultOf(svg);
+		if (fault !== null) {
+			told.push({ where, message: `The picture ${picture.src || 'without a source'} was left out: ${fault}.` });
+			question.stem = `${question.stem}\n(${picture.alt || 'a picture stood here'})`.trimStart();
+			return;
+		}
+		pictures[name] = { svg: svg!, alt: picture.alt };
+		question.picture = name;
+	}
+
+	const test = tests[0] ? testIn(files, pathOf(tests[0])) : null;
+	if (test && !test.ok) told.push({ where: pathOf(tests[0]), message: `The test was left out: ${test.message}.` });
+	const paper: Paper = { title: '', parts: [] };
+	if (test?.ok) {
+		const { root } = test;
+		paper.title = root.attributes.title ?? '';
+		if (root.attributes.lang && root.attributes.lang !== 'en') paper.language = root.attributes.lang;
+		const sections = below(root, 'assessmentsection').filter((section) => !isInside(root, section));
+		for (const section of sections) paper.parts.push(partOf(section, folderOf(pathOf(tests[0]))));
+		aboutOf(root, paper);
+	} else
+		paper.parts.push({
+			title: '',
+			draw: null,
+			questions: [...items.keys()].map(questionAt).filter((question) => question !== null)
+		});
+
+	function partOf(section: XmlNode, folder: string): Part {
+		const where = section.attributes.identifier ?? 'a section';
+		const inner = below(section, 'assessmentsection');
+		if (inner.length > 0) told.push({ where, message: 'Sections inside it came in as one part with it.' });
+		const refs = below(section, 'assessmentitemref');
+		const questions = refs
+			.map(({ attributes }) => questionAt(within(folder, attributes.href ?? '')))
+			.filter((question) => question !== null);
+		const select = Number(child(section, 'selection')?.attributes.select ?? NaN);
+		return {
+			title: (section.attributes.visible === 'false' ? '' : (section.attributes.title ?? '')).slice(0, 200),
+			draw: Number.isInteger(select) && select >= 0 ? select : null,
+			questions
+		};
+	}
+	for (const path of items.keys())
+		if (!readPaths.has(path)) told.push({ where: path, message: 'No test names it; it was left out.' });
+	if (paper.parts.reduce((sum, { questions }) => sum + questions.length, 0) > MOST_QUESTIONS)
+		return { ok: false, message: `It has more than ${MOST_QUESTIONS} questions. Divide it into two packages.` };
+	if (Object.keys(pictures).length > 0) paper.pictures = pictures;
+	return { ok: true, paper, told };
+}
+
+function testIn(files: ReadonlyMap<string, string>, path: string) {
+	const xml = files.get(path);
+	if (xml === undefined) return { ok: false, message: 'it is not in the package' } as const;
+	const read = readXml(xml);
+	return read.ok && read.root.name !== 'assessmenttest'
+		? ({ ok: false, message: 'it is not an assessment test of QTI' } as const)
+		: read;
+}
+
+/** Whether a section is inside another one. */
+function isInside(root: XmlNode, section: XmlNode): boolean {
+	return below(root, 'assessmentsection').some(
+		(other) => other !== section && below(other, section.name).includes(section)
+	);
+}
+
+/** What the test says beside its questions: the script for the proctor, and the formula sheet. */
+function aboutOf(test: XmlNode, paper: Paper): void {
+	for (const block of below(test, 'rubricblock')) {
+		const classes = (block.attributes.class ?? '').split(/\s+/);
+		if (/\bproctor\b/.test(block.attributes.view ?? '')) paper.script = readBody(block.children).text;
+		else if (classes.includes('formula-sheet'))
+			paper.formulaSheet = childrenOf(child(block, 'ul'), 'li').map((line) => readBody(line.children).text);
+	}
+}
+
+const folderOf = (path: string) => path.slice(0, path.lastIndexOf('/') + 1);
+
+function decoded(text: string): string {
+	try {
+		return decodeURIComponent(text);
+	} catch {
+		return text;
+	}
+}
+
+/** A path inside the package as seen from a folder of it; what leads outside leads nowhere. */
+function within(folder: string, href: string): string {
+	const parts: string[] = [];
+	for (const part of `${folder}${href.split(/[?#]/)[0]}`.split('/')) {
+		if (part === '..') parts.pop();
+		else if (part !== '.' && part !== '') parts.push(part);
+	}
+	return parts.join('/');
+}
+
+/** What keeps a drawing out: it is shown as a picture, where nothing of it runs, but it need not be there to begin with. */
+function faultOf(svg: string): string | null {
+	if (svg.length > MOST_PICTURE_CHARACTERS) return 'it is larger than 200 kB';
+	const read = readXml(svg);
+	if (!read.ok) return read.message;
+	if (read.root.name !== 'svg') return 'it is not an SVG drawing';
+	const all = [read.root, ...allBelow(read.root)];
+	if (all.some(({ name }) => ['script', 'foreignobject', 'iframe'].includes(name))) return 'there is a script in it';
+	const isActive = ({ attributes }: XmlNode) =>
+		Object.entries(attributes).some(
+			([name, value]) =>
+				/^on/.test(name) ||
+				/javascript:/i.test(value) ||
+				(name === 'href' && !/^(#|data:image\/(png|jpeg);)/.test(value))
+		);
+	if (all.some(isActive)) return 'it would run or fetch something';
+	return textIn(read.root).includes('@import') ? 'it would fetch something' : null;
+}
+
+function allBelow(node: XmlNode): XmlNode[] {
+	return node.children.flatMap((one) => (typeof one === 'string' ? [] : [one, ...allBelow(one)]));
+}

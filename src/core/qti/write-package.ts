@@ -1,0 +1,96 @@
+import type { Paper, Part, Question } from '../paper';
+import { writeText } from './body-text';
+import { QTI_2, QTI_3, type Dialect } from './dialect';
+import { identifierOf } from './identifier';
+import { lomOf } from './metadata';
+import { writeItem } from './write-item';
+import { element, writeXml, type XmlNode } from './xml';
+
+/**
+ * A paper as the files of a QTI package, by their paths: a manifest, a test with a section for each part, an item for each
+ * question, pictures. QTI 2.1 has no place for other languages; they are left out of it.
+ */
+export function writePackage(paper: Paper, version: '3.0' | '2.1' = '3.0'): Map<string, string> {
+	const to = version === '3.0' ? QTI_3 : QTI_2;
+	const questions = paper.parts.flatMap((part) => part.questions);
+	const files = new Map<string, string>();
+	files.set('imsmanifest.xml', manifest(paper, questions, to));
+	files.set('test.xml', testOf(paper, to));
+	for (const question of questions) files.set(itemFile(question), writeItem(question, paper, to));
+	for (const [name, { svg }] of Object.entries(paper.pictures ?? {})) files.set(picturePath(name), svg);
+	return files;
+}
+
+const itemFile = ({ id }: Question) => `items/${identifierOf(id)}.xml`;
+const picturePath = (name: string) => `pictures/${encodeURIComponent(name)}.svg`;
+
+function testOf(paper: Paper, to: Dialect): string {
+	const { el } = to;
+	const root = el('assessmentTest', { identifier: 'TEST', title: paper.title, toolName: 'Otium' }, [
+		el('outcomeDeclaration', { identifier: 'SCORE', cardinality: 'single', baseType: 'float' }),
+		el(
+			'testPart',
+			{ identifier: 'PART', navigationMode: 'nonlinear', submissionMode: 'simultaneous' },
+			paper.parts.map((part, i) => section(part, i, i === 0 ? paper : null, to))
+		),
+		el('outcomeProcessing', {}, [
+			el('setOutcomeValue', { identifier: 'SCORE' }, [
+				el('sum', {}, [el('testVariables', { variableIdentifier: 'SCORE' })])
+			])
+		])
+	]);
+	root.attributes = { xmlns: to.namespace, 'xml:lang': paper.language ?? 'en', ...root.attributes };
+	return writeXml(root);
+}
+
+/** A part; the first also says what the proctor reads aloud and which formulas lie beside the paper. */
+function section(part: Part, index: number, paper: Paper | null, { el }: Dialect): XmlNode {
+	const formulas = (paper?.formulaSheet ?? []).map((line) => element('li', {}, writeText(line)));
+	return el(
+		'assessmentSection',
+		{ identifier: `SECTION-${index + 1}`, title: part.title, visible: part.title === '' ? 'false' : 'true' },
+		[
+			...(part.draw === null ? [] : [el('selection', { select: part.draw })]),
+			...(paper?.script === undefined
+				? []
+				: [el('rubricBlock', { view: 'proctor', class: 'script' }, writeText(paper.script))]),
+			...(paper?.formulaSheet === undefined
+				? []
+				: [el('rubricBlock', { view: 'candidate', class: 'formula-sheet' }, [element('ul', {}, formulas)])]),
+			...part.questions.map((question) =>
+				el('assessmentItemRef', { identifier: identifierOf(question.id), href: itemFile(question) })
+			)
+		]
+	);
+}
+
+function manifest(paper: Paper, questions: Question[], to: Dialect): string {
+	const file = (href: string) => element('file', { href });
+	const pictures = Object.keys(paper.pictures ?? {});
+	const used = (question: Question) =>
+		question.picture !== undefined && pictures.includes(question.picture) ? [file(picturePath(question.picture))] : [];
+	const root = element('manifest', { xmlns: to.packageNamespace, identifier: 'PACKAGE' }, [
+		element('metadata', {}, [
+			element('schema', {}, [to.version === '3.0' ? 'QTI Package' : 'QTIv2.1 Package']),
+			element('schemaversion', {}, [to.schemaVersion])
+		]),
+		element('organizations'),
+		element('resources', {}, [
+			element('resource', { identifier: 'RES-TEST', type: to.testType, href: 'test.xml' }, [
+				file('test.xml'),
+				...questions.map(({ id }) => element('dependency', { identifierref: `RES-${identifierOf(id)}` })),
+				...pictures
+					.filter((name) => !questions.some(({ picture }) => picture === name))
+					.map((name) => file(picturePath(name)))
+			]),
+			...questions.map((question) =>
+				element(
+					'resource',
+					{ identifier: `RES-${identifierOf(question.id)}`, type: to.itemType, href: itemFile(question) },
+					[element('metadata', {}, [lomOf(question)]), file(itemFile(question)), ...used(question)]
+				)
+			)
+		])
+	]);
+	return writeXml(root);
+}
