@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { strToU8, zipSync } from 'fflate';
+import { readFileSync } from 'node:fs';
+import { strToU8, unzipSync, zipSync } from 'fflate';
 import { serious } from './axe';
 import { go, house } from './house';
 
@@ -199,4 +200,50 @@ test('the server is away while somebody writes: it is kept on the page and sent 
 	await page.reload();
 	await expect(questions(page)).toHaveCount(before + 1);
 	await expect(questions(page).last()).toContainText('Written without a line');
+});
+
+test('a paper goes out as a QTI package and comes in as another; a package with faults says what they are', async ({
+	browser
+}) => {
+	const page = await home.staff(browser, 'brandreth');
+	await open(page, 'Ship Stability');
+	await page.getByText('Export', { exact: true }).click();
+	const coming = page.waitForEvent('download');
+	await page.getByRole('link', { name: 'QTI 3.0' }).click();
+	const file = await coming;
+	expect(file.suggestedFilename()).toBe('Ship-Stability-QTI-3.0.zip');
+	const packed = new Uint8Array(readFileSync(await file.path()));
+
+	await go(page, '/papers');
+	await page.getByTestId('from-package').click();
+	const dialog = page.getByTestId('package');
+	await dialog.getByLabel('QTI package').setInputFiles({
+		name: 'words.zip',
+		mimeType: 'application/zip',
+		buffer: Buffer.from('no zip')
+	});
+	await expect(dialog.getByRole('alert')).toContainText('not a zip');
+
+	const files = unzipSync(packed);
+	const [first] = Object.keys(files).filter((name) => name.startsWith('items/'));
+	const broken = zipSync({ ...files, [first]: strToU8('<assessmentItem>') });
+	await dialog
+		.getByLabel('QTI package')
+		.setInputFiles({ name: 'stability.zip', mimeType: 'application/zip', buffer: Buffer.from(broken) });
+	await expect(dialog.getByTestId('told')).toContainText(`${first}: It was left out`);
+	expect(await serious(page), 'a package').toEqual([]);
+	// Its title is that of the paper that it came from.
+	await dialog.getByTestId('make-from-package').click();
+	await expect(dialog.getByRole('alert')).toContainText('another paper with this title');
+
+	await dialog
+		.getByLabel('QTI package')
+		.setInputFiles({ name: 'stability.zip', mimeType: 'application/zip', buffer: Buffer.from(packed) });
+	await expect(dialog.getByTestId('incoming')).toContainText('questions');
+	await expect(dialog.getByTestId('told')).toHaveCount(0);
+	await dialog.getByLabel('Title').fill('Ship Stability, from elsewhere');
+	await dialog.getByTestId('make-from-package').click();
+	await page.waitForURL(/\/papers\/[^/]+$/);
+	await expect(page.getByRole('heading', { level: 1, name: 'Ship Stability, from elsewhere' })).toBeVisible();
+	await expect(page.getByTestId('gets')).toContainText('16 questions');
 });

@@ -268,7 +268,7 @@ test('the house’s own sign-in service lets in whom it knows, with the roles th
 		expect(wren.url()).toContain('/sign-in');
 		// What was not asked for here is not taken.
 		await visitor.goto('/sign-in/oidc/back?code=guessed&state=guessed');
-		await expect(visitor.getByRole('alert')).toContainText('did not come to its end');
+		await expect(visitor.getByRole('alert')).toContainText('was not completed');
 	} finally {
 		await service.close();
 		await other.close();

@@ -63,6 +63,7 @@ const BODIES: Record<string, () => unknown> = {
 		named: []
 	}),
 	'POST papers/bank/[question]': () => ({ text: 'Given4' }),
+	'POST papers/package': () => 'no package',
 	'POST papers/[id]/bank': () => ({ ids: ['q-mine'] }),
 	'POST papers/[id]/document': () => 'no document',
 	'POST papers/[id]/freeze': () => ({ revision: 1 }),
@@ -132,7 +133,7 @@ const BODIES: Record<string, () => unknown> = {
 	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
 };
 /** Shared by all sites to look at and to copy: what comes of it is one's own. */
-const SHARED = ['POST prepare/rules/copy'];
+const SHARED = ['POST prepare/rules/copy', 'POST papers/package'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident' },
 	'close-out': { id: 's1' },

@@ -184,3 +184,274 @@ describe('a QTI package', () => {
 		);
 	});
 });
+
+/** Written by hand from the standard's text (from memory), as other systems write: prefixes, odd white space, 2.1 and 3.0. */
+const MANIFEST = (resources: string) => `<?xml version="1.0"?>
+<imscp:manifest xmlns:imscp="http://www.imsglobal.org/xsd/imscp_v1p1" identifier="M">
+	<imscp:resources>${resources}</imscp:resources>
+</imscp:manifest>`;
+const ITEM_RESOURCE = (href: string, version = 'v2p1') =>
+	`<imscp:resource identifier="${href}" type="imsqti_item_xml${version}" href="${href}"><imscp:file href="${href}"/></imscp:resource>`;
+const single = (items: Record<string, string>, version?: string) =>
+	readPackage(
+		new Map([
+			[
+				'imsmanifest.xml',
+				MANIFEST(
+					Object.keys(items)
+						.map((href) => ITEM_RESOURCE(href, version))
+						.join('\n')
+				)
+			],
+			...Object.entries(items)
+		]),
+		newId
+	);
+const only = (xml: string, version?: string) => {
+	const read = single({ 'q/one.xml': xml }, version);
+	if (!read.ok) throw new Error(read.message);
+	return {
+		question: read.paper.parts[0].questions[0],
+		told: read.told.map(({ message }) => message),
+		paper: read.paper
+	};
+};
+
+describe('a package from elsewhere', () => {
+	it('a choice of QTI 2.1, with a prefix and white space, has its prompt, its key and ids of ours', () => {
+		const { question, told } = only(`<?xml version="1.0"?>
+<q:assessmentItem xmlns:q="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="choice.1" title="Unattended" adaptive="false" timeDependent="false">
+	<q:responseDeclaration identifier="R1" cardinality="single" baseType="identifier">
+		<q:correctResponse> <q:value>ChoiceA</q:value> </q:correctResponse>
+	</q:responseDeclaration>
+	<q:outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float" normalMaximum="3"/>
+	<q:itemBody>
+		<p>Look at the
+		   text below.</p>
+		<blockquote><p>NEVER LEAVE <b>LUGGAGE</b> UNATTENDED</p></blockquote>
+		<q:choiceInteraction responseIdentifier="R1" shuffle="false" maxChoices="1">
+			<q:prompt>What does it say?</q:prompt>
+			<q:simpleChoice identifier="ChoiceA">You must stay with your luggage.</q:simpleChoice>
+			<q:simpleChoice identifier="ChoiceB" fixed="true">None of these
+			</q:simpleChoice>
+		</q:choiceInteraction>
+	</q:itemBody>
+</q:assessmentItem>`);
+		expect(question).toMatchObject({
+			kind: 'single',
+			points: 3,
+			stem: 'Look at the text below.\nNEVER LEAVE LUGGAGE UNATTENDED\nWhat does it say?',
+			choices: [{ text: 'You must stay with your luggage.' }, { text: 'None of these', pinned: true }]
+		});
+		if (question.kind === 'single') expect(question.answer).toBe(question.choices[0].id);
+		expect(question.id).toMatch(/^new\d+$/);
+		expect(told).toEqual([]);
+	});
+
+	it('of QTI 3.0: several answers with a mapping, matches, an order, a number with a tolerance, a text', () => {
+		const item = (body: string, declarations: string, processing = '') =>
+			only(
+				`<qti-assessment-item xmlns="http://www.imsglobal.org/xsd/imsqtiasi_v3p0" identifier="i" title="t">
+${declarations}<qti-item-body>${body}</qti-item-body>${processing}</qti-assessment-item>`,
+				'v3p0'
+			).question;
+		const declared = (cardinality: string, type: string, values: string[], more = '') =>
+			`<qti-response-declaration identifier="RESPONSE" cardinality="${cardinality}" base-type="${type}"><qti-correct-response>${values
+				.map((value) => `<qti-value>${value}</qti-value>`)
+				.join('')}</qti-correct-response>${more}</qti-response-declaration>`;
+		const choice = (id: string) => `<qti-simple-choice identifier="${id}">${id}!</qti-simple-choice>`;
+
+		const water = item(
+			`<qti-choice-interaction response-identifier="RESPONSE" max-choices="0"><qti-prompt>Which elements form water, H<sub>2</sub>O?</qti-prompt>${['H', 'He', 'O'].map(choice).join('')}</qti-choice-interaction>`,
+			declared(
+				'multiple',
+				'identifier',
+				['H', 'O'],
+				'<qti-mapping><qti-map-entry map-key="H" mapped-value="1"/></qti-mapping>'
+			)
+		);
+		expect(water).toMatchObject({ kind: 'multiple', partial: true, stem: 'Which elements form water, H$_{2}$O?' });
+		if (water.kind === 'multiple') expect(water.answer).toEqual([water.choices[0].id, water.choices[2].id]);
+
+		const order = item(
+			`<p>Who won?</p><qti-order-interaction response-identifier="RESPONSE">${['A', 'B'].map(choice).join('')}</qti-order-interaction>`,
+			declared('ordered', 'identifier', ['B', 'A'])
+		);
+		if (order.kind !== 'ordering') throw new Error(order.kind);
+		expect(order.answer).toEqual([order.choices[1].id, order.choices[0].id]);
+
+		const match = item(
+			`<qti-match-interaction response-identifier="RESPONSE">
+				<qti-simple-match-set><qti-simple-associable-choice identifier="C">Capulet</qti-simple-associable-choice></qti-simple-match-set>
+				<qti-simple-match-set><qti-simple-associable-choice identifier="R">Romeo and Juliet</qti-simple-associable-choice></qti-simple-match-set>
+			</qti-match-interaction>`,
+			declared('multiple', 'directedPair', ['C R'])
+		);
+		if (match.kind !== 'matching') throw new Error(match.kind);
+		expect(match.answer).toEqual({ [match.items[0].id]: match.matches[0].id });
+
+		const number = item(
+			'<p>How far is it?</p><p><qti-text-entry-interaction response-identifier="RESPONSE"/></p>',
+			declared('single', 'float', ['42.5']),
+			`<qti-response-processing><qti-response-condition><qti-response-if>
+				<qti-equal tolerance-mode="relative" tolerance="5 5"><qti-variable identifier="RESPONSE"/><qti-correct identifier="RESPONSE"/></qti-equal>
+			</qti-response-if></qti-response-condition></qti-response-processing>`
+		);
+		expect(number).toMatchObject({
+			kind: 'numeric',
+			stem: 'How far is it?',
+			answer: 42.5,
+			tolerance: { kind: 'relative', amount: 0.05 }
+		});
+
+		const gap = item(
+			'<p>Now is the winter of our <qti-text-entry-interaction response-identifier="RESPONSE"/>.</p>',
+			declared(
+				'single',
+				'string',
+				['discontent'],
+				'<qti-mapping><qti-map-entry map-key="discontent" mapped-value="1"/><qti-map-entry map-key="content" mapped-value="0"/></qti-mapping>'
+			)
+		);
+		expect(gap).toMatchObject({
+			kind: 'fill_in',
+			stem: 'Now is the winter of our [g1].',
+			gaps: [{ id: 'g1', accepted: ['discontent'] }]
+		});
+
+		const essay = item(
+			'<p>Write Sam a postcard.</p><qti-extended-text-interaction response-identifier="RESPONSE" expected-length="200"/>',
+			'<qti-response-declaration identifier="RESPONSE" cardinality="single" base-type="string"/>'
+		);
+		expect(essay).toMatchObject({ kind: 'essay', stem: 'Write Sam a postcard.', words: null });
+	});
+
+	it('lists inside a text become gaps, and it is told', () => {
+		const { question, told } =
+			only(`<assessmentItem xmlns="http://www.imsglobal.org/xsd/imsqti_v2p1" identifier="x" title="x">
+<responseDeclaration identifier="A" cardinality="single" baseType="identifier"><correctResponse><value>Y</value></correctResponse></responseDeclaration>
+<itemBody><p>Son of <inlineChoiceInteraction responseIdentifier="A"><inlineChoice identifier="G">Gloucester</inlineChoice><inlineChoice identifier="Y">York</inlineChoice></inlineChoiceInteraction>;</p></itemBody></assessmentItem>`);
+		expect(question).toMatchObject({ kind: 'fill_in', stem: 'Son of [g1];', gaps: [{ accepted: ['York'] }] });
+		expect(told).toEqual(['A list to choose from inside the text came in as a gap to fill in.']);
+	});
+
+	it('an interaction without a counterpart comes in as what it is, with its source, and is told', () => {
+		const { question, told } = only(`<assessmentItem identifier="x" title="x"><itemBody><p>Where is Edinburgh?</p>
+<hotspotInteraction responseIdentifier="R"><hotspotChoice identifier="H1" shape="circle" coords="77,115,8"/></hotspotInteraction></itemBody></assessmentItem>`);
+		expect(question).toMatchObject({ kind: 'essay', stem: 'Where is Edinburgh?' });
+		expect(question.note).toContain('hotspotchoice');
+		expect(told[0]).toContain('hotspot interaction');
+	});
+
+	it('a section that selects becomes a pool, metadata come along, and what is missing is named by its file', () => {
+		const item = (title: string) =>
+			`<assessmentItem identifier="${title}" title="${title}"><itemBody><p>${title}?</p><extendedTextInteraction responseIdentifier="R"/></itemBody></assessmentItem>`;
+		const read = readPackage(
+			new Map([
+				[
+					'in/imsmanifest.xml',
+					MANIFEST(
+						`<imscp:resource identifier="t" type="imsqti_test_xmlv2p1" href="tests/t.xml"/>
+${ITEM_RESOURCE('items/a.xml').replace('><', `><imscp:metadata><lom xmlns="http://ltsc.ieee.org/xsd/LOM"><educational><difficulty><value>very difficult</value></difficulty><typicalLearningTime><duration>PT1M30S</duration></typicalLearningTime></educational></lom></imscp:metadata><`)}
+${ITEM_RESOURCE('items/gone.xml')}${ITEM_RESOURCE('items/alone.xml')}`
+					)
+				],
+				[
+					'in/tests/t.xml',
+					`<assessmentTest identifier="t" title="Winter" xml:lang="cy"><testPart identifier="p"><assessmentSection identifier="s" title="Pool" visible="true">
+<selection select="1"/><assessmentItemRef identifier="a" href="../items/a.xml"/><assessmentItemRef identifier="g" href="../items/gone.xml"/>
+</assessmentSection></testPart></assessmentTest>`
+				],
+				['in/items/a.xml', item('a')],
+				['in/items/alone.xml', item('alone')]
+			]),
+			newId
+		);
+		expect(read).toMatchObject({
+			ok: true,
+			paper: {
+				title: 'Winter',
+				language: 'cy',
+				parts: [{ title: 'Pool', draw: 1, questions: [{ stem: 'a?', difficulty: 'hard', seconds: 90 }] }]
+			},
+			told: [{ where: 'in/items/gone.xml' }, { where: 'in/items/alone.xml' }]
+		});
+	});
+});
+
+describe('a package that was made to harm', () => {
+	const body = (inside: string) =>
+		`<assessmentItem identifier="x" title="x"><itemBody>${inside}<extendedTextInteraction responseIdentifier="R"/></itemBody></assessmentItem>`;
+	const BOMB = `<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>${body('<p>&b;</p>')}`;
+
+	it.each([
+		['entities', BOMB, 'it declares a document type or entities'],
+		['no XML', '<assessmentItem><p>', 'not well-formed'],
+		['something else', '<html><body/></html>', 'it is not an assessment item'],
+		['deep nesting', body('<div>'.repeat(500) + '</div>'.repeat(500)), '(nested too deep|cannot be read)']
+	])('%s: the item is left out and named', (_, xml, message) => {
+		const read = single({ 'bad.xml': xml, 'good.xml': body('<p>Fine?</p>') });
+		expect(read).toMatchObject({ ok: true, paper: { parts: [{ questions: [{ stem: 'Fine?' }] }] } });
+		if (read.ok)
+			expect(read.told.map((one) => `${one.where} ${one.message}`).join()).toMatch(new RegExp(`bad.xml.*${message}`));
+	});
+
+	it('scripts, styles and forms in a text are left out and told; markup never reaches a stem', () => {
+		const { question, told } = only(
+			body(
+				'<p onclick="steal()">Safe<script>alert(1)</script> &amp; <a href="javascript:x">sound</a> &lt;b&gt;</p><iframe src="x"/>'
+			)
+		);
+		expect(question.stem).toBe('Safe & sound <b>');
+		expect(told.join()).toMatch(/<script>.*<iframe>|<iframe>.*<script>/);
+	});
+
+	it.each([
+		['a script', '<svg xmlns="http://www.w3.org/2000/svg"><script>x</script></svg>'],
+		['a handler', '<svg xmlns="http://www.w3.org/2000/svg" onload="x()"/>'],
+		['a fetch', '<svg xmlns="http://www.w3.org/2000/svg"><image href="https://elsewhere.example/x.png"/></svg>'],
+		['a style that fetches', '<svg xmlns="http://www.w3.org/2000/svg"><style>@import url(x)</style></svg>']
+	])('a drawing with %s is left out, its words stay', (_, svg) => {
+		const read = readPackage(
+			new Map([
+				['imsmanifest.xml', MANIFEST(ITEM_RESOURCE('q.xml'))],
+				['q.xml', body('<p>Which mark?</p><img src="m.svg" alt="two cones"/>')],
+				['m.svg', svg]
+			]),
+			newId
+		);
+		expect(read).toMatchObject({ ok: true, told: [{ where: 'q.xml' }] });
+		if (!read.ok) return;
+		expect(read.paper.pictures).toBeUndefined();
+		expect(read.paper.parts[0].questions[0]).toMatchObject({ stem: 'Which mark?\n(two cones)' });
+	});
+
+	it('no manifest, or one that cannot be read: refused in words', () => {
+		expect(readPackage(new Map([['x.xml', '<x/>']]), newId)).toMatchObject({ ok: false });
+		expect(readPackage(new Map([['imsmanifest.xml', '<x']]), newId)).toMatchObject({ ok: false });
+	});
+
+	it('names that objects have by themselves are names like any other', () => {
+		const languages = JSON.parse('{"__proto__": {"stem": "x"}, "constructor": {"stem": "y"}}');
+		const question = {
+			id: 'a',
+			kind: 'essay',
+			stem: 'z',
+			points: 1,
+			topic: '',
+			words: null,
+			inOther: languages
+		} as Question;
+		const read = readPackage(
+			writePackage({ title: 'x', parts: [{ title: '', draw: null, questions: [question] }] }),
+			newId
+		);
+		expect(({} as { stem?: string }).stem).toBeUndefined();
+		expect(read.ok && Object.entries(read.paper.parts[0].questions[0].inOther!)).toEqual(Object.entries(languages));
+	});
+
+	it('paths that lead outside lead nowhere', () => {
+		const read = single({ '../../etc/one.xml': body('<p>x</p>') });
+		expect(read).toMatchObject({ ok: true, paper: { parts: [{ questions: [] }] } });
+	});
+});

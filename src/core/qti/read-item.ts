@@ -297,18 +297,19 @@ function notesOf({ body }: Item): { hint?: string; note?: string } {
 function translationsOf({ root, isOurs }: Item): Record<string, Wording> | null {
 	const info = child(root, 'cataloginfo');
 	if (!info || !isOurs) return null;
-	const found: Record<string, Wording> = {};
+	const found = new Map<string, Wording>();
 	for (const catalog of childrenOf(info, 'catalog')) {
 		const about = catalog.attributes.id ?? '';
 		for (const entry of below(catalog, 'cardentry')) {
 			const language = entry.attributes.lang ?? '';
 			const { text } = readBody(child(entry, 'htmlcontent')?.children ?? []);
-			const wording = (found[language] ??= { stem: '' });
+			const wording = found.get(language) ?? { stem: '' };
+			found.set(language, wording);
 			if (about === 'c-stem') wording.stem = text;
 			else wording.texts = { ...wording.texts, [idOf(about.replace(/^c-text-/, ''))]: text };
 		}
 	}
-	return Object.keys(found).length > 0 ? found : null;
+	return found.size > 0 ? Object.fromEntries(found) : null;
 }
 
 function hasClass(node: XmlNode, name: string): boolean {

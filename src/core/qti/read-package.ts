@@ -1,4 +1,4 @@
-import type { Paper, Part, Question } from '../paper';
+import type { Paper, Part, Picture, Question } from '../paper';
 import { readBody } from './body-text';
 import { readLom } from './metadata';
 import { readItem } from './read-item';
@@ -33,7 +33,7 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 	if (tests.length > 1)
 		told.push({ where: 'imsmanifest.xml', message: `It has ${tests.length} tests; the first was read.` });
 
-	const pictures: NonNullable<Paper['pictures']> = {};
+	const pictures = new Map<string, Picture>();
 	const readPaths = new Set<string>();
 	/** The question of an item's file; null: it could not be read, and that is told. */
 	function questionAt(path: string): Question | null {
@@ -77,7 +77,7 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 			question.stem = `${question.stem}\n(${picture.alt || 'a picture stood here'})`.trimStart();
 			return;
 		}
-		pictures[name] = { svg: svg!, alt: picture.alt };
+		pictures.set(name, { svg: svg!, alt: picture.alt });
 		question.picture = name;
 	}
 
@@ -117,7 +117,7 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 		if (!readPaths.has(path)) told.push({ where: path, message: 'No test names it; it was left out.' });
 	if (paper.parts.reduce((sum, { questions }) => sum + questions.length, 0) > MOST_QUESTIONS)
 		return { ok: false, message: `It has more than ${MOST_QUESTIONS} questions. Divide it into two packages.` };
-	if (Object.keys(pictures).length > 0) paper.pictures = pictures;
+	if (pictures.size > 0) paper.pictures = Object.fromEntries(pictures);
 	return { ok: true, paper, told };
 }
 

@@ -281,7 +281,7 @@ function catalogsOf(question: Question, el: Dialect['el']): XmlNode[] {
 				catalog(
 					`c-text-${identifierOf(id)}`,
 					translations.flatMap(([language, { texts }]): [string, string][] =>
-						texts?.[id] === undefined ? [] : [[language, texts[id]]]
+						texts && Object.hasOwn(texts, id) ? [[language, texts[id]]] : []
 					)
 				)
 			)

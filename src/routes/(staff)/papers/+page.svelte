@@ -6,9 +6,15 @@
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
+	import FromPackage from './FromPackage.svelte';
 
 	let { data } = $props();
 	let isAsking = $state(false);
+	let isTaking = $state(false);
+	const sites = $derived([
+		...(data.forAll ? [{ value: '', name: 'All sites' }] : []),
+		...data.sites.map(({ id, name }) => ({ value: id, name }))
+	]);
 	let title = $state('');
 	// svelte-ignore state_referenced_locally
 	let siteId = $state(data.forAll ? '' : (data.sites[0]?.id ?? ''));
@@ -45,6 +51,7 @@
 		<div class="ml-auto w-56">
 			<Input bind:value={search} type="search" aria-label="Find a paper" placeholder="Find a paper" maxlength={200} />
 		</div>
+		<Act onclick={() => (isTaking = true)} testid="from-package">From a package…</Act>
 		<Act tone="main" key="N" onclick={() => (isAsking = true)} testid="new-paper">New paper</Act>
 	</div>
 	{#if trouble && !isAsking}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">
@@ -106,15 +113,8 @@
 			<Input id="title" bind:value={title} maxlength={200} autofocus autocomplete="off" />
 		</Field>
 		<Field id="site" label="Who may use it" hint="Authors of other sites see neither its questions nor its answers.">
-			<Select
-				id="site"
-				bind:value={siteId}
-				items={[
-					...(data.forAll ? [{ value: '', name: 'All sites' }] : []),
-					...data.sites.map(({ id, name }) => ({ value: id, name }))
-				]}
-				placeholder=""
-			/>
+			<Select id="site" bind:value={siteId} items={sites} placeholder="" />
 		</Field>
 	</form>
 </Ask>
+<FromPackage bind:open={isTaking} {sites} />

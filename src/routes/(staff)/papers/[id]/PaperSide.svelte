@@ -90,6 +90,19 @@
 			{bank.trouble ?? bank.done ?? ''}
 		</p>
 		<details class="mt-5 text-[14px]">
+			<summary class="font-semibold">Export</summary>
+			<p class="mt-1.5 opacity-90">
+				A QTI package, for other systems or another house. 3.0 has everything; 2.1 leaves other languages out.
+			</p>
+			<p class="mt-2 flex gap-3">
+				{#each ['3.0', '2.1'] as version (version)}<a
+						class="font-semibold underline"
+						download
+						href="/papers/{id}/package?version={version}">QTI {version}</a
+					>{/each}
+			</p>
+		</details>
+		<details class="mt-3 text-[14px]">
 			<summary class="font-semibold">Print</summary>
 			<p class="mt-1.5 opacity-90">
 				For when nothing else works. Form 1 is in the paper’s order, the others are mixed.
