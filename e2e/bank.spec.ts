@@ -104,3 +104,37 @@ test('many are changed at once, found by branch, and put into a paper that tells
 	await page.getByTestId('keep-in-bank').click();
 	await expect(page.getByTestId('beside-bank')).toContainText('The bank has every question as it is here.');
 });
+
+test('a plan tells what is missing, and the bank fills it', async ({ browser }) => {
+	const page = await home.staff(browser, 'brandreth');
+	await go(page, '/papers');
+	await page.keyboard.press('n');
+	await page.getByLabel('Title').fill('A Mixed Paper');
+	await page.keyboard.press('Enter');
+	await page.waitForURL(/\/papers\/[^/]+$/);
+	await go(page, page.url());
+	await page.getByTestId('plan-open').click();
+	const plan = page.getByTestId('plan-of-paper');
+	for (const [count, topic] of [
+		['3', 'Radio Procedure'],
+		['2', 'Ship Stability'],
+		['2', 'Cookery']
+	]) {
+		await plan.getByLabel('How many').fill(count);
+		await plan.getByLabel('Topic, empty for any').fill(topic);
+		await plan.getByTestId('add-cell').click();
+	}
+	await expect(plan.getByTestId('wanted')).toContainText('0 of 3');
+	expect(await serious(page), 'a plan').toEqual([]);
+	await plan.getByTestId('fill').click();
+	await expect(plan.getByTestId('filling')).toContainText('The bank lacks 2 on Cookery.');
+	await expect(plan.getByTestId('filling').locator('li')).toHaveCount(5);
+	await plan.getByTestId('take-filling').click();
+	await expect(page.getByTestId('questions').locator('> li')).toHaveCount(5);
+	await expect(page.getByTestId('gets')).toContainText('3 of 3');
+	await expect(page.getByTestId('gets')).toContainText('0 of 2');
+	// The plan is kept with the paper.
+	await expect(page.getByTestId('kept')).toHaveText(/^Saved/);
+	await page.reload();
+	await expect(page.getByTestId('gets').getByTestId('wanted')).toContainText('Cookery');
+});

@@ -5,7 +5,7 @@ import type { Paper, Part, Question } from './question';
 export type Spot = { part: number; index: number };
 
 /** What of a paper is about all of it. */
-export type PaperAbout = Pick<Paper, 'title' | 'language' | 'formulaSheet' | 'script'>;
+export type PaperAbout = Pick<Paper, 'title' | 'language' | 'formulaSheet' | 'script' | 'plan'>;
 /** What of a part is about all of it. */
 export type PartAbout = Pick<Part, 'title' | 'draw'>;
 
@@ -35,8 +35,8 @@ export type Edited =
 export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 	switch (edit.kind) {
 		case 'about': {
-			const { title, language, formulaSheet, script } = paper;
-			if (!isSame({ title, language, formulaSheet, script }, edit.before)) return changed();
+			const { title, language, formulaSheet, script, plan } = paper;
+			if (!isSame({ title, language, formulaSheet, script, plan }, edit.before)) return changed();
 			return done({ ...paper, ...edit.after }, { kind: 'about', before: edit.after, after: edit.before });
 		}
 		case 'question':

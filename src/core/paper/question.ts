@@ -73,6 +73,8 @@ export type Paper = {
 	language?: string;
 	/** Formulas beside the paper, each with a name; TeX between dollar signs. */
 	formulaSheet?: string[];
+	/** What its author wants to be in it; it binds nobody. */
+	plan?: { topic: string; difficulty: Difficulty | null; count: number }[];
 	/** What the proctor reads aloud before the start; a general text where the author has written none. */
 	script?: string;
 };

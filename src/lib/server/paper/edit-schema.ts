@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { PaperAbout, PaperEdit, Part } from '$core/paper';
+import { DIFFICULTIES, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
 import { QuestionId, QuestionSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
@@ -15,7 +15,17 @@ const About = z.object({
 	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
 	language: z.string().max(35).optional(),
 	formulaSheet: z.array(Text).max(100).optional(),
-	script: z.string().max(10_000).optional()
+	script: z.string().max(10_000).optional(),
+	plan: z
+		.array(
+			z.object({
+				topic: z.string().max(120),
+				difficulty: z.enum(DIFFICULTIES).nullable(),
+				count: z.number().int().min(0).max(200)
+			})
+		)
+		.max(60)
+		.optional()
 }) satisfies z.ZodType<PaperAbout>;
 /** A whole paper, as a package from elsewhere holds it: its questions are looked at one by one. */
 export const PaperFrame = About.extend({

@@ -25,6 +25,7 @@
 	import { BesideBank } from './beside-bank.svelte';
 	import FromBank from './FromBank.svelte';
 	import Paste from './Paste.svelte';
+	import Plan from './Plan.svelte';
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
 	import QuestionEdit from '../question/QuestionEdit.svelte';
@@ -57,6 +58,7 @@
 	let isFreezing = $state(false);
 	let isCompared = $state(false);
 	let isAbout = $state(false);
+	let isPlanned = $state(false);
 	let frozen = $state<{ version: number } | null>(null);
 	let trouble = $state<string | null>(null);
 	let busy = $state(false);
@@ -100,8 +102,8 @@
 		part = at + step;
 	}
 	function about(change: Partial<Extract<PaperEdit, { kind: 'about' }>['after']>) {
-		const { title, language, formulaSheet, script } = paper;
-		const before = { title, language, formulaSheet, script };
+		const { title, language, formulaSheet, script, plan } = paper;
+		const before = { title, language, formulaSheet, script, plan };
 		draft.change({ kind: 'about', before, after: { ...before, ...change } });
 	}
 	function take(questions: Question[]) {
@@ -316,6 +318,10 @@
 		basedOn={data.draft.basedOn?.version ?? null}
 		onshow={show}
 		onlook={look}
+		onplan={() => {
+			write(null);
+			isPlanned = true;
+		}}
 		oncompare={() => {
 			write(null);
 			isCompared = true;
@@ -345,5 +351,14 @@
 		keep it.
 	</p>
 </Ask>
+<Plan
+	bind:open={isPlanned}
+	id={draft.id}
+	{paper}
+	part={here?.title ?? ''}
+	isKept={draft.waiting === 0}
+	onplan={(plan) => about({ plan })}
+	ontake={take}
+/>
 <AboutPaper bind:open={isAbout} {paper} onchange={about} />
 {#if draft.conflict}<TwoAtOnce {draft} conflict={draft.conflict} />{/if}

@@ -3,6 +3,7 @@
 	import { eachGets, nameInPaper, type Doubt, type Paper } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import WantedTable from './WantedTable.svelte';
 	import type { BesideBank } from './beside-bank.svelte';
 
 	type Props = {
@@ -16,10 +17,11 @@
 		basedOn: number | null;
 		onshow: (questionId: string) => void;
 		onlook: (isPair: boolean) => void;
+		onplan: () => void;
 		oncompare: () => void;
 		onfreeze: () => void;
 	};
-	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, oncompare, onfreeze }: Props = $props();
+	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, onplan, oncompare, onfreeze }: Props = $props();
 
 	let form = $state(1);
 	const PRINTS = [
@@ -58,9 +60,14 @@
 			</li>
 		{/each}
 	</ul>
+	{#if paper.plan}<div class="mt-4">
+			<h3 class="mb-1 font-sans text-[13px] font-normal tracking-normal opacity-80">Wanted, and there</h3>
+			<WantedTable {paper} />
+		</div>{/if}
 	<div class="mt-5 flex flex-wrap gap-2">
 		<Act key="V" disabled={count === 0} onclick={() => onlook(false)} testid="preview-one">As a candidate</Act>
 		<Act disabled={count === 0} onclick={() => onlook(true)} testid="preview-pair">Two side by side</Act>
+		<Act onclick={onplan} testid="plan-open">Plan…</Act>
 		{#if basedOn !== null}<Act onclick={oncompare} testid="compare">Compare with version {basedOn}</Act>{/if}
 		<Act
 			tone="main"

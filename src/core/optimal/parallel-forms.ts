@@ -1,0 +1,69 @@
+import { EXPECTED_SHARE } from '../paper';
+import type { Plannable } from '../plan';
+import { solve, type Constraint, type Terms } from './program';
+
+export type Forms = {
+	/** The questions of each form. */
+	ids: string[][];
+	/** By form: points, expected points, minutes. */
+	figures: { points: number; expected: number; minutes: number }[];
+	isBest: boolean;
+};
+
+/** What a difference between two forms costs: a point to reach, an expected point, a question of a topic, a minute. */
+const WEIGHT = { points: 20, expected: 10, topic: 4, minutes: 1 };
+/** Where nothing is said of a question, as much is expected as of a medium one. */
+const expectedOf = ({ points, difficulty }: Plannable) => points * EXPECTED_SHARE[difficulty ?? 'medium'];
+
+/**
+ * Makes forms of so many questions each that differ as little as possible: in points, expected points, numbers by topic and
+ * minutes, in that order of weight; no question is in two. An integer program: for each measure the difference between the
+ * highest and the lowest form is made small.
+ * @throws RangeError there are too few questions
+ */
+export async function parallelForms(
+	bank: Plannable[],
+	{ forms, each, seconds }: { forms: number; each: number; seconds?: number }
+): Promise<Forms> {
+	if (forms * each > bank.length)
+		throw new RangeError(`${forms} forms of ${each} take ${forms * each} questions, and there are ${bank.length}.`);
+	const variable = (q: number, f: number) => `x${q}_${f}`;
+	const all = Array.from({ length: forms }, (_, f) => f);
+	const constraints: Constraint[] = [];
+	const least: Terms = new Map();
+	const sumOf = (form: number, amount: (question: Plannable) => number): Terms =>
+		new Map(
+			bank.map((question, q): [string, number] => [variable(q, form), amount(question)]).filter(([, n]) => n !== 0)
+		);
+
+	bank.forEach((_, q) => constraints.push({ terms: new Map(all.map((f) => [variable(q, f), 1])), is: '<=', than: 1 }));
+	for (const f of all) constraints.push({ terms: sumOf(f, () => 1), is: '=', than: each });
+	const even = (name: string, weight: number, amount: (question: Plannable) => number) => {
+		least.set(`hi_${name}`, weight).set(`lo_${name}`, -weight);
+		for (const f of all) {
+			const terms = sumOf(f, amount);
+			constraints.push({ terms: new Map([...terms, [`hi_${name}`, -1]]), is: '<=', than: 0 });
+			constraints.push({ terms: new Map([...terms, [`lo_${name}`, -1]]), is: '>=', than: 0 });
+		}
+	};
+	even('points', WEIGHT.points, ({ points }) => points);
+	even('expected', WEIGHT.expected, expectedOf);
+	even('minutes', WEIGHT.minutes, ({ minutes }) => minutes);
+	const topics = [...new Set(bank.map(({ topic }) => topic))];
+	if (topics.length > 1)
+		topics.forEach((topic, t) => even(`t${t}`, WEIGHT.topic, (question) => (question.topic === topic ? 1 : 0)));
+
+	const binary = bank.flatMap((_, q) => all.map((f) => variable(q, f)));
+	const solved = await solve({ least, constraints, binary }, seconds);
+	if (!solved) throw new RangeError('No forms were found in time. Ask for fewer.');
+	const chosen = all.map((f) => bank.filter((_, q) => solved.values(variable(q, f)) > 0.5));
+	return {
+		ids: chosen.map((form) => form.map(({ id }) => id)),
+		figures: chosen.map((form) => ({
+			points: form.reduce((sum, { points }) => sum + points, 0),
+			expected: form.reduce((sum, question) => sum + expectedOf(question), 0),
+			minutes: form.reduce((sum, { minutes }) => sum + minutes, 0)
+		})),
+		isBest: solved.isBest
+	};
+}

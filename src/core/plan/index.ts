@@ -1,0 +1,2 @@
+export { cellInWords, fitsCell, met } from './cell';
+export type { PlanCell, Plannable } from './cell';

@@ -1,0 +1,23 @@
+import type { Filled } from '$core/optimal';
+import type { PlanCell } from '$core/plan';
+import { ThreadError, type ThreadKind } from '../thread';
+import type { House } from '../house';
+import type { ChoosingTasks } from './choosing-thread';
+
+const CHOOSING: ThreadKind<ChoosingTasks> = { entry: 'src/lib/server/bank/choosing-thread.ts', memoryMb: 768 };
+/** The search itself ends after eight seconds with the best that it has. */
+const DEADLINE_MS = 25_000;
+
+/** What is asked of the bank: questions as text, so that a thread gets them fast. */
+export type Choice = { bank: ChoosableRow[]; plan: PlanCell[]; minutes: number | null; now: number };
+export type ChoosableRow = { content: string; lastUsed: number | null; isKnown: boolean };
+
+/** Fills a plan in a thread of its own. null: it took too long. */
+export async function choose(otium: Pick<House, 'threads'>, choice: Choice): Promise<Filled | null> {
+	try {
+		return await otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS);
+	} catch (error) {
+		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
+		return null;
+	}
+}
