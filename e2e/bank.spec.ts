@@ -138,3 +138,26 @@ test('a plan tells what is missing, and the bank fills it', async ({ browser }) 
 	await page.reload();
 	await expect(page.getByTestId('gets').getByTestId('wanted')).toContainText('Cookery');
 });
+
+test('a paper is divided into forms that are as alike as can be', async ({ browser }) => {
+	const page = await home.staff(browser, 'brandreth');
+	await go(page, '/papers');
+	await page.getByTestId('papers').locator('li', { hasText: 'Tides and Currents' }).getByTestId('open-paper').click();
+	await page.waitForURL(/\/papers\/[^/]+$/);
+	await page.getByTestId('forms-open').click();
+	const dialog = page.getByTestId('parallel');
+	await dialog.getByLabel('Questions in each').fill('40');
+	await dialog.getByTestId('make-forms').click();
+	await expect(dialog.getByRole('alert')).toContainText('2 forms of 40 take 80 questions, and this paper has 24.');
+	await dialog.getByLabel('Questions in each').fill('12');
+	await dialog.getByTestId('make-forms').click();
+	const rows = dialog.getByTestId('made-forms').locator('tbody tr');
+	await expect(rows).toHaveCount(2);
+	const points = await rows.locator('td:nth-child(2)').allInnerTexts();
+	expect(points[0]).toBe(points[1]);
+	expect(await serious(page), 'forms').toEqual([]);
+	await rows.first().getByRole('link').click();
+	await expect(page.getByRole('heading', { level: 1, name: 'Tides and Currents, form A' })).toBeVisible();
+	await expect(page.getByTestId('gets')).toHaveCount(1);
+	await expect(page.getByTestId('gets')).toContainText('12 questions');
+});

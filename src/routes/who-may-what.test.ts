@@ -64,6 +64,7 @@ const BODIES: Record<string, () => unknown> = {
 	}),
 	'POST papers/bank/[question]': () => ({ text: 'Given4' }),
 	'POST papers/package': () => 'no package',
+	'POST papers/[id]/forms': () => ({ forms: 2, each: 1 }),
 	'POST papers/[id]/fill': () => ({ minutes: null }),
 	'POST papers/[id]/bank': () => ({ ids: ['q-mine'] }),
 	'POST papers/[id]/document': () => 'no document',

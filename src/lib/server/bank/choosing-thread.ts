@@ -1,4 +1,4 @@
-import { fillPlan, type Filled } from '$core/optimal';
+import { fillPlan, parallelForms, type Filled, type Forms } from '$core/optimal';
 import { minutesNeeded, type Question } from '$core/paper';
 import { offer } from '../thread';
 import type { Choice } from './choosing';
@@ -12,6 +12,14 @@ const tasks = {
 			return { id, topic, points, difficulty, minutes: minutesNeeded(question), lastUsed, isKnown };
 		});
 		return fillPlan(choosable, plan, { minutes, now });
+	},
+	/** Divides questions into forms that are as alike as can be. */
+	async forms({ questions, forms, each }: { questions: Question[]; forms: number; each: number }): Promise<Forms> {
+		const bank = questions.map((question) => {
+			const { id, topic, points, difficulty = null } = question;
+			return { id, topic, points, difficulty, minutes: minutesNeeded(question) };
+		});
+		return parallelForms(bank, { forms, each });
 	}
 };
 export type ChoosingTasks = typeof tasks;

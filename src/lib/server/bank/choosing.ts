@@ -1,4 +1,5 @@
-import type { Filled } from '$core/optimal';
+import type { Filled, Forms } from '$core/optimal';
+import type { Question } from '$core/paper';
 import type { PlanCell } from '$core/plan';
 import { ThreadError, type ThreadKind } from '../thread';
 import type { House } from '../house';
@@ -14,8 +15,20 @@ export type ChoosableRow = { content: string; lastUsed: number | null; isKnown: 
 
 /** Fills a plan in a thread of its own. null: it took too long. */
 export async function choose(otium: Pick<House, 'threads'>, choice: Choice): Promise<Filled | null> {
+	return orNone(() => otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS));
+}
+
+/** Divides questions into forms that are as alike as can be. null: it took too long. */
+export async function divide(
+	otium: Pick<House, 'threads'>,
+	asked: { questions: Question[]; forms: number; each: number }
+): Promise<Forms | null> {
+	return orNone(() => otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS));
+}
+
+async function orNone<T>(work: () => Promise<T>): Promise<T | null> {
 	try {
-		return await otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS);
+		return await work();
 	} catch (error) {
 		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
 		return null;

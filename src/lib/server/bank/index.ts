@@ -5,6 +5,7 @@ export { keepInBank, noteUse } from './keep';
 export type { Kept } from './keep';
 export { bankQuestion, changeMany, remark, saveBankQuestion, settleRemark } from './one';
 export type { BankChange, BankQuestion, BulkChange, Remark } from './one';
+export { divide } from './choosing';
 export { fillFromBank } from './fill';
 export type { Filling } from './fill';
 export { besideBank } from './newer';

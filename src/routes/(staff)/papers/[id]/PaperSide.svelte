@@ -18,10 +18,12 @@
 		onshow: (questionId: string) => void;
 		onlook: (isPair: boolean) => void;
 		onplan: () => void;
+		onforms: () => void;
 		oncompare: () => void;
 		onfreeze: () => void;
 	};
-	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, onplan, oncompare, onfreeze }: Props = $props();
+	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, onplan, onforms, oncompare, onfreeze }: Props =
+		$props();
 
 	let form = $state(1);
 	const PRINTS = [
@@ -68,6 +70,7 @@
 		<Act key="V" disabled={count === 0} onclick={() => onlook(false)} testid="preview-one">As a candidate</Act>
 		<Act disabled={count === 0} onclick={() => onlook(true)} testid="preview-pair">Two side by side</Act>
 		<Act onclick={onplan} testid="plan-open">Plan…</Act>
+		{#if count > 1}<Act onclick={onforms} testid="forms-open">Parallel forms…</Act>{/if}
 		{#if basedOn !== null}<Act onclick={oncompare} testid="compare">Compare with version {basedOn}</Act>{/if}
 		<Act
 			tone="main"
