@@ -247,3 +247,41 @@ test('a paper goes out as a QTI package and comes in as another; a package with 
 	await expect(page.getByRole('heading', { level: 1, name: 'Ship Stability, from elsewhere' })).toBeVisible();
 	await expect(page.getByTestId('gets')).toContainText('16 questions');
 });
+
+test('a calculated question draws its numbers for each candidate, and is marked by them', async ({ browser }) => {
+	const page = await home.staff(browser, 'brandreth');
+	await go(page, '/papers');
+	await page.keyboard.press('n');
+	await page.getByLabel('Title').fill('Ranges');
+	await page.keyboard.press('Enter');
+	await page.waitForURL(/\/papers\/[^/]+$/);
+	await go(page, page.url());
+	await page.getByTestId('kind').selectOption('calculated');
+	await page.getByTestId('add-question').click();
+	await page
+		.getByLabel('Question', { exact: true })
+		.fill('High water is {high} m, low water {low} m. What is the range?');
+	await page.getByLabel('Formula', { exact: true }).fill('high - tide');
+	await expect(page.getByTestId('question-edit')).toContainText('“tide” is neither a parameter nor a function.');
+	await expect(page.getByTestId('freeze')).toBeDisabled();
+	await page.getByLabel('Formula', { exact: true }).fill('high - low');
+	await page.getByLabel('Conditions').fill('high > low + 1');
+	await expect(page.getByTestId('examples')).toContainText('Twenty examples');
+	await page.getByLabel('Unit').fill('m');
+	await page.getByTestId('done').click();
+	await kept(page);
+	await expect(page.getByTestId('questions')).toContainText('✓ high - low m ± 1 %');
+	expect(await serious(page), 'calculated').toEqual([]);
+
+	await page.getByTestId('preview-one').click();
+	const asked = page.getByRole('dialog').locator('[data-question]').first();
+	await expect(asked).toContainText(/High water is \d+ m, low water \d+ m\./);
+	const [high, low] = (await asked.innerText())
+		.match(/High water is (\d+) m, low water (\d+) m/)!
+		.slice(1)
+		.map(Number);
+	expect(high).toBeGreaterThan(low + 1);
+	await asked.getByRole('textbox').fill(String(high - low));
+	await page.getByRole('button', { name: 'Mark it as if handed in' }).click();
+	await expect(page.getByRole('dialog')).toContainText('1 of 1 points');
+});

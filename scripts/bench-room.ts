@@ -24,7 +24,9 @@ export type RoomFigures = {
 	returnSeconds: number;
 };
 
-const QUESTIONS = DEMO_PAPERS[0].paper.parts.flatMap((part) => part.questions);
+const QUESTIONS = DEMO_PAPERS[0].paper.parts
+	.flatMap((part) => part.questions)
+	.filter((one) => one.kind !== 'calculated');
 
 /** An answer to the nth question that fits it. */
 export function saveBody(seq: number, n: number): string {

@@ -1,7 +1,7 @@
-import type { AnswerValue, Question } from '../paper';
+import type { AnswerValue, DealtQuestion } from '../paper';
 
 /** An answer that earns full points, as a candidate would give it. null: only a person can say (an essay). */
-export function rightAnswer(question: Question): AnswerValue {
+export function rightAnswer(question: DealtQuestion): AnswerValue {
 	switch (question.kind) {
 		case 'numeric':
 			return String(question.answer);

@@ -1,5 +1,5 @@
 import { foldName } from '../access';
-import { isBlank, type AnswerValue, type Form, type Paper, type Question } from '../paper';
+import { asDealt, isBlank, type AnswerValue, type DealtQuestion, type Form, type Paper } from '../paper';
 import { readNumber } from './number';
 
 /** What a wrong answer costs. Blanks cost nothing. */
@@ -28,7 +28,7 @@ export type Mark = { questionId: string; verdict: Verdict; points: number; outOf
 export type Score = { marks: Mark[]; points: number; outOf: number; blanks: number; toMark: number };
 
 /** Marks one answer. Points are exact; rounding is for display. */
-export function markAnswer(question: Question, value: AnswerValue, rules: MarkingRules): Mark {
+export function markAnswer(question: DealtQuestion, value: AnswerValue, rules: MarkingRules): Mark {
 	const mark = (verdict: Verdict, points: number): Mark => ({
 		questionId: question.id,
 		verdict,
@@ -43,7 +43,7 @@ export function markAnswer(question: Question, value: AnswerValue, rules: Markin
 	return mark('wrong', 0 - costOf(question, rules));
 }
 
-type Marked = Exclude<Question, { kind: 'essay' }>;
+type Marked = Exclude<DealtQuestion, { kind: 'essay' }>;
 
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
 function shareRight(question: Marked, value: AnswerValue): number {
@@ -95,14 +95,14 @@ function isAccepted(accepted: string[], typed: string): boolean {
 	return folded !== '' && accepted.some((text) => foldName(text) === folded);
 }
 
-function isWithin(read: number, question: Question & { kind: 'numeric' }): boolean {
+function isWithin(read: number, question: DealtQuestion & { kind: 'numeric' }): boolean {
 	const { kind, amount } = question.tolerance;
 	const allowed = kind === 'absolute' ? amount : Math.abs(question.answer) * amount;
 	// An answer exactly on the edge is inside it; binary fractions must not decide that.
 	return Math.abs(read - question.answer) <= allowed + 1e-9 * Math.max(1, Math.abs(question.answer));
 }
 
-function costOf(question: Question, rules: MarkingRules): number {
+function costOf(question: DealtQuestion, rules: MarkingRules): number {
 	if (rules.wrong === 'free') return 0;
 	if (rules.wrong === 'fixed') return rules.points ?? 0;
 	// Only where one of k must be chosen does guessing gain what R − W/(k−1) takes back.
@@ -113,7 +113,9 @@ function costOf(question: Question, rules: MarkingRules): number {
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
 export function markForm(paper: Paper, form: Form, answers: Map<string, AnswerValue>, rules: MarkingRules): Score {
 	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
-	const marks = form.questions.map((dealt) => markAnswer(byId.get(dealt.id)!, answers.get(dealt.id) ?? null, rules));
+	const marks = form.questions.map((dealt) =>
+		markAnswer(asDealt(byId.get(dealt.id)!, dealt), answers.get(dealt.id) ?? null, rules)
+	);
 	const countOf = (verdict: Verdict) => marks.filter((mark) => mark.verdict === verdict).length;
 	return {
 		marks,

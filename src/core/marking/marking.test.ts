@@ -11,12 +11,12 @@ import {
 	wordCount,
 	type AnswerValue,
 	type Paper,
-	type Question
+	type DealtQuestion
 } from '../paper';
 import { markAnswer, markForm, readNumber, rightAnswer } from '.';
 
 const shared = { stem: 'Which?', topic: 'tides', points: 2 };
-const single: Question = {
+const single: DealtQuestion = {
 	...shared,
 	id: 'q1',
 	kind: 'single',
@@ -28,8 +28,8 @@ const single: Question = {
 		{ id: 'd', text: 'None of these' }
 	]
 };
-const truth: Question = { ...shared, id: 'q2', kind: 'true_false', answer: false };
-const numeric: Question = {
+const truth: DealtQuestion = { ...shared, id: 'q2', kind: 'true_false', answer: false };
+const numeric: DealtQuestion = {
 	...shared,
 	id: 'q3',
 	kind: 'numeric',
@@ -77,7 +77,7 @@ describe('numbers as people type them', () => {
 
 describe('marking one answer', () => {
 	const free = { wrong: 'free' } as const;
-	const points = (question: Question, value: AnswerValue, rules: Parameters<typeof markAnswer>[2] = free) =>
+	const points = (question: DealtQuestion, value: AnswerValue, rules: Parameters<typeof markAnswer>[2] = free) =>
 		markAnswer(question, value, rules).points;
 
 	it('gives the points for right, nothing for blank', () => {
@@ -89,7 +89,7 @@ describe('marking one answer', () => {
 
 	it('takes the tolerance’s edge as inside, absolute or relative', () => {
 		expect(['6.3', '6.5', '6,45', '6.29', '6.51'].map((typed) => points(numeric, typed))).toEqual([2, 2, 2, 0, 0]);
-		const relative: Question = { ...numeric, tolerance: { kind: 'relative', amount: 0.05 } };
+		const relative: DealtQuestion = { ...numeric, tolerance: { kind: 'relative', amount: 0.05 } };
 		expect(['6.08', '6.72', '6.73'].map((typed) => points(relative, typed))).toEqual([2, 2, 0]);
 	});
 
@@ -104,7 +104,7 @@ describe('marking one answer', () => {
 });
 
 describe('dealing and marking a paper', () => {
-	const many = Array.from({ length: 10 }, (_, i): Question => ({ ...single, id: `p${i}` }));
+	const many = Array.from({ length: 10 }, (_, i): DealtQuestion => ({ ...single, id: `p${i}` }));
 	const paper: Paper = {
 		title: 'Tides',
 		parts: [
@@ -189,7 +189,7 @@ describe('dealing and marking a paper', () => {
 describe('the other kinds of question', () => {
 	const base = { stem: 'Which?', topic: 'tides', points: 4 };
 	const of = (ids: string) => [...ids].map((id) => ({ id, text: id.toUpperCase() }));
-	const multiple: Question = {
+	const multiple: DealtQuestion = {
 		...base,
 		id: 'm',
 		kind: 'multiple',
@@ -197,7 +197,7 @@ describe('the other kinds of question', () => {
 		answer: ['a', 'b'],
 		partial: true
 	};
-	const ordering: Question = {
+	const ordering: DealtQuestion = {
 		...base,
 		id: 'o',
 		kind: 'ordering',
@@ -205,7 +205,7 @@ describe('the other kinds of question', () => {
 		answer: [...'abcd'],
 		partial: true
 	};
-	const matching: Question = {
+	const matching: DealtQuestion = {
 		...base,
 		id: 'x',
 		kind: 'matching',
@@ -214,7 +214,7 @@ describe('the other kinds of question', () => {
 		answer: { a: 'u', b: 'v' },
 		partial: true
 	};
-	const fillIn: Question = {
+	const fillIn: DealtQuestion = {
 		...base,
 		id: 'f',
 		kind: 'fill_in',
@@ -225,9 +225,9 @@ describe('the other kinds of question', () => {
 		],
 		partial: true
 	};
-	const short: Question = { ...base, id: 's', kind: 'short', accepted: ['São Miguel'] };
-	const essay: Question = { ...base, id: 'e', kind: 'essay', words: null };
-	const points = (question: Question, value: AnswerValue) => markAnswer(question, value, { wrong: 'free' }).points;
+	const short: DealtQuestion = { ...base, id: 's', kind: 'short', accepted: ['São Miguel'] };
+	const essay: DealtQuestion = { ...base, id: 'e', kind: 'essay', words: null };
+	const points = (question: DealtQuestion, value: AnswerValue) => markAnswer(question, value, { wrong: 'free' }).points;
 
 	// Common practice: right ones earn their share, wrong ones take one back, and nothing goes below nothing.
 	it.each<[string, string[], number]>([
@@ -271,7 +271,8 @@ describe('the other kinds of question', () => {
 	});
 
 	it('guessing is corrected only where one of several is chosen', () => {
-		const cost = (question: Question, value: AnswerValue) => markAnswer(question, value, { wrong: 'guessing' }).points;
+		const cost = (question: DealtQuestion, value: AnswerValue) =>
+			markAnswer(question, value, { wrong: 'guessing' }).points;
 		expect(cost(multiple, ['c'])).toBe(0);
 		expect(cost(short, 'wrong')).toBe(0);
 		expect(cost(truth, true)).toBe(-2);
@@ -313,7 +314,10 @@ describe('the other kinds of question', () => {
 	});
 
 	const MIXED = { questionsInOwnOrder: true, choicesInOwnOrder: true };
-	const paperOf = (questions: Question[]): Paper => ({ title: 'P', parts: [{ title: 'All', questions, draw: null }] });
+	const paperOf = (questions: DealtQuestion[]): Paper => ({
+		title: 'P',
+		parts: [{ title: 'All', questions, draw: null }]
+	});
 });
 
 describe('stems', () => {

@@ -4,6 +4,7 @@ export type {
 	Form,
 	FormQuestion,
 	Paper,
+	Parameter,
 	Part,
 	Picture,
 	Question,
@@ -26,12 +27,23 @@ export { deal, keepsPlace } from './deal';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';
 export type { PaperSummary } from './facts';
+export { answerFor, asDrawn, calculatedFault, draw, examplesOf, namesIn, valueCount } from './calculated';
+export type { CalculatedQuestion, Example } from './calculated';
+export { asDealt } from './as-dealt';
+export type { DealtQuestion } from './as-dealt';
 export { renameQuestion, renameValue } from './own-ids';
 export type { Name } from './own-ids';
 export { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
 export type { PoolStrength } from './pool-strength';
 export { editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
-export { gapsOf, newQuestion, QUESTION_KIND_NAMES, QUESTION_KINDS, withoutStaleKey } from './new-question';
+export {
+	gapsOf,
+	newQuestion,
+	parametersOf,
+	QUESTION_KIND_NAMES,
+	QUESTION_KINDS,
+	withoutStaleKey
+} from './new-question';
 export type { Edited, PaperAbout, PaperEdit, PartAbout, Spot } from './edit';
 export { isSame } from './same';
 export { comparePapers } from './compare';

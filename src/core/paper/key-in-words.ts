@@ -19,15 +19,22 @@ export function keyInWords(question: Question): string {
 			return question.gaps.map(({ id, accepted }) => `${id}: ${accepted.filter(Boolean).join(' or ')}`).join('; ');
 		case 'short':
 			return question.accepted.filter(Boolean).join(' or ');
-		case 'numeric': {
+		case 'numeric':
+		case 'calculated': {
 			const { kind, amount } = question.tolerance;
 			const within =
 				amount === 0 ? '' : ` ± ${kind === 'relative' ? `${Number((amount * 100).toFixed(6))} %` : amount}`;
-			return `${question.answer}${question.unit ? ` ${question.unit}` : ''}${within}`;
+			const value = question.kind === 'numeric' ? shortened(question.answer) : question.formula;
+			return value === '' ? '' : `${value}${question.unit ? ` ${question.unit}` : ''}${within}`;
 		}
 		case 'essay':
 			return '';
 	}
+}
+
+/** A number as it is written: a reckoned one with as many digits as anybody gives. */
+function shortened(value: number): string {
+	return String(Number(value.toPrecision(8)));
 }
 
 function textOf(choices: Choice[], id: string | undefined): string {

@@ -1,4 +1,5 @@
-import type { Choice, Question, QuestionKind } from './question';
+import { namesIn } from './calculated';
+import type { Choice, Parameter, Question, QuestionKind } from './question';
 
 /** What each kind is called by those who write. */
 export const QUESTION_KIND_NAMES: Record<QuestionKind, string> = {
@@ -6,6 +7,7 @@ export const QUESTION_KIND_NAMES: Record<QuestionKind, string> = {
 	multiple: 'Multiple choice',
 	true_false: 'True or false',
 	numeric: 'Number',
+	calculated: 'Calculated',
 	short: 'Short answer',
 	fill_in: 'Fill in',
 	matching: 'Matching',
@@ -40,6 +42,16 @@ export function newQuestion(kind: QuestionKind, newId: () => string): Question {
 			return { ...shared, kind, accepted: [] };
 		case 'numeric':
 			return { ...shared, kind, answer: 0, tolerance: { kind: 'absolute', amount: 0 }, unit: '' };
+		case 'calculated':
+			return {
+				...shared,
+				kind,
+				parameters: [],
+				conditions: [],
+				formula: '',
+				tolerance: { kind: 'relative', amount: 0.01 },
+				unit: ''
+			};
 		case 'essay':
 			return { ...shared, kind, words: null };
 	}
@@ -63,6 +75,13 @@ export function withoutStaleKey(question: Question): Question {
 		default:
 			return question;
 	}
+}
+
+/** The parameters that a stem names, `{so}`, each as it was before; a new one goes from 1 to 10. */
+export function parametersOf(stem: string, before: Parameter[]): Parameter[] {
+	return namesIn(stem).map(
+		(name) => before.find((parameter) => parameter.name === name) ?? { name, from: 1, to: 10, step: 1 }
+	);
 }
 
 /** The gaps that a stem names, `[so]`, each with what was accepted there before. */

@@ -14,9 +14,10 @@ export function renameQuestion(question: FormQuestion, name: Name): FormQuestion
 	// A gap stands in the words by its name.
 	const stem = (text: string) =>
 		(question.gaps ?? []).reduce((all, gap) => all.replaceAll(`[${gap}]`, `[${of(gap)}]`), text);
-	const { choices, items, matches, gaps, inOther } = question;
+	const { drawn: _, ...shown } = question;
+	const { choices, items, matches, gaps, inOther } = shown;
 	return {
-		...question,
+		...shown,
 		id: name(question.id),
 		stem: stem(question.stem),
 		...(choices && { choices: list(choices) }),

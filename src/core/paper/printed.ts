@@ -1,3 +1,4 @@
+import { asDealt } from './as-dealt';
 import { keyInWords } from './key-in-words';
 import { partLetter } from './edit';
 import type { Form, FormQuestion, Paper, Question } from './question';
@@ -37,7 +38,7 @@ export function printedForm(paper: Paper, form: Form): PrintedQuestion[] {
 			options,
 			items: dealt.items?.map(({ text }) => text) ?? [],
 			...(dealt.unit ? { unit: dealt.unit } : {}),
-			key: keyByLetters(byId.get(dealt.id)!, dealt)
+			key: keyByLetters(asDealt(byId.get(dealt.id)!, dealt), dealt)
 		};
 	});
 }

@@ -1,3 +1,4 @@
+import { calculatedFault, hasEndlessDecimals } from './calculated';
 import { keepsPlace } from './deal';
 import { partLetter } from './edit';
 import type { Choice, Paper, Question } from './question';
@@ -12,6 +13,7 @@ export type Doubt = {
 		| 'keeps_place'
 		| 'unmarked_negative'
 		| 'no_tolerance'
+		| 'unused_parameter'
 		| 'no_alternative_text'
 		| 'gap_missing'
 		| 'too_few_in_pool'
@@ -71,6 +73,14 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 				question: { ...question, tolerance: { kind: 'relative', amount: 0.01 } }
 			}
 		});
+	if (question.kind === 'calculated' && rightMissing === null) {
+		const unused = question.parameters.find(({ name }) => !wordsIn(question.formula).includes(name));
+		if (unused) say('unused_parameter', `{${unused.name}} is drawn, and the formula does not use it.`);
+		if (question.tolerance.amount === 0 && hasEndlessDecimals(question))
+			say('no_tolerance', 'Its answers can have endless decimals: rounding differently is wrong.', {
+				fix: { label: 'Allow 1 %', question: { ...question, tolerance: { kind: 'relative', amount: 0.01 } } }
+			});
+	}
 	if (question.picture && !paper.pictures?.[question.picture]?.alt.trim())
 		say('no_alternative_text', 'The picture has no alternative text.');
 	if (question.kind === 'fill_in') {
@@ -105,10 +115,14 @@ function missingRight(question: Question): string | null {
 		}
 		case 'short':
 			return question.accepted.some((one) => one.trim() !== '') ? null : 'There is no accepted answer.';
+		case 'calculated':
+			return calculatedFault(question);
 		default:
 			return null;
 	}
 }
+
+const wordsIn = (formula: string): string[] => formula.match(/[A-Za-z_][A-Za-z0-9_]*/g) ?? [];
 
 function firstTwice(texts: string[]): string | null {
 	return texts.find((text, i) => texts.indexOf(text) < i) ?? null;

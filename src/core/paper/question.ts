@@ -11,6 +11,9 @@ export type Choice = {
 
 export type Tolerance = { kind: 'absolute' | 'relative'; amount: number };
 
+/** A number that is drawn: one of a list, or from a range by steps, both ends included. Stems name it in braces: `{high}`. */
+export type Parameter = { name: string } & ({ values: number[] } | { from: number; to: number; step: number });
+
 /** What a question says in another language, by the ids of what it says. What is missing stays in the paper's own. */
 export type Wording = { stem: string; texts?: Record<string, string> };
 
@@ -52,6 +55,16 @@ export type Question = Shared &
 		| { kind: 'fill_in'; gaps: { id: string; accepted: string[] }[]; partial: boolean }
 		| { kind: 'short'; accepted: string[] }
 		| { kind: 'numeric'; answer: number; tolerance: Tolerance; unit: string }
+		/** Numbers are drawn for each candidate, and the answer is reckoned from them: dealt, it is a numeric question. */
+		| {
+				kind: 'calculated';
+				parameters: Parameter[];
+				/** What the drawn numbers must fulfil together: `high > low`. */
+				conditions: string[];
+				formula: string;
+				tolerance: Tolerance;
+				unit: string;
+		  }
 		/** Marked by hand. The words are advice to the candidate, not a limit. */
 		| { kind: 'essay'; words: { from: number; to: number } | null }
 	);
@@ -83,7 +96,7 @@ export type Paper = {
 export type FormQuestion = {
 	id: string;
 	part: string;
-	kind: QuestionKind;
+	kind: Exclude<QuestionKind, 'calculated'>;
 	stem: string;
 	points: number;
 	/** Of single, multiple and ordering. */
@@ -95,6 +108,8 @@ export type FormQuestion = {
 	gaps?: string[];
 	unit?: string;
 	words?: { from: number; to: number };
+	/** Of calculated: the numbers that were drawn. They stay with the form and do not leave the server by name. */
+	drawn?: Record<string, number>;
 	picture?: string;
 	inOther?: Record<string, Wording>;
 	hint?: string;

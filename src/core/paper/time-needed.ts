@@ -10,6 +10,7 @@ const USUAL_MINUTES: Record<Question['kind'], number> = {
 	fill_in: 2,
 	short: 2,
 	numeric: 2.5,
+	calculated: 2.5,
 	essay: 15
 };
 

@@ -102,6 +102,17 @@ const kinds: fc.Arbitrary<object> = fc.oneof(
 		unit: fc.constantFrom('', 'm', 'knots per hour')
 	}),
 	fc.record({
+		kind: fc.constant('calculated'),
+		parameters: fc.constant([
+			{ name: 'high', from: 4, to: 6, step: 0.1 },
+			{ name: 'low', values: [0.5, 1, 1.5] }
+		]),
+		conditions: fc.constantFrom([], ['high > low & 1'], ['high > low', 'low < 2']),
+		formula: fc.constantFrom('high - low', 'sin(high) / low', ''),
+		tolerance: fc.constant({ kind: 'absolute' as const, amount: 0.05 }),
+		unit: fc.constantFrom('', 'm')
+	}),
+	fc.record({
 		kind: fc.constant('essay'),
 		words: fc.option(fc.record({ from: fc.nat(100), to: fc.integer({ min: 101, max: 900 }) }))
 	})

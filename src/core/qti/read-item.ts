@@ -1,6 +1,7 @@
 import type { Choice, Question, Tolerance, Wording } from '../paper';
 import { readBody } from './body-text';
 import { idOf, isId } from './identifier';
+import { CALCULATED } from './write-item';
 import { below, child, childrenOf, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
 
 /** What came of an item: its question, what could not be taken along, and the picture it shows. */
@@ -24,6 +25,7 @@ const SUPPORTED = [
 const ENDS = 'interaction';
 const SOURCE_LETTERS = 3_500;
 
+type NumericQuestion = Extract<Question, { kind: 'numeric' }>;
 type Item = { root: XmlNode; body: XmlNode; isOurs: boolean; told: string[]; newId: () => string };
 
 /**
@@ -69,10 +71,25 @@ export function readItem(
 	const { pictures } = readBody(body.children.filter((one) => !isElement(one) || one.name !== 'rubricblock'));
 	const inOther = translationsOf(item);
 	if (inOther) question.inOther = inOther;
+	if (isOurs && question.kind === 'numeric') question = asCalculated(item, question);
 	return {
 		ok: true,
 		item: { question, identifier, told: item.told, picture: pictures[0] ?? null }
 	};
+}
+
+/** A number that Otium wrote as an example of a calculated question is that question again. */
+function asCalculated({ body, told }: Item, example: NumericQuestion): Question {
+	const block = below(body, 'rubricblock').find((one) => hasClass(one, CALCULATED));
+	if (!block) return example;
+	try {
+		const { stem, parameters, conditions, formula, inOther } = JSON.parse(textIn(block));
+		const { answer: _, inOther: __, ...rest } = example;
+		return { ...rest, kind: 'calculated', stem, parameters, conditions, formula, ...(inOther ? { inOther } : {}) };
+	} catch {
+		told.push('What its numbers are drawn from can’t be read; it came in as one example.');
+		return example;
+	}
 }
 
 function interactionNames(body: XmlNode): string[] {
@@ -286,7 +303,9 @@ function pointsOf({ root }: Item): number {
 function notesOf({ body }: Item): { hint?: string; note?: string } {
 	const blocks = below(body, 'rubricblock');
 	const hint = blocks.find((one) => hasClass(one, 'hint'));
-	const notes = blocks.filter((one) => one !== hint && !/\bcandidate\b/.test(one.attributes.view ?? ''));
+	const notes = blocks.filter(
+		(one) => one !== hint && !hasClass(one, CALCULATED) && !/\bcandidate\b/.test(one.attributes.view ?? '')
+	);
 	const note = notes.map((one) => readBody(one.children).text).join('\n');
 	return {
 		...(hint ? { hint: readBody(hint.children).text } : {}),

@@ -1,4 +1,12 @@
-import type { Choice, Paper, Question } from '../paper';
+import {
+	asDrawn,
+	draw,
+	type CalculatedQuestion,
+	type Choice,
+	type DealtQuestion,
+	type Paper,
+	type Question
+} from '../paper';
 import { writeInline, writeText } from './body-text';
 import type { Dialect } from './dialect';
 import { identifierOf } from './identifier';
@@ -6,12 +14,17 @@ import { element, writeXml, type XmlNode } from './xml';
 
 const RESPONSE = 'RESPONSE';
 
-/** One question as an item. What no element of QTI says is in classes: `partial`, `words-200-400`, `answer`. */
+/**
+ * One question as an item. What no element of QTI says is in classes: `partial`, `words-200-400`, `answer`. A calculated
+ * question goes out as one drawn example, with what it is drawn from in a block for authors: as a calculated one it comes
+ * back to Otium alone (templates of QTI are not written).
+ */
 export function writeItem(
-	question: Question,
+	written: Question,
 	paper: Pick<Paper, 'title' | 'language' | 'pictures'>,
 	to: Dialect
 ): string {
+	const question = written.kind === 'calculated' ? asDrawn(written, exampleOf(written)) : written;
 	const { el } = to;
 	const translations = Object.entries(question.inOther ?? {});
 	const catalogs = to.version === '3.0' ? catalogsOf(question, el) : [];
@@ -35,6 +48,9 @@ export function writeItem(
 			]),
 			el('itemBody', {}, [
 				...(question.hint ? [el('rubricBlock', { view: 'candidate', class: 'hint' }, writeText(question.hint))] : []),
+				...(written.kind === 'calculated'
+					? [el('rubricBlock', { view: 'author', class: CALCULATED }, [element('p', {}, [definitionOf(written, to)])])]
+					: []),
 				...(question.note ? [el('rubricBlock', { view: 'author', class: 'note' }, writeText(question.note))] : []),
 				element('div', { class: 'stem', ...stemAttributes }, [
 					...writeText(question.stem, gapIds(question), (id) =>
@@ -50,6 +66,24 @@ export function writeItem(
 	);
 	root.attributes = { xmlns: to.namespace, 'xml:lang': paper.language ?? 'en', ...root.attributes };
 	return writeXml(root);
+}
+
+/** The class of the block that holds what a calculated question is drawn from. */
+export const CALCULATED = 'calculated';
+
+/** Numbers for other systems, which show one example of a calculated question; the same each time. */
+function exampleOf(question: CalculatedQuestion): Record<string, number> {
+	let last = 1;
+	// The minimal standard generator (Park & Miller 1988).
+	return draw(question, (most) => (last = (last * 16_807) % 2_147_483_647) % (most + 1));
+}
+
+/** What a calculated question is drawn from, for a reader that knows it. */
+function definitionOf(
+	{ stem, parameters, conditions, formula, inOther }: CalculatedQuestion,
+	{ version }: Dialect
+): string {
+	return JSON.stringify({ stem, parameters, conditions, formula, ...(version === '3.0' ? { inOther } : {}) });
 }
 
 const gapIds = (question: Question) => (question.kind === 'fill_in' ? question.gaps.map(({ id }) => id) : []);
@@ -83,7 +117,7 @@ function spellings(el: Dialect['el'], accepted: string[], points: number): XmlNo
 	);
 }
 
-function responsesOf(question: Question, { el }: Dialect): XmlNode[] {
+function responsesOf(question: DealtQuestion, { el }: Dialect): XmlNode[] {
 	const declare = (cardinality: string, baseType: string, children: XmlNode[]) => [
 		el('responseDeclaration', { identifier: RESPONSE, cardinality, baseType }, children)
 	];
@@ -155,7 +189,7 @@ function simpleChoices(el: Dialect['el'], name: string, choices: Choice[], more:
 
 const partialClass = (question: { partial: boolean }) => (question.partial ? 'partial' : undefined);
 
-function interactionOf(question: Question, { el }: Dialect): XmlNode[] {
+function interactionOf(question: DealtQuestion, { el }: Dialect): XmlNode[] {
 	const response = { responseIdentifier: RESPONSE };
 	switch (question.kind) {
 		case 'true_false':
@@ -211,7 +245,7 @@ function interactionOf(question: Question, { el }: Dialect): XmlNode[] {
 	}
 }
 
-function processingOf(question: Question, to: Dialect): XmlNode[] {
+function processingOf(question: DealtQuestion, to: Dialect): XmlNode[] {
 	const { el } = to;
 	const byTemplate = (name: 'match_correct' | 'map_response') => [
 		el('responseProcessing', { template: to.template(name) })

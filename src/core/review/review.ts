@@ -1,5 +1,5 @@
 import { bandOf, markForm, reachesPercent, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
-import type { AnswerValue, Form, FormQuestion, Paper } from '../paper';
+import { asDealt, type AnswerValue, type Form, type FormQuestion, type Paper } from '../paper';
 import type { ResultRules, ReviewRules } from '../session';
 
 /** What a candidate sees afterwards, no more than the rules allow. */
@@ -67,7 +67,7 @@ export function reviewOf(
 						given: answers.get(question.id) ?? null,
 						verdict: withKey ? score.marks[i].verdict : null,
 						points: withKey ? score.marks[i].points : null,
-						right: withKey ? rightAnswer(byId.get(question.id)!) : null
+						right: withKey ? rightAnswer(asDealt(byId.get(question.id)!, question)) : null
 					}))
 	};
 }

@@ -5,7 +5,12 @@ afterAll(() => setHourStyle('24'));
 
 describe('the house’s style of hours', () => {
 	const minutes = Array.from({ length: 24 * 60 }, (_, i) => Date.UTC(2026, 11, 8, 0, i));
-	const british = new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', hour: 'numeric', minute: '2-digit', hour12: true });
+	const british = new Intl.DateTimeFormat('en-GB', {
+		timeZone: 'UTC',
+		hour: 'numeric',
+		minute: '2-digit',
+		hour12: true
+	});
 
 	it('of twelve hours is what Intl writes in British English, for each minute of a day, and reads back as it was kept', () => {
 		setHourStyle('12');

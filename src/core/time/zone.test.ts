@@ -1,5 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { clockTime, instantFromLocal, localDate, localMidnightAfter, localTime, longDate, timeAndDate, zoneName } from '.';
+import {
+	clockTime,
+	instantFromLocal,
+	localDate,
+	localMidnightAfter,
+	localTime,
+	longDate,
+	timeAndDate,
+	zoneName
+} from '.';
 
 /** The platform's own zone data (IANA by way of Intl), read apart from the library under test. */
 function byIntl(at: number, zone: string) {

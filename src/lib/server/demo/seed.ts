@@ -508,7 +508,11 @@ class Day {
 		const form = (await formOf(this.otium.db, person.sittingId))!;
 		const key = new Map(
 			[...this.#papers.values()].flatMap(({ paper }) =>
-				paper.parts.flatMap((part) => part.questions.map((question) => [question.id, rightAnswer(question)] as const))
+				paper.parts.flatMap((part) =>
+					part.questions.flatMap((question) =>
+						question.kind === 'calculated' ? [] : [[question.id, rightAnswer(question)] as const]
+					)
+				)
 			)
 		);
 		const skill = Number(person.number.slice(-2));

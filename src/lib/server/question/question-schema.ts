@@ -27,6 +27,13 @@ const shared = {
 const partial = z.boolean();
 const Accepted = z.array(z.string().max(500)).max(50);
 
+const ToleranceSchema = z.object({ kind: z.enum(['absolute', 'relative']), amount: z.number().min(0) });
+const Name = z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,20}$/);
+const ParameterSchema = z.union([
+	z.strictObject({ name: Name, values: z.array(z.number()).max(200) }),
+	z.strictObject({ name: Name, from: z.number(), to: z.number(), step: z.number() })
+]);
+
 /** A question with its key, as an author sends it. */
 export const QuestionSchema = z.discriminatedUnion('kind', [
 	z.strictObject({ ...shared, kind: z.literal('true_false'), answer: z.boolean() }),
@@ -69,7 +76,16 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		...shared,
 		kind: z.literal('numeric'),
 		answer: z.number(),
-		tolerance: z.object({ kind: z.enum(['absolute', 'relative']), amount: z.number().min(0) }),
+		tolerance: ToleranceSchema,
+		unit: z.string().max(60)
+	}),
+	z.strictObject({
+		...shared,
+		kind: z.literal('calculated'),
+		parameters: z.array(ParameterSchema).max(20),
+		conditions: z.array(z.string().max(400)).max(20),
+		formula: z.string().max(400),
+		tolerance: ToleranceSchema,
 		unit: z.string().max(60)
 	}),
 	z.strictObject({

@@ -2,9 +2,18 @@
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
 	import { tick, untrack } from 'svelte';
-	import { gapsOf, isSame, QUESTION_KIND_NAMES, withoutStaleKey, type Doubt, type Question } from '$core/paper';
+	import {
+		gapsOf,
+		parametersOf,
+		isSame,
+		QUESTION_KIND_NAMES,
+		withoutStaleKey,
+		type Doubt,
+		type Question
+	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
+	import CalculatedEdit from './CalculatedEdit.svelte';
 	import ChoiceRows from './ChoiceRows.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 	import QuestionAbout from './QuestionAbout.svelte';
@@ -101,7 +110,9 @@
 		label="Question"
 		hint={mine.kind === 'fill_in'
 			? 'Write a name in brackets where something is to be filled in: The range is [a] metres.'
-			: 'Formulas in TeX between dollar signs: $h = 4.8$. Enter goes on to the choices.'}
+			: mine.kind === 'calculated'
+				? 'Write a name in braces for each number that is drawn: High water is {high} m.'
+				: 'Formulas in TeX between dollar signs: $h = 4.8$. Enter goes on to the choices.'}
 	>
 		<Textarea
 			id="stem"
@@ -112,7 +123,9 @@
 			onkeydown={onstemkey}
 			oninput={(event) => {
 				const stem = event.currentTarget.value;
-				set(mine.kind === 'fill_in' ? { stem, gaps: gapsOf(stem, mine.gaps) } : { stem });
+				if (mine.kind === 'fill_in') set({ stem, gaps: gapsOf(stem, mine.gaps) });
+				else if (mine.kind === 'calculated') set({ stem, parameters: parametersOf(stem, mine.parameters) });
+				else set({ stem });
 			}}
 		/>
 	</Field>
@@ -177,10 +190,16 @@
 				>
 			{/each}
 		</fieldset>
-	{:else if mine.kind === 'numeric'}
+	{:else if mine.kind === 'numeric' || mine.kind === 'calculated'}
 		{@const { tolerance, unit } = mine}
+		{#if mine.kind === 'calculated'}<CalculatedEdit question={mine} onchange={set} />{/if}
 		<div class="flex flex-wrap gap-3">
-			<NumberEntry id="right" label="Right is" value={mine.answer} onchange={(answer) => set({ answer })} />
+			{#if mine.kind === 'numeric'}<NumberEntry
+					id="right"
+					label="Right is"
+					value={mine.answer}
+					onchange={(answer) => set({ answer })}
+				/>{/if}
 			<Field id="unit" label="Unit" class="w-36">
 				<Input id="unit" maxlength={60} bind:value={() => unit, (unit: string) => set({ unit })} />
 			</Field>

@@ -1,0 +1,2 @@
+export { FORMULA_FUNCTIONS, readFormula } from './formula';
+export type { Formula, ReadFormula } from './formula';
