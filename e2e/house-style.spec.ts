@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { arrive, go, house } from './house';
+import { go, house } from './house';
 
 const home = house('14:12');
 

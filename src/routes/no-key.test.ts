@@ -10,7 +10,7 @@ const ROUTES = import.meta.glob<Record<string, unknown>>(['./sit/**/+server.ts',
 	eager: true
 });
 /** What would be read in a key, and nowhere else. */
-const KEY = /SECRET|73517|0\.4242|"answer":|"accepted"|"tolerance"|"pinned"/;
+const KEY = /SECRET|73517|0\.4242|"answer":|"accepted"|"tolerance"|"pinned"|"formula"|"conditions"/;
 
 const choices = ['one', 'two', 'three'].map((text) => ({ id: `id-${text}`, text, pinned: text === 'two' }));
 const shared = { points: 1, topic: '' };
@@ -62,7 +62,18 @@ const PAPER: Paper = {
 					tolerance: { kind: 'absolute', amount: 0.4242 },
 					unit: 'm'
 				},
-				{ ...shared, id: 'q9', stem: 'Tell.', kind: 'essay', words: null }
+				{ ...shared, id: 'q9', stem: 'Tell.', kind: 'essay', words: null },
+				{
+					...shared,
+					id: 'q10',
+					stem: 'Twice {half}?',
+					kind: 'calculated',
+					parameters: [{ name: 'half', from: 1, to: 9, step: 1 }],
+					conditions: ['half > 2'],
+					formula: 'half * 73517',
+					tolerance: { kind: 'absolute', amount: 0.4242 },
+					unit: 'm'
+				}
 			]
 		}
 	]
@@ -90,7 +101,7 @@ it('no key leaves to a candidate’s device or to a proctor’s room, with a pap
 		// A stream never ends; what it carries comes from the same pictures.
 		if (!handler || file.includes('stream')) continue;
 		const isStaff = file.includes('(staff)');
-		for (const place of ['1', '8', '9']) {
+		for (const place of ['1', '8', '9', '10']) {
 			const answer = await call(handler as never, {
 				otium: house.otium,
 				method: 'GET',
@@ -100,10 +111,12 @@ it('no key leaves to a candidate’s device or to a proctor’s room, with a pap
 				device: isStaff ? null : { sittingId, epoch }
 			});
 			expect(answer.text, `${file} at ${place}: ${answer.status}`).not.toMatch(KEY);
+			// Nor which number stands for what.
+			if (!isStaff) expect(answer.text).not.toContain('"drawn"');
 			if (answer.status === 200) seen.push(answer.text);
 		}
 	}
 	// The questions themselves did come, so that something was looked at.
-	for (const stem of ['Which ones?', 'How many?', 'A word?']) expect(seen.join('\n')).toContain(stem);
+	for (const stem of ['Which ones?', 'How many?', 'A word?', 'Twice ']) expect(seen.join('\n')).toContain(stem);
 	expect((await loadSitting(house.otium.db, sittingId, house.otium.now()))!.sitting.state).toBe('working');
 });

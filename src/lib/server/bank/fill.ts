@@ -1,6 +1,5 @@
 import type { StaffMember } from '$core/access';
-import type { PlanCell } from '$core/plan';
-import { met } from '$core/plan';
+import { met, type Filling } from '$core/plan';
 import type { Paper, Question } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Query } from '../db';
@@ -10,13 +9,6 @@ import { whereMayUse, writerOf } from './ownership';
 
 /** More than any plan looks through. */
 const MOST = 20_000;
-
-export type Filling = {
-	questions: Question[];
-	missing: { cell: PlanCell; count: number }[];
-	minutes: number;
-	isBest: boolean;
-};
 
 /**
  * What the bank would add to a paper so that its plan is met: what is there already counts. Questions that were sat lately,

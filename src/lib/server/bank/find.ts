@@ -1,4 +1,4 @@
-import type { Audience, TopicBranch, Writer } from '$core/bank';
+import type { Audience, BankLine, TopicBranch, Writer } from '$core/bank';
 import { topicTree } from '$core/bank';
 import { keyInWords, type Difficulty, type Question, type QuestionKind } from '$core/paper';
 import { whereEveryWord, type Query } from '../db';
@@ -23,25 +23,6 @@ export type BankAsk = {
 	/** What is found is not among these. */
 	without?: string[];
 	from?: number;
-};
-
-export type BankLine = {
-	id: string;
-	stem: string;
-	kind: QuestionKind;
-	topic: string;
-	difficulty: Difficulty | null;
-	points: number;
-	audience: Audience;
-	siteId: string | null;
-	isRetired: boolean;
-	changedAt: number;
-	/** In how many frozen versions, and when a session last opened with one of them. */
-	papers: number;
-	lastUsed: number | null;
-	openRemarks: number;
-	/** What is right, in words. */
-	key: string;
 };
 
 /** As many as a screen shows, and some more to scroll. */

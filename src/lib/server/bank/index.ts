@@ -1,12 +1,11 @@
 export { AskSchema, BankChangeSchema, BulkSchema, RemarkSchema } from './bank-schema';
 export { bankTopics, BANK_PAGE, findInBank } from './find';
-export type { BankAsk, BankLine } from './find';
+export type { BankAsk } from './find';
 export { keepInBank, noteUse } from './keep';
 export type { Kept } from './keep';
 export { bankQuestion, changeMany, remark, saveBankQuestion, settleRemark } from './one';
-export type { BankChange, BankQuestion, BulkChange, Remark } from './one';
+export type { BankChange, BulkChange } from './one';
 export { divide } from './choosing';
 export { fillFromBank } from './fill';
-export type { Filling } from './fill';
 export { besideBank } from './newer';
 export { writerOf } from './ownership';

@@ -8,6 +8,7 @@ import {
 	wordsOf,
 	writesAt,
 	type Audience,
+	type BankQuestion,
 	type Ownership
 } from '$core/bank';
 import type { Question } from '$core/paper';
@@ -18,21 +19,6 @@ import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { columnsOf, digestOf, folded } from './keep';
 import { ownershipOf, whereMayUse, writerOf } from './ownership';
-
-export type Remark = { id: string; text: string; at: number; by: string; settledAt: number | null };
-export type BankQuestion = {
-	question: Question;
-	revision: number;
-	ownership: Ownership;
-	mayChange: boolean;
-	isRetired: boolean;
-	revisions: { revision: number; question: Question; at: number; by: string }[];
-	remarks: Remark[];
-	/** The frozen versions that have it, newest first. */
-	papers: { title: string; version: number; sessions: number; lastOpened: number | null }[];
-	/** Others that ask nearly the same. */
-	alike: { id: string; question: Question }[];
-};
 
 /** A question of the bank with all that is known of it. @throws ProblemError not_found, also where somebody may not use it */
 export async function bankQuestion(db: Query, staff: StaffMember, id: string, now: number): Promise<BankQuestion> {

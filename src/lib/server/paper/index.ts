@@ -5,6 +5,7 @@ export type { PaperDraft, PaperLine } from './drafts';
 export { MOST_DOCUMENT_BYTES, readDocument } from './read-document';
 export { makeForms } from './make-forms';
 export type { MadeForm } from './make-forms';
+export { paperCsv } from './paper-csv';
 export { packageOf, readQti } from './qti-package';
 export type { Incoming } from './qti-package';
 export { EditSchema } from './edit-schema';

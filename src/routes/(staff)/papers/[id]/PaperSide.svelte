@@ -102,14 +102,15 @@
 		<details class="mt-5 text-[14px]">
 			<summary class="font-semibold">Export</summary>
 			<p class="mt-1.5 opacity-90">
-				A QTI package, for other systems or another house. 3.0 has everything; 2.1 leaves other languages out.
+				A QTI package, for other systems or another house: 3.0 has everything, 2.1 leaves other languages out. CSV is
+				for a spreadsheet.
 			</p>
 			<p class="mt-2 flex gap-3">
 				{#each ['3.0', '2.1'] as version (version)}<a
 						class="font-semibold underline"
 						download
 						href="/papers/{id}/package?version={version}">QTI {version}</a
-					>{/each}
+					>{/each}<a class="font-semibold underline" download href="/papers/{id}/questions.csv">CSV</a>
 			</p>
 		</details>
 		<details class="mt-3 text-[14px]">

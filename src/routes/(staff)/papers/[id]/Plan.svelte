@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Input, Modal } from 'flowbite-svelte';
 	import { DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question } from '$core/paper';
-	import { cellInWords, type PlanCell } from '$core/plan';
+	import { cellInWords, type Filling, type PlanCell } from '$core/plan';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
@@ -21,12 +21,6 @@
 	};
 	let { open = $bindable(), id, paper, part, isKept, onplan, ontake }: Props = $props();
 
-	type Filling = {
-		questions: Question[];
-		missing: { cell: PlanCell; count: number }[];
-		minutes: number;
-		isBest: boolean;
-	};
 	let topic = $state('');
 	let difficulty = $state<Difficulty | ''>('');
 	let count = $state<number | null>(1);

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Textarea } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
-	import { AUDIENCE_NAMES, AUDIENCES, type Audience, type Ownership } from '$core/bank';
+	import { AUDIENCE_NAMES, AUDIENCES, type Audience, type BankQuestion } from '$core/bank';
 	import { doubtsOf, isSame, type Question } from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -10,17 +10,6 @@
 	import QuestionEdit from '../question/QuestionEdit.svelte';
 	import QuestionRead from '../question/QuestionRead.svelte';
 
-	type Known = {
-		question: Question;
-		revision: number;
-		ownership: Ownership;
-		mayChange: boolean;
-		isRetired: boolean;
-		revisions: { revision: number; question: Question; at: number; by: string }[];
-		remarks: { id: string; text: string; at: number; by: string; settledAt: number | null }[];
-		papers: { title: string; version: number; sessions: number; lastOpened: number | null }[];
-		alike: { id: string; question: Question }[];
-	};
 	type Props = {
 		id: string;
 		/** A question that is not kept yet. */
@@ -38,7 +27,7 @@
 	};
 	let { id, isNew, sites, mySites, colleagues, drafts, topics, zone, onchanged, onopen, onclose }: Props = $props();
 
-	let known = $state.raw<Known | null>(null);
+	let known = $state.raw<BankQuestion | null>(null);
 	let trouble = $state<string | null>(null);
 	let done = $state<string | null>(null);
 	let busy = $state(false);
@@ -66,7 +55,7 @@
 	);
 	const mySiteNames = $derived(sites.filter((site) => mySites === null || mySites.includes(site.id)));
 
-	function take(now: Known) {
+	function take(now: BankQuestion) {
 		known = now;
 		mine = null;
 		({ audience, siteId } = now.ownership);
@@ -74,7 +63,7 @@
 	}
 	onMount(async () => {
 		if (isNew) return;
-		const answer = await send<Known>('GET', `/papers/bank/${id}`);
+		const answer = await send<BankQuestion>('GET', `/papers/bank/${id}`);
 		if (answer.ok) take(answer.data);
 		else trouble = inWords(answer.problem);
 	});
@@ -94,13 +83,13 @@
 		if (!answer.ok && answer.problem.code === 'paper_changed') {
 			// Theirs is kept and shown among the revisions; mine stays, to be saved after it.
 			const ours = question;
-			const now = await send<Known>('GET', `/papers/bank/${id}`);
+			const now = await send<BankQuestion>('GET', `/papers/bank/${id}`);
 			if (now.ok) take(now.data);
 			mine = ours;
 			trouble = `Somebody else has saved revision ${known?.revision}. Compare it below; saving puts yours after it.`;
 		}
 		if (answer.ok) {
-			const now = await send<Known>('GET', `/papers/bank/${id}`);
+			const now = await send<BankQuestion>('GET', `/papers/bank/${id}`);
 			if (now.ok) take(now.data);
 			done = `Saved as revision ${answer.data.revision}.`;
 			isEditing = false;
@@ -111,7 +100,7 @@
 	async function post(body: object) {
 		if (busy) return;
 		busy = true;
-		const answer = await send<Known>('POST', `/papers/bank/${id}`, body);
+		const answer = await send<BankQuestion>('POST', `/papers/bank/${id}`, body);
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;

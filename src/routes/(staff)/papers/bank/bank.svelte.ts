@@ -1,22 +1,6 @@
 import { SvelteMap, SvelteSet, SvelteURLSearchParams } from 'svelte/reactivity';
-import type { Audience } from '$core/bank';
-import type { Difficulty, QuestionKind } from '$core/paper';
+import type { BankLine } from '$core/bank';
 import { inWords, send } from '$ui/post';
-
-export type Line = {
-	id: string;
-	stem: string;
-	key: string;
-	kind: QuestionKind;
-	topic: string;
-	difficulty: Difficulty | null;
-	points: number;
-	audience: Audience;
-	siteId: string | null;
-	papers: number;
-	lastUsed: number | null;
-	openRemarks: number;
-};
 
 export const PAGE = 100;
 /** Letters that come close together are one search. */
@@ -28,13 +12,13 @@ export class Bank {
 	total = $state<number | null>(null);
 	trouble = $state<string | null>(null);
 	readonly selected = new SvelteSet<string>();
-	#pages = new SvelteMap<number, Line[]>();
+	#pages = new SvelteMap<number, BankLine[]>();
 	#coming = new SvelteSet<number>();
 	/** Raised by every search: what comes late of an earlier one is thrown away. */
 	#search = 0;
 	#timer: ReturnType<typeof setTimeout> | undefined;
 
-	line(index: number): Line | undefined {
+	line(index: number): BankLine | undefined {
 		return this.#pages.get(Math.floor(index / PAGE))?.[index % PAGE];
 	}
 
@@ -62,7 +46,7 @@ export class Bank {
 		const search = this.#search;
 		this.#coming.add(page);
 		const asked = new SvelteURLSearchParams({ ...this.ask, from: String(page * PAGE) });
-		const answer = await send<{ total: number; lines: Line[] }>('GET', `/papers/bank/find?${asked}`);
+		const answer = await send<{ total: number; lines: BankLine[] }>('GET', `/papers/bank/find?${asked}`);
 		if (search !== this.#search) return;
 		this.#coming.delete(page);
 		this.trouble = answer.ok ? null : inWords(answer.problem);
