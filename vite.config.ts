@@ -5,6 +5,13 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit()],
 	build: {
+		rolldownOptions: {
+			treeshake: {
+				// Core does nothing by being imported. Said so that a page that needs a little of it does not load all that the rest of
+				// it imports: candidates' pages would get the library that reads formulas.
+				moduleSideEffects: [{ test: /[\\/]src[\\/]core[\\/]|[\\/]node_modules[\\/]mathjs[\\/]/, sideEffects: false }]
+			}
+		},
 		chunkSizeWarningLimit: 900,
 		// Fonts stay files of their own: the content policy takes them from here, not out of the style sheet.
 		assetsInlineLimit: (path) => (path.endsWith('.woff2') ? false : undefined)

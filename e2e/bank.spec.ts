@@ -59,6 +59,17 @@ test('an author writes a question into the bank, a colleague remarks on it, both
 	await other.getByTestId('save-question').click();
 	await expect(one(other)).toContainText('Saved as revision 3.');
 	await expect(one(other).getByText('Revisions (3)')).toBeVisible();
+	// What is not saved is not lost by a press on another question.
+	await other.getByTestId('revise').click();
+	await other.getByLabel('Points').fill('9');
+	await search(other, '');
+	await rows(other).filter({ hasText: 'nautical mile' }).first().locator('[data-row]').click();
+	await expect(other.getByRole('dialog')).toContainText('not saved');
+	await other.getByTestId('cancel').click();
+	await expect(other.getByLabel('Points')).toHaveValue('9');
+	await other.getByLabel('Points').fill('2');
+	await one(other).getByTestId('done').click();
+
 	await other.getByRole('button', { name: 'Settle' }).click();
 	await expect(other.getByRole('button', { name: 'Open again' })).toBeVisible();
 });

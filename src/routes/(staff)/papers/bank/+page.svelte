@@ -2,10 +2,11 @@
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { Input } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { newQuestion, QUESTION_KIND_NAMES, QUESTION_KINDS, type Question, type QuestionKind } from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
+	import Ask from '$ui/Ask.svelte';
 	import { newId } from '../question/new-id';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
 	import { Bank } from './bank.svelte';
@@ -17,7 +18,22 @@
 	onMount(() => bank.look(0));
 
 	/** Which question is open; one with content is new and not kept yet. */
-	let open = $state.raw<{ id: string; isNew: Question | null } | null>(null);
+	type Opened = { id: string; isNew: Question | null };
+	let open = $state.raw<Opened | null>(null);
+	let one = $state<{ isUnsaved(): boolean } | null>(null);
+	/** What is opened once what is not saved has been given up; `to` null: nothing. */
+	let leaving = $state.raw<{ to: Opened | null; url?: URL; isGivenUp?: true } | null>(null);
+	let isLeaving = $state(false);
+	function show(to: Opened | null) {
+		if (to?.id === open?.id && to !== null) return;
+		if (one?.isUnsaved()) [leaving, isLeaving] = [{ to }, true];
+		else open = to;
+	}
+	beforeNavigate((navigation) => {
+		if (!one?.isUnsaved() || leaving?.isGivenUp) return;
+		navigation.cancel();
+		[leaving, isLeaving] = [{ to: null, url: navigation.to?.url }, true];
+	});
 	let kind = $state<QuestionKind>('single');
 	let scroller = $state<HTMLElement | null>(null);
 
@@ -46,7 +62,7 @@
 	}
 	function write() {
 		const question = { ...newQuestion(kind, newId), topic: bank.ask.topic };
-		open = { id: question.id, isNew: question };
+		show({ id: question.id, isNew: question });
 	}
 	async function changed() {
 		bank.look(0);
@@ -228,7 +244,7 @@
 								type="button"
 								data-row
 								class="min-w-0 flex-1 text-left"
-								onclick={() => (open = { id: line.id, isNew: null })}
+								onclick={() => show({ id: line.id, isNew: null })}
 							>
 								<span class="line-clamp-2 font-serif text-[15.5px] leading-snug break-words"
 									>{line.stem || 'No question text yet'}</span
@@ -259,6 +275,7 @@
 		{#if open}
 			{#key open.id}
 				<OneQuestion
+					bind:this={one}
 					id={open.id}
 					isNew={open.isNew}
 					sites={data.sites}
@@ -268,8 +285,8 @@
 					topics={data.topics.map(({ path }) => path)}
 					zone={data.site.zone}
 					onchanged={changed}
-					onopen={(id) => (open = { id, isNew: null })}
-					onclose={() => (open = null)}
+					onopen={(id) => show({ id, isNew: null })}
+					onclose={() => show(null)}
 				/>
 			{/key}
 		{:else}
@@ -279,3 +296,20 @@
 		{/if}
 	</aside>
 </div>
+
+<Ask
+	bind:open={isLeaving}
+	title="Leave this question?"
+	verb="Leave without saving"
+	tone="danger"
+	onconfirm={async () => {
+		isLeaving = false;
+		const url = leaving?.url;
+		if (url) {
+			leaving = { to: null, isGivenUp: true };
+			await goto(url);
+		} else open = leaving?.to ?? null;
+	}}
+>
+	<p>What you have written here is not saved. Cancel to go back and save it.</p>
+</Ask>

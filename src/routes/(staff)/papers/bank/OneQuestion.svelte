@@ -55,6 +55,11 @@
 	);
 	const mySiteNames = $derived(sites.filter((site) => mySites === null || mySites.includes(site.id)));
 
+	/** Whether something of it would be lost; what is still being typed counts. */
+	export function isUnsaved(): boolean {
+		editor?.leave();
+		return isNew !== null && known === null ? question !== null && question.stem.trim() !== '' : isChanged;
+	}
 	function take(now: BankQuestion) {
 		known = now;
 		mine = null;
