@@ -54,7 +54,6 @@ const browser = await chromium.launch(playwright.use!.launchOptions);
 const staff = await signedIn(browser);
 
 await shot(staff, 'today', '/');
-await shot(staff, 'sessions', '/prepare');
 await shot(staff, 'new-session', '/prepare/new', async (page) => {
 	await page.getByLabel('Paper').selectOption({ index: 1 });
 	await page.locator('label', { hasText: 'Lighthouse Watch' }).click();
@@ -92,6 +91,15 @@ await shot(staff, 'outbox', `/prepare/mail?session=${await idOf('Coastal Navigat
 const paper = await db('paper_draft').where({ title: 'Coastal Navigation I' }).first('id');
 await shot(staff, 'paper', `/papers/${paper.id}`, async (page) => {
 	await page.getByTestId('pool').waitFor();
+});
+await shot(staff, 'bank', '/papers/bank', async (page) => {
+	await page
+		.getByTestId('topics')
+		.getByRole('button', { name: /^Heights/ })
+		.click();
+	await page.locator('[data-row]').filter({ hasText: 'under the keel' }).click();
+	await page.getByTestId('one-question').getByText('Remarks').waitFor();
+	await page.waitForTimeout(600);
 });
 await shot(staff, 'find-anything', `/live/${chart.id}`, async (page) => {
 	await page.keyboard.press('Control+k');

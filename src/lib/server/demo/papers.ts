@@ -1,5 +1,6 @@
 import { inPortuguese } from './radio-in-portuguese';
 import type { Paper, Question } from '$core/paper';
+import { statedDifficulty } from './bank';
 import { no, pick, reckoned, yes, type Draft } from './drafts';
 import { DRAWN_LIGHTS, LIGHT_PICTURES, WORKED_STABILITY } from './papers-worked';
 
@@ -357,7 +358,12 @@ function paperOf(title: keyof typeof CODES, ...parts: { title: string; drafts: D
 		parts: parts.map((part) => ({
 			title: part.title,
 			draw: null,
-			questions: part.drafts.map((draft): Question => ({ ...draft, id: `${CODES[title]}-${++number}`, topic: title }))
+			questions: part.drafts.map((draft): Question => ({
+				...draft,
+				id: `${CODES[title]}-${++number}`,
+				topic: `${title} / ${part.title}`,
+				difficulty: statedDifficulty(draft)
+			}))
 		}))
 	};
 }

@@ -26,6 +26,7 @@ import {
 } from '../session';
 import { act, begin, formOf, startClock } from '../sitting';
 import { candidatesFor, DEMO_PASSWORD, DEMO_STAFF, type DemoCandidate } from './people';
+import { BANK, BANK_REMARKS } from './bank';
 import { DEMO_PAPERS } from './papers';
 
 const ZONE = 'Europe/London';
@@ -109,16 +110,25 @@ class Day {
 			});
 			this.#staff.set(person.key, { role: roles[0].role === 'proctor' ? 'proctor' : 'coordinator', id });
 		}
+		const author = this.#staff.get('brandreth')!.id;
+		const keeping = { at: this.clock.at, writer: { id: author, sites: null }, siteId: null, audience: 'all' as const };
 		for (const { paper, version } of DEMO_PAPERS) {
 			const id = nanoid();
 			await db('paper').insert({ id, title: paper.title, version, content: JSON.stringify(paper) });
 			await db('paper_allowed').insert({ administration_id: ADMINISTRATION, paper_id: id });
 			const questions = paper.parts.flatMap((part) => part.questions);
-			const writer = { id: this.#staff.get('brandreth')!.id, sites: null };
-			const kept = await keepInBank(db, questions, { at: this.clock.at, writer, siteId: null, audience: 'all' });
-			await noteUse(db, kept.ids, id);
+			await noteUse(db, (await keepInBank(db, questions, keeping)).ids, id);
 			this.#papers.set(paper.title, { id, paper });
 		}
+		await keepInBank(db, BANK, keeping);
+		for (const [i, { id: question_id, text }] of BANK_REMARKS.entries())
+			await db('question_remark').insert({
+				id: `remark-${i + 1}`,
+				question_id,
+				text,
+				at: this.clock.at,
+				by: this.#staff.get('ode')!.id
+			});
 		const { id: from, paper } = this.#papers.get('Coastal Navigation I')!;
 		await db('paper_draft').insert({
 			id: nanoid(),
@@ -126,7 +136,7 @@ class Day {
 			content: JSON.stringify(beingWritten(paper)),
 			based_on: from,
 			changed_at: this.clock.at,
-			changed_by: this.#staff.get('brandreth')!.id
+			changed_by: author
 		});
 		await db('network').insert([
 			{ id: 'labs', site_id: 'quayside', name: 'Quayside labs', ranges: '10.20.0.0/16 2001:db8:20::/48' },
