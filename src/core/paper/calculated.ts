@@ -1,4 +1,4 @@
-import { readFormula } from '../formula';
+import { readFormula, type ReadFormula } from '../formula';
 import type { Parameter, Question } from './question';
 
 export type CalculatedQuestion = Extract<Question, { kind: 'calculated' }>;
@@ -10,6 +10,25 @@ export type Pick = (most: number) => number;
 const MOST_DRAWS = 500;
 /** Digits that are kept of a reckoned value: binary fractions leave no trace. */
 const DIGITS = 12;
+
+type Reading = { formula: ReadFormula; conditions: ReadFormula[] };
+/** A question never changes, so its formulas are read once: a thousand forms are dealt from the same. */
+const readings = new WeakMap<CalculatedQuestion, Reading>();
+function readingOf(question: CalculatedQuestion): Reading {
+	const known = readings.get(question);
+	if (known) return known;
+	const names = question.parameters.map(({ name }) => name);
+	const reading = {
+		formula: readFormula(question.formula, names),
+		conditions: question.conditions.map((text) => readFormula(text, names))
+	};
+	readings.set(question, reading);
+	return reading;
+}
+/** Whether numbers fulfil every condition; one that cannot be read is fulfilled by none. */
+function isMet({ conditions }: Reading, drawn: Record<string, number>): boolean {
+	return conditions.every((condition) => condition.ok && condition.formula.valueFor(drawn) > 0);
+}
 
 /** How many values a parameter can have; 0: its range is none. */
 export function valueCount(parameter: Parameter): number {
@@ -24,34 +43,35 @@ function valueAt(parameter: Parameter, index: number): number {
 }
 
 /** Draws a number for each parameter, together such that the conditions are fulfilled. The same picks give the same numbers. */
-export function draw({ parameters, conditions }: CalculatedQuestion, pick: Pick): Record<string, number> {
-	const names = parameters.map(({ name }) => name);
-	const checks = conditions.map((text) => readFormula(text, names));
+export function draw(question: CalculatedQuestion, pick: Pick): Record<string, number> {
+	const reading = readingOf(question);
 	let drawn: Record<string, number> = {};
 	for (let tries = 0; tries < MOST_DRAWS; tries++) {
 		drawn = Object.fromEntries(
-			parameters.map((parameter) => [
+			question.parameters.map((parameter) => [
 				parameter.name,
 				valueAt(parameter, pick(Math.max(0, valueCount(parameter) - 1))) ?? 0
 			])
 		);
-		if (checks.every((check) => check.ok && check.formula.valueFor(drawn) > 0)) return drawn;
+		if (isMet(reading, drawn)) return drawn;
 	}
 	return drawn;
 }
 
 /** The answer for these numbers; NaN: there is none. */
 export function answerFor(question: CalculatedQuestion, drawn: Record<string, number>): number {
-	const read = readFormula(
-		question.formula,
-		question.parameters.map(({ name }) => name)
-	);
-	const value = read.ok ? read.formula.valueFor(drawn) : NaN;
+	const { formula } = readingOf(question);
+	const value = formula.ok ? formula.formula.valueFor(drawn) : NaN;
 	return Number.isFinite(value) ? Number(value.toPrecision(DIGITS)) : NaN;
 }
 
-/** The question as somebody gets it: a numeric one, with the numbers in its words. */
+/** The question as somebody gets it: a numeric one, with the numbers in its words and the answer that follows from them. */
 export function asDrawn(question: CalculatedQuestion, drawn: Record<string, number>): NumericQuestion {
+	return { ...worded(question, drawn), answer: answerFor(question, drawn) };
+}
+
+/** The same without its answer: dealing does not reckon. */
+export function worded(question: CalculatedQuestion, drawn: Record<string, number>): NumericQuestion {
 	const { parameters: _, conditions: __, formula: ___, ...rest } = question;
 	const fill = (text: string) => withNumbers(text, drawn);
 	const inOther =
@@ -64,7 +84,7 @@ export function asDrawn(question: CalculatedQuestion, drawn: Record<string, numb
 		kind: 'numeric',
 		stem: fill(rest.stem),
 		...(inOther ? { inOther } : {}),
-		answer: answerFor(question, drawn)
+		answer: NaN
 	};
 }
 
@@ -104,31 +124,23 @@ export function examplesOf(
 
 /** What keeps a question from being reckoned, in a sentence; null: nothing. */
 export function calculatedFault(question: CalculatedQuestion): string | null {
-	const { parameters, conditions, formula } = question;
+	const { parameters, conditions } = question;
 	if (parameters.length === 0) return 'There is no parameter to draw. Write one in braces in the text: {height}.';
 	const empty = parameters.find((parameter) => valueCount(parameter) === 0);
 	if (empty) return `{${empty.name}} has no values: give a range that rises by a step, or a list.`;
-	const names = parameters.map(({ name }) => name);
-	const read = readFormula(formula, names);
-	if (!read.ok) return read.message;
-	for (const text of conditions) {
-		const condition = readFormula(text, names);
-		if (!condition.ok) return `The condition “${text}” can’t be read: ${condition.message}`;
-	}
+	const reading = readingOf(question);
+	if (!reading.formula.ok) return reading.formula.message;
+	for (const [i, condition] of reading.conditions.entries())
+		if (!condition.ok) return `The condition “${conditions[i]}” can’t be read: ${condition.message}`;
 	// Every combination where there are few, else many of them, in an order that is the same each time.
 	const all = combinations(parameters);
-	const met = all.filter((drawn) => conditions.every((text) => holds(text, names, drawn)));
+	const met = all.filter((drawn) => isMet(reading, drawn));
 	if (met.length === 0) return 'No numbers fulfil the conditions together.';
 	if (met.length / all.length < 0.02) return 'Hardly any numbers fulfil the conditions. Make the ranges narrower.';
 	const failing = met.find((drawn) => !Number.isFinite(answerFor(question, drawn)));
-	if (failing)
-		return `There is no answer for ${names.map((name) => `${name} = ${failing[name]}`).join(', ')}. Add a condition that leaves this out.`;
-	return null;
-}
-
-function holds(text: string, names: string[], drawn: Record<string, number>): boolean {
-	const read = readFormula(text, names);
-	return read.ok && read.formula.valueFor(drawn) > 0;
+	if (!failing) return null;
+	const numbers = parameters.map(({ name }) => `${name} = ${failing[name]}`).join(', ');
+	return `There is no answer for ${numbers}. Add a condition that leaves this out.`;
 }
 
 const MOST_TRIED = 400;

@@ -1,7 +1,7 @@
 import { unsafeUniformIntDistribution as uniformInt } from 'pure-rand/distribution/UnsafeUniformIntDistribution';
 import { mersenne } from 'pure-rand/generator/MersenneTwister';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
-import { asDrawn, draw } from './calculated';
+import { draw, worded } from './calculated';
 import type { Choice, Form, FormQuestion, Paper, Question } from './question';
 
 export type OrderRules = { questionsInOwnOrder: boolean; choicesInOwnOrder: boolean };
@@ -23,7 +23,7 @@ export function deal(paper: Paper, order: OrderRules, seed: number): Form {
 function toFormQuestion(question: Question, part: string, order: OrderRules, random: RandomGenerator): FormQuestion {
 	if (question.kind === 'calculated') {
 		const drawn = draw(question, (most) => uniformInt(0, most, random));
-		return { ...toFormQuestion(asDrawn(question, drawn), part, order, random), drawn };
+		return { ...toFormQuestion(worded(question, drawn), part, order, random), drawn };
 	}
 	const { id, kind, stem, points, picture, inOther, hint } = question;
 	const shown: FormQuestion = { id, part, kind, stem, points };

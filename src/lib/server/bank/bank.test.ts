@@ -178,6 +178,14 @@ describe('papers and the bank', () => {
 		expect((await read('a')).question.points).toBe(4);
 	});
 
+	it('a question that another site lets all use is told where it is used, and stays as it is', async () => {
+		await keep(question('a'), { audience: 'all' });
+		const { freeze } = await write([question('a', { points: 7 })], OTHER, 'lighthouse', 'Elsewhere');
+		await freeze();
+		const { question: kept, revision, papers } = await read('a');
+		expect([kept.points, revision, papers.map(({ title }) => title)]).toEqual([1, 1, ['Elsewhere']]);
+	});
+
 	it('a paper of another site cannot reach into the bank by taking the id of a question there', async () => {
 		await keep(question('a'));
 		const { freeze } = await write([question('a', { stem: 'Overwritten?' })], OTHER, 'lighthouse', 'Elsewhere');

@@ -1,12 +1,13 @@
 import { createHash } from 'node:crypto';
 import { foldName } from '$core/access';
-import { mayChange, topicPath, type Audience, type Writer } from '$core/bank';
+import { mayChange, mayUse, topicPath, type Audience, type Writer } from '$core/bank';
 import { saidIn, type Question } from '$core/paper';
 import { canonicalJson, type Query } from '../db';
 import { ownershipOf } from './ownership';
 
 export type Keeping = { at: number; writer: Writer; siteId: string | null; audience: Audience };
-/** `ids`: those whose paper may say that it has them: a question of somebody else's that goes by the same id is not touched. */
+/** `ids`: those whose paper may say that it has them: a question that they may not use and that goes by the same id is not
+ * touched, nor is one changed that they may only use. */
 export type Kept = { added: number; changed: number; ids: string[] };
 
 /** What lists and searches need of a question, beside its content. */
@@ -41,8 +42,9 @@ export async function keepInBank(trx: Query, questions: Question[], keeping: Kee
 		const digest = digestOf(content);
 		const id = question.id;
 		const there = await ownershipOf(trx, id);
-		if (there && !mayChange(there, keeping.writer)) continue;
+		if (there && !mayUse(there, keeping.writer)) continue;
 		kept.ids.push(id);
+		if (there && !mayChange(there, keeping.writer)) continue;
 		if (there && (await trx('question_revision').where({ question_id: id, digest }).first('revision'))) continue;
 		const revision = (there?.revision ?? 0) + 1;
 		const now = {
