@@ -15,7 +15,7 @@ export type Ownership = { owner: string | null; siteId: string | null; audience:
 /** Who asks: their id, and the sites at which they write; null: at all. */
 export type Writer = { id: string; sites: string[] | null };
 
-/** Whether somebody sees a question with its key. Whoever is named may write elsewhere. */
+/** Whether somebody sees a question with its key. Named people may write for another site. */
 export function mayUse({ owner, siteId, audience, named }: Ownership, writer: Writer): boolean {
 	if (owner === writer.id) return true;
 	switch (audience) {

@@ -6,7 +6,7 @@ export type NumericQuestion = Extract<Question, { kind: 'numeric' }>;
 /** A whole number from 0 to `most`, at random. */
 export type Pick = (most: number) => number;
 
-/** So often numbers are drawn anew that do not fulfil the conditions; an author is told long before it comes to that. */
+/** How often numbers are redrawn that do not fulfil the conditions. An author is told long before it comes to that. */
 const MOST_DRAWS = 500;
 /** Digits that are kept of a reckoned value: binary fractions leave no trace. */
 const DIGITS = 12;

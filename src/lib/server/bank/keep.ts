@@ -32,8 +32,8 @@ export function digestOf(content: string): string {
 }
 
 /**
- * Keeps questions in the bank as they are now. One that is new belongs to whoever keeps it; of one that is there, what no
- * revision says yet becomes its latest revision, and what an earlier one says changes nothing: the bank may have gone on.
+ * Keeps questions in the bank as they are now. A new one belongs to the person who keeps it. Content that no revision has
+ * yet becomes the latest revision; content that an earlier revision has changes nothing, because the bank may be ahead.
  */
 export async function keepInBank(trx: Query, questions: Question[], keeping: Keeping): Promise<Kept> {
 	const kept: Kept = { added: 0, changed: 0, ids: [] };

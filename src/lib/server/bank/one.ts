@@ -172,7 +172,7 @@ export async function saveBankQuestion(
 	});
 }
 
-/** Adds a remark for whoever uses the question. @throws ProblemError not_found */
+/** Adds a remark that everyone who may use the question sees. @throws ProblemError not_found */
 export async function remark(otium: Writing, staff: StaffMember, id: string, text: string): Promise<void> {
 	await transact(otium.db, async (trx) => {
 		await usable(trx, staff, id);

@@ -60,7 +60,7 @@
 		/>{/if}
 {/snippet}
 
-<!-- A thousand seats are a layer of their own: scrolling moves it and draws none of them anew (15 frames a second without). -->
+<!-- A thousand seats are a layer of their own: scrolling moves it and redraws none of them (15 frames a second without). -->
 <div
 	class="grid will-change-transform {isDense ? 'gap-1 overflow-x-auto p-1' : 'gap-2'}"
 	style="grid-template-columns: repeat({isPlan ? head.seatsPerRow : Math.min(head.seatsPerRow, 8)}, minmax({isDense

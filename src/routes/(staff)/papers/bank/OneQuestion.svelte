@@ -15,7 +15,7 @@
 		/** A question that is not kept yet. */
 		isNew: Question | null;
 		sites: { id: string; name: string }[];
-		/** The sites at which whoever looks may keep questions; null: all. */
+		/** The sites for which this person may keep questions; null: all. */
 		mySites: string[] | null;
 		colleagues: { id: string; name: string }[];
 		drafts: { id: string; title: string }[];

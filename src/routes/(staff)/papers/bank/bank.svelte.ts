@@ -26,7 +26,7 @@ export class Bank {
 		return Object.values(this.ask).some(Boolean);
 	}
 
-	/** Looks anew, after a moment. */
+	/** Searches again, after a moment. */
 	look(afterMs = REST_MS): void {
 		clearTimeout(this.#timer);
 		this.#timer = setTimeout(() => {
