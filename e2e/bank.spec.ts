@@ -52,7 +52,7 @@ test('an author writes a question into the bank, a colleague remarks on it, both
 	await page.getByTestId('save-question').click();
 	await expect(one(page)).toContainText('Saved as revision 2.');
 
-	// Whoever is second is told, loses nothing, and sees what the other has saved.
+	// The second is told, loses nothing, and sees what the other has saved.
 	await other.getByTestId('save-question').click();
 	await expect(one(other).getByRole('alert')).toContainText('Somebody else has saved revision 2.');
 	await expect(other.getByLabel('Points')).toHaveValue('2');

@@ -283,7 +283,7 @@ test('answers faster than reading takes: at 30 % of the paper the panel offers w
 	await seat(proctor, name).click();
 	const spoiled = proctor.getByTestId('spoiled');
 	await expect(spoiled).toContainText('faster than reading takes. The score no longer shows what they can do.');
-	// Whoever may not set aside is told who can.
+	// A proctor cannot set work aside and reads who can.
 	await expect(spoiled).toContainText('A coordinator can set the work aside');
 	await spoiled.getByRole('button', { name: 'Let them continue, with a note…' }).click();
 	await expect(proctor.getByRole('dialog')).toContainText('Report an incident');

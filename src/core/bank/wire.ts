@@ -1,6 +1,9 @@
 import type { Difficulty, Question, QuestionKind } from '../paper';
 import type { Audience, Ownership } from './audience';
 
+/** A page of the bank: as many as a screen shows, and some more to scroll. */
+export const BANK_PAGE = 100;
+
 /** A question of the bank as lists show it. */
 export type BankLine = {
 	id: string;

@@ -6,6 +6,12 @@ export type NumericQuestion = Extract<Question, { kind: 'numeric' }>;
 /** A whole number from 0 to `most`, at random. */
 export type Pick = (most: number) => number;
 
+/** Picks that are the same each time, for examples: the minimal standard generator (Park & Miller 1988). */
+export function steadyPick(): Pick {
+	let last = 1;
+	return (most) => (last = (last * 16_807) % 2_147_483_647) % (most + 1);
+}
+
 /** How often numbers are redrawn that do not fulfil the conditions. An author is told long before it comes to that. */
 const MOST_DRAWS = 500;
 /** Digits that are kept of a reckoned value: binary fractions leave no trace. */

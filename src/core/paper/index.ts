@@ -27,7 +27,7 @@ export { deal, keepsPlace } from './deal';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';
 export type { PaperSummary } from './facts';
-export { answerFor, asDrawn, calculatedFault, draw, examplesOf, namesIn, valueCount } from './calculated';
+export { answerFor, asDrawn, calculatedFault, draw, examplesOf, namesIn, steadyPick, valueCount } from './calculated';
 export type { CalculatedQuestion, Example } from './calculated';
 export { asDealt } from './as-dealt';
 export type { DealtQuestion } from './as-dealt';

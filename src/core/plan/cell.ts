@@ -1,5 +1,5 @@
 import { isOnBranch } from '../bank';
-import type { Difficulty, Question } from '../paper';
+import { minutesNeeded, type Difficulty, type Question } from '../paper';
 
 /** So many questions on a branch of topics, of a difficulty or (null) of any. */
 export type PlanCell = { topic: string; difficulty: Difficulty | null; count: number };
@@ -7,8 +7,17 @@ export type PlanCell = { topic: string; difficulty: Difficulty | null; count: nu
 /** What a plan needs to know of a question. */
 export type Plannable = Pick<Question, 'id' | 'topic' | 'points'> & { difficulty: Difficulty | null; minutes: number };
 
+/** What decides in which cell a question is. */
+type Sorted = { topic: string; difficulty?: Difficulty | null };
+
+/** What a plan needs to know of a question. */
+export function plannable(question: Question): Plannable {
+	const { id, topic, points, difficulty = null } = question;
+	return { id, topic, points, difficulty, minutes: minutesNeeded(question) };
+}
+
 /** Whether a question is of the kind that a cell wants. */
-export function fitsCell({ topic, difficulty }: Pick<Plannable, 'topic' | 'difficulty'>, cell: PlanCell): boolean {
+export function fitsCell({ topic, difficulty }: Sorted, cell: PlanCell): boolean {
 	return isOnBranch(topic, cell.topic) && (cell.difficulty === null || cell.difficulty === difficulty);
 }
 
@@ -21,7 +30,7 @@ export function cellInWords({ topic, difficulty, count }: PlanCell): string {
  * How a paper stands to its plan: how many questions of each cell are there. A question counts in one cell only, in the
  * narrowest that wants it and is not met yet: one that names a difficulty before one that does not.
  */
-export function met(questions: Pick<Plannable, 'topic' | 'difficulty'>[], plan: PlanCell[]): number[] {
+export function met(questions: Sorted[], plan: PlanCell[]): number[] {
 	const there = plan.map(() => 0);
 	const depth = (topic: string) => (topic === '' ? 0 : topic.split(' / ').length);
 	const width = ({ topic, difficulty }: PlanCell) => (difficulty === null ? 0 : 1) + 2 * depth(topic);

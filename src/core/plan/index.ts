@@ -1,3 +1,3 @@
-export { cellInWords, fitsCell, met } from './cell';
+export { cellInWords, fitsCell, met, plannable } from './cell';
 export type { Filling } from './filling';
 export type { PlanCell, Plannable } from './cell';

@@ -1,6 +1,7 @@
 import {
 	asDrawn,
 	draw,
+	steadyPick,
 	type CalculatedQuestion,
 	type Choice,
 	type DealtQuestion,
@@ -26,9 +27,8 @@ export function writeItem(
 ): string {
 	const question = written.kind === 'calculated' ? asDrawn(written, exampleOf(written)) : written;
 	const { el } = to;
-	const translations = Object.entries(question.inOther ?? {});
 	const catalogs = to.version === '3.0' ? catalogsOf(question, el) : [];
-	const stemAttributes = catalogs.length > 0 && translations.length > 0 ? { 'data-catalog-idref': 'c-stem' } : {};
+	const stemAttributes = catalogs.length > 0 ? { 'data-catalog-idref': 'c-stem' } : {};
 	const root = el(
 		'assessmentItem',
 		{
@@ -73,9 +73,7 @@ export const CALCULATED = 'calculated';
 
 /** Numbers for other systems, which show one example of a calculated question; the same each time. */
 function exampleOf(question: CalculatedQuestion): Record<string, number> {
-	let last = 1;
-	// The minimal standard generator (Park & Miller 1988).
-	return draw(question, (most) => (last = (last * 16_807) % 2_147_483_647) % (most + 1));
+	return draw(question, steadyPick());
 }
 
 /** What a calculated question is drawn from, for a reader that knows it. */

@@ -1,7 +1,7 @@
 import type { Filled, Forms } from '$core/optimal';
 import type { Question } from '$core/paper';
 import type { PlanCell } from '$core/plan';
-import { ThreadError, type ThreadKind } from '../thread';
+import { orTooLong, type ThreadKind } from '../thread';
 import type { House } from '../house';
 import type { ChoosingTasks } from './choosing-thread';
 
@@ -15,7 +15,7 @@ export type ChoosableRow = { content: string; lastUsed: number | null; isKnown: 
 
 /** Fills a plan in a thread of its own. null: it took too long. */
 export async function choose(otium: Pick<House, 'threads'>, choice: Choice): Promise<Filled | null> {
-	return orNone(() => otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS));
+	return orTooLong(otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS), () => null);
 }
 
 /** Divides questions into forms that are as alike as can be. null: it took too long. */
@@ -23,14 +23,5 @@ export async function divide(
 	otium: Pick<House, 'threads'>,
 	asked: { questions: Question[]; forms: number; each: number }
 ): Promise<Forms | null> {
-	return orNone(() => otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS));
-}
-
-async function orNone<T>(work: () => Promise<T>): Promise<T | null> {
-	try {
-		return await work();
-	} catch (error) {
-		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
-		return null;
-	}
+	return orTooLong(otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS), () => null);
 }

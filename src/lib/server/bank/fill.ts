@@ -5,7 +5,7 @@ import { fail } from '$core/problem';
 import type { Query } from '../db';
 import type { House } from '../house';
 import { choose, type ChoosableRow } from './choosing';
-import { whereMayUse, writerOf } from './ownership';
+import { joinSat, whereMayUse, writerOf } from './ownership';
 
 /** More than any plan looks through. */
 const MOST = 20_000;
@@ -24,10 +24,7 @@ export async function fillFromBank(
 ): Promise<Filling> {
 	const here = paper.parts.flatMap(({ questions }) => questions);
 	const plan = paper.plan ?? [];
-	const there = met(
-		here.map(({ topic, difficulty = null }) => ({ topic, difficulty })),
-		plan
-	);
+	const there = met(here, plan);
 	const wanted = plan.map((cell, i) => ({ ...cell, count: Math.max(0, cell.count - there[i]) }));
 	if (wanted.every(({ count }) => count === 0)) fail('not_taken', { message: 'Everything that is planned is there.' });
 	const now = otium.now();
@@ -41,12 +38,11 @@ export async function fillFromBank(
 		now
 	});
 	if (!filled) fail('not_taken', { message: 'No choice was found in time. Plan fewer topics at once.' });
+	const { ids, ...rest } = filled;
 	const byId = new Map(bank.map(({ id, content }) => [id, content]));
 	return {
-		questions: filled.ids.flat().map((id): Question => JSON.parse(byId.get(id)!)),
-		missing: filled.missing,
-		minutes: filled.minutes,
-		isBest: filled.isBest
+		questions: ids.flat().map((id): Question => JSON.parse(byId.get(id)!)),
+		...rest
 	};
 }
 
@@ -62,9 +58,7 @@ async function choosable(
 		.limit(MOST)
 		.select('id', 'content');
 	const used: { question_id: string; last: number }[] = await db('question_use')
-		.join('session', 'session.paper_id', 'question_use.paper_id')
-		.where('session.opens', '<=', now)
-		.whereNot('session.kind', 'rehearsal')
+		.join('session', joinSat('question_use.paper_id', now))
 		.groupBy('question_id')
 		.select('question_id')
 		.max('session.opens as last');

@@ -1,9 +1,9 @@
 import type { Audience, BankLine, TopicBranch, Writer } from '$core/bank';
-import { topicTree } from '$core/bank';
+import { BANK_PAGE, topicTree } from '$core/bank';
 import { keyInWords, type Difficulty, type Question, type QuestionKind } from '$core/paper';
 import { whereEveryWord, type Query } from '../db';
-import { folded } from './keep';
-import { whereMayUse } from './ownership';
+import { joinSat, whereMayUse } from './ownership';
+import { folded } from './write-revision';
 
 /** What is looked for in the bank; what is left out does not matter. */
 export type BankAsk = {
@@ -20,13 +20,9 @@ export type BankAsk = {
 	remarks?: 'open';
 	/** Those that are not offered any more; otherwise they are left out. */
 	retired?: boolean;
-	/** What is found is not among these. */
-	without?: string[];
 	from?: number;
 };
 
-/** As many as a screen shows, and some more to scroll. */
-export const BANK_PAGE = 100;
 const STEM_LETTERS = 300;
 
 type Row = {
@@ -65,7 +61,6 @@ function asked(db: Query, writer: Writer, ask: BankAsk) {
 			query.whereIn('question.id', db('question_remark').whereNull('settled_at').select('question_id'));
 		if (ask.retired) query.whereNotNull('question.retired_at');
 		else query.whereNull('question.retired_at');
-		if (ask.without?.length) query.whereNotIn('question.id', ask.without);
 	});
 }
 
@@ -95,12 +90,7 @@ export async function findInBank(
 		);
 	const ids = rows.map(({ id }) => id);
 	const uses: { question_id: string; papers: number; last: number | null }[] = await db('question_use')
-		.leftJoin('session', (join) =>
-			join
-				.on('session.paper_id', 'question_use.paper_id')
-				.andOnVal('session.opens', '<=', now)
-				.andOnVal('session.kind', '<>', 'rehearsal')
-		)
+		.leftJoin('session', joinSat('question_use.paper_id', now))
 		.whereIn('question_id', ids)
 		.groupBy('question_id')
 		.select('question_id')

@@ -1,5 +1,5 @@
 export { AskSchema, BankChangeSchema, BulkSchema, RemarkSchema } from './bank-schema';
-export { bankTopics, BANK_PAGE, findInBank } from './find';
+export { bankTopics, findInBank } from './find';
 export type { BankAsk } from './find';
 export { keepInBank, noteUse } from './keep';
 export type { Kept } from './keep';

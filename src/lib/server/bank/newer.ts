@@ -1,7 +1,7 @@
 import type { StaffMember } from '$core/access';
 import type { Question } from '$core/paper';
-import { canonicalJson, type Query } from '../db';
-import { digestOf } from './keep';
+import type { Query } from '../db';
+import { digestOf } from './write-revision';
 import { whereMayUse, writerOf } from './ownership';
 
 /** As many as a paper has. */
@@ -25,18 +25,23 @@ export async function besideBank(
 		)
 		.select('id', 'content', 'digest');
 	const bank = new Map(rows.map((row) => [row.id, row]));
-	const digests = new Map(asked.map((question) => [question.id, digestOf(canonicalJson(question))]));
+	const digests = new Map(asked.map((question) => [question.id, digestOf(question)]));
 	const said: { question_id: string; digest: string }[] = await db('question_revision')
 		.whereIn(
 			'question_id',
 			rows.map(({ id }) => id)
 		)
 		.select('question_id', 'digest');
-	const known = said.filter(({ question_id, digest }) => digests.get(question_id) === digest);
+	const known = [
+		...new Set(
+			said.filter(({ question_id, digest }) => digests.get(question_id) === digest).map((row) => row.question_id)
+		)
+	];
 	return {
-		known: [...new Set(known.map(({ question_id }) => question_id))],
+		known,
 		newer: known
-			.filter(({ question_id, digest }) => bank.get(question_id)!.digest !== digest)
-			.map(({ question_id }) => JSON.parse(bank.get(question_id)!.content))
+			.map((id) => bank.get(id)!)
+			.filter(({ id, digest }) => digests.get(id) !== digest)
+			.map(({ content }) => JSON.parse(content))
 	};
 }

@@ -14,11 +14,11 @@ import {
 import type { Question } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { canonicalJson, transact, whereEveryWord, type Query } from '../db';
+import { transact, whereEveryWord, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
-import { columnsOf, digestOf, folded } from './keep';
-import { ownershipOf, whereMayUse, writerOf } from './ownership';
+import { joinSat, ownershipOf, whereMayUse, writerOf } from './ownership';
+import { folded, writeRevision, type Latest } from './write-revision';
 
 /** A question of the bank with all that is known of it. @throws ProblemError not_found, also where somebody may not use it */
 export async function bankQuestion(db: Query, staff: StaffMember, id: string, now: number): Promise<BankQuestion> {
@@ -39,7 +39,7 @@ export async function bankQuestion(db: Query, staff: StaffMember, id: string, no
 		.where({ question_id: id })
 		.orderBy('at')
 		.select('question_remark.id', 'text', 'at', 'staff.name', 'settled_at');
-	const { revision, ...whose } = ownership;
+	const { revision, digest: _, ...whose } = ownership;
 	return {
 		question,
 		revision,
@@ -61,9 +61,7 @@ export async function bankQuestion(db: Query, staff: StaffMember, id: string, no
 async function papersWith(db: Query, id: string, now: number): Promise<BankQuestion['papers']> {
 	const rows: { title: string; version: number; sessions: number; last: number | null }[] = await db('question_use')
 		.join('paper', 'paper.id', 'question_use.paper_id')
-		.leftJoin('session', (join) =>
-			join.on('session.paper_id', 'paper.id').andOnVal('session.opens', '<=', now).andOnVal('kind', '<>', 'rehearsal')
-		)
+		.leftJoin('session', joinSat('paper.id', now))
 		.where({ question_id: id })
 		.groupBy('paper.id')
 		.orderBy([{ column: 'title' }, { column: 'version', order: 'desc' }])
@@ -134,32 +132,8 @@ export async function saveBankQuestion(
 		const there = await ownershipOf(trx, question.id);
 		if (there) mustBeChangeable(there, staff);
 		if ((there?.revision ?? null) !== revision) fail('paper_changed');
-		const content = canonicalJson(question);
-		const digest = digestOf(content);
-		const latest = there ? await trx('question').where({ id: question.id }).first('digest') : null;
-		const isSame = latest?.digest === digest;
-		const next = isSame ? revision! : (revision ?? 0) + 1;
-		const row = {
-			site_id: siteId,
-			audience,
-			revision: next,
-			content,
-			digest,
-			...columnsOf(question),
-			changed_at: now,
-			changed_by: staff.id
-		};
-		if (there) await trx('question').where({ id: question.id }).update(row);
-		else await trx('question').insert({ id: question.id, owner: staff.id, ...row });
-		if (!isSame)
-			await trx('question_revision').insert({
-				question_id: question.id,
-				revision: next,
-				content,
-				digest,
-				at: now,
-				by: staff.id
-			});
+		const whose = { site_id: siteId, audience, ...(there ? {} : { owner: staff.id }) };
+		const next = await writeRevision(trx, question, there, { at: now, by: staff.id, whose });
 		await trx('question_reader').where({ question_id: question.id }).delete();
 		const known: string[] = await trx('staff')
 			.whereIn('id', audience === 'named' ? named : [])
@@ -227,25 +201,12 @@ export async function changeMany(
 				notYours++;
 				continue;
 			}
-			const before = await trx('question').where({ id }).first('content', 'digest');
-			const question = changedBy(JSON.parse(before.content), change);
-			const content = canonicalJson(question);
-			const digest = digestOf(content);
-			const revision = there.revision + (digest === before.digest ? 0 : 1);
-			await trx('question')
-				.where({ id })
-				.update({
-					content,
-					digest,
-					revision,
-					...columnsOf(question),
-					...(change.audience ? { audience: change.audience } : {}),
-					...(change.retired === undefined ? {} : { retired_at: change.retired ? now : null }),
-					changed_at: now,
-					changed_by: staff.id
-				});
-			if (revision > there.revision)
-				await trx('question_revision').insert({ question_id: id, revision, content, digest, at: now, by: staff.id });
+			const { content } = await trx('question').where({ id }).first('content');
+			const whose = {
+				...(change.audience ? { audience: change.audience } : {}),
+				...(change.retired === undefined ? {} : { retired_at: change.retired ? now : null })
+			};
+			await writeRevision(trx, changedBy(JSON.parse(content), change), there, { at: now, by: staff.id, whose });
 			changed++;
 		}
 		if (changed > 0)
@@ -264,7 +225,7 @@ function changedBy(question: Question, { points, topic, difficulty }: BulkChange
 }
 
 /** Whose it is, for somebody who may use it. */
-async function usable(db: Query, staff: StaffMember, id: string): Promise<Ownership & { revision: number }> {
+async function usable(db: Query, staff: StaffMember, id: string): Promise<Ownership & Latest> {
 	const ownership = await ownershipOf(db, id);
 	if (!ownership || !mayUse(ownership, writerOf(staff))) fail('not_found');
 	return ownership;

@@ -3,7 +3,7 @@ import { fail } from '$core/problem';
 import type { Told } from '$core/qti';
 import type { House } from '../house';
 import { QuestionSchema } from '../question';
-import { ThreadError } from '../thread';
+import { orTooLong } from '../thread';
 import { PaperFrame } from './edit-schema';
 import { READING } from './read-document';
 
@@ -18,7 +18,7 @@ const DEADLINE_MS = 20_000;
  * @throws ProblemError not_taken, in words
  */
 export async function readQti(otium: Pick<House, 'threads'>, bytes: Uint8Array): Promise<Incoming> {
-	const read = await inThread(() => otium.threads.run(READING, 'qti', { bytes }, DEADLINE_MS));
+	const read = await orTooLong(otium.threads.run(READING, 'qti', { bytes }, DEADLINE_MS), tooLong);
 	if (!read.ok) fail('not_taken', { message: read.message });
 	const { told } = read;
 	const frame = PaperFrame.safeParse(read.paper);
@@ -44,14 +44,7 @@ export async function packageOf(
 	paper: Paper,
 	version: '3.0' | '2.1'
 ): Promise<Uint8Array> {
-	return inThread(() => otium.threads.run(READING, 'pack', { paper, version }, DEADLINE_MS));
+	return orTooLong(otium.threads.run(READING, 'pack', { paper, version }, DEADLINE_MS), tooLong);
 }
 
-async function inThread<T>(work: () => Promise<T>): Promise<T> {
-	try {
-		return await work();
-	} catch (error) {
-		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
-		fail('not_taken', { message: 'This package takes too long. Send it in two parts.' });
-	}
-}
+const tooLong = (): never => fail('not_taken', { message: 'This package takes too long. Send it in two parts.' });

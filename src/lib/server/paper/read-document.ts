@@ -1,5 +1,5 @@
 import type { House } from '../house';
-import { ThreadError, type ThreadKind } from '../thread';
+import { orTooLong, type ThreadKind } from '../thread';
 import type { PaperReading, ReadDocument } from './reading';
 
 export const READING: ThreadKind<PaperReading> = { entry: 'src/lib/server/paper/reading.ts', memoryMb: 384 };
@@ -10,10 +10,8 @@ export const MOST_DOCUMENT_BYTES = 8 * 1024 * 1024;
 
 /** Reads a document in a thread of its own: no file stops the house, however it was made. */
 export async function readDocument(otium: Pick<House, 'threads'>, bytes: Uint8Array): Promise<ReadDocument> {
-	try {
-		return await otium.threads.run(READING, 'document', { bytes }, DEADLINE_MS);
-	} catch (error) {
-		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
-		return { ok: false, message: 'This document takes too long to read. Send a part of it, or paste its text.' };
-	}
+	return orTooLong(otium.threads.run(READING, 'document', { bytes }, DEADLINE_MS), () => ({
+		ok: false,
+		message: 'This document takes too long to read. Send a part of it, or paste its text.'
+	}));
 }

@@ -1,4 +1,4 @@
-export { ThreadError, Threads } from './threads';
+export { orTooLong, ThreadError, Threads } from './threads';
 export type { ThreadKind } from './threads';
 export { offer } from './offer';
 export type { Tasks } from './offer';

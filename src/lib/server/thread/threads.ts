@@ -23,6 +23,16 @@ export class ThreadError extends Error {
 	}
 }
 
+/** What a thread answers; `otherwise` where the task was too long, too large or one too many. Its own faults are thrown on. */
+export async function orTooLong<T, O>(work: Promise<T>, otherwise: () => O): Promise<T | O> {
+	try {
+		return await work;
+	} catch (error) {
+		if (!(error instanceof ThreadError) || error.code === 'failed') throw error;
+		return otherwise();
+	}
+}
+
 /** More than these at once wait for one thread; whoever comes then is told so. */
 const MOST_WAITING = 20;
 /** A thread that nobody asks any more gives its memory back, ms. */

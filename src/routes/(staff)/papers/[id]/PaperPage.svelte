@@ -39,9 +39,9 @@
 	const draft = untrack(() => new DraftPaper(data.draft.id, { ...data.draft, content: data.draft.content }));
 	onMount(() => draft.watch());
 	const bank = untrack(() => new BesideBank(draft));
-	// After each change that has reached the server.
+	onMount(() => void bank.look());
 	$effect(() => {
-		if (draft.revision >= 0 && draft.waiting === 0) untrack(() => void bank.look());
+		if (draft.revision >= 0 && draft.waiting === 0) untrack(() => bank.lookSoon());
 	});
 
 	let part = $state(0);
@@ -316,6 +316,7 @@
 	<PaperSide
 		id={draft.id}
 		{paper}
+		{gets}
 		{doubts}
 		{bank}
 		isKept={draft.waiting === 0}

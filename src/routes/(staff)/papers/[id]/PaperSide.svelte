@@ -1,6 +1,7 @@
 <!-- @component Beside a paper: what each candidate gets, what is doubtful, and what can be done with it. -->
 <script lang="ts">
-	import { eachGets, nameInPaper, type Doubt, type Paper } from '$core/paper';
+	import { nameInPaper, type Doubt, type Paper } from '$core/paper';
+	import type { SentencePart } from '$core/session';
 	import Act from '$ui/Act.svelte';
 	import Sentence from '$ui/Sentence.svelte';
 	import WantedTable from './WantedTable.svelte';
@@ -9,6 +10,8 @@
 	type Props = {
 		id: string;
 		paper: Paper;
+		/** What each candidate gets, in words. */
+		gets: SentencePart[];
 		doubts: Doubt[];
 		bank: BesideBank;
 		/** Every change has reached the server. */
@@ -22,7 +25,7 @@
 		oncompare: () => void;
 		onfreeze: () => void;
 	};
-	let { id, paper, doubts, bank, isKept, basedOn, onshow, onlook, onplan, onforms, oncompare, onfreeze }: Props =
+	let { id, paper, gets, doubts, bank, isKept, basedOn, onshow, onlook, onplan, onforms, oncompare, onfreeze }: Props =
 		$props();
 
 	let form = $state(1);
@@ -31,7 +34,6 @@
 		['answers', 'Answer sheet'],
 		['key', 'Key']
 	] as const;
-	const gets = $derived(eachGets(paper));
 	const grave = $derived(doubts.filter(({ isGrave }) => isGrave));
 	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
 	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));

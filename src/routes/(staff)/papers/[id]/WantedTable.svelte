@@ -8,7 +8,7 @@
 	const plan = $derived(paper.plan ?? []);
 	const there = $derived(
 		met(
-			paper.parts.flatMap(({ questions }) => questions.map(({ topic, difficulty = null }) => ({ topic, difficulty }))),
+			paper.parts.flatMap(({ questions }) => questions),
 			plan
 		)
 	);

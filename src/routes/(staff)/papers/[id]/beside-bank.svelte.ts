@@ -2,6 +2,8 @@ import type { Paper, Question } from '$core/paper';
 import { inWords, send } from '$ui/post';
 import type { DraftPaper } from './draft.svelte';
 
+const REST_MS = 2_000;
+
 /** How the bank stands to the paper that is being written; asked for again when the paper has changed. */
 export class BesideBank {
 	/** By the questions' ids. */
@@ -11,11 +13,19 @@ export class BesideBank {
 	done = $state<string | null>(null);
 	busy = $state(false);
 
+	#timer: ReturnType<typeof setTimeout> | undefined;
+
 	constructor(readonly draft: DraftPaper) {}
 
 	/** The questions that the bank does not have as they are here. */
 	missing(paper: Paper): string[] {
 		return paper.parts.flatMap(({ questions }) => questions.map(({ id }) => id)).filter((id) => !this.known[id]);
+	}
+
+	/** Looks when writing rests: the server reads the whole paper for it. */
+	lookSoon(): void {
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.look(), REST_MS);
 	}
 
 	async look(): Promise<void> {

@@ -1,8 +1,7 @@
 import { SvelteMap, SvelteSet, SvelteURLSearchParams } from 'svelte/reactivity';
-import type { BankLine } from '$core/bank';
+import { BANK_PAGE, type BankLine } from '$core/bank';
 import { inWords, send } from '$ui/post';
 
-export const PAGE = 100;
 /** Letters that come close together are one search. */
 const REST_MS = 180;
 
@@ -19,7 +18,7 @@ export class Bank {
 	#timer: ReturnType<typeof setTimeout> | undefined;
 
 	line(index: number): BankLine | undefined {
-		return this.#pages.get(Math.floor(index / PAGE))?.[index % PAGE];
+		return this.#pages.get(Math.floor(index / BANK_PAGE))?.[index % BANK_PAGE];
 	}
 
 	get isFiltered() {
@@ -38,14 +37,14 @@ export class Bank {
 
 	/** Sees to it that these lines come. */
 	want(first: number, last: number): void {
-		for (let page = Math.floor(first / PAGE); page <= Math.floor(last / PAGE); page++)
+		for (let page = Math.floor(first / BANK_PAGE); page <= Math.floor(last / BANK_PAGE); page++)
 			if (!this.#pages.has(page) && !this.#coming.has(page)) void this.#load(page, false);
 	}
 
 	async #load(page: number, isFirst: boolean): Promise<void> {
 		const search = this.#search;
 		this.#coming.add(page);
-		const asked = new SvelteURLSearchParams({ ...this.ask, from: String(page * PAGE) });
+		const asked = new SvelteURLSearchParams({ ...this.ask, from: String(page * BANK_PAGE) });
 		const answer = await send<{ total: number; lines: BankLine[] }>('GET', `/papers/bank/find?${asked}`);
 		if (search !== this.#search) return;
 		this.#coming.delete(page);

@@ -1,7 +1,7 @@
 <!-- @component What a calculated question is drawn from: its numbers, its conditions, its formula; and how it comes out. -->
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
-	import { calculatedFault, examplesOf, type CalculatedQuestion, type Parameter } from '$core/paper';
+	import { calculatedFault, examplesOf, steadyPick, type CalculatedQuestion, type Parameter } from '$core/paper';
 	import { FORMULA_FUNCTIONS } from '$core/formula';
 	import Field from '$ui/Field.svelte';
 	import NumberEntry from './NumberEntry.svelte';
@@ -10,11 +10,8 @@
 	let { question, onchange }: Props = $props();
 
 	const fault = $derived(calculatedFault(question));
-	/** The same examples as long as the question is the same; the minimal standard generator (Park & Miller 1988). */
-	const shown = $derived.by(() => {
-		let last = 1;
-		return fault ? null : examplesOf(question, (most) => (last = (last * 16_807) % 2_147_483_647) % (most + 1));
-	});
+	/** The same examples as long as the question is the same. */
+	const shown = $derived(fault ? null : examplesOf(question, steadyPick()));
 	const figure = (value: number) => String(Number(value.toPrecision(8)));
 
 	function change(index: number, parameter: Parameter) {
