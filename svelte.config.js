@@ -19,7 +19,9 @@ export default {
 				'style-src': ['self'],
 				// Widths and colours that come from data are style attributes; style elements stay forbidden.
 				'style-src-attr': ['unsafe-inline'],
-				'img-src': ['self', 'data:'],
+				// What a candidate’s page holds of a paper’s pictures and sound is its own, as `blob:`.
+				'img-src': ['self', 'data:', 'blob:'],
+				'media-src': ['self', 'blob:'],
 				'font-src': ['self'],
 				'connect-src': ['self'],
 				'object-src': ['none'],

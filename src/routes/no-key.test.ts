@@ -10,7 +10,7 @@ const ROUTES = import.meta.glob<Record<string, unknown>>(['./sit/**/+server.ts',
 	eager: true
 });
 /** What would be read in a key, and nowhere else. */
-const KEY = /SECRET|73517|0\.4242|"answer":|"accepted"|"tolerance"|"pinned"|"formula"|"conditions"/;
+const KEY = /SECRET|73517|0\.4242|"answer":|"accepted"|"tolerance"|"pinned"|"formula"|"conditions"|"feedback"/;
 
 const choices = ['one', 'two', 'three'].map((text) => ({ id: `id-${text}`, text, pinned: text === 'two' }));
 const shared = { points: 1, topic: '' };
@@ -62,7 +62,8 @@ const PAPER: Paper = {
 					tolerance: { kind: 'absolute', amount: 0.4242 },
 					unit: 'm'
 				},
-				{ ...shared, id: 'q9', stem: 'Tell.', kind: 'essay', words: null },
+				{ ...shared, id: 'q9', stem: 'Tell.', kind: 'essay', words: null, feedback: { wrong: 'SECRET, so it was' } },
+				{ ...shared, id: 'q11', stem: 'Draw.', kind: 'upload', most: 1 },
 				{
 					...shared,
 					id: 'q10',
@@ -101,7 +102,7 @@ it('no key leaves to a candidate’s device or to a proctor’s room, with a pap
 		// A stream never ends; what it carries comes from the same pictures.
 		if (!handler || file.includes('stream')) continue;
 		const isStaff = file.includes('(staff)');
-		for (const place of ['1', '8', '9', '10']) {
+		for (const place of ['1', '8', '9', '10', '11']) {
 			const answer = await call(handler as never, {
 				otium: house.otium,
 				method: 'GET',

@@ -63,6 +63,7 @@ const BODIES: Record<string, () => unknown> = {
 		named: []
 	}),
 	'POST papers/bank/[question]': () => ({ text: 'Given4' }),
+	'POST papers/media': () => '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>',
 	'POST papers/package': () => 'no package',
 	'POST papers/[id]/forms': () => ({ forms: 2, each: 1 }),
 	'POST papers/[id]/fill': () => ({ minutes: null }),
@@ -135,10 +136,11 @@ const BODIES: Record<string, () => unknown> = {
 	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
 };
 /** Shared by all sites to look at and to copy: what comes of it is one's own. */
-const SHARED = ['POST prepare/rules/copy', 'POST papers/package'];
+const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
 const params: Record<string, Record<string, string>> = {
-	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident' },
+	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
 	'close-out': { id: 's1' },
+	'papers/media': { file: 'a'.repeat(64) },
 	'papers/bank': { question: 'q-mine' },
 	papers: { id: 'a-paper' },
 	'prepare/people': { id: 'can0' },

@@ -1,6 +1,6 @@
 import type { AnswerValue, DealtQuestion } from '../paper';
 
-/** An answer that earns full points, as a candidate would give it. null: only a person can say (an essay). */
+/** An answer that earns full points, as a candidate would give it. null: only a person can say (an essay, working on paper). */
 export function rightAnswer(question: DealtQuestion): AnswerValue {
 	switch (question.kind) {
 		case 'numeric':
@@ -10,6 +10,7 @@ export function rightAnswer(question: DealtQuestion): AnswerValue {
 		case 'fill_in':
 			return Object.fromEntries(question.gaps.map((gap) => [gap.id, gap.accepted[0]]));
 		case 'essay':
+		case 'upload':
 			return null;
 		default:
 			return question.answer;

@@ -1,5 +1,15 @@
 import { foldName } from '../access';
-import { asDealt, isBlank, type AnswerValue, type DealtQuestion, type Form, type Paper } from '../paper';
+import {
+	asDealt,
+	isBlank,
+	isMarkedByHand,
+	pointsToReach,
+	questionsOf,
+	type AnswerValue,
+	type DealtQuestion,
+	type Form,
+	type Paper
+} from '../paper';
 import { readNumber } from './number';
 
 /** What a wrong answer costs. Blanks cost nothing. */
@@ -33,17 +43,19 @@ export function markAnswer(question: DealtQuestion, value: AnswerValue, rules: M
 		questionId: question.id,
 		verdict,
 		points,
-		outOf: question.points
+		outOf: pointsToReach(question)
 	});
 	if (isBlank(value)) return mark('blank', 0);
-	if (question.kind === 'essay') return mark('to_mark', 0);
+	if (isForHand(question)) return mark('to_mark', 0);
 	const share = shareRight(question, value);
 	if (share === 1) return mark('right', question.points);
 	if (share > 0) return mark('partly', question.points * share);
 	return mark('wrong', 0 - costOf(question, rules));
 }
 
-type Marked = Exclude<DealtQuestion, { kind: 'essay' }>;
+type ByHand = Extract<DealtQuestion, { kind: 'essay' | 'upload' }>;
+type Marked = Exclude<DealtQuestion, ByHand>;
+const isForHand = (question: DealtQuestion): question is ByHand => isMarkedByHand(question);
 
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
 function shareRight(question: Marked, value: AnswerValue): number {
@@ -112,7 +124,7 @@ function costOf(question: DealtQuestion, rules: MarkingRules): number {
 
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
 export function markForm(paper: Paper, form: Form, answers: Map<string, AnswerValue>, rules: MarkingRules): Score {
-	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
+	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const marks = form.questions.map((dealt) =>
 		markAnswer(asDealt(byId.get(dealt.id)!, dealt), answers.get(dealt.id) ?? null, rules)
 	);

@@ -3,7 +3,7 @@ import type { FormQuestion } from './question';
 /**
  * What a candidate gave. null: blank, or cleared again. By kind of question:
  * true/false a boolean; single a choice's id; numeric, short and essay the text as typed; multiple the chosen ids;
- * ordering the ids in their order; matching the match by item, fill in the text by gap.
+ * ordering the ids in their order; matching the match by item, fill in the text by gap; upload the names that the server gave its files.
  */
 export type AnswerValue = boolean | string | string[] | Record<string, string> | null;
 
@@ -41,8 +41,13 @@ export function fitsQuestion(question: FormQuestion, value: AnswerValue): boolea
 			return typeof value === 'string' && value.length <= LONGEST_LINE;
 		case 'essay':
 			return typeof value === 'string';
+		case 'upload':
+			return Array.isArray(value) && value.length <= question.most! && value.every((file) => UPLOAD.test(file));
 	}
 }
+
+/** What the server calls a file that a candidate handed over. */
+const UPLOAD = /^[A-Za-z0-9_-]{21}$/;
 
 /** Signs that fit into a line of text. */
 export const LONGEST_LINE = 500;

@@ -68,7 +68,9 @@ function differences(before: Question, after: Question): string[] {
 	const choices = (question: Question) => ('choices' in question ? question.choices.map(({ text }) => text) : []);
 	if (!isSame(choices(before), choices(after))) told.push('choices');
 	if (!isSame(before.inOther, after.inOther)) told.push('other languages');
-	if (before.picture !== after.picture) told.push('picture');
+	if (before.picture !== after.picture || !isSame(before.media, after.media)) told.push('pictures and sound');
+	if (!isSame(before.stimulus, after.stimulus)) told.push('shared text');
+	if (before.isExtra !== after.isExtra) told.push(after.isExtra ? 'points on top' : 'points count');
 	return told.length > 0 ? told : ['details'];
 }
 

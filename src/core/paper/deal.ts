@@ -14,10 +14,24 @@ export function deal(paper: Paper, order: OrderRules, seed: number): Form {
 		const drawn = part.draw === null ? part.questions : shuffled(part.questions, random).slice(0, part.draw);
 		// Drawn questions stand in the paper's order unless the rules say otherwise: drawing and mixing are two switches.
 		const inPaperOrder = part.questions.filter((question) => drawn.includes(question));
-		const ordered = order.questionsInOwnOrder ? shuffled(inPaperOrder, random) : inPaperOrder;
+		// What stands under one text stays together, in its order.
+		const blocks = together(inPaperOrder);
+		const ordered = (order.questionsInOwnOrder ? shuffled(blocks, random) : blocks).flat();
 		return ordered.map((question) => toFormQuestion(question, part.title, order, random));
 	});
 	return { seed, questions };
+}
+
+/** Questions in the order of the paper, those of one stimulus in one block where the first of them stands. */
+function together(questions: Question[]): Question[][] {
+	const blocks = new Map<string, Question[]>();
+	for (const question of questions) {
+		const key = question.stimulus ? `of ${question.stimulus.id}` : `alone ${question.id}`;
+		const block = blocks.get(key);
+		if (block) block.push(question);
+		else blocks.set(key, [question]);
+	}
+	return [...blocks.values()];
 }
 
 function toFormQuestion(question: Question, part: string, order: OrderRules, random: RandomGenerator): FormQuestion {
@@ -25,11 +39,14 @@ function toFormQuestion(question: Question, part: string, order: OrderRules, ran
 		const drawn = draw(question, (most) => uniformInt(0, most, random));
 		return { ...toFormQuestion(worded(question, drawn), part, order, random), drawn };
 	}
-	const { id, kind, stem, points, picture, inOther, hint } = question;
+	const { id, kind, stem, points, picture, inOther, hint, media, stimulus, isExtra } = question;
 	const shown: FormQuestion = { id, part, kind, stem, points };
 	if (picture) shown.picture = picture;
 	if (inOther) shown.inOther = inOther;
 	if (hint) shown.hint = hint;
+	if (media) shown.media = media;
+	if (stimulus) shown.stimulus = stimulus;
+	if (isExtra) shown.isExtra = isExtra;
 	switch (question.kind) {
 		case 'numeric':
 			if (question.unit) shown.unit = question.unit;
@@ -53,6 +70,9 @@ function toFormQuestion(question: Question, part: string, order: OrderRules, ran
 			break;
 		case 'essay':
 			if (question.words) shown.words = question.words;
+			break;
+		case 'upload':
+			shown.most = question.most;
 	}
 	return shown;
 }

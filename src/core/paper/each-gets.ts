@@ -1,15 +1,15 @@
 import type { SentencePart } from '../session';
 import { EXPECTED_SHARE } from './difficulty';
-import { dealtCount, dealtPoints, type Paper } from './question';
+import { dealtCount, dealtPoints, isMarkedByHand, pointsToReach, questionsOf, type Paper } from './question';
 import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
 import { summarise } from './facts';
 
 /** What each candidate gets, in a sentence or three: "16 of 31 questions, 31 points in four parts, about 38 minutes…". */
 export function eachGets(paper: Paper): SentencePart[] {
-	const all = paper.parts.flatMap(({ questions }) => questions);
+	const all = questionsOf(paper);
 	if (all.length === 0) return [{ text: 'There is no question yet.' }];
 	const count = dealtCount(paper);
-	const byHand = all.filter(({ kind }) => kind === 'essay').length;
+	const byHand = all.filter(isMarkedByHand).length;
 	const hasPool = paper.parts.some(({ draw, questions }) => draw !== null && draw <= questions.length);
 	const { suggestedMinutes } = summarise(paper);
 	const parts = paper.parts.length;
@@ -43,8 +43,8 @@ export function expectedShare(paper: Paper): number | null {
 		const weight = draw === null || questions.length === 0 ? 1 : draw / questions.length;
 		for (const question of questions) {
 			if (question.difficulty === undefined) return null;
-			points += weight * question.points;
-			expected += weight * question.points * EXPECTED_SHARE[question.difficulty];
+			points += weight * pointsToReach(question);
+			expected += weight * pointsToReach(question) * EXPECTED_SHARE[question.difficulty];
 		}
 	}
 	return points > 0 ? expected / points : null;

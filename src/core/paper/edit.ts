@@ -1,5 +1,6 @@
 import { isSame } from './same';
-import type { Paper, Part, Question } from './question';
+import type { Stimulus } from './medium';
+import { questionsOf, type Paper, type Part, type Question } from './question';
 
 /** Where a question stands: its part and its place in it, both from 0. */
 export type Spot = { part: number; index: number };
@@ -18,6 +19,8 @@ export type PaperEdit =
 	| { kind: 'question'; before: Question | null; after: Question; at: Spot }
 	| { kind: 'remove_question'; before: Question }
 	| { kind: 'move_question'; id: string; to: Spot }
+	/** What stands before several questions, in all of them at once. */
+	| { kind: 'stimulus'; before: Stimulus; after: Stimulus }
 	| { kind: 'part'; index: number; before: PartAbout; after: PartAbout }
 	| { kind: 'add_part'; index: number; part: Part }
 	| { kind: 'remove_part'; index: number; before: PartAbout }
@@ -53,6 +56,18 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 			if (!at || !paper.parts[edit.to.part]) return { outcome: 'gone' };
 			const question = paper.parts[at.part].questions[at.index];
 			return done(put(takeOut(paper, at), question, edit.to), { kind: 'move_question', id: edit.id, to: at });
+		}
+		case 'stimulus': {
+			const { id } = edit.before;
+			const having = questionsOf(paper).filter(({ stimulus }) => stimulus?.id === id);
+			if (having.length === 0 || edit.after.id !== id) return { outcome: 'gone' };
+			const other = having.find(({ stimulus }) => !isSame(stimulus, edit.before));
+			if (other) return changed(other);
+			const parts = paper.parts.map((part) => ({
+				...part,
+				questions: part.questions.map((one) => (having.includes(one) ? { ...one, stimulus: edit.after } : one))
+			}));
+			return done({ ...paper, parts }, { kind: 'stimulus', before: edit.after, after: edit.before });
 		}
 		case 'part': {
 			const part = paper.parts[edit.index];
@@ -102,6 +117,10 @@ export function isEdited(paper: Paper, edit: PaperEdit): boolean {
 			return spotOf(paper, edit.before.id) === null;
 		case 'move_question':
 			return isSame(spotOf(paper, edit.id), edit.to);
+		case 'stimulus': {
+			const having = questionsOf(paper).filter(({ stimulus }) => stimulus?.id === edit.after.id);
+			return having.length > 0 && having.every(({ stimulus }) => isSame(stimulus, edit.after));
+		}
 		case 'part':
 			return paper.parts[edit.index] !== undefined && isSamePart(paper.parts[edit.index], edit.after);
 		case 'add_part':

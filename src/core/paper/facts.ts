@@ -1,5 +1,5 @@
 import { keepsPlace } from './deal';
-import { dealtCount, type Paper, type Question } from './question';
+import { questionsOf, dealtCount, type Paper, type Question } from './question';
 import { minutesNeeded } from './time-needed';
 
 /** What can be told of a paper without showing a question of it. */
@@ -16,7 +16,7 @@ export type PaperSummary = {
 
 /** Sums a paper up. */
 export function summarise(paper: Paper): PaperSummary {
-	const all = paper.parts.flatMap((part) => part.questions);
+	const all = questionsOf(paper);
 	const minutes = paper.parts.reduce((sum, part) => {
 		const whole = part.questions.reduce((part, question) => part + minutesNeeded(question), 0);
 		return sum + (part.draw === null ? whole : (whole * part.draw) / Math.max(1, part.questions.length));

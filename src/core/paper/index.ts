@@ -1,4 +1,6 @@
-export { dealtCount, dealtPoints } from './question';
+export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf } from './question';
+export { MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
+export type { Medium, MediumType, Stimulus } from './medium';
 export type {
 	Choice,
 	Form,

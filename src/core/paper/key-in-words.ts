@@ -28,6 +28,7 @@ export function keyInWords(question: Question): string {
 			return value === '' ? '' : `${value}${question.unit ? ` ${question.unit}` : ''}${within}`;
 		}
 		case 'essay':
+		case 'upload':
 			return '';
 	}
 }

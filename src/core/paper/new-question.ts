@@ -12,7 +12,8 @@ export const QUESTION_KIND_NAMES: Record<QuestionKind, string> = {
 	fill_in: 'Fill in',
 	matching: 'Matching',
 	ordering: 'Ordering',
-	essay: 'Essay'
+	essay: 'Essay',
+	upload: 'Photo or PDF'
 };
 export const QUESTION_KINDS = Object.keys(QUESTION_KIND_NAMES) as QuestionKind[];
 
@@ -54,6 +55,8 @@ export function newQuestion(kind: QuestionKind, newId: () => string): Question {
 			};
 		case 'essay':
 			return { ...shared, kind, words: null };
+		case 'upload':
+			return { ...shared, kind, most: 4 };
 	}
 }
 

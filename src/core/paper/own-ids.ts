@@ -15,7 +15,7 @@ export function renameQuestion(question: FormQuestion, name: Name): FormQuestion
 	const stem = (text: string) =>
 		(question.gaps ?? []).reduce((all, gap) => all.replaceAll(`[${gap}]`, `[${of(gap)}]`), text);
 	const { drawn: _, ...shown } = question;
-	const { choices, items, matches, gaps, inOther } = shown;
+	const { choices, items, matches, gaps, inOther, stimulus } = shown;
 	return {
 		...shown,
 		id: name(question.id),
@@ -24,6 +24,7 @@ export function renameQuestion(question: FormQuestion, name: Name): FormQuestion
 		...(items && { items: list(items) }),
 		...(matches && { matches: list(matches) }),
 		...(gaps && { gaps: gaps.map(of) }),
+		...(stimulus && { stimulus: { ...stimulus, id: name(stimulus.id) } }),
 		...(inOther && {
 			inOther: Object.fromEntries(
 				Object.entries(inOther).map(([language, { stem: words, texts }]) => [

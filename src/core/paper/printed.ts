@@ -1,3 +1,5 @@
+import { questionsOf } from './question';
+import type { Medium, Stimulus } from './medium';
 import { asDealt } from './as-dealt';
 import { keyInWords } from './key-in-words';
 import { partLetter } from './edit';
@@ -11,6 +13,9 @@ export type PrintedQuestion = {
 	points: number;
 	kind: Question['kind'];
 	picture?: string;
+	media?: Medium[];
+	/** What stands before it and those beside it; only with the first of them. */
+	stimulus?: Stimulus;
 	/** What is chosen from, each with the letter that is written down: A, B, … */
 	options: { letter: string; text: string }[];
 	/** Of matching: what is to be matched, by number. */
@@ -22,7 +27,7 @@ export type PrintedQuestion = {
 
 /** A form as it is printed, for the day when nothing else works: letters in the order in which it was dealt. */
 export function printedForm(paper: Paper, form: Form): PrintedQuestion[] {
-	const byId = new Map(paper.parts.flatMap(({ questions }) => questions).map((question) => [question.id, question]));
+	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	return form.questions.map((dealt, i) => {
 		const options = (dealt.kind === 'true_false' ? [] : (dealt.choices ?? dealt.matches ?? [])).map(({ text }, at) => ({
 			letter: partLetter(at),
@@ -35,6 +40,10 @@ export function printedForm(paper: Paper, form: Form): PrintedQuestion[] {
 			points: dealt.points,
 			kind: dealt.kind,
 			...(dealt.picture ? { picture: dealt.picture } : {}),
+			...(dealt.media ? { media: dealt.media } : {}),
+			...(dealt.stimulus && dealt.stimulus.id !== form.questions[i - 1]?.stimulus?.id
+				? { stimulus: dealt.stimulus }
+				: {}),
 			options,
 			items: dealt.items?.map(({ text }) => text) ?? [],
 			...(dealt.unit ? { unit: dealt.unit } : {}),

@@ -1,5 +1,7 @@
+import { questionsOf } from './question';
 import { calculatedFault, hasEndlessDecimals } from './calculated';
 import { keepsPlace } from './deal';
+import { shows } from './medium';
 import { partLetter } from './edit';
 import type { Choice, Paper, Question } from './question';
 
@@ -16,6 +18,9 @@ export type Doubt = {
 		| 'unused_parameter'
 		| 'no_alternative_text'
 		| 'gap_missing'
+		| 'shared_text_in_pool'
+		| 'shared_text_apart'
+		| 'shared_text_empty'
 		| 'too_few_in_pool'
 		| 'points_differ'
 		| 'longest_is_right'
@@ -83,6 +88,15 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 	}
 	if (question.picture && !paper.pictures?.[question.picture]?.alt.trim())
 		say('no_alternative_text', 'The picture has no alternative text.');
+	const mute = [...(question.media ?? []), ...(question.stimulus?.media ?? [])].find(({ alt }) => !alt.trim());
+	if (mute)
+		say(
+			'no_alternative_text',
+			`The ${shows(mute)} has no alternative text. Say what it ${shows(mute) === 'sound' ? 'says' : 'shows'}, without giving the answer away.`
+		);
+	const { stimulus } = question;
+	if (stimulus && !stimulus.text.trim() && !stimulus.media?.length)
+		say('shared_text_empty', 'The shared text is empty. Write it, or take the question out of it.');
 	if (question.kind === 'fill_in') {
 		const missing = question.gaps.filter(({ id }) => !question.stem.includes(`[${id}]`));
 		if (missing.length > 0)
@@ -130,9 +144,10 @@ function firstTwice(texts: string[]): string | null {
 
 /** What is doubtful about a paper, its questions included; the grave come first. */
 export function doubtsOfPaper(paper: Paper): Doubt[] {
-	const all = paper.parts.flatMap(({ questions }) => questions);
+	const all = questionsOf(paper);
 	const doubts = all.flatMap((question) => doubtsOf(question, paper));
-	for (const part of paper.parts) doubts.push(...doubtsOfPool(part));
+	for (const part of paper.parts) doubts.push(...doubtsOfPool(part), ...doubtsOfShared(part));
+	doubts.push(...sharedApart(paper));
 	const single = all.filter((question) => question.kind === 'single');
 	const told = single.filter((question) => isLongest(question));
 	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)
@@ -168,6 +183,44 @@ function doubtsOfPool({ title, draw, questions }: Paper['parts'][number]): Doubt
 			questionIds
 		}
 	];
+}
+
+/** Of a pool some are dealt and others not: what builds on the one before it may come without it. */
+function doubtsOfShared({ title, draw, questions }: Paper['parts'][number]): Doubt[] {
+	const shared = questions.filter(({ stimulus }) => stimulus);
+	if (draw === null || shared.length === 0) return [];
+	return [
+		{
+			code: 'shared_text_in_pool',
+			text: `${title || 'A pool'} deals single questions, and ${shared.length} of them share a text: candidates may get only some of those.`,
+			isGrave: false,
+			questionIds: shared.map(({ id }) => id)
+		}
+	];
+}
+
+/** One text that says two things, or whose questions stand in two parts, is two texts. */
+function sharedApart({ parts }: Paper): Doubt[] {
+	const seen = new Map<string, { part: number; text: string; ids: string[] }>();
+	const doubts: Doubt[] = [];
+	for (const [part, { questions }] of parts.entries())
+		for (const { id, stimulus } of questions) {
+			if (!stimulus) continue;
+			const text = JSON.stringify([stimulus.text, stimulus.media ?? []]);
+			const first = seen.get(stimulus.id);
+			if (!first) seen.set(stimulus.id, { part, text, ids: [id] });
+			else if (first.part !== part || first.text !== text)
+				doubts.push({
+					code: 'shared_text_apart',
+					text:
+						first.part === part
+							? 'Two questions share a text that is not the same in both. Write it anew in one of them.'
+							: `Questions that share a text stand in parts ${partLetter(first.part)} and ${partLetter(part)}: move them into one.`,
+					isGrave: first.part === part,
+					questionIds: [first.ids[0], id]
+				});
+		}
+	return doubts;
 }
 
 /** Whether the right choice is longer than each other one by more than a little. */

@@ -1,4 +1,5 @@
 import type { Difficulty } from './difficulty';
+import type { Medium, Stimulus } from './medium';
 
 /** A choice of a question. Choices stand for themselves in matching and ordering, too. */
 export type Choice = {
@@ -37,7 +38,15 @@ type Shared = {
 	picture?: string;
 	/** By language tag: `pt`. */
 	inOther?: Record<string, Wording>;
+	/** Shown or played below the stem, in this order. */
+	media?: Medium[];
+	/** What it shares with the questions beside it that name the same one. */
+	stimulus?: Stimulus;
 	hint?: string;
+	/** Told after the end, with the right answers: to whoever was right, and to whoever was not. */
+	feedback?: { right?: string; wrong?: string };
+	/** Its points count on top: they are not among those that there are to reach. */
+	isExtra?: boolean;
 };
 
 /** A question with its key. Never sent to a candidate: they get a `FormQuestion`. */
@@ -67,6 +76,8 @@ export type Question = Shared &
 		  }
 		/** Marked by hand. The words are advice to the candidate, not a limit. */
 		| { kind: 'essay'; words: { from: number; to: number } | null }
+		/** Photos or PDFs of working on paper; marked by hand. */
+		| { kind: 'upload'; most: number }
 	);
 
 export type QuestionKind = Question['kind'];
@@ -112,21 +123,46 @@ export type FormQuestion = {
 	drawn?: Record<string, number>;
 	picture?: string;
 	inOther?: Record<string, Wording>;
+	media?: Medium[];
+	stimulus?: Stimulus;
 	hint?: string;
+	isExtra?: boolean;
+	/** Of upload: how many files it takes. */
+	most?: number;
 };
 
 /** The paper as dealt to one candidate. Stored when dealt. */
 export type Form = { seed: number; questions: FormQuestion[] };
+
+/** All questions of a paper, part after part. */
+export function questionsOf({ parts }: Pick<Paper, 'parts'>): Question[] {
+	return parts.flatMap(({ questions }) => questions);
+}
+
+/** All that the questions of a paper show and play, shared texts included; what two name is there twice. */
+export function mediaOf(paper: Pick<Paper, 'parts'>): Medium[] {
+	return questionsOf(paper).flatMap(({ media = [], stimulus }) => [...(stimulus?.media ?? []), ...media]);
+}
+
+/** Whether only a person can mark it. */
+export function isMarkedByHand({ kind }: { kind: QuestionKind }): boolean {
+	return kind === 'essay' || kind === 'upload';
+}
 
 /** How many questions each candidate is dealt. */
 export function dealtCount(paper: Paper): number {
 	return paper.parts.reduce((sum, part) => sum + (part.draw ?? part.questions.length), 0);
 }
 
-/** Points each candidate can reach; a part that draws has questions of equal points. */
+/** What a question adds to the points that there are to reach: nothing where it counts on top. */
+export function pointsToReach({ points, isExtra }: Pick<Question, 'points' | 'isExtra'>): number {
+	return isExtra ? 0 : points;
+}
+
+/** Points there are to reach; a part that draws has questions of equal points. */
 export function dealtPoints(paper: Paper): number {
-	return paper.parts.reduce((sum, part) => {
-		if (part.draw !== null) return sum + part.draw * (part.questions[0]?.points ?? 0);
-		return sum + part.questions.reduce((points, question) => points + question.points, 0);
+	return paper.parts.reduce((sum, { draw, questions }) => {
+		if (draw !== null) return sum + draw * (questions[0] ? pointsToReach(questions[0]) : 0);
+		return sum + questions.reduce((points, question) => points + pointsToReach(question), 0);
 	}, 0);
 }

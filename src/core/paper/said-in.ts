@@ -5,6 +5,18 @@ import type { Question } from './question';
 export function saidIn(question: Question): string {
 	const choices = 'choices' in question ? question.choices.map(({ text }) => text) : [];
 	const others = Object.values(question.inOther ?? {}).map(({ stem }) => stem);
-	const { stem, topic, tags = [], source = '' } = question;
-	return [stem, topic, keyInWords(question), ...choices, ...others, ...tags, source].join(' ');
+	const media = [...(question.media ?? []), ...(question.stimulus?.media ?? [])].map(({ alt }) => alt);
+	const { stem, topic, stimulus, tags = [], source = '' } = question;
+	const said = [
+		stem,
+		topic,
+		keyInWords(question),
+		stimulus?.text ?? '',
+		...choices,
+		...others,
+		...media,
+		...tags,
+		source
+	];
+	return said.join(' ');
 }

@@ -11,7 +11,8 @@ const USUAL_MINUTES: Record<Question['kind'], number> = {
 	short: 2,
 	numeric: 2.5,
 	calculated: 2.5,
-	essay: 15
+	essay: 15,
+	upload: 10
 };
 
 /** Minutes that a question is expected to take: its author's, else its kind's usual. */

@@ -106,6 +106,31 @@ export const PROBLEMS = {
 		message: 'This file is not a photo that can be kept.',
 		instead: 'A JPEG or PNG of at most 400 kB can.'
 	},
+	medium: {
+		status: 422,
+		message: 'This file can’t be shown or played with a question.',
+		instead: 'A picture (PNG, JPEG, WebP, SVG), sound (MP3, OGG) or film (MP4, WebM) of at most 10 MB can.'
+	},
+	handed_file: {
+		status: 422,
+		message: 'This file can’t be handed over.',
+		instead: 'A photo (JPEG, PNG, WebP) or a PDF of at most 10 MB can.'
+	},
+	handed_enough: {
+		status: 409,
+		message: 'This question has as many files as it takes.',
+		instead: 'Remove one first.'
+	},
+	takes_no_files: {
+		status: 409,
+		message: 'No files are taken here now.',
+		instead: 'The screen of the test says what can still be done.'
+	},
+	hand_code: {
+		status: 410,
+		message: 'This code is no longer valid.',
+		instead: 'Show a new one on the screen of the test.'
+	},
 	snapshot: { status: 422, message: 'This picture was not accepted.' },
 	unknown_question: {
 		status: 422,

@@ -1,6 +1,6 @@
 import katex from 'katex';
-import { stemPieces } from '../paper';
-import { child, element, isElement, readXml, textIn, type XmlNode } from './xml';
+import { stemPieces, type Medium } from '../paper';
+import { child, element, hasClass, isElement, readXml, textIn, type XmlNode } from './xml';
 
 /** Blocks of XHTML, each of which is a line of its own. */
 const BLOCKS = new Set(
@@ -61,9 +61,13 @@ function withoutAnnotation(node: XmlNode): XmlNode {
 	return { ...node, attributes: {}, children };
 }
 
+/** A file that a body names. */
+export type ReadMedium = { src: string } & Pick<Medium, 'alt' | 'width' | 'height' | 'plays'>;
+
 export type ReadText = {
 	text: string;
-	pictures: { src: string; alt: string }[];
+	/** Pictures, sound and film, with their sources as they are named. */
+	media: ReadMedium[];
 	/** What could not be taken along, in words. */
 	leftOut: string[];
 };
@@ -72,7 +76,7 @@ export type ReadText = {
  * XHTML as a text of ours. `place` says what stands for an interaction inside it, or null where it is left to others.
  */
 export function readBody(nodes: (XmlNode | string)[], place: (node: XmlNode) => string | null = () => null): ReadText {
-	const pictures: ReadText['pictures'] = [];
+	const media: ReadMedium[] = [];
 	const leftOut = new Set<string>();
 	const lines: string[] = [''];
 	const isFresh = () => lines[lines.length - 1] === '';
@@ -92,9 +96,12 @@ export function readBody(nodes: (XmlNode | string)[], place: (node: XmlNode) => 
 		const { name, attributes } = node;
 		if (UNSAFE.has(name)) return void leftOut.add(`<${name}>`);
 		if (name === 'math') return write(formulaIn(node, leftOut));
-		if (name === 'img') {
-			pictures.push({ src: attributes.src ?? '', alt: attributes.alt ?? '' });
-			return;
+		if (MEDIA.has(name)) return void media.push(mediumIn(node));
+		if (hasClass(node, 'medium')) {
+			// It holds one file and is no line of the text.
+			const plays = Number(/\bplays-(\d{1,2})\b/.exec(attributes.class)?.[1] ?? 0);
+			const held = node.children.filter(isElement).filter((one) => MEDIA.has(one.name));
+			return void media.push(...held.map((one) => ({ ...mediumIn(one), ...(plays > 0 ? { plays } : {}) })));
 		}
 		if (name === 'br') return breakLine();
 		if (name === 'sub' || name === 'sup') return write(`$${name === 'sub' ? '_' : '^'}{${textIn(node).trim()}}$`);
@@ -121,7 +128,20 @@ export function readBody(nodes: (XmlNode | string)[], place: (node: XmlNode) => 
 		}
 		walk(node, false);
 	}
-	return { text: lines.join('\n'), pictures, leftOut: [...leftOut] };
+	return { text: lines.join('\n'), media, leftOut: [...leftOut] };
+}
+
+const MEDIA = new Set(['img', 'audio', 'video']);
+
+function mediumIn(node: XmlNode): ReadMedium {
+	const { attributes } = node;
+	const pixels = (text: string | undefined) => (/^\d{1,5}$/.test(text ?? '') && Number(text) > 0 ? Number(text) : null);
+	const [width, height] = [pixels(attributes.width), pixels(attributes.height)];
+	return {
+		src: attributes.src ?? child(node, 'source')?.attributes.src ?? '',
+		alt: attributes.alt ?? attributes.arialabel ?? '',
+		...(width && height ? { width, height } : {})
+	};
 }
 
 function formulaIn(math: XmlNode, leftOut: Set<string>): string {

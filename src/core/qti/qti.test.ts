@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Choice, Paper, Part, Question } from '../paper';
+import type { Choice, Paper, Part, Question, Stimulus } from '../paper';
 import { isSame } from '../paper';
 import { readPackage, writePackage } from '.';
 
@@ -33,6 +33,31 @@ const choices = (least: number): fc.Arbitrary<Choice[]> =>
 				)
 			)
 		);
+const media = fc.array(
+	fc.oneof(
+		fc.record({
+			file: fc.constantFrom('a1'.repeat(32), 'b2'.repeat(32)),
+			type: fc.constant('image/webp' as const),
+			alt: fc.constantFrom('', 'a "black" cone & a ball'),
+			width: fc.constantFrom(1, 1_600),
+			height: fc.constantFrom(1, 900)
+		}),
+		fc.record(
+			{
+				file: fc.constant('c3'.repeat(32)),
+				type: fc.constantFrom('audio/mpeg' as const, 'audio/ogg' as const, 'video/mp4' as const, 'video/webm' as const),
+				alt: fc.constantFrom('', 'MAYDAY, three times'),
+				plays: fc.integer({ min: 1, max: 99 })
+			},
+			{ requiredKeys: ['file', 'type', 'alt'] }
+		)
+	),
+	{ minLength: 1, maxLength: 3 }
+);
+const STIMULI: Stimulus[] = [
+	{ id: 'a-log', text: 'From the log & more\n\n0800 $h < 3$' },
+	{ id: '7-call', text: '', media: [{ file: 'd4'.repeat(32), type: 'audio/ogg', alt: 'a call', plays: 2 }] }
+];
 const shared = fc.record(
 	{
 		id,
@@ -46,6 +71,10 @@ const shared = fc.record(
 		note: text.filter((one) => one !== ''),
 		hint: text.filter((one) => one !== ''),
 		picture: fc.constantFrom('cone', 'a mark & more'),
+		media,
+		stimulus: fc.constantFrom(...STIMULI),
+		feedback: fc.constantFrom({ right: 'Well done.' }, { right: 'Yes.', wrong: 'See $h$ & the table.' }),
+		isExtra: fc.constant(true as const),
 		inOther: fc.dictionary(
 			fc.constantFrom('pt', 'ar'),
 			fc.record({ stem: text, texts: fc.dictionary(id, text, { minKeys: 1, maxKeys: 2 }) }, { requiredKeys: ['stem'] }),
@@ -91,6 +120,7 @@ const kinds: fc.Arbitrary<object> = fc.oneof(
 		answer: Object.fromEntries(items.map((item, i) => [item.id, matches[i % matches.length].id])),
 		partial: true
 	})),
+	fc.record({ kind: fc.constant('upload'), most: fc.integer({ min: 1, max: 10 }) }),
 	fc.record({ kind: fc.constant('short'), accepted }),
 	fc.record({
 		kind: fc.constant('numeric'),
@@ -165,11 +195,14 @@ const paper: fc.Arbitrary<Paper> = fc
 		return { ...made, parts, ...(Object.keys(pictures).length > 0 ? { pictures } : {}) };
 	});
 
+/** The files that questions show and play are added to a package by whoever has them. */
+const isThere = () => true;
+
 describe('a QTI package', () => {
 	it('3.0 of any paper of ours comes in as the same', () => {
 		fc.assert(
 			fc.property(paper, (written) => {
-				const read = readPackage(writePackage(written), newId);
+				const read = readPackage(writePackage(written), newId, isThere);
 				expect(read).toMatchObject({ ok: true, told: [] });
 				if (read.ok && !isSame(read.paper, written)) expect(read.paper).toEqual(written);
 			}),
@@ -187,7 +220,7 @@ describe('a QTI package', () => {
 						questions: one.questions.map(({ inOther: _, ...rest }) => rest as Question)
 					}))
 				};
-				const read = readPackage(writePackage(written, '2.1'), newId);
+				const read = readPackage(writePackage(written, '2.1'), newId, isThere);
 				expect(read).toMatchObject({ ok: true, told: [] });
 				if (read.ok && !isSame(read.paper, without)) expect(read.paper).toEqual(without);
 			}),

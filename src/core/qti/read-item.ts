@@ -1,17 +1,20 @@
 import type { Choice, Question, Tolerance, Wording } from '../paper';
-import { readBody } from './body-text';
+import { readBody, type ReadMedium } from './body-text';
 import { idOf, isId } from './identifier';
+import { readStimulus } from './shared-text';
 import { CALCULATED } from './write-item';
-import { below, child, childrenOf, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
+import { below, child, childrenOf, hasClass, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
 
-/** What came of an item: its question, what could not be taken along, and the picture it shows. */
+/** What came of an item: its question, what could not be taken along, and the files that it shows and plays. */
 export type ReadItem = {
 	question: Question;
 	/** The item's own identifier, by which a test names it. */
 	identifier: string;
 	/** Sentences about what is different from the source. */
 	told: string[];
-	picture: { src: string; alt: string } | null;
+	media: ReadMedium[];
+	/** The shared text before it: where its file lies, or what stands in the item itself. */
+	stimulus: { href: string } | { id: string; text: string; media: ReadMedium[] } | null;
 };
 
 const SUPPORTED = [
@@ -20,7 +23,8 @@ const SUPPORTED = [
 	'matchinteraction',
 	'textentryinteraction',
 	'inlinechoiceinteraction',
-	'extendedtextinteraction'
+	'extendedtextinteraction',
+	'uploadinteraction'
 ];
 const ENDS = 'interaction';
 const SOURCE_LETTERS = 3_500;
@@ -68,13 +72,19 @@ export function readItem(
 		question = { ...shared, ...stemOf(item), note, kind: 'essay', words: null };
 	} else question = { ...shared, ...asked(item, interactions) } as Question;
 
-	const { pictures } = readBody(body.children.filter((one) => !isElement(one) || one.name !== 'rubricblock'));
+	const inItem = below(body, 'div').find((one) => isOurs && hasClass(one, 'stimulus'));
+	const { media } = readBody(
+		body.children.filter((one) => !isElement(one) || (one.name !== 'rubricblock' && one !== inItem))
+	);
+	const feedback = feedbackOf(item);
+	if (feedback) question.feedback = feedback;
+	if (isOurs && below(body, 'div').some((one) => hasClass(one, 'extra'))) question.isExtra = true;
 	const inOther = translationsOf(item);
 	if (inOther) question.inOther = inOther;
 	if (isOurs && question.kind === 'numeric') question = asCalculated(item, question);
 	return {
 		ok: true,
-		item: { question, identifier, told: item.told, picture: pictures[0] ?? null }
+		item: { question, identifier, told: item.told, media, stimulus: stimulusOf(item, inItem) }
 	};
 }
 
@@ -159,6 +169,10 @@ function asked(item: Item, interactions: XmlNode[]) {
 				words: words ? { from: Number(words[1]), to: Number(words[2]) } : null
 			};
 		}
+		case 'uploadinteraction': {
+			const most = Number(/\bmost-(\d+)\b/.exec(first.attributes.class ?? '')?.[1] ?? 1);
+			return { ...stemOf(item, [first]), kind: 'upload' as const, most: Math.min(10, Math.max(1, most)) };
+		}
 		default:
 			return written(item, interactions, right);
 	}
@@ -233,12 +247,12 @@ function choicesOf(item: Item, within: XmlNode, name: string): { list: Choice[];
 		const identifier = node.attributes.identifier ?? '';
 		const id = item.isOurs && isId(idOf(identifier)) ? idOf(identifier) : item.newId();
 		ids.set(identifier, id);
-		const { text, leftOut, pictures } = readBody(
+		const { text, leftOut, media } = readBody(
 			node.children.filter((one) => !isElement(one) || one.name !== 'feedbackinline')
 		);
-		if (pictures.length > 0) leftOut.push('a picture in a choice');
+		if (media.length > 0) leftOut.push('a picture in a choice');
 		if (leftOut.length > 0) item.told.push(`Left out: ${leftOut.join(', ')}.`);
-		const pictured = text.trim() === '' && pictures.length > 0 ? pictures.map(({ alt }) => alt).join(' ') : text;
+		const pictured = text.trim() === '' && media.length > 0 ? media.map(({ alt }) => alt).join(' ') : text;
 		return {
 			id,
 			text: item.isOurs ? pictured : pictured.trim(),
@@ -331,6 +345,20 @@ function translationsOf({ root, isOurs }: Item): Record<string, Wording> | null 
 	return found.size > 0 ? Object.fromEntries(found) : null;
 }
 
-function hasClass(node: XmlNode, name: string): boolean {
-	return (node.attributes.class ?? '').split(/\s+/).includes(name);
+/** What is said to whoever was right and to whoever was not: as Otium names it, or as most systems do. */
+function feedbackOf({ root }: Item): Question['feedback'] | null {
+	const found: Record<string, string> = {};
+	for (const one of childrenOf(root, 'modalfeedback')) {
+		const name = (one.attributes.identifier ?? '').toLowerCase();
+		const end = /^(right|correct)$/.test(name) ? 'right' : /^(wrong|incorrect)$/.test(name) ? 'wrong' : null;
+		const { text } = readBody(child(one, 'contentbody')?.children ?? one.children);
+		if (end && text.trim()) found[end] = text.slice(0, 2_000);
+	}
+	return Object.keys(found).length > 0 ? found : null;
+}
+
+function stimulusOf({ root }: Item, inItem: XmlNode | undefined): ReadItem['stimulus'] {
+	if (inItem) return readStimulus(inItem);
+	const reference = child(root, 'assessmentstimulusref');
+	return reference?.attributes.href ? { href: reference.attributes.href } : null;
 }

@@ -1,12 +1,15 @@
-import type { Paper, Part, Picture, Question } from '../paper';
-import { readBody } from './body-text';
+import type { Medium, MediumType, Paper, Part, Picture, Question, Stimulus } from '../paper';
+import { readBody, type ReadMedium } from './body-text';
 import { readLom } from './metadata';
-import { readItem } from './read-item';
+import { readItem, type ReadItem } from './read-item';
+import { readStimulus } from './shared-text';
 import { below, child, childrenOf, readXml, textIn, type XmlNode } from './xml';
 
 /** What is told of one place in a package. */
 export type Told = { where: string; message: string };
-export type ReadPackage = { ok: true; paper: Paper; told: Told[] } | { ok: false; message: string };
+export type ReadPackage =
+	/** `files`: where in the package the files lie that its questions name. */
+	{ ok: true; paper: Paper; told: Told[]; files: Record<string, string> } | { ok: false; message: string };
 
 const MOST_QUESTIONS = 500;
 const MOST_PICTURE_CHARACTERS = 200_000;
@@ -14,9 +17,15 @@ const MOST_PICTURE_CHARACTERS = 200_000;
 /**
  * Reads a QTI package of version 3.0, 2.2 or 2.1, as its files by their paths. Its first test becomes a paper, a section a
  * part; a package without a test becomes a paper of one part. What cannot be read is told by its file and left out.
+ * @param files those that are text, by their paths
  * @param newId a new id for a question or a choice that comes from elsewhere
+ * @param has whether the package holds a file of that path, whatever is in it
  */
-export function readPackage(files: ReadonlyMap<string, string>, newId: () => string): ReadPackage {
+export function readPackage(
+	files: ReadonlyMap<string, string>,
+	newId: () => string,
+	has: (path: string) => boolean = (path) => files.has(path)
+): ReadPackage {
 	const manifestPath = [...files.keys()].find((path) => /(^|\/)imsmanifest\.xml$/i.test(path));
 	if (manifestPath === undefined)
 		return { ok: false, message: 'There is no imsmanifest.xml in it, so it is not a QTI package.' };
@@ -34,6 +43,8 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 		told.push({ where: 'imsmanifest.xml', message: `It has ${tests.length} tests; the first was read.` });
 
 	const pictures = new Map<string, Picture>();
+	const mediaFiles: Record<string, string> = {};
+	const stimuli = new Map<string, Stimulus>();
 	const readPaths = new Set<string>();
 	/** The question of an item's file; null: it could not be read, and that is told. */
 	function questionAt(path: string): Question | null {
@@ -53,11 +64,47 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 			told.push({ where, message: `It was left out: ${read.message}.` });
 			return null;
 		}
-		const { question, picture } = read.item;
+		const { question, media, stimulus } = read.item;
 		told.push(...read.item.told.map((message) => ({ where, message })));
-		if (picture) takePicture(question, path, picture, where);
+		for (const medium of media)
+			if (question.picture === undefined && /\.svg$/i.test(medium.src)) takePicture(question, path, medium, where);
+			else question.media = withMedium(question.media, path, medium, where);
+		if (stimulus) question.stimulus = stimulusAt(stimulus, path, where);
 		const described = readLom(child(items.get(path) ?? null, 'metadata'));
 		return { ...question, ...described };
+	}
+	/** These files and one more of the package, if it is there. */
+	function withMedium(media: Medium[] | undefined, path: string, medium: ReadMedium, where: string) {
+		const { src, ...said } = medium;
+		const at = within(folderOf(path), src);
+		const type = typeBy(at);
+		if (type === null || !has(at)) {
+			const why = type === null ? 'it is no picture, sound or film that can be shown here' : 'it is not in the package';
+			told.push({ where, message: `${src || 'A file without a source'} was left out: ${why}.` });
+			return media;
+		}
+		const file = /^media\/([0-9a-f]{64})\.\w+$/.exec(at)?.[1] ?? at;
+		mediaFiles[file] = at;
+		return [...(media ?? []), { file, type, ...said }];
+	}
+	/** The shared text that an item names; its file is read once. */
+	function stimulusAt(named: NonNullable<ReadItem['stimulus']>, itemPath: string, where: string): Stimulus | undefined {
+		const path = 'href' in named ? within(folderOf(itemPath), named.href) : itemPath;
+		const known = stimuli.get('href' in named ? path : named.id);
+		if (known) return known;
+		const read = 'href' in named ? readXml(files.get(path) ?? '') : null;
+		if (read && !read.ok) {
+			told.push({ where, message: `Its shared text ${path} was left out: ${read.message}.` });
+			return undefined;
+		}
+		const { id, text, media } = read?.ok ? readStimulus(read.root) : (named as Exclude<typeof named, { href: string }>);
+		const stimulus: Stimulus = { id: id || newId(), text };
+		for (const medium of media) {
+			const all = withMedium(stimulus.media, path, medium, where);
+			if (all) stimulus.media = all;
+		}
+		stimuli.set('href' in named ? path : named.id, stimulus);
+		return stimulus;
 	}
 	function takePicture(question: Question, path: string, picture: { src: string; alt: string }, where: string) {
 		const file = within(folderOf(path), picture.src);
@@ -118,7 +165,7 @@ export function readPackage(files: ReadonlyMap<string, string>, newId: () => str
 	if (paper.parts.reduce((sum, { questions }) => sum + questions.length, 0) > MOST_QUESTIONS)
 		return { ok: false, message: `It has more than ${MOST_QUESTIONS} questions. Divide it into two packages.` };
 	if (pictures.size > 0) paper.pictures = Object.fromEntries(pictures);
-	return { ok: true, paper, told };
+	return { ok: true, paper, told, files: mediaFiles };
 }
 
 function testIn(files: ReadonlyMap<string, string>, path: string) {
@@ -145,6 +192,20 @@ function aboutOf(test: XmlNode, paper: Paper): void {
 		else if (classes.includes('formula-sheet'))
 			paper.formulaSheet = childrenOf(child(block, 'ul'), 'li').map((line) => readBody(line.children).text);
 	}
+}
+
+/** What a file is by its name; null: nothing that can be shown or played. What is in it decides when it is kept. */
+function typeBy(path: string): MediumType | null {
+	const extension = /\.(\w+)$/.exec(path)?.[1].toLowerCase() ?? '';
+	if (['png', 'jpg', 'jpeg', 'webp', 'svg'].includes(extension)) return 'image/webp';
+	const played: Record<string, MediumType> = {
+		mp3: 'audio/mpeg',
+		ogg: 'audio/ogg',
+		oga: 'audio/ogg',
+		mp4: 'video/mp4',
+		webm: 'video/webm'
+	};
+	return played[extension] ?? null;
 }
 
 const folderOf = (path: string) => path.slice(0, path.lastIndexOf('/') + 1);

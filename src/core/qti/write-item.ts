@@ -11,6 +11,7 @@ import {
 import { writeInline, writeText } from './body-text';
 import type { Dialect } from './dialect';
 import { identifierOf } from './identifier';
+import { mediumOf, stimulusBody, stimulusFile } from './shared-text';
 import { element, writeXml, type XmlNode } from './xml';
 
 const RESPONSE = 'RESPONSE';
@@ -46,27 +47,59 @@ export function writeItem(
 			el('outcomeDeclaration', { identifier: 'MAXSCORE', cardinality: 'single', baseType: 'float' }, [
 				el('defaultValue', {}, [el('value', {}, [String(question.points)])])
 			]),
+			...(question.feedback
+				? [el('outcomeDeclaration', { identifier: FEEDBACK, cardinality: 'single', baseType: 'identifier' })]
+				: []),
+			...(to.version === '3.0' && question.stimulus
+				? [
+						el('assessmentStimulusRef', {
+							identifier: identifierOf(question.stimulus.id),
+							href: `../${stimulusFile(question.stimulus.id)}`
+						})
+					]
+				: []),
 			el('itemBody', {}, [
+				...(to.version === '2.1' && question.stimulus
+					? [
+							element(
+								'div',
+								{ class: 'stimulus', id: identifierOf(question.stimulus.id) },
+								stimulusBody(question.stimulus)
+							)
+						]
+					: []),
 				...(question.hint ? [el('rubricBlock', { view: 'candidate', class: 'hint' }, writeText(question.hint))] : []),
 				...(written.kind === 'calculated'
 					? [el('rubricBlock', { view: 'author', class: CALCULATED }, [element('p', {}, [definitionOf(written, to)])])]
 					: []),
 				...(question.note ? [el('rubricBlock', { view: 'author', class: 'note' }, writeText(question.note))] : []),
-				element('div', { class: 'stem', ...stemAttributes }, [
+				element('div', { class: question.isExtra ? 'stem extra' : 'stem', ...stemAttributes }, [
 					...writeText(question.stem, gapIds(question), (id) =>
 						el('textEntryInteraction', { responseIdentifier: gapIdentifier(id), expectedLength: 15 })
 					)
 				]),
 				...pictureOf(question, paper),
+				...(question.media ?? []).map(mediumOf),
 				...interactionOf(question, to)
 			]),
 			...catalogs,
-			...processingOf(question, to)
+			...processingOf(question, to),
+			...(['right', 'wrong'] as const).flatMap((identifier) => {
+				const text = question.feedback?.[identifier];
+				const about = { outcomeIdentifier: FEEDBACK, showHide: 'show', identifier };
+				if (!text) return [];
+				// 3.0 has its text in a content body, 2.1 in the element itself.
+				const content = writeText(text);
+				return [el('modalFeedback', about, to.version === '3.0' ? [el('contentBody', {}, content)] : content)];
+			})
 		]
 	);
 	root.attributes = { xmlns: to.namespace, 'xml:lang': paper.language ?? 'en', ...root.attributes };
 	return writeXml(root);
 }
+
+/** The outcome that other systems set to `right` or `wrong`, to tell what the author says to it. */
+const FEEDBACK = 'FEEDBACK';
 
 /** The class of the block that holds what a calculated question is drawn from. */
 export const CALCULATED = 'calculated';
@@ -168,6 +201,8 @@ function responsesOf(question: DealtQuestion, { el }: Dialect): XmlNode[] {
 			return declare('single', 'float', [values(el, [String(question.answer)])]);
 		case 'essay':
 			return declare('single', 'string', []);
+		case 'upload':
+			return declare('single', 'file', []);
 	}
 }
 
@@ -240,6 +275,8 @@ function interactionOf(question: DealtQuestion, { el }: Dialect): XmlNode[] {
 			const attributes = { class: words ? `words-${words.from}-${words.to}` : undefined, expectedLines: 12 };
 			return [el('extendedTextInteraction', { ...response, ...attributes })];
 		}
+		case 'upload':
+			return [el('uploadInteraction', { ...response, class: `most-${question.most}` })];
 	}
 }
 
@@ -253,6 +290,7 @@ function processingOf(question: DealtQuestion, to: Dialect): XmlNode[] {
 	const points = el('baseValue', { baseType: 'float' }, [String(question.points)]);
 	switch (question.kind) {
 		case 'essay':
+		case 'upload':
 			return [];
 		case 'short':
 			return byTemplate('map_response');

@@ -1,22 +1,28 @@
+import { questionsOf } from '../paper';
 import type { Paper, Part, Question } from '../paper';
 import { writeText } from './body-text';
 import { QTI_2, QTI_3, type Dialect } from './dialect';
 import { identifierOf } from './identifier';
 import { lomOf } from './metadata';
+import { mediumFile, stimulusFile, writeStimulus } from './shared-text';
 import { writeItem } from './write-item';
 import { element, writeXml, type XmlNode } from './xml';
 
 /**
  * A paper as the files of a QTI package, by their paths: a manifest, a test with a section for each part, an item for each
- * question, pictures. QTI 2.1 has no place for other languages; they are left out of it.
+ * question, shared texts, pictures. The files that questions show and play are added by whoever has them, at `mediumFile`.
+ * QTI 2.1 has no place for other languages; they are left out of it.
  */
 export function writePackage(paper: Paper, version: '3.0' | '2.1' = '3.0'): Map<string, string> {
 	const to = version === '3.0' ? QTI_3 : QTI_2;
-	const questions = paper.parts.flatMap((part) => part.questions);
+	const questions = questionsOf(paper);
 	const files = new Map<string, string>();
 	files.set('imsmanifest.xml', manifest(paper, questions, to));
 	files.set('test.xml', testOf(paper, to));
 	for (const question of questions) files.set(itemFile(question), writeItem(question, paper, to));
+	if (version === '3.0')
+		for (const { stimulus } of questions)
+			if (stimulus) files.set(stimulusFile(stimulus.id), writeStimulus(stimulus, paper, to));
 	for (const [name, { svg }] of Object.entries(paper.pictures ?? {})) files.set(picturePath(name), svg);
 	return files;
 }
@@ -67,8 +73,13 @@ function section(part: Part, index: number, paper: Paper | null, { el }: Dialect
 function manifest(paper: Paper, questions: Question[], to: Dialect): string {
 	const file = (href: string) => element('file', { href });
 	const pictures = Object.keys(paper.pictures ?? {});
-	const used = (question: Question) =>
-		question.picture !== undefined && pictures.includes(question.picture) ? [file(picturePath(question.picture))] : [];
+	const used = (question: Question) => [
+		...(question.picture !== undefined && pictures.includes(question.picture)
+			? [file(picturePath(question.picture))]
+			: []),
+		...[...(question.media ?? []), ...(question.stimulus?.media ?? [])].map((medium) => file(mediumFile(medium))),
+		...(to.version === '3.0' && question.stimulus ? [file(stimulusFile(question.stimulus.id))] : [])
+	];
 	const root = element('manifest', { xmlns: to.packageNamespace, identifier: 'PACKAGE' }, [
 		element('metadata', {}, [
 			element('schema', {}, [to.version === '3.0' ? 'QTI Package' : 'QTIv2.1 Package']),

@@ -115,3 +115,8 @@ export function below(node: XmlNode, ...names: string[]): XmlNode[] {
 export function textIn(node: XmlNode | null): string {
 	return node?.children.map((one) => (isElement(one) ? textIn(one) : one)).join('') ?? '';
 }
+
+/** Whether an element has this among its classes. */
+export function hasClass({ attributes }: XmlNode, name: string): boolean {
+	return (attributes.class ?? '').split(/\s+/).includes(name);
+}

@@ -1,5 +1,13 @@
 import { bandOf, markForm, reachesPercent, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
-import { asDealt, type AnswerValue, type Form, type FormQuestion, type Paper } from '../paper';
+import {
+	questionsOf,
+	asDealt,
+	type AnswerValue,
+	type Form,
+	type FormQuestion,
+	type Paper,
+	type Question
+} from '../paper';
 import type { ResultRules, ReviewRules } from '../session';
 
 /** What a candidate sees afterwards, no more than the rules allow. */
@@ -23,6 +31,8 @@ export type ReviewedQuestion = {
 	verdict: Verdict | null;
 	points: number | null;
 	right: AnswerValue;
+	/** What its author says to this answer; with the right answers alone. */
+	feedback?: string;
 };
 
 /** How things stand with a paper when somebody would look back at it. */
@@ -49,7 +59,7 @@ export function reviewOf(
 	rules: { marking: MarkingRules; review: ReviewRules; result: ResultRules }
 ): Review {
 	const score = markForm(paper, form, answers, rules.marking);
-	const byId = new Map(paper.parts.flatMap((part) => part.questions).map((question) => [question.id, question]));
+	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const withKey = rules.review.shows === 'key';
 	const pass = rules.result.passPercent;
 	const band = score.toMark > 0 ? null : bandOf(rules.result.bands, score);
@@ -63,6 +73,7 @@ export function reviewOf(
 			rules.review.shows === 'score'
 				? null
 				: form.questions.map((question, i) => ({
+						...(withKey && feedbackTo(byId.get(question.id)!, score.marks[i].verdict)),
 						question,
 						given: answers.get(question.id) ?? null,
 						verdict: withKey ? score.marks[i].verdict : null,
@@ -70,6 +81,11 @@ export function reviewOf(
 						right: withKey ? rightAnswer(asDealt(byId.get(question.id)!, question)) : null
 					}))
 	};
+}
+
+function feedbackTo({ feedback }: Question, verdict: Verdict): { feedback?: string } {
+	const text = verdict === 'right' ? feedback?.right : verdict === 'to_mark' ? undefined : feedback?.wrong;
+	return text ? { feedback: text } : {};
 }
 
 /** An answer as words, by the texts of its question. */
@@ -85,6 +101,8 @@ export function answerInWords(question: FormQuestion, value: AnswerValue): strin
 	if (typeof value === 'boolean') return value ? 'True' : 'False';
 	if (typeof value === 'string')
 		return question.kind === 'single' ? text(value) : `${value}${question.unit ? ` ${question.unit}` : ''}`;
+	if (question.kind === 'upload' && Array.isArray(value))
+		return `${value.length} ${value.length === 1 ? 'file' : 'files'}`;
 	if (Array.isArray(value)) return value.map(text).join(question.kind === 'ordering' ? ', then ' : '; ');
 	if (question.kind === 'matching')
 		return Object.entries(value)

@@ -13,7 +13,7 @@ export async function signer({ make = false } = {}): Promise<Signer | null> {
 	return found ?? (make ? (signing ??= Signer.load(true)) : null);
 }
 
-/** Sends what concerns a candidate's sitting, signed by this browser where it can. */
+/** Sends what concerns a candidate's sitting, signed by this browser where it can; a file as it is. */
 export const ask: Send = async <T>(
 	method: Parameters<Send>[0],
 	path: string,
@@ -22,19 +22,11 @@ export const ask: Send = async <T>(
 ): Promise<Answer<T>> => {
 	const by = await signer();
 	if (by === null) return send<T>(method, path, body, how);
-	const headersOf = (text: string) => by.headers(method, path, new TextEncoder().encode(text));
+	const headersOf = (bytes: Uint8Array<ArrayBuffer>) => by.headers(method, path, bytes);
 	const answer = await send<T>(method, path, body, { ...how, headersOf });
 	if (!isUnderOldMark(by, answer)) return answer;
 	return send<T>(method, path, body, { ...how, headersOf });
 };
-
-/** Sends bytes, of which nobody waits to hear what became. */
-export async function askWithBytes(path: string, blob: Blob): Promise<void> {
-	const by = await signer();
-	const bytes = await blob.arrayBuffer();
-	const headers = { 'content-type': blob.type, ...(await by?.headers('POST', path, bytes)) };
-	await fetch(path, { method: 'POST', body: bytes, headers }).catch(() => {});
-}
 
 /** Whether the server counts under another mark, as after a restart; from now on so does this page. */
 function isUnderOldMark(by: Signer, answer: Answer<unknown>): boolean {

@@ -16,16 +16,24 @@ export class Box {
 	}
 
 	async seal(value: unknown): Promise<Sealed> {
-		const iv = crypto.getRandomValues(new Uint8Array(12));
-		const text = new TextEncoder().encode(JSON.stringify(value));
-		return { iv, data: await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, this.key, text) };
+		return this.sealBytes(new TextEncoder().encode(JSON.stringify(value)));
 	}
 
 	/** null: it was sealed with another key, or has been changed. */
-	async open<T>({ iv, data }: Sealed): Promise<T | null> {
+	async open<T>(sealed: Sealed): Promise<T | null> {
+		const bytes = await this.openBytes(sealed);
+		return bytes && JSON.parse(new TextDecoder().decode(bytes));
+	}
+
+	async sealBytes(bytes: BufferSource): Promise<Sealed> {
+		const iv = crypto.getRandomValues(new Uint8Array(12));
+		return { iv, data: await crypto.subtle.encrypt({ name: 'AES-GCM', iv }, this.key, bytes) };
+	}
+
+	/** null: as above. */
+	async openBytes({ iv, data }: Sealed): Promise<ArrayBuffer | null> {
 		try {
-			const text = await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, data);
-			return JSON.parse(new TextDecoder().decode(text));
+			return await crypto.subtle.decrypt({ name: 'AES-GCM', iv }, this.key, data);
 		} catch {
 			return null;
 		}

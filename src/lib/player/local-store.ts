@@ -19,6 +19,8 @@ interface Schema extends DBSchema {
 	paper: { key: [string, number]; value: Place & { body: Body<unknown> } };
 	/** The answers as they stand, sent or not. */
 	given: { key: [string, number, string]; value: Place & { questionId: string; body: Body<Content> } };
+	/** Pictures and sound of the paper, for the same. */
+	media: { key: [string, number, string]; value: Place & { file: string; type: string; body: Body<ArrayBuffer> } };
 }
 
 /** A write that failed may have drawn a number all the same: what goes on in memory leaves room for it. */
@@ -145,11 +147,30 @@ export class LocalStore {
 		return { paper, given: given.filter((one) => one !== null) };
 	}
 
+	/** Keeps a file of the paper for the same. */
+	async keepMedium(place: Place, file: string, blob: Blob): Promise<void> {
+		const bytes = await blob.arrayBuffer();
+		await this.#try(async (db) => {
+			const body = this.box ? await this.box.sealBytes(bytes) : { plain: bytes };
+			await db.put('media', { ...place, file, type: blob.type, body });
+		});
+	}
+
+	/** A file of the paper as it was kept; null: it is not, or not for this key. */
+	async keptMedium(place: Place, file: string): Promise<Blob | null> {
+		const row = await this.#try((db) => db.get('media', [...keyOf(place), file]));
+		if (!row) return null;
+		const { body } = row;
+		const bytes = 'plain' in body ? body.plain : ((await this.box?.openBytes(body)) ?? null);
+		return bytes && new Blob([bytes], { type: row.type });
+	}
+
 	/** The sitting is over on this device: nothing of the paper stays, but for what the server does not have yet. */
 	async forgetPaper(place: Place): Promise<void> {
 		await this.#try(async (db) => {
-			const tx = db.transaction(['paper', 'given'], 'readwrite');
+			const tx = db.transaction(['paper', 'given', 'media'], 'readwrite');
 			await Promise.all([
+				tx.objectStore('media').delete(all(place, '', '\uffff')),
 				tx.objectStore('paper').delete(keyOf(place)),
 				tx.objectStore('given').delete(all(place, '', '\uffff')),
 				tx.done
@@ -169,8 +190,11 @@ export class LocalStore {
 	}
 
 	async #openDb(onBlocked: () => void): Promise<IDBPDatabase<Schema>> {
-		return openDB<Schema>('otium-player', 2, {
+		return openDB<Schema>('otium-player', 3, {
 			upgrade(fresh, from) {
+				fresh.createObjectStore('media', { keyPath: ['sittingId', 'epoch', 'file'] });
+				// The second version has all the rest.
+				if (from === 2) return;
 				// The first version kept its rows in another shape; what it had not sent is not readable by this one.
 				if (from === 1) for (const name of ['queue', 'sequence'] as const) fresh.deleteObjectStore(name);
 				fresh.createObjectStore('queue', { keyPath: ['sittingId', 'epoch', 'seq'] });

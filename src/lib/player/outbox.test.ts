@@ -299,7 +299,7 @@ describe('the local store', () => {
 
 	it('lets go of the device for a tab of a later version', async () => {
 		const store = await LocalStore.open();
-		const later = await openDB('otium-player', 3);
+		const later = await openDB('otium-player', 4);
 		expect(store.isDurable).toBe(false);
 		expect((await store.add(place(), given('a'))).seq).toBeGreaterThan(0);
 		later.close();

@@ -6,6 +6,8 @@ import { ask } from './ask';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
+import { Handed } from './handed.svelte';
+import { Media, type Played } from './media.svelte';
 import { Outbox } from './outbox.svelte';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };
@@ -21,8 +23,8 @@ type Content = Sight & {
 /** Questions that may be seen. Where nobody may go back they come page by page. */
 type Sight = { questions: FormQuestion[]; pictures: Record<string, Picture> };
 type Answer = Given & { questionId: string };
-type Sent = Content & { key: string; answers: Answer[]; lastSeq: number };
-type Kept = Content & { picture: SittingPicture };
+type Sent = Content & { key: string; answers: Answer[]; lastSeq: number; played: Played[] };
+type Kept = Content & { picture: SittingPicture; played?: Played[] };
 type Loaded = { ok: true; paper: Paper } | { ok: false; problem: Problem; status: number };
 
 const NOTHING: Given = { value: null, marked: false, struck: [], inViewMs: 0 };
@@ -37,6 +39,11 @@ const AGAIN_MS = 1_000;
 export class Paper {
 	given = new SvelteMap<string, Given>();
 	at = $state(0);
+	readonly media: Media;
+	readonly handed = new Handed((questionId, fileId) => {
+		const { value } = this.of(questionId);
+		this.change(questionId, { value: [...(Array.isArray(value) ? value : []), fileId] });
+	});
 	#questions = new SvelteMap<string, FormQuestion>();
 	#pictures = new SvelteMap<string, Picture>();
 	#viewSince = performance.now();
@@ -54,6 +61,7 @@ export class Paper {
 		/** Questions on a page where nobody may go back; null: they may. */
 		readonly forwardBy: number | null
 	) {
+		this.media = new Media(place, store);
 		this.#see(content);
 	}
 
@@ -82,6 +90,7 @@ export class Paper {
 	#see({ questions, pictures }: Sight) {
 		for (const question of questions) this.#questions.set(question.id, question);
 		for (const [name, picture] of Object.entries(pictures)) this.#pictures.set(name, picture);
+		this.media.want(questions);
 	}
 
 	/**
@@ -116,11 +125,12 @@ export class Paper {
 			const isOutOfReach = answer.status === 0 || answer.status >= 500;
 			return (isOutOfReach && (await Paper.#loadKept(place, picture))) || answer;
 		}
-		const { key, answers, lastSeq, ...content } = answer.data;
+		const { key, answers, lastSeq, played, ...content } = answer.data;
 		rememberTab(place, key);
 		const store = await LocalStore.open(key);
 		await store.startAfter(place, lastSeq);
 		const paper = await Paper.#begin(content, answers, place, store, picture);
+		paper.media.know(played);
 		await paper.keep(picture);
 		return { ok: true, paper };
 	}
@@ -131,8 +141,10 @@ export class Paper {
 		const store = await LocalStore.open(key);
 		const kept = await store.keptPaper<Kept>(place);
 		if (!kept) return null;
-		const { picture: _picture, ...content } = kept.paper;
-		return { ok: true, paper: await Paper.#begin(content, kept.given, place, store, picture) };
+		const { picture: _picture, played = [], ...content } = kept.paper;
+		const paper = await Paper.#begin(content, kept.given, place, store, picture);
+		paper.media.know(played);
+		return { ok: true, paper };
 	}
 
 	static async #begin(
@@ -167,12 +179,14 @@ export class Paper {
 	/** Keeps the paper on the device with what is known of the sitting, for a reload without a line. */
 	async keep(picture: SittingPicture): Promise<void> {
 		const seen = { questions: [...this.#questions.values()], pictures: this.pictures };
-		await this.store.keepPaper(this.place, { ...this.content, ...seen, picture });
+		await this.store.keepPaper(this.place, { ...this.content, ...seen, played: this.media.played, picture });
 	}
 
 	/** The sitting has ended: nothing of the paper stays on the device. */
 	async forget(): Promise<void> {
 		forgetTab();
+		this.media.stop();
+		this.handed.stop();
 		await this.store.forgetPaper(this.place);
 	}
 
@@ -182,6 +196,11 @@ export class Paper {
 
 	isAnswered(questionId: string): boolean {
 		return !isBlank(this.of(questionId).value);
+	}
+
+	/** Answers and files that are still on this device alone. */
+	get waiting(): number {
+		return this.outbox.waiting + this.handed.pending.length;
 	}
 
 	blanks = $derived.by(() => this.order.flatMap((id, i) => (this.isAnswered(id) ? [] : [i])));
@@ -223,7 +242,7 @@ export class Paper {
 		await this.#turning;
 		await this.#tellResting();
 		await this.outbox.flush();
-		return this.outbox.waiting === 0;
+		return this.waiting === 0;
 	}
 
 	async #tellResting() {

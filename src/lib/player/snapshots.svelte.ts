@@ -1,4 +1,4 @@
-import { askWithBytes } from './ask';
+import { ask } from './ask';
 
 const WIDTH = 160;
 const HEIGHT = 120;
@@ -48,5 +48,6 @@ async function take(video: HTMLVideoElement) {
 	canvas.getContext('2d')!.drawImage(video, 0, 0, WIDTH, HEIGHT);
 	const blob = await new Promise<Blob | null>((resolve) => canvas.toBlob(resolve, 'image/jpeg', QUALITY));
 	if (!blob) return;
-	await askWithBytes('/sit/api/snapshot', blob);
+	// Nobody waits to hear what became of it.
+	await ask('POST', '/sit/api/snapshot', blob);
 }

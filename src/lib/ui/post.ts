@@ -7,8 +7,11 @@ type Sending = {
 	signal?: AbortSignal;
 	/** The page goes, and the request is to outlive it where it is small enough. */
 	leaving?: boolean;
+	/** A file is asked for: a `Blob` comes. */
+	file?: boolean;
+	headers?: Record<string, string>;
 	/** Headers that follow from the body, as a signature does. */
-	headersOf?: (text: string) => Promise<Record<string, string>>;
+	headersOf?: (bytes: Uint8Array<ArrayBuffer>) => Promise<Record<string, string>>;
 };
 /** By which way a request goes. */
 export type Send = <T>(method: Method, path: string, body?: unknown, how?: Sending) => Promise<Answer<T>>;
@@ -18,31 +21,36 @@ type Method = 'GET' | 'POST' | 'PUT' | 'DELETE';
 const OUTLIVES_BYTES = 60_000;
 
 /**
- * Sends JSON and reads the answer. A line that is down is an answer too: status 0.
+ * Sends JSON, or a file as it is, and reads the answer. A line that is down is an answer too: status 0.
  */
 export async function send<T>(
 	method: Method,
 	path: string,
 	body?: unknown,
-	{ signal, leaving = false, headersOf = async () => ({}) }: Sending = {}
+	{ signal, leaving = false, file = false, headers = {}, headersOf = async () => ({}) }: Sending = {}
 ): Promise<Answer<T>> {
 	try {
-		const text = body === undefined ? undefined : JSON.stringify(body);
+		const sent: string | Uint8Array<ArrayBuffer> | undefined =
+			body instanceof Blob ? new Uint8Array(await body.arrayBuffer()) : JSON.stringify(body);
+		const bytes = typeof sent === 'string' ? new TextEncoder().encode(sent) : (sent ?? new Uint8Array());
+		const type = body instanceof Blob ? body.type || 'application/octet-stream' : 'application/json';
 		const response = await fetch(path, {
 			method,
 			signal,
-			keepalive: leaving && (text?.length ?? 0) < OUTLIVES_BYTES,
+			keepalive: leaving && bytes.length < OUTLIVES_BYTES,
 			headers: {
-				...(text === undefined ? {} : { 'content-type': 'application/json' }),
-				...(await headersOf(text ?? ''))
+				...(sent === undefined ? {} : { 'content-type': type }),
+				...headers,
+				...(await headersOf(bytes))
 			},
-			body: text
+			body: sent
 		});
+		if (response.ok && file) return { ok: true, data: (await response.blob()) as T };
 		const data = await response.json();
 		if (response.ok) return { ok: true, data };
 		// Shown once more who it is, what was sent goes again, as it was.
 		if (data.code === 'confirm_identity' && (await confirmIdentity()))
-			return await send<T>(method, path, body, { signal, leaving, headersOf });
+			return await send<T>(method, path, body, { signal, leaving, file, headers, headersOf });
 		return { ok: false, status: response.status, problem: data };
 	} catch {
 		return {

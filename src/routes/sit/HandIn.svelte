@@ -42,7 +42,7 @@
 			busy = false;
 			problem = {
 				code: 'not_saved_yet',
-				message: `${paper.outbox.waiting} of your answers are still on this device.`,
+				message: `${paper.waiting} of your answers are still on this device.`,
 				instead: 'They are sent automatically as soon as the connection is back. Then hand in.'
 			};
 			return;

@@ -1,5 +1,6 @@
 <!-- @component The paper while it is sat: its questions, page by page or all together. -->
 <script lang="ts">
+	import { sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
 	import { Display } from '$player/display.svelte';
 	import type { Line } from '$player/line.svelte';
@@ -58,7 +59,7 @@
 				const wording = language === null ? undefined : each.inOther?.[language];
 				const texts = [...(each.choices ?? []), ...(each.items ?? []), ...(each.matches ?? [])];
 				const said = texts.map((one) => wording?.texts?.[one.id] ?? one.text).join('. ');
-				return `${wording?.stem ?? each.stem} ${said}`.replaceAll('$', '');
+				return `${each.stimulus?.text ?? ''} ${wording?.stem ?? each.stem} ${said}`.replaceAll('$', '');
 			})
 			.join(' ')
 	);
@@ -76,9 +77,9 @@
 		return () => document.removeEventListener('visibilitychange', seen);
 	});
 	$effect(() => {
-		const { outbox } = paper;
+		const { outbox, handed } = paper;
 		const stay = (event: BeforeUnloadEvent) => {
-			if (outbox.waiting > 0 && !outbox.isDurable) event.preventDefault();
+			if (handed.pending.length > 0 || (outbox.waiting > 0 && !outbox.isDurable)) event.preventDefault();
 		};
 		addEventListener('beforeunload', stay);
 		return () => removeEventListener('beforeunload', stay);
@@ -86,6 +87,16 @@
 
 	function change(questionId: string, to: Partial<Given>, rests = false) {
 		if (!time.isClosed) paper.change(questionId, to, rests && !time.isLastMoment);
+	}
+	function played(of: string, place: number) {
+		void paper.media.countPlay(of, place);
+		void paper.keep(picture);
+	}
+	const stimulusAt = (place: number) => paper.questionAt(place)?.stimulus?.id;
+	/** Which of the questions that have come share the text before this one; null: it stands on the page already. */
+	function sharedBy(at: number): { from: number; to: number } | null {
+		const isRepeated = at > page.from && stimulusAt(at) !== undefined && stimulusAt(at - 1) === stimulusAt(at);
+		return isRepeated ? null : sharedAround(at, stimulusAt);
 	}
 	function toggleMark(questionId: string) {
 		change(questionId, { marked: !paper.of(questionId).marked });
@@ -137,6 +148,11 @@
 			hints={picture.session.tools.hints}
 			given={paper.of(each.id)}
 			isClosed={time.isClosed}
+			addressOf={(file) => paper.media.addressOf(file)}
+			leftOf={(medium, of, place) => paper.media.leftOf(medium, of, place)}
+			onplay={(of, place) => played(of, place)}
+			sharedBy={sharedBy(at)}
+			handed={paper.handed}
 			onchange={(to, rests) => ((paper.at = at), change(each.id, to, rests))}
 		/>{/if}
 {/snippet}

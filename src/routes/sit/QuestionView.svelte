@@ -1,8 +1,10 @@
 <!-- @component One question, whatever its kind. `em` sizes, so that one setting enlarges all of it. -->
 <script lang="ts">
-	import { isBlank, type FormQuestion, type Picture } from '$core/paper';
+	import { isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
+	import type { Handed } from '$player/handed.svelte';
 	import type { Given } from '$player/paper.svelte';
 	import Choices from './question/Choices.svelte';
+	import MediaShown from './question/MediaShown.svelte';
 	import Matching from './question/Matching.svelte';
 	import Ordering from './question/Ordering.svelte';
 	import Text from './question/Text.svelte';
@@ -19,6 +21,15 @@
 		hints?: boolean;
 		/** Time is up: it can be read, and no longer answered. */
 		isClosed?: boolean;
+		/** Where the page finds a file of the paper; null: it has not come yet. */
+		addressOf: (file: string) => string | null;
+		/** How often a file may still be played: `of` is its question or shared text. */
+		leftOf?: (medium: Medium, of: string, place: number) => number | null;
+		onplay?: (of: string, place: number) => void;
+		/** Where files are handed over; none: it is a preview. */
+		handed?: Handed | null;
+		/** Which questions share the text before this one, by number; null: it stands with the one before. */
+		sharedBy?: { from: number; to: number } | null;
 		onchange: (change: Partial<Given>, rests?: boolean) => void;
 	};
 	let {
@@ -30,6 +41,11 @@
 		language = null,
 		hints = false,
 		isClosed = false,
+		addressOf,
+		leftOf = (medium) => medium.plays ?? null,
+		onplay = () => {},
+		handed = null,
+		sharedBy = { from: number, to: number },
 		onchange
 	}: Props = $props();
 
@@ -57,10 +73,32 @@
 	/>
 {/snippet}
 
+{#if question.stimulus && sharedBy}
+	{@const { id, text, media } = question.stimulus}
+	<section
+		class="border-line bg-mist mb-6 rounded-2xl border px-5 py-4 text-[1.05em]"
+		aria-label="For {sharedBy.from === sharedBy.to
+			? `question ${number}`
+			: `questions ${sharedBy.from} to ${sharedBy.to}`}"
+		data-testid="shared-text"
+	>
+		<p class="text-ink-2 text-[0.83em]">
+			{sharedBy.from === sharedBy.to ? `For question ${number}` : `For questions ${sharedBy.from} to ${sharedBy.to}`}
+		</p>
+		{#if text}<div class="mt-1 font-serif whitespace-pre-line"><Text {text} /></div>{/if}
+		{#if media}<MediaShown
+				{media}
+				{addressOf}
+				leftOf={(medium, place) => leftOf(medium, id, place)}
+				onplay={(place) => onplay(id, place)}
+			/>{/if}
+	</section>
+{/if}
 <fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
 	<legend class="w-full" lang={wording ? language : undefined}>
 		<span class="text-ink-2 block text-[0.83em]" lang="en"
-			>Question {number} of {of} · {question.points} {question.points === 1 ? 'point' : 'points'}</span
+			>Question {number} of {of} · {question.points}
+			{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}</span
 		>
 		<span class="mt-2 block font-serif text-[1.22em] leading-snug"
 			><Text text={wording?.stem ?? question.stem} gaps={question.gaps} {gap} /></span
@@ -71,12 +109,26 @@
 			alt={picture.alt}
 			class="border-line mt-5 h-auto w-[min(100%,27em)] rounded-xl border"
 		/>{/if}
+	{#if question.media}<MediaShown
+			media={question.media}
+			{addressOf}
+			leftOf={(medium, place) => leftOf(medium, question.id, place)}
+			onplay={(place) => onplay(question.id, place)}
+		/>{/if}
 	{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
 		<Choices {question} {given} {textOf} {onchange} />
 	{:else if question.kind === 'matching'}
 		<Matching {question} {given} {textOf} {onchange} />
 	{:else if question.kind === 'ordering'}
 		<Ordering {question} {given} {textOf} {isClosed} {onchange} />
+	{:else if question.kind === 'upload'}
+		{#await import('./question/Upload.svelte') then { default: Upload }}
+			<Upload {question} {given} {handed} {isClosed} {onchange} />
+		{:catch}
+			<p class="text-ink-2 mt-5" role="status">
+				Files can be handed over when the connection is back. Load the page again then.
+			</p>
+		{/await}
 	{:else if question.kind !== 'fill_in'}
 		<Written {question} {given} {onchange} />
 	{/if}

@@ -1,3 +1,4 @@
+import { questionsOf } from '$core/paper';
 import type { StaffMember } from '$core/access';
 import { met, type Filling } from '$core/plan';
 import type { Paper, Question } from '$core/paper';
@@ -22,7 +23,7 @@ export async function fillFromBank(
 	paper: Paper,
 	minutes: number | null
 ): Promise<Filling> {
-	const here = paper.parts.flatMap(({ questions }) => questions);
+	const here = questionsOf(paper);
 	const plan = paper.plan ?? [];
 	const there = met(here, plan);
 	const wanted = plan.map((cell, i) => ({ ...cell, count: Math.max(0, cell.count - there[i]) }));

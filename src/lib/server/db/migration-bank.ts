@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Knex } from 'knex';
 import { foldName } from '$core/access';
-import { saidIn, type Paper, type Question } from '$core/paper';
+import { questionsOf, saidIn, type Paper, type Question } from '$core/paper';
 import { canonicalJson } from './canonical-json';
 import type { Migration } from './migrations';
 
@@ -75,7 +75,7 @@ async function fill(db: Knex) {
 		const siteId = await siteOf(db, version);
 		const at = version.frozen_at ?? Date.now();
 		const paper: Paper = JSON.parse(version.content);
-		for (const question of paper.parts.flatMap(({ questions }) => questions)) {
+		for (const question of questionsOf(paper)) {
 			const content = canonicalJson(question);
 			const digest = createHash('sha256').update(content).digest('hex');
 			const before = known.get(question.id);

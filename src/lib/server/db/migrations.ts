@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { bank } from './migration-bank';
+import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
 import { clientDevice } from './migration-client-device';
@@ -227,7 +228,8 @@ const ALL = [
 	mailSealed,
 	sheetSite,
 	paperDraft,
-	bank
+	bank,
+	media
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

@@ -9,6 +9,7 @@ import { accountFor } from '../closing';
 import { verifyLogbook } from '../logbook';
 import { deviceByToken, hashToken, knock } from '../identity';
 import { sendWaiting, wordsOf } from '../mail';
+import { keepMedium, notePlayed, playedIn, readMedium } from '../media';
 import { startOtium, type Otium } from '../otium';
 import { freezeDraft, listPapers, makeDraft } from '../paper';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
@@ -195,5 +196,24 @@ describe('a data folder of 0.10.0', () => {
 		expect(elsewhere.total).toBe(0);
 		const all = await findInBank(otium.db, writerOf(somebody('ode', 'coordinator', null)), {}, NINE);
 		expect(all.total).toBeGreaterThan(2);
+	});
+});
+
+describe('a data folder of 0.11.0', () => {
+	beforeEach(() => openOld('0.11.0'));
+
+	it('takes files for its questions, and its sittings go on', async () => {
+		const square = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="9" height="9"/></svg>';
+		const { file } = await keepMedium(otium, Buffer.from(square), null);
+		expect((await readMedium(otium, file))?.type).toBe('image/webp');
+		expect((await one('sit0')).sitting.state).toBe('working');
+		await notePlayed(otium.db, 'sit0', { of: 'q1', place: 0, times: 1 });
+		expect(await playedIn(otium.db, 'sit0')).toEqual([{ of: 'q1', place: 0, times: 1 }]);
+	});
+
+	it('is verified whole, and its code opens the door', async () => {
+		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
+		const asked = { code: '91Y650R', number: 'DO-1002', family: 'Family1', address: 'a' };
+		expect(await knock(otium, asked)).toMatchObject({ ok: true });
 	});
 });

@@ -1,5 +1,7 @@
+import { questionsOf } from '$core/paper';
 import { nanoid } from 'nanoid';
 import { beingWritten } from './paper-being-written';
+import { watchkeeping } from './watchkeeping';
 import { foldNumber } from '$core/access';
 import type { GrantBody } from '$core/grants';
 import { noteLapses } from '../lockdown';
@@ -116,7 +118,7 @@ class Day {
 			const id = nanoid();
 			await db('paper').insert({ id, title: paper.title, version, content: JSON.stringify(paper) });
 			await db('paper_allowed').insert({ administration_id: ADMINISTRATION, paper_id: id });
-			const questions = paper.parts.flatMap((part) => part.questions);
+			const questions = questionsOf(paper);
 			await noteUse(db, (await keepInBank(db, questions, keeping)).ids, id);
 			this.#papers.set(paper.title, { id, paper });
 		}
@@ -135,6 +137,14 @@ class Day {
 			title: paper.title,
 			content: JSON.stringify(beingWritten(paper)),
 			based_on: from,
+			changed_at: this.clock.at,
+			changed_by: author
+		});
+		const practical = await watchkeeping(this.otium, author);
+		await db('paper_draft').insert({
+			id: nanoid(),
+			title: practical.title,
+			content: JSON.stringify(practical),
 			changed_at: this.clock.at,
 			changed_by: author
 		});

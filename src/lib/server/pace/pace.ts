@@ -1,3 +1,4 @@
+import { questionsOf } from '$core/paper';
 import { nanoid } from 'nanoid';
 import { LRUCache } from 'lru-cache';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
@@ -115,7 +116,7 @@ export class PaceWatch {
 			.count('* as count')
 			.avg('in_view_ms as mean')) as { question_id: string; count: number; mean: number }[];
 		const observed = new Map(rows.map((row) => [row.question_id, { count: row.count, meanMs: row.mean }]));
-		const questions = (await paperVersion(db, paperId)).content.parts.flatMap((part) => part.questions);
+		const questions = questionsOf((await paperVersion(db, paperId)).content);
 		const byQuestion = new Map(
 			questions.map((question) => [question.id, thresholdMs(wordsOf(question), observed.get(question.id) ?? null)])
 		);

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { nanoid } from 'nanoid';
 import { sitesWith, type StaffMember } from '$core/access';
-import { doubtsOfPaper, editPaper, type Edited, type Paper, type PaperEdit } from '$core/paper';
+import { questionsOf, doubtsOfPaper, editPaper, type Edited, type Paper, type PaperEdit } from '$core/paper';
 import { writesAt } from '$core/bank';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
@@ -305,8 +305,6 @@ export async function keepOfDraft(
 		return kept;
 	});
 }
-
-const questionsOf = (paper: Paper) => paper.parts.flatMap(({ questions }) => questions);
 
 function keptBy({ siteId }: PaperDraft, staff: StaffMember, at: number) {
 	return { at, writer: writerOf(staff), siteId, audience: 'site' as const };

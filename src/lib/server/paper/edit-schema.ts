@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DIFFICULTIES, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
-import { QuestionId, QuestionSchema } from '../question';
+import { QuestionId, QuestionSchema, StimulusSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
@@ -42,6 +42,7 @@ export const EditSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('question'), before: QuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
 	z.object({ kind: z.literal('remove_question'), before: QuestionSchema }),
 	z.object({ kind: z.literal('move_question'), id: QuestionId, to: Spot }),
+	z.object({ kind: z.literal('stimulus'), before: StimulusSchema, after: StimulusSchema }),
 	z.object({ kind: z.literal('part'), index: Index, before: PartAbout, after: PartAbout }),
 	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
 	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),

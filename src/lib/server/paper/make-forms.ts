@@ -1,5 +1,5 @@
 import type { StaffMember } from '$core/access';
-import { partLetter, type Paper } from '$core/paper';
+import { questionsOf, partLetter, type Paper } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import { divide } from '../bank';
@@ -21,7 +21,7 @@ export async function makeForms(
 	{ forms, each }: { forms: number; each: number }
 ): Promise<MadeForm[]> {
 	const { content, siteId } = await draftFor(otium.db, staff, id);
-	const questions = content.parts.flatMap((part) => part.questions);
+	const questions = questionsOf(content);
 	if (forms * each > questions.length)
 		fail('not_taken', {
 			message: `${forms} forms of ${each} take ${forms * each} questions, and this paper has ${questions.length}.`

@@ -1,3 +1,4 @@
+import { questionsOf } from '$core/paper';
 import { parse } from 'csv-parse/sync';
 import { expect, it } from 'vitest';
 import { DEMO_PAPERS } from '../demo';
@@ -6,7 +7,7 @@ import { paperCsv } from './paper-csv';
 it('a paper as a table is read back by csv-parse, a row for each question, and nothing in it is run', () => {
 	for (const { paper } of DEMO_PAPERS) {
 		const rows: Record<string, string>[] = parse(paperCsv(paper), { bom: true, columns: true });
-		const questions = paper.parts.flatMap((part) => part.questions);
+		const questions = questionsOf(paper);
 		expect(rows.map(({ Question }) => Question)).toEqual(questions.map(({ stem }) => stem));
 		expect(rows.map(({ Points }) => Number(Points))).toEqual(questions.map(({ points }) => points));
 	}

@@ -1,3 +1,4 @@
+import { questionsOf } from '$core/paper';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Paper } from '$core/paper';
@@ -12,7 +13,7 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 const refused = (bytes: Uint8Array) =>
-	readQti(house.otium, bytes).then(
+	readQti(house.otium, bytes, null).then(
 		() => 'taken',
 		(error: unknown) => (error instanceof ProblemError ? error.problem.message : String(error))
 	);
@@ -21,7 +22,7 @@ describe('a package in a thread', () => {
 	it.each(DEMO_PAPERS.map(({ paper }) => [paper.title, paper] as const))(
 		'%s goes out and comes in as the same',
 		async (_, paper) => {
-			const { paper: read, told } = await readQti(house.otium, await packageOf(house.otium, paper, '3.0'));
+			const { paper: read, told } = await readQti(house.otium, await packageOf(house.otium, paper, '3.0'), null);
 			expect(told).toEqual([]);
 			// No text in another language is none, however it is said.
 			const said = JSON.stringify(paper, (name, value) =>
@@ -33,11 +34,11 @@ describe('a package in a thread', () => {
 
 	it('500 questions in well under five seconds', async () => {
 		const [{ paper }] = DEMO_PAPERS;
-		const all = paper.parts.flatMap(({ questions }) => questions);
+		const all = questionsOf(paper);
 		const questions = Array.from({ length: 500 }, (_, i) => ({ ...all[i % all.length], id: `q${i}` }));
 		const large: Paper = { title: 'Large', parts: [{ title: '', draw: null, questions }] };
 		const begun = performance.now();
-		const { paper: read } = await readQti(house.otium, await packageOf(house.otium, large, '3.0'));
+		const { paper: read } = await readQti(house.otium, await packageOf(house.otium, large, '3.0'), null);
 		expect(read.parts[0].questions).toHaveLength(500);
 		// Generous: the aim of five seconds is for a quiet machine, for reading alone.
 		expect(performance.now() - begun).toBeLessThan(30_000);
@@ -59,7 +60,7 @@ describe('a package in a thread', () => {
 			{ title: 'x', parts: [{ title: '', draw: null, questions: [question, small] }] },
 			'3.0'
 		);
-		const { paper, told } = await readQti(house.otium, packed);
+		const { paper, told } = await readQti(house.otium, packed, null);
 		expect(paper.parts[0].questions.map(({ id }) => id)).toEqual(['b']);
 		expect(told[0].message).toContain('its stem does not fit');
 		expect(Object.keys(unzipSync(packed))).toContain('items/a.xml');

@@ -6,7 +6,7 @@ export const READING: ThreadKind<PaperReading> = { entry: 'src/lib/server/paper/
 /** A hundred pages are read in well under a second. */
 const DEADLINE_MS = 10_000;
 /** With pictures in it; they are left out. */
-export const MOST_DOCUMENT_BYTES = 8 * 1024 * 1024;
+export const MOST_DOCUMENT_BYTES = 10 * 1024 * 1024;
 
 /** Reads a document in a thread of its own: no file stops the house, however it was made. */
 export async function readDocument(otium: Pick<House, 'threads'>, bytes: Uint8Array): Promise<ReadDocument> {

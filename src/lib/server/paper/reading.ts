@@ -6,6 +6,10 @@ import type { Paper } from '$core/paper';
 import { readPackage, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
 
+/** A package that was read, with the files that its questions show and play, each under the name that they give it. */
+export type ReadQti =
+	| (Extract<ReadPackage, { ok: true }> & { media: { file: string; path: string; bytes: Uint8Array }[] })
+	| Extract<ReadPackage, { ok: false }>;
 export type ReadDocument = { ok: true; text: string; pictures: number } | { ok: false; message: string };
 
 /** A document of words; its pictures are what makes one large. */
@@ -43,18 +47,33 @@ const tasks = {
 		}
 	},
 	/** A QTI package as a paper. Every text in it is read as UTF-8; what is not is told as XML that cannot be read. */
-	qti({ bytes }: { bytes: Uint8Array }): ReadPackage {
+	qti({ bytes }: { bytes: Uint8Array }): ReadQti {
 		if (!isArchive(bytes)) return { ok: false, message: 'This is not a zip. Send the QTI package as it was exported.' };
 		const unpacked = readArchive(bytes, PACKAGE_LIMITS, true);
 		if (!unpacked.ok) return unpacked;
 		const texts = [...unpacked.files].filter(([path]) => /\.(xml|svg)$/i.test(path));
 		const decoder = new TextDecoder('utf-8');
-		return readPackage(new Map(texts.map(([path, content]) => [path, decoder.decode(content)])), () => nanoid(10));
+		const read = readPackage(
+			new Map(texts.map(([path, content]) => [path, decoder.decode(content)])),
+			() => nanoid(10),
+			(path) => unpacked.files.has(path)
+		);
+		if (!read.ok) return read;
+		const media = Object.entries(read.files).map(([file, path]) => ({ file, path, bytes: unpacked.files.get(path)! }));
+		return { ...read, media };
 	},
-	/** A paper as a QTI package, zipped. */
-	pack({ paper, version }: { paper: Paper; version: '3.0' | '2.1' }): Uint8Array {
+	/** A paper as a QTI package, zipped. @param media the files that its questions show and play, by their paths in it */
+	pack({
+		paper,
+		version,
+		media
+	}: {
+		paper: Paper;
+		version: '3.0' | '2.1';
+		media: Record<string, Uint8Array>;
+	}): Uint8Array {
 		const files = [...writePackage(paper, version)].map(([path, content]) => [path, strToU8(content)] as const);
-		return zipSync(Object.fromEntries(files));
+		return zipSync({ ...Object.fromEntries(files), ...media });
 	}
 };
 export type PaperReading = typeof tasks;

@@ -1,6 +1,17 @@
 import type { Content } from 'pdfmake/interfaces';
-import { deal, printedForm, type Paper, type PrintedQuestion } from '$core/paper';
+import {
+	deal,
+	isMarkedByHand,
+	mediaOf,
+	printedForm,
+	shows,
+	type Medium,
+	type Paper,
+	type PrintedQuestion
+} from '$core/paper';
 import type { House } from '../house';
+import { readMedium } from '../media';
+import { asPng } from '../pictures';
 import { toPdf } from './pdf';
 
 /** What can be printed of a paper, for the day when nothing else works. */
@@ -12,7 +23,7 @@ export type PaperPrint = keyof typeof PAPER_PRINTS;
  * @param form from 1; it seeds the deal
  */
 export async function printPaper(
-	otium: Pick<House, 'threads'>,
+	otium: Pick<House, 'threads' | 'db' | 'dataDir'>,
 	paper: Paper,
 	version: string,
 	print: PaperPrint,
@@ -28,20 +39,59 @@ export async function printPaper(
 		text: 'Name: ______________________________   Number: ______________   Seat: ______',
 		margin: [0, 0, 0, 14]
 	};
+	const drawn = print === 'paper' ? await picturesOf(otium, paper) : new Map<string, string>();
 	const content = {
-		paper: () => [...head, who, ...questions.flatMap((one, i) => onPaper(paper, one, questions[i - 1]))],
+		paper: () => [...head, who, ...questions.flatMap((one, i) => onPaper(paper, drawn, one, questions[i - 1]))],
 		answers: () => [...head, who, table(questions, toFillIn)],
-		key: () => [...head, table(questions, ({ kind, key }) => (kind === 'essay' ? 'marked by hand' : key))]
+		key: () => [...head, table(questions, ({ kind, key }) => (isMarkedByHand({ kind }) ? 'marked by hand' : key))]
 	}[print]();
 	return toPdf(otium, `${PAPER_PRINTS[print]}: ${paper.title}, form ${form}`, { content });
 }
 
-function onPaper(paper: Paper, one: PrintedQuestion, before: PrintedQuestion | undefined): Content[] {
+/** The pictures of a paper as a PDF can hold them, by their files. */
+async function picturesOf(otium: Pick<House, 'db' | 'dataDir'>, paper: Paper): Promise<Map<string, string>> {
+	const drawn = new Map<string, string>();
+	for (const medium of mediaOf(paper)) {
+		if (shows(medium) !== 'picture' || drawn.has(medium.file)) continue;
+		const found = await readMedium(otium, medium.file);
+		const png = found && (await asPng(found.bytes));
+		if (png) drawn.set(medium.file, `data:image/png;base64,${Buffer.from(png).toString('base64')}`);
+	}
+	return drawn;
+}
+
+/** Pictures as they are; of sound and film what they say, to be read aloud. */
+function mediaOnPaper(media: Medium[], drawn: ReadonlyMap<string, string>): Content[] {
+	return media.map((medium): Content => {
+		const image = drawn.get(medium.file);
+		if (image) return { image, fit: [360, 240], margin: [0, 6, 0, 4] };
+		return { text: `[${shows(medium)}: ${medium.alt || 'played in the room'}]`, italics: true, margin: [0, 4, 0, 4] };
+	});
+}
+
+function onPaper(
+	paper: Paper,
+	drawn: ReadonlyMap<string, string>,
+	one: PrintedQuestion,
+	before: PrintedQuestion | undefined
+): Content[] {
 	const picture = one.picture ? paper.pictures?.[one.picture] : undefined;
 	const part: Content[] =
 		one.part && one.part !== before?.part ? [{ text: one.part, bold: true, fontSize: 13, margin: [0, 10, 0, 6] }] : [];
+	const shared: Content[] = one.stimulus
+		? [
+				{
+					margin: [0, 4, 0, 10],
+					stack: [
+						...(one.stimulus.text ? [{ text: one.stimulus.text }] : []),
+						...mediaOnPaper(one.stimulus.media ?? [], drawn)
+					]
+				}
+			]
+		: [];
 	return [
 		...part,
+		...shared,
 		{
 			unbreakable: true,
 			margin: [0, 0, 0, 12],
@@ -52,6 +102,7 @@ function onPaper(paper: Paper, one: PrintedQuestion, before: PrintedQuestion | u
 					stack: [
 						{ text: one.stem },
 						...(picture ? [{ svg: picture.svg, width: 200, margin: [0, 6, 0, 4] } as Content] : []),
+						...mediaOnPaper(one.media ?? [], drawn),
 						...one.items.map((item, i): Content => ({ text: `${i + 1}  ${item}`, margin: [0, 3, 0, 0] })),
 						...one.options.map(({ letter, text }): Content => ({
 							text: `${letter}  ${text}`,
@@ -75,7 +126,8 @@ function onPaper(paper: Paper, one: PrintedQuestion, before: PrintedQuestion | u
 /** Room to write: a line for a word or a figure, a dozen for an essay. */
 function linesFor({ kind, unit }: PrintedQuestion): Content[] {
 	const line = '_'.repeat(68);
-	if (kind === 'essay') return Array.from({ length: 12 }, (): Content => ({ text: line, margin: [0, 8, 0, 0] }));
+	if (isMarkedByHand({ kind }))
+		return Array.from({ length: 12 }, (): Content => ({ text: line, margin: [0, 8, 0, 0] }));
 	if (kind === 'short') return [{ text: line.slice(0, 34), margin: [0, 8, 0, 0] }];
 	if (kind === 'numeric') return [{ text: `${line.slice(0, 16)} ${unit ?? ''}`, margin: [0, 8, 0, 0] }];
 	return [];
@@ -94,6 +146,7 @@ function toFillIn({ kind, options, items, unit }: PrintedQuestion): string {
 		case 'ordering':
 			return options.map(() => '____').join('   ');
 		case 'essay':
+		case 'upload':
 			return 'on the paper itself';
 		default:
 			return `______________________ ${unit ?? ''}`;

@@ -1,1 +1,1 @@
-export { QuestionId, QuestionSchema } from './question-schema';
+export { QuestionId, QuestionSchema, StimulusSchema } from './question-schema';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DIFFICULTIES, type Question } from '$core/paper';
+import { DIFFICULTIES, MEDIUM_TYPES, type Medium, type MediumType, type Question, type Stimulus } from '$core/paper';
 
 /** Ids of a paper's own are short; what they may be made of keeps them out of selectors, paths and formulas. */
 export const QuestionId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
@@ -9,6 +9,23 @@ const Stem = z.string().max(20_000);
 const MOST_CHOICES = 200;
 const Choices = z.array(z.object({ id: QuestionId, text: Text, pinned: z.boolean().optional() })).max(MOST_CHOICES);
 const Texts = z.record(QuestionId, Text);
+
+/** More than this on one question is a mistake. */
+const MOST_MEDIA = 12;
+const MediumSchema = z.strictObject({
+	file: z.string().regex(/^[0-9a-f]{64}$/),
+	type: z.enum(Object.keys(MEDIUM_TYPES) as MediumType[]),
+	alt: Text,
+	width: z.number().int().min(1).max(20_000).optional(),
+	height: z.number().int().min(1).max(20_000).optional(),
+	plays: z.number().int().min(1).max(99).optional()
+}) satisfies z.ZodType<Medium>;
+const Media = z.array(MediumSchema).max(MOST_MEDIA);
+export const StimulusSchema = z.strictObject({
+	id: QuestionId,
+	text: Stem,
+	media: Media.optional()
+}) satisfies z.ZodType<Stimulus>;
 
 const shared = {
 	id: QuestionId,
@@ -22,7 +39,11 @@ const shared = {
 	note: z.string().max(4_000).optional(),
 	picture: z.string().max(120).optional(),
 	inOther: z.record(z.string().max(35), z.object({ stem: Stem, texts: Texts.optional() })).optional(),
-	hint: Text.optional()
+	media: Media.optional(),
+	stimulus: StimulusSchema.optional(),
+	hint: Text.optional(),
+	feedback: z.strictObject({ right: Text.optional(), wrong: Text.optional() }).optional(),
+	isExtra: z.boolean().optional()
 };
 const partial = z.boolean();
 const Accepted = z.array(z.string().max(500)).max(50);
@@ -92,5 +113,6 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		...shared,
 		kind: z.literal('essay'),
 		words: z.object({ from: z.number().int().min(0), to: z.number().int().min(1).max(20_000) }).nullable()
-	})
+	}),
+	z.strictObject({ ...shared, kind: z.literal('upload'), most: z.number().int().min(1).max(10) })
 ]) satisfies z.ZodType<Question>;

@@ -9,6 +9,8 @@ const QUOTAS = {
 	lapses: { points: 200, duration: 600 },
 	hands: { points: 60, duration: 600 },
 	pictures: { points: 200, duration: 600 },
+	/** Photos of working, each drawn afresh. */
+	files: { points: 60, duration: 600 },
 	/** Of one kind, noted of a device: what goes on and on is known by then. */
 	notes: { points: 5, duration: 600 }
 } as const;

@@ -5,6 +5,8 @@ type Handler = (event: never) => Response | Promise<Response>;
 type Asked = {
 	otium: Otium;
 	body?: unknown;
+	/** A file in the body's place. */
+	bytes?: Uint8Array;
 	staff?: StaffMember | null;
 	device?: { sittingId: string; epoch: number; publicKey?: string | null } | null;
 	/** The hash of its sign-in's token. */
@@ -36,9 +38,11 @@ export async function call(
 			body:
 				method === 'GET'
 					? undefined
-					: isForm || typeof asked.body === 'string'
-						? (asked.body as BodyInit)
-						: JSON.stringify(asked.body ?? {})
+					: asked.bytes
+						? (asked.bytes as BodyInit)
+						: isForm || typeof asked.body === 'string'
+							? (asked.body as BodyInit)
+							: JSON.stringify(asked.body ?? {})
 		}),
 		url,
 		params: asked.params ?? {},

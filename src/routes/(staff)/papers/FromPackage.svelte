@@ -66,7 +66,7 @@
 		}}
 	>
 		<p class="text-ink-2 text-[14px]">
-			QTI 3.0, 2.2 or 2.1, zipped, up to 8 MB. You see what comes in before anything is kept.
+			QTI 3.0, 2.2 or 2.1, zipped, up to 10 MB. You see what comes in before anything is kept.
 		</p>
 		<input
 			type="file"

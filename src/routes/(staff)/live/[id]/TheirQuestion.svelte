@@ -36,6 +36,7 @@
 				of={room.head.questions}
 				given={NOTHING}
 				isClosed
+				addressOf={(file) => `/live/${room.sessionId}/media/${file}`}
 				onchange={() => {}}
 			/>
 		</div>

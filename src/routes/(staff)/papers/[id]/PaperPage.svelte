@@ -275,8 +275,11 @@
 			<ol data-testid="questions">
 				{#each here.questions as question, i (question.id)}
 					{@const own = doubts.filter(({ questionIds }) => questionIds.length === 1 && questionIds[0] === question.id)}
+					{@const shared = here.questions[i - 1]?.stimulus}
 					{#if editing === question.id}
 						<QuestionEdit
+							before={shared}
+							onshared={(before, after) => draft.change({ kind: 'stimulus', before, after })}
 							bind:this={editor}
 							{question}
 							name={nameInPaper(paper, question.id)}
@@ -298,6 +301,7 @@
 							doubts={own}
 							isChosen={own.some(({ isGrave }) => isGrave)}
 							newer={bank.newer[question.id]}
+							showsShared={shared?.id !== question.stimulus?.id}
 							onedit={() => write(question.id)}
 							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}
 						/>

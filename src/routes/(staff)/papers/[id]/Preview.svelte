@@ -4,7 +4,7 @@ what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { deal, isBlank, type AnswerValue, type Form, type Paper } from '$core/paper';
+	import { deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';
 	import Act from '$ui/Act.svelte';
@@ -106,6 +106,8 @@ what they share. Nothing is kept, and no code is used.
 						picture={question.picture ? paper.pictures?.[question.picture] : undefined}
 						{language}
 						hints
+						addressOf={(file) => `/papers/media/${file}`}
+						sharedBy={sharedAround(at, (place) => form.questions[place]?.stimulus?.id)}
 						onchange={({ value }) => {
 							if (value !== undefined) answers = { ...answers, [question.id]: value };
 						}}

@@ -1,17 +1,12 @@
 <!-- @component What a paper's plan wants and what is there, by topic and difficulty; what is missing stands out. -->
 <script lang="ts">
-	import { DIFFICULTIES, type Paper } from '$core/paper';
+	import { questionsOf, DIFFICULTIES, type Paper } from '$core/paper';
 	import { met } from '$core/plan';
 
 	let { paper }: { paper: Paper } = $props();
 
 	const plan = $derived(paper.plan ?? []);
-	const there = $derived(
-		met(
-			paper.parts.flatMap(({ questions }) => questions),
-			plan
-		)
-	);
+	const there = $derived(met(questionsOf(paper), plan));
 	const COLUMNS = [...DIFFICULTIES, null];
 	const topics = $derived([...new Set(plan.map(({ topic }) => topic))]);
 	const at = (topic: string, difficulty: (typeof COLUMNS)[number]) =>

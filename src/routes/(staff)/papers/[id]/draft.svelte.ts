@@ -53,7 +53,7 @@ export class DraftPaper {
 			return;
 		}
 		if (edited.outcome !== 'done') {
-			this.trouble = 'It is not there any more: somebody else has removed or changed it.';
+			this.trouble = inTheWay(edit) ?? 'It is not there any more: somebody else has removed or changed it.';
 			return;
 		}
 		this.paper = edited.paper;
@@ -139,7 +139,7 @@ export class DraftPaper {
 				// Its first answer was lost on the way.
 				const isOurs = isEdited(now.content, edit);
 				this.#take(now as Now);
-				this.trouble = isOurs ? null : edit.kind === 'question' && now.theirs ? null : inWords(problem);
+				this.trouble = isOurs || (edit.kind === 'question' && now.theirs) ? null : (inTheWay(edit) ?? inWords(problem));
 				if (!isOurs && edit.kind === 'question' && now.theirs) this.conflict = { mine: edit.after, theirs: now.theirs };
 				return;
 			}
@@ -149,4 +149,11 @@ export class DraftPaper {
 			return;
 		}
 	}
+}
+
+/** What is told where two have changed a shared text at once; null: the change is of another kind. */
+function inTheWay(edit: PaperEdit): string | null {
+	return edit.kind === 'stimulus'
+		? `Somebody else has changed this shared text meanwhile, and theirs stands. Yours was: “${edit.after.text}”`
+		: null;
 }

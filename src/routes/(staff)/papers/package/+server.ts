@@ -7,8 +7,8 @@ import { makeDraft, MOST_DOCUMENT_BYTES, readQti } from '$lib/server/paper';
 export const POST = route(staff('write_papers'), async ({ otium, staff, url, request }) => {
 	const bytes = new Uint8Array(await request.arrayBuffer());
 	if (bytes.length > MOST_DOCUMENT_BYTES) fail('too_large');
-	const { paper, told } = await readQti(otium, bytes);
 	const title = url.searchParams.get('title')?.trim().slice(0, 200);
+	const { paper, told } = await readQti(otium, bytes, title ? { staffId: staff.id } : null);
 	if (!title)
 		return {
 			title: paper.title,

@@ -4,8 +4,16 @@
 	import { untrack } from 'svelte';
 	import Field from '$ui/Field.svelte';
 
-	type Props = { id: string; label: string; value: number | null; class?: string; onchange: (value: number) => void };
-	let { id, label, value, class: extra = 'w-32', onchange }: Props = $props();
+	type Props = {
+		id: string;
+		label: string;
+		value: number | null;
+		class?: string;
+		onchange: (value: number) => void;
+		/** Nothing stands there any more. */
+		onempty?: () => void;
+	};
+	let { id, label, value, class: extra = 'w-32', onchange, onempty }: Props = $props();
 
 	const numberIn = (text: string) => {
 		const read = Number(text.trim().replace(',', '.').replace('−', '-'));
@@ -30,6 +38,7 @@
 				text = typed;
 				const read = numberIn(typed);
 				if (read !== null && read !== value) onchange(read);
+				else if (typed.trim() === '' && value !== null) onempty?.();
 			}
 		}
 	/>

@@ -16,9 +16,16 @@
 			question.tags?.length,
 			question.source,
 			question.note,
-			question.hint
+			question.hint,
+			question.feedback?.right,
+			question.feedback?.wrong,
+			question.isExtra
 		].filter(Boolean).length
 	);
+	const feedback = (change: { right?: string; wrong?: string }) => {
+		const { right, wrong } = { ...question.feedback, ...change };
+		onchange({ feedback: right || wrong ? { ...(right && { right }), ...(wrong && { wrong }) } : undefined });
+	};
 	const orNone = (text: string) => (text.trim() === '' ? undefined : text);
 	const tagsIn = (text: string) => {
 		const tags = [...new Set(text.split(',').map((tag) => tag.trim().slice(0, 60)))].filter(Boolean).slice(0, 20);
@@ -28,7 +35,7 @@
 
 <details class="text-[14px]">
 	<summary class="text-ink-2 font-semibold" data-testid="about-question"
-		>Difficulty, time, notes{noted > 0 ? ` (${noted})` : ''}</summary
+		>Difficulty, time, feedback, notes{noted > 0 ? ` (${noted})` : ''}</summary
 	>
 	<div class="mt-2 flex flex-wrap items-start gap-3">
 		<Field id="difficulty" label="Difficulty" class="w-36">
@@ -71,6 +78,23 @@
 				bind:value={() => question.hint ?? '', (text: string) => onchange({ hint: orNone(text) })}
 			/>
 		</Field>
+		{#each [['right', 'Told afterwards to whoever was right'], ['wrong', 'Told afterwards to whoever was not']] as const as [end, label] (end)}
+			<Field id="feedback-{end}" {label} class="w-full">
+				<Input
+					id="feedback-{end}"
+					maxlength={2000}
+					bind:value={() => question.feedback?.[end] ?? '', (text: string) => feedback({ [end]: text.trimStart() })}
+				/>
+			</Field>
+		{/each}
+		<label class="flex items-center gap-1.5"
+			><input
+				type="checkbox"
+				class="border-line-strong text-tide rounded"
+				checked={question.isExtra ?? false}
+				onchange={(event) => onchange({ isExtra: event.currentTarget.checked || undefined })}
+			/>its points count on top: nobody needs them for a full score</label
+		>
 		<Field id="note" label="Notes for authors" class="w-full">
 			<Textarea
 				id="note"

@@ -9,27 +9,33 @@
 		QUESTION_KIND_NAMES,
 		withoutStaleKey,
 		type Doubt,
-		type Question
+		type Question,
+		type Stimulus
 	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
-	import CalculatedEdit from './CalculatedEdit.svelte';
-	import ChoiceRows from './ChoiceRows.svelte';
+	import KindEdit from './KindEdit.svelte';
+	import MediaEdit from './MediaEdit.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 	import QuestionAbout from './QuestionAbout.svelte';
+	import SharedText from './SharedText.svelte';
 
 	type Props = {
 		question: Question;
 		name: string;
 		doubts: Doubt[];
 		topics: string[];
+		/** The text that the question before it stands under. */
+		before?: Stimulus;
 		onkeep: (before: Question, after: Question) => void;
+		/** A text has changed that other questions share. Without: this question stands alone. */
+		onshared?: (before: Stimulus, after: Stimulus) => void;
 		onremove?: (question: Question) => void;
 		onclose: () => void;
 		/** The next of the same kind. */
 		onnext?: () => void;
 	};
-	let { question, name, doubts, topics, onkeep, onremove, onclose, onnext }: Props = $props();
+	let { question, name, doubts, topics, before, onkeep, onshared, onremove, onclose, onnext }: Props = $props();
 
 	const REST_MS = 600;
 	/** As it was when this editing began, or was last kept: what somebody else has changed since is told by it. */
@@ -62,6 +68,7 @@
 	 * what is read of the paper then is how it was before the act that did it.) Choices without a word are not left behind.
 	 */
 	export function leave() {
+		shared?.leave();
 		if ('choices' in mine && mine.choices.some(({ text }) => text.trim() !== '')) {
 			const choices = mine.choices.filter(({ text }) => text.trim() !== '');
 			if (choices.length < mine.choices.length) mine = { ...mine, choices };
@@ -69,6 +76,16 @@
 		const whole = withoutStaleKey(mine);
 		if (!isSame(whole, mine)) mine = whole;
 		keep();
+	}
+
+	let shared = $state<{ leave(): void } | null>(null);
+	function share(stimulus: Stimulus | undefined) {
+		const known = mine.stimulus;
+		if (!onshared || !known || known.id !== stimulus?.id) return set({ stimulus });
+		// What waits of this question is kept by itself: the text changes in all that share it at once.
+		keep();
+		base = mine = { ...mine, stimulus };
+		onshared(known, stimulus);
 	}
 
 	function onkeydown(event: KeyboardEvent) {
@@ -130,132 +147,9 @@
 		/>
 	</Field>
 
-	{#if mine.kind === 'single'}
-		<ChoiceRows
-			label="Choice"
-			choices={mine.choices}
-			right={[mine.answer]}
-			one
-			onchange={(choices, [answer = '']) => set({ choices, answer })}
-		/>
-	{:else if mine.kind === 'multiple'}
-		<ChoiceRows
-			label="Choice"
-			choices={mine.choices}
-			right={mine.answer}
-			onchange={(choices, answer) => set({ choices, answer })}
-		/>
-	{:else if mine.kind === 'ordering'}
-		<ChoiceRows
-			label="Step, in the right order"
-			choices={mine.choices}
-			onchange={(choices) => set({ choices, answer: choices.map(({ id }) => id) })}
-		/>
-	{:else if mine.kind === 'matching'}
-		{@const { items, matches, answer } = mine}
-		<div class="grid gap-4 sm:grid-cols-2">
-			<ChoiceRows label="Left" choices={items} onchange={(items) => set({ items })} />
-			<ChoiceRows label="Right" choices={matches} onchange={(matches) => set({ matches })} />
-		</div>
-		<ul class="space-y-1.5">
-			{#each items as item, i (item.id)}
-				<li class="flex items-center gap-2 text-[14.5px]">
-					<label for="match-{i}" class="min-w-0 flex-1 truncate">{item.text || `Left ${i + 1}`} goes with</label>
-					<select
-						id="match-{i}"
-						class="bg-sheet border-line-strong w-1/2 rounded-lg border px-2 py-1.5 text-[15px]"
-						value={answer[item.id] ?? ''}
-						onchange={(event) => set({ answer: { ...answer, [item.id]: event.currentTarget.value } })}
-					>
-						<option value="">nothing yet</option>
-						{#each matches as match, j (match.id)}<option value={match.id}>{match.text || `Right ${j + 1}`}</option
-							>{/each}
-					</select>
-				</li>
-			{/each}
-		</ul>
-	{:else if mine.kind === 'true_false'}
-		{@const answer = mine.answer}
-		<fieldset class="flex gap-4 text-[15px]">
-			<legend class="text-ink-2 mb-1 text-[13px] font-semibold">Right is</legend>
-			{#each [true, false] as value (value)}
-				<label class="flex items-center gap-1.5"
-					><input
-						type="radio"
-						class="border-line-strong text-tide"
-						name="right-{mine.id}"
-						checked={answer === value}
-						onchange={() => set({ answer: value })}
-					/>{value ? 'True' : 'False'}</label
-				>
-			{/each}
-		</fieldset>
-	{:else if mine.kind === 'numeric' || mine.kind === 'calculated'}
-		{@const { tolerance, unit } = mine}
-		{#if mine.kind === 'calculated'}<CalculatedEdit question={mine} onchange={set} />{/if}
-		<div class="flex flex-wrap gap-3">
-			{#if mine.kind === 'numeric'}<NumberEntry
-					id="right"
-					label="Right is"
-					value={mine.answer}
-					onchange={(answer) => set({ answer })}
-				/>{/if}
-			<Field id="unit" label="Unit" class="w-36">
-				<Input id="unit" maxlength={60} bind:value={() => unit, (unit: string) => set({ unit })} />
-			</Field>
-			<NumberEntry
-				id="tolerance"
-				label={tolerance.kind === 'relative' ? 'May differ by, %' : 'May differ by'}
-				value={tolerance.kind === 'relative' ? Number((tolerance.amount * 100).toFixed(6)) : tolerance.amount}
-				onchange={(value) =>
-					set({ tolerance: { ...tolerance, amount: Math.abs(tolerance.kind === 'relative' ? value / 100 : value) } })}
-			/>
-			<label class="mt-6 flex items-center gap-1.5 text-[14px]"
-				><input
-					type="checkbox"
-					class="border-line-strong text-tide rounded"
-					checked={tolerance.kind === 'relative'}
-					onchange={(event) =>
-						set({ tolerance: { kind: event.currentTarget.checked ? 'relative' : 'absolute', amount: 0 } })}
-				/>in per cent</label
-			>
-		</div>
-	{:else if mine.kind === 'short'}
-		<Field id="accepted" label="Accepted, one on each line" hint="Case, accents and spaces do not matter.">
-			<Textarea
-				id="accepted"
-				rows={3}
-				class="w-full"
-				value={mine.accepted.join('\n')}
-				oninput={(event) => set({ accepted: event.currentTarget.value.split('\n').slice(0, 50) })}
-			/>
-		</Field>
-	{:else if mine.kind === 'fill_in'}
-		{@const gaps = mine.gaps}
-		{#each gaps as gap, i (gap.id)}
-			<Field id="gap-{gap.id}" label="Gap [{gap.id}]: accepted, with ; between" class="max-w-md">
-				<Input
-					id="gap-{gap.id}"
-					bind:value={
-						() => gap.accepted.join(';'),
-						(text: string) => set({ gaps: gaps.with(i, { ...gap, accepted: text.split(';').slice(0, 50) }) })
-					}
-				/>
-			</Field>
-		{/each}
-	{:else if mine.kind === 'essay'}
-		{@const words = mine.words}
-		<div class="flex gap-3">
-			{#each [['from', 'Words, from'], ['to', 'to']] as const as [end, label] (end)}
-				<NumberEntry
-					id="words-{end}"
-					{label}
-					value={words ? words[end] : null}
-					onchange={(value) => set({ words: { from: 0, to: 500, ...words, [end]: Math.max(0, Math.round(value)) } })}
-				/>
-			{/each}
-		</div>
-	{/if}
+	<KindEdit question={mine} onchange={set} />
+	<MediaEdit media={mine.media ?? []} onchange={(media) => set({ media: media.length > 0 ? media : undefined })} />
+	<SharedText bind:this={shared} stimulus={mine.stimulus} {before} onchange={share} />
 
 	<div class="flex flex-wrap items-end gap-3">
 		<NumberEntry

@@ -3,6 +3,7 @@
 	import { keepsPlace, keyInWords, QUESTION_KIND_NAMES, type Doubt, type Picture, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import DifficultyMark from './DifficultyMark.svelte';
+	import MediaRead from './MediaRead.svelte';
 	import Text from '../../../sit/question/Text.svelte';
 
 	type Props = {
@@ -14,10 +15,12 @@
 		isChosen: boolean;
 		/** As the bank has it now, if it has gone on. */
 		newer?: Question;
+		/** Whether the text it shares stands here, and not with the question before it. */
+		showsShared?: boolean;
 		onedit: () => void;
 		onfix: (question: Question) => void;
 	};
-	let { question, name, picture, doubts, isChosen, newer, onedit, onfix }: Props = $props();
+	let { question, name, picture, doubts, isChosen, newer, showsShared = true, onedit, onfix }: Props = $props();
 
 	const right = (id: string) =>
 		question.kind === 'single' ? question.answer === id : question.kind === 'multiple' && question.answer.includes(id);
@@ -33,6 +36,14 @@
 >
 	{#if name}<span class="text-ink-3 pt-1 font-mono text-[13px] font-semibold">{name}</span>{/if}
 	<div class="min-w-0">
+		{#if question.stimulus && showsShared}<div
+				class="bg-mist mb-2 rounded-xl px-3 py-2 text-[15px]"
+				data-testid="shared-text"
+			>
+				<p class="text-ink-2 text-[13px]">Shared text</p>
+				<p class="font-serif whitespace-pre-line"><Text text={question.stimulus.text} /></p>
+				{#if question.stimulus.media}<MediaRead media={question.stimulus.media} />{/if}
+			</div>{/if}
 		<button type="button" class="block w-full text-left" onclick={onedit} data-testid="edit-{name}">
 			<span class="font-serif text-[18px] leading-snug break-words whitespace-pre-line"
 				>{#if question.stem}<Text
@@ -48,6 +59,7 @@
 				alt={picture.alt}
 				class="border-line mt-2 h-24 w-auto rounded-lg border"
 			/>{/if}
+		{#if question.media}<MediaRead media={question.media} />{/if}
 		{#if isChoosing && 'choices' in question}
 			<ul class="mt-2 flex flex-wrap gap-1.5">
 				{#each question.choices as choice (choice.id)}
@@ -62,6 +74,10 @@
 					</li>
 				{/each}
 			</ul>
+		{:else if question.kind === 'upload'}
+			<p class="text-ink-2 mt-1.5 text-[14.5px]">
+				Marked by hand, {question.most === 1 ? 'one file' : `up to ${question.most} files`}.
+			</p>
 		{:else if question.kind === 'essay'}
 			<p class="text-ink-2 mt-1.5 text-[14.5px]">
 				Marked by hand{question.words ? `, ${question.words.from} to ${question.words.to} words` : ''}.
@@ -84,7 +100,7 @@
 	<p class="text-ink-2 text-[13px] {name ? 'text-right whitespace-nowrap' : ''}">
 		{question.points}
 		{question.points === 1 ? 'point' : 'points'}<br />
-		<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
+		{#if question.isExtra}on top<br />{/if}<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
 		{#if question.topic}<br /><span class="text-ink-3">{question.topic}</span>{/if}
 		{#if question.difficulty}<br /><DifficultyMark difficulty={question.difficulty} />{/if}
 	</p>

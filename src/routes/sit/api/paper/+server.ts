@@ -2,6 +2,7 @@ import { boundDevice, mustBeProven, refuse, route } from '$lib/server/http';
 import { refusal } from '$core/sitting';
 import { paperKey } from '$lib/server/identity';
 import { paperVersion } from '$lib/server/paper';
+import { playedIn } from '$lib/server/media';
 import { standingAnswers } from '$lib/server/answers';
 import { loadSitting, questionsSent } from '$lib/server/sitting';
 
@@ -29,6 +30,7 @@ export const GET = route(boundDevice, async ({ otium, device, locals }) => {
 		...sent,
 		formulaSheet,
 		language,
+		played: await playedIn(otium.db, device.sittingId),
 		answers: answers.map((answer) => ids.toDevice(answer)),
 		lastSeq: (last?.seq as number | null) ?? 0
 	};

@@ -1,3 +1,4 @@
+import { questionsOf } from '$core/paper';
 import { z } from 'zod';
 import { besideBank } from '$lib/server/bank';
 import { route, staff } from '$lib/server/http';
@@ -7,11 +8,7 @@ import { draftFor, keepOfDraft } from '$lib/server/paper';
 /** Which of the paper's questions the bank has, and of which it has a newer revision. */
 export const GET = route(staff('write_papers'), async ({ otium, staff, params }) => {
 	const { content } = await draftFor(otium.db, staff, params.id);
-	return besideBank(
-		otium.db,
-		staff,
-		content.parts.flatMap(({ questions }) => questions)
-	);
+	return besideBank(otium.db, staff, questionsOf(content));
 });
 
 /** Keeps these of its questions in the bank. */

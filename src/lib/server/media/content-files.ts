@@ -1,0 +1,28 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+
+/** Files of a folder, each named by the SHA-256 of its bytes: the same file twice lies there once. */
+export class ContentFiles {
+	constructor(private readonly folder: string) {}
+
+	/** Keeps a file whole or not at all. Returns its name. */
+	async keep(bytes: Uint8Array): Promise<string> {
+		const name = createHash('sha256').update(bytes).digest('hex');
+		const path = this.#pathOf(name);
+		await mkdir(join(path, '..'), { recursive: true });
+		const part = `${path}.${randomBytes(6).toString('hex')}`;
+		await writeFile(part, bytes);
+		await rename(part, path);
+		return name;
+	}
+
+	/** null: it is not there. */
+	async read(name: string): Promise<Uint8Array | null> {
+		return /^[0-9a-f]{64}$/.test(name) ? readFile(this.#pathOf(name)).catch(() => null) : null;
+	}
+
+	#pathOf(name: string): string {
+		return join(this.folder, name.slice(0, 2), name);
+	}
+}

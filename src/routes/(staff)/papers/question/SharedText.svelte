@@ -1,0 +1,80 @@
+<!-- @component The text that several questions share: they stay together under it, in their order. -->
+<script lang="ts">
+	import { Textarea } from 'flowbite-svelte';
+	import { untrack } from 'svelte';
+	import type { Stimulus } from '$core/paper';
+	import Act from '$ui/Act.svelte';
+	import Field from '$ui/Field.svelte';
+	import MediaEdit from './MediaEdit.svelte';
+	import { newId } from './new-id';
+
+	type Props = {
+		stimulus?: Stimulus;
+		/** The text that the question before stands under. */
+		before?: Stimulus;
+		onchange: (stimulus: Stimulus | undefined) => void;
+	};
+	let { stimulus, before, onchange }: Props = $props();
+
+	const REST_MS = 600;
+	let text = $state(untrack(() => stimulus?.text ?? ''));
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	$effect(() => {
+		const now = stimulus?.text ?? '';
+		untrack(() => {
+			if (timer === undefined) text = now;
+		});
+	});
+	/** Keeps what waits to be kept. */
+	export function leave() {
+		if (timer === undefined) return;
+		clearTimeout(timer);
+		timer = undefined;
+		if (stimulus && stimulus.text !== text) onchange({ ...stimulus, text });
+	}
+</script>
+
+{#if stimulus}
+	<div class="bg-mist space-y-2 rounded-xl px-3 py-2.5" data-testid="shared-edit">
+		<Field
+			id="shared-text"
+			label="Shared text, before this question and those beside it"
+			hint="They stay together in this order, for everybody."
+		>
+			<Textarea
+				id="shared-text"
+				rows={3}
+				class="w-full font-serif text-[16px]"
+				maxlength={20_000}
+				value={text}
+				oninput={(event) => {
+					text = event.currentTarget.value;
+					clearTimeout(timer);
+					timer = setTimeout(leave, REST_MS);
+				}}
+			/>
+		</Field>
+		<MediaEdit
+			media={stimulus.media ?? []}
+			onchange={(media) => {
+				leave();
+				onchange({ ...stimulus, text, media: media.length > 0 ? media : undefined });
+			}}
+		/>
+		<Act
+			size="xs"
+			onclick={() => {
+				leave();
+				onchange(undefined);
+			}}
+			testid="shared-leave">Take this question out of it</Act
+		>
+	</div>
+{:else}
+	<div class="flex flex-wrap gap-2">
+		<Act size="xs" onclick={() => onchange({ id: newId(), text: '' })} testid="shared-new">Write a shared text…</Act>
+		{#if before}<Act size="xs" onclick={() => onchange(before)} testid="shared-join"
+				>Put it under the shared text before it</Act
+			>{/if}
+	</div>
+{/if}
