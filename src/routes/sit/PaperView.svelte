@@ -44,6 +44,8 @@
 	const hasCome = $derived(visible.length > 0);
 	$effect(() => (hasCome ? undefined : paper.receive(() => untrack(() => picture))));
 	const isOne = $derived(page.perPage === 1);
+	/** A text that questions share stands beside them where there is room. */
+	const isBesideText = $derived(isOne && visible[0]?.stimulus !== undefined);
 	const questionId = $derived(paper.order[paper.at]);
 	const isForwardOnly = $derived(forwardBy(movement) !== null);
 	/** Where nobody goes back, a page that is left without a line would leave them with none. */
@@ -178,7 +180,7 @@
 
 	<main
 		class="mx-auto w-full flex-1 px-5 py-8 {isBeside ? 'lg:mr-[380px]' : ''}"
-		style="max-width:{780 + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
+		style="max-width:{(isBesideText ? 1280 : 780) + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
 			100}px;line-height:{display.spacing}"
 	>
 		{#if !hasCome}

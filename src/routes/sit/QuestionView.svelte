@@ -73,76 +73,85 @@
 	/>
 {/snippet}
 
-{#if question.stimulus && sharedBy}
-	{@const { id, text, media } = question.stimulus}
-	<section
-		class="border-line bg-mist mb-6 rounded-2xl border px-5 py-4 text-[1.05em]"
-		aria-label="For {sharedBy.from === sharedBy.to
-			? `question ${number}`
-			: `questions ${sharedBy.from} to ${sharedBy.to}`}"
-		data-testid="shared-text"
-	>
-		<p class="text-ink-2 text-[0.83em]">
-			{sharedBy.from === sharedBy.to ? `For question ${number}` : `For questions ${sharedBy.from} to ${sharedBy.to}`}
-		</p>
-		{#if text}<div class="mt-1 font-serif whitespace-pre-line"><Text {text} /></div>{/if}
-		{#if media}<MediaShown
-				{media}
-				{addressOf}
-				leftOf={(medium, place) => leftOf(medium, id, place)}
-				onplay={(place) => onplay(id, place)}
-			/>{/if}
-	</section>
-{/if}
-<fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
-	<legend class="w-full" lang={wording ? language : undefined}>
-		<span class="text-ink-2 block text-[0.83em]" lang="en"
-			>Question {number} of {of} · {question.points}
-			{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}</span
-		>
-		<span class="mt-2 block font-serif text-[1.22em] leading-snug"
-			><Text text={wording?.stem ?? question.stem} gaps={question.gaps} {gap} /></span
-		>
-	</legend>
-	{#if picture}<img
-			src={source}
-			alt={picture.alt}
-			class="border-line mt-5 h-auto w-[min(100%,27em)] rounded-xl border"
-		/>{/if}
-	{#if question.media}<MediaShown
-			media={question.media}
-			{addressOf}
-			leftOf={(medium, place) => leftOf(medium, question.id, place)}
-			onplay={(place) => onplay(question.id, place)}
-		/>{/if}
-	{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
-		<Choices {question} {given} {textOf} {onchange} />
-	{:else if question.kind === 'matching'}
-		<Matching {question} {given} {textOf} {onchange} />
-	{:else if question.kind === 'ordering'}
-		<Ordering {question} {given} {textOf} {isClosed} {onchange} />
-	{:else if question.kind === 'upload'}
-		{#await import('./question/Upload.svelte') then { default: Upload }}
-			<Upload {question} {given} {handed} {isClosed} {onchange} />
-		{:catch}
-			<p class="text-ink-2 mt-5" role="status">
-				Files can be handed over when the connection is back. Load the page again then.
-			</p>
-		{/await}
-	{:else if question.kind !== 'fill_in'}
-		<Written {question} {given} {onchange} />
-	{/if}
-	{#if hints && question.hint}
-		<details class="bg-mist mt-4 rounded-xl px-4 py-2.5 text-[0.9em]">
-			<summary class="cursor-pointer font-semibold">A hint</summary>
-			<p class="mt-1"><Text text={question.hint} /></p>
-		</details>
-	{/if}
-	{#if !isBlank(given.value) && !isClosed}
-		<button
-			type="button"
-			class="text-ink-3 hover:text-ink mt-3 text-[14px] underline"
-			onclick={() => onchange({ value: null })}>Clear this answer</button
-		>
-	{/if}
-</fieldset>
+<div class="@container">
+	<div class={question.stimulus && sharedBy ? '@4xl:grid @4xl:grid-cols-2 @4xl:items-start @4xl:gap-8' : ''}>
+		{#if question.stimulus && sharedBy}
+			{@const { id, text, media } = question.stimulus}
+			<!-- It scrolls by itself, so keys must reach it. -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+			<section
+				class="border-line bg-mist mb-6 rounded-2xl border px-5 py-4 text-[1.05em] @4xl:sticky @4xl:top-4 @4xl:max-h-[calc(100dvh-15rem)] @4xl:overflow-auto"
+				tabindex="0"
+				aria-label="For {sharedBy.from === sharedBy.to
+					? `question ${number}`
+					: `questions ${sharedBy.from} to ${sharedBy.to}`}"
+				data-testid="shared-text"
+			>
+				<p class="text-ink-2 text-[0.83em]">
+					{sharedBy.from === sharedBy.to
+						? `For question ${number}`
+						: `For questions ${sharedBy.from} to ${sharedBy.to}`}
+				</p>
+				{#if text}<div class="mt-1 font-serif whitespace-pre-line"><Text {text} /></div>{/if}
+				{#if media}<MediaShown
+						{media}
+						{addressOf}
+						leftOf={(medium, place) => leftOf(medium, id, place)}
+						onplay={(place) => onplay(id, place)}
+					/>{/if}
+			</section>
+		{/if}
+		<fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
+			<legend class="w-full" lang={wording ? language : undefined}>
+				<span class="text-ink-2 block text-[0.83em]" lang="en"
+					>Question {number} of {of} · {question.points}
+					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}</span
+				>
+				<span class="mt-2 block font-serif text-[1.22em] leading-snug"
+					><Text text={wording?.stem ?? question.stem} gaps={question.gaps} {gap} /></span
+				>
+			</legend>
+			{#if picture}<img
+					src={source}
+					alt={picture.alt}
+					class="border-line mt-5 h-auto w-[min(100%,27em)] rounded-xl border"
+				/>{/if}
+			{#if question.media}<MediaShown
+					media={question.media}
+					{addressOf}
+					leftOf={(medium, place) => leftOf(medium, question.id, place)}
+					onplay={(place) => onplay(question.id, place)}
+				/>{/if}
+			{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
+				<Choices {question} {given} {textOf} {onchange} />
+			{:else if question.kind === 'matching'}
+				<Matching {question} {given} {textOf} {onchange} />
+			{:else if question.kind === 'ordering'}
+				<Ordering {question} {given} {textOf} {isClosed} {onchange} />
+			{:else if question.kind === 'upload'}
+				{#await import('./question/Upload.svelte') then { default: Upload }}
+					<Upload {question} {given} {handed} {isClosed} {onchange} />
+				{:catch}
+					<p class="text-ink-2 mt-5" role="status">
+						Files can be handed over when the connection is back. Load the page again then.
+					</p>
+				{/await}
+			{:else if question.kind !== 'fill_in'}
+				<Written {question} {given} {onchange} />
+			{/if}
+			{#if hints && question.hint}
+				<details class="bg-mist mt-4 rounded-xl px-4 py-2.5 text-[0.9em]">
+					<summary class="cursor-pointer font-semibold">A hint</summary>
+					<p class="mt-1"><Text text={question.hint} /></p>
+				</details>
+			{/if}
+			{#if !isBlank(given.value) && !isClosed}
+				<button
+					type="button"
+					class="text-ink-3 hover:text-ink mt-3 text-[14px] underline"
+					onclick={() => onchange({ value: null })}>Clear this answer</button
+				>
+			{/if}
+		</fieldset>
+	</div>
+</div>

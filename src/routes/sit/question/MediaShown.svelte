@@ -20,7 +20,7 @@
 		<span
 			class="border-line mt-5 block w-[min(100%,36em)] overflow-hidden rounded-xl border"
 			style={medium.width && medium.height
-				? `aspect-ratio:${medium.width}/${medium.height};max-width:${medium.width}px`
+				? `aspect-ratio:${medium.width}/${medium.height};max-width:min(${medium.width}px,${Math.round((60 * medium.width) / medium.height)}vh)`
 				: ''}
 		>
 			{#if address}<img src={address} alt={medium.alt} class="h-auto w-full" />{:else}<span

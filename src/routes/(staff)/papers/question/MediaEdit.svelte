@@ -53,7 +53,7 @@
 		<div class="border-line flex flex-wrap items-start gap-3 rounded-lg border p-2">
 			{#if shows(medium) === 'picture'}<img
 					src="/papers/media/{medium.file}"
-					alt={medium.alt}
+					alt={medium.alt || 'Nothing is said of it yet'}
 					class="h-20 w-auto rounded"
 				/>
 			{:else if shows(medium) === 'sound'}<audio src="/papers/media/{medium.file}" controls class="h-10 w-56"></audio>
@@ -66,7 +66,7 @@
 				id="{id}-alt-{place}"
 				label={shows(medium) === 'picture'
 					? 'What it shows, for whoever can’t see it'
-					: 'What it says, for whoever can’t hear it'}
+					: 'What is heard, in words that candidates can open'}
 				class="min-w-56 flex-1"
 			>
 				<Input

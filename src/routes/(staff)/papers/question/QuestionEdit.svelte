@@ -109,6 +109,10 @@
 	}
 </script>
 
+{#snippet sharedText()}
+	<SharedText bind:this={shared} stimulus={mine.stimulus} {before} onchange={share} />
+{/snippet}
+
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <li
 	class="bg-sheet border-tide my-2 space-y-3 rounded-xl border-2 px-4 py-3"
@@ -122,6 +126,7 @@
 		<span class="text-ink-2 text-[13px]">{QUESTION_KIND_NAMES[mine.kind]}</span>
 		<span class="text-ink-3 ml-auto text-[13px]">{onnext ? 'Ctrl Enter: next of this kind · ' : ''}Esc: done</span>
 	</div>
+	{#if mine.stimulus}{@render sharedText()}{/if}
 	<Field
 		id="stem"
 		label="Question"
@@ -149,7 +154,7 @@
 
 	<KindEdit question={mine} onchange={set} />
 	<MediaEdit media={mine.media ?? []} onchange={(media) => set({ media: media.length > 0 ? media : undefined })} />
-	<SharedText bind:this={shared} stimulus={mine.stimulus} {before} onchange={share} />
+	{#if !mine.stimulus}{@render sharedText()}{/if}
 
 	<div class="flex flex-wrap items-end gap-3">
 		<NumberEntry
