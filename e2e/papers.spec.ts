@@ -89,6 +89,16 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	await expect(page.getByTestId('paste').getByRole('alert')).toContainText('not a .docx document');
 	await file.setInputFiles({ name: 'radio.docx', mimeType, buffer: Buffer.from(zip) });
 	await expect(page.getByTestId('paste')).toContainText('Which channel is for distress?');
+	// A table, whose columns can be named otherwise.
+	const table = 'Item,Options,Key\nDSC is on channel,16 | 70 | 13,70\n';
+	await file.setInputFiles({ name: 'radio.csv', mimeType: 'text/csv', buffer: Buffer.from(table) });
+	const sheet = page.getByTestId('paste');
+	await expect(sheet).toContainText('No row has a question. Choose the column that holds them.');
+	await sheet.getByLabel('Item').selectOption('text');
+	await expect(sheet.getByTestId('take-over')).toHaveText(/Add 1 question/);
+	await expect(sheet).toContainText('✓ 70');
+	expect(await serious(page), 'from a table').toEqual([]);
+	await sheet.getByRole('button', { name: 'Back to text' }).click();
 	await page
 		.locator('#paste-text')
 		.fill('Radio, part two\n1. Mayday is said (2 points)\na) once\n*b) three times\n2. What?');

@@ -68,6 +68,7 @@ const BODIES: Record<string, () => unknown> = {
 	'POST papers/[id]/forms': () => ({ forms: 2, each: 1 }),
 	'POST papers/[id]/fill': () => ({ minutes: null }),
 	'POST papers/[id]/bank': () => ({ ids: ['q-mine'] }),
+	'POST papers/[id]/sheet': () => 'Question,Answer\nDeep?,yes',
 	'POST papers/[id]/document': () => 'no document',
 	'POST papers/[id]/freeze': () => ({ revision: 1 }),
 	'PUT prepare/administration': () => ({ make: 'site', name: 'Mine', zone: 'Europe/London' }),

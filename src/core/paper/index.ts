@@ -58,3 +58,5 @@ export { keyInWords } from './key-in-words';
 export { readText } from './read-text';
 export type { ReadQuestion, ReadText } from './read-text';
 export { eachGets, expectedShare, poolInWords, sharedOnAverage } from './each-gets';
+export { guessColumns, QUESTION_COLUMNS, readRows } from './read-rows';
+export type { QuestionColumn } from './read-rows';

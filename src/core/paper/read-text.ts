@@ -14,7 +14,8 @@ const ANSWER = /^\s*(?:answers?|key|correct|solution)\s*[:=]\s*(.+?)\s*$/i;
 const POINTS = /[([]\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts?)\.?\s*[)\]]/i;
 const NUMBER_WITH_UNIT = /^([-+−]?\d+(?:[.,]\d+)?)\s*(\D.{0,30})?$/;
 
-type Block = {
+/** A question as it was found, before what is right of it is understood. */
+export type Block = {
 	line: number;
 	stem: string[];
 	choices: { letter: string; text: string; isMarked: boolean }[];
@@ -71,7 +72,8 @@ function unmarked(text: string): { text: string; isMarked: boolean } {
 	return starred ? { text: starred[1], isMarked: true } : { text: text.trim(), isMarked: false };
 }
 
-function toQuestion(block: Block, newId: () => string): ReadQuestion {
+/** A question out of what was found of it, with what is doubtful. */
+export function toQuestion(block: Block, newId: () => string): ReadQuestion {
 	const doubts: string[] = [];
 	let stem = block.stem.join('\n');
 	const points = POINTS.exec(stem);

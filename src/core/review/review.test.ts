@@ -76,6 +76,33 @@ describe('looking back', () => {
 		]);
 	});
 
+	it('says what the author says to an answer, with the right answers alone', () => {
+		const [first, second] = paper.parts[0].questions;
+		const feedback = { right: 'Well seen.', wrong: 'Look at the sea.' };
+		const told: Paper = {
+			...paper,
+			parts: [
+				{
+					...paper.parts[0],
+					questions: [
+						{ ...first, feedback },
+						{ ...second, feedback, isExtra: true }
+					]
+				}
+			]
+		};
+		const rules = (shows: 'own_answers' | 'key') => ({
+			marking: { wrong: 'free' as const, points: 0 },
+			review: { shows, when: 'at_once' as const },
+			result: { passPercent: null, bands: [] }
+		});
+		const shown = reviewOf(told, form, given, rules('key'));
+		expect(shown.questions!.map((one) => one.feedback)).toEqual(['Well seen.', 'Look at the sea.']);
+		expect(JSON.stringify(reviewOf(told, form, given, rules('own_answers')))).not.toContain('sea.');
+		// What counts on top adds nothing to what there is to reach.
+		expect([shown.points, shown.outOf]).toEqual([1, 1]);
+	});
+
 	it('passes at the mark itself, and says nothing where there is none', () => {
 		expect(look('score', 25).passed).toBe(true);
 		expect(look('score', 26).passed).toBe(false);

@@ -63,6 +63,7 @@
 							{#if one.verdict !== 'right' && one.right !== null}<p>
 									<span class="text-ink-2">Right: </span>{answerInWords(one.question, one.right)}
 								</p>{/if}
+							{#if one.feedback}<p class="bg-mist mt-1 rounded-lg px-3 py-2"><Text text={one.feedback} /></p>{/if}
 						{/if}
 					</li>
 				{/each}

@@ -20,4 +20,4 @@ export { orRefuse, problemResponse, refuse } from './refuse';
 export { noPage, requireSession, requireStaff, STEPS } from './guard';
 export { ownPath } from './own-path';
 export { eventStream } from './stream';
-export { download } from './download';
+export { download, downloadHeaders } from './download';

@@ -2,7 +2,7 @@ export { paperVersion } from './paper';
 export type { PaperVersion } from './paper';
 export { draftFor, editDraft, freezeDraft, keepOfDraft, listPapers, makeDraft } from './drafts';
 export type { PaperDraft, PaperLine } from './drafts';
-export { MOST_DOCUMENT_BYTES, readDocument } from './read-document';
+export { MOST_DOCUMENT_BYTES, readDocument, readQuestionSheet } from './read-document';
 export { makeForms } from './make-forms';
 export type { MadeForm } from './make-forms';
 export { paperCsv } from './paper-csv';

@@ -1,7 +1,8 @@
 import { strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { nanoid } from 'nanoid';
-import { documentText, isArchive, readArchive } from '$core/formats';
+import { readSheet } from 'read-excel-file/node';
+import { documentText, isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
 import type { Paper } from '$core/paper';
 import { readPackage, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
@@ -18,7 +19,18 @@ const LIMITS = { files: 2_000, bytes: 64 * 1024 * 1024, ratio: 200 };
 /** A package of 500 questions has a file for each, and pictures. */
 const PACKAGE_LIMITS = { files: 2_000, bytes: 32 * 1024 * 1024, ratio: 200 };
 
+/** A table as rows of text: its heading first, then each row with its line. */
+export type ReadSheet =
+	{ ok: true; header: string[]; rows: TableRow[]; told: string[] } | { ok: false; message: string };
+
+/** A sheet of questions has some columns and as many rows as a bank has questions. */
+const SHEET = { columns: 200, rows: 5_000 };
+
 const tasks = {
+	/** The first sheet of a workbook (.xlsx, Office Open XML), or comma-separated values. */
+	async sheet({ bytes }: { bytes: Uint8Array }): Promise<ReadSheet> {
+		return isArchive(bytes) ? readWorkbook(bytes) : readValues(bytes);
+	},
 	/** The text of a word processor's document (.docx, Office Open XML), in the form in which questions are read. */
 	async document({ bytes }: { bytes: Uint8Array }): Promise<ReadDocument> {
 		if (!isArchive(bytes))
@@ -76,6 +88,47 @@ const tasks = {
 		return zipSync({ ...Object.fromEntries(files), ...media });
 	}
 };
+
+async function readWorkbook(bytes: Uint8Array): Promise<ReadSheet> {
+	const unpacked = readArchive(bytes, LIMITS);
+	if (!unpacked.ok) return unpacked;
+	if (!unpacked.files.has('workbook.xml'))
+		return { ok: false, message: 'This archive holds no workbook. Save it as .xlsx or .csv.' };
+	try {
+		const cells = (await readSheet(Buffer.from(bytes))) as unknown[][];
+		const rows = cells.map((row, i) => ({ line: i + 1, cells: row.map(inWords) }));
+		const heading = rows.findIndex((row) => row.cells.some(Boolean));
+		if (heading < 0) return { ok: false, message: 'Its first sheet is empty.' };
+		return within({ header: rows[heading].cells, rows: rows.slice(heading + 1), told: [] });
+	} catch {
+		return {
+			ok: false,
+			message: 'This workbook can’t be read; it may be damaged. Open it, save it again, and send that.'
+		};
+	}
+}
+
+function readValues(bytes: Uint8Array): ReadSheet {
+	const read = readText(bytes);
+	if (!read.ok) return read;
+	const { header, rows, problems } = readTable(read.text);
+	if (header.length === 0) return { ok: false, message: problems[0]?.message ?? 'There is no row in it.' };
+	const told = problems.map(({ line, message }) => `Line ${line}: ${message}`);
+	return within({ header, rows, told: read.note ? [read.note, ...told] : told });
+}
+
+function within({ header, rows, told }: { header: string[]; rows: TableRow[]; told: string[] }): ReadSheet {
+	const written = rows.filter(({ cells }) => cells.some(Boolean));
+	if (header.length > SHEET.columns || written.length > SHEET.rows)
+		return { ok: false, message: `It has more than ${SHEET.columns} columns or ${SHEET.rows} rows. Send it in parts.` };
+	return { ok: true, header, rows: written, told };
+}
+
+function inWords(cell: unknown): string {
+	if (cell instanceof Date) return cell.toISOString().slice(0, 10);
+	return cell === null || cell === undefined ? '' : String(cell).trim();
+}
+
 export type PaperReading = typeof tasks;
 
 offer(tasks);

@@ -1,5 +1,5 @@
 import { may } from '$core/access';
-import { accountFor } from '$lib/server/closing';
+import { accountFor, countByHand } from '$lib/server/closing';
 import { requireSession } from '$lib/server/http';
 import { incidentsOf } from '$lib/server/incidents';
 import { searchLogbook } from '$lib/server/logbook';
@@ -12,7 +12,8 @@ const MOST_ENTRIES = 1_000;
 export const load: PageServerLoad = async (event) => {
 	const { session, staff } = await requireSession(event, event.params.id, 'see_ledger');
 	const { db } = event.locals.otium;
-	const { ledger, lines } = await accountFor(db, session);
+	const account = await accountFor(db, session);
+	const { ledger, lines } = account;
 	const place = placeOf(session);
 	const seesResults = may(staff, 'see_closing', place);
 	return {
@@ -28,6 +29,7 @@ export const load: PageServerLoad = async (event) => {
 		seesResults,
 		seesLogbook: may(staff, 'see_logbook', place),
 		ledger,
+		byHand: seesResults ? countByHand(account) : 0,
 		// Scores are for those whose role says so; a proctor reads who sat and what happened.
 		lines: lines.map(({ score, counted, ...line }) => ({
 			...line,

@@ -41,7 +41,14 @@
 				? `, ended ${timeAndDate(data.session.endedAt, data.session.zone, clock.now)}`
 				: ', still running'}
 		</p>
-		{#if data.seesResults}<Act class="ml-auto" href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>{/if}
+		{#if data.seesResults}
+			<span class="ml-auto flex gap-2">
+				{#if data.byHand > 0}<Act href="/close-out/{data.session.id}/by-hand.zip" testid="by-hand"
+						>{data.byHand} to mark by hand</Act
+					>{/if}
+				<Act href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>
+			</span>
+		{/if}
 	</div>
 	{#if data.session.kind === 'rehearsal'}<p class="bg-plum-ground text-plum mt-2 rounded-lg px-3 py-1.5">
 			A rehearsal: it does not count.

@@ -1,9 +1,10 @@
-<!-- @component Questions from text that was written elsewhere: pasted or dropped, shown with what is doubtful, then taken over. -->
+<!-- @component Questions from text or a table that was made elsewhere: pasted or dropped, shown with what is doubtful, then taken over. -->
 <script lang="ts">
 	import { Modal, Textarea } from 'flowbite-svelte';
-	import { keyInWords, QUESTION_KIND_NAMES, readText, type Question } from '$core/paper';
+	import { guessColumns, QUESTION_COLUMNS, readRows, readText, type Question, type QuestionColumn } from '$core/paper';
 	import Act from '$ui/Act.svelte';
-	import { inWords } from '$ui/post';
+	import { inWords, send } from '$ui/post';
+	import ReadList from './ReadList.svelte';
 	import { newId } from '../question/new-id';
 
 	type Props = { id: string; open: boolean; part: string; ontake: (questions: Question[]) => void };
@@ -20,37 +21,43 @@ Answer: 4.8 m`;
 	let trouble = $state<string | null>(null);
 	let told = $state<string | null>(null);
 	let isReading = $state(false);
-	const read = $derived(readText(text, newId));
+	type Sheet = { header: string[]; rows: { line: number; cells: string[] }[]; told: string[] };
+	/** A table that was chosen, in the text's place. */
+	let sheet = $state.raw<(Sheet & { name: string }) | null>(null);
+	let columns = $state.raw<QuestionColumn[]>([]);
+	const read = $derived(sheet ? readRows(sheet.rows, columns, newId) : readText(text, newId));
 	const doubtful = $derived(read.questions.filter(({ doubts }) => doubts.length > 0).length);
 
 	async function take(file: File | undefined) {
 		if (!file) return;
-		trouble = told = null;
+		trouble = told = sheet = null;
+		if (/\.(xlsx|csv|tsv)$/i.test(file.name)) return readSheet(file);
 		if (/\.docx$/i.test(file.name)) return readDocument(file);
 		if (file.size > MOST) trouble = `${file.name} is larger than 400 kB. Paste a part of it.`;
 		else if (!/\.(txt|md|text)$/i.test(file.name) && !file.type.startsWith('text/'))
-			trouble = `${file.name} is neither a .docx document nor plain text. Copy its text, and paste it here.`;
+			trouble = `${file.name} is no .docx, .xlsx, .csv or plain text. Copy its text, and paste it here.`;
 		else text = await file.text();
 	}
 	async function readDocument(file: File) {
 		isReading = true;
-		try {
-			const answer = await fetch(`/papers/${id}/document`, { method: 'POST', body: file });
-			const data = await answer.json();
-			if (!answer.ok) trouble = inWords(data);
-			else {
-				text = data.text;
-				if (data.pictures > 0)
-					told = `${data.pictures} pictures are left out; “(a picture stood here)” marks their places.`;
-			}
-		} catch {
-			trouble = 'The server can’t be reached. Try again in a moment.';
-		}
+		const answer = await send<{ text: string; pictures: number }>('POST', `/papers/${id}/document`, file);
 		isReading = false;
+		if (!answer.ok) return void (trouble = inWords(answer.problem));
+		text = answer.data.text;
+		if (answer.data.pictures > 0)
+			told = `${answer.data.pictures} pictures are left out; “(a picture stood here)” marks their places.`;
+	}
+	async function readSheet(file: File) {
+		isReading = true;
+		const answer = await send<Sheet>('POST', `/papers/${id}/sheet`, file);
+		isReading = false;
+		if (!answer.ok) return void (trouble = inWords(answer.problem));
+		sheet = { ...answer.data, name: file.name };
+		columns = guessColumns(sheet.header);
 	}
 </script>
 
-<Modal bind:open title="Questions from text" size="xl" class="bg-sheet">
+<Modal bind:open title="Questions from text or a table" size="xl" class="bg-sheet">
 	<div class="text-ink grid gap-5 md:grid-cols-2" data-testid="paste">
 		<div
 			role="group"
@@ -61,66 +68,81 @@ Answer: 4.8 m`;
 				void take(event.dataTransfer?.files[0]);
 			}}
 		>
-			<label for="paste-text" class="text-ink-2 mb-1 block text-[13px] font-semibold"
-				>Paste numbered questions with lettered choices, or drop a .docx or a text file</label
-			>
-			<Textarea
-				id="paste-text"
-				rows={16}
-				class="w-full font-mono text-[13.5px]"
-				maxlength={MOST}
-				bind:value={text}
-				placeholder={EXAMPLE}
-			/>
-			<p class="text-ink-3 mt-1 text-[13px]">
-				The right one is starred, bold (**so**), or named in a line “Answer: B”.
-			</p>
+			{#if sheet}
+				<p class="text-[14.5px]" data-testid="sheet">
+					<strong>{sheet.name}</strong>, {sheet.rows.length}
+					{sheet.rows.length === 1 ? 'row' : 'rows'}. Say what each column holds:
+				</p>
+				<div class="mt-2 max-h-[44vh] overflow-auto">
+					<table class="w-full text-[14px]">
+						<tbody>
+							{#each sheet.header as title, i (i)}
+								<tr class="border-line border-b align-top">
+									<td class="py-1.5 pr-2"
+										><label for="column-{i}" class="font-semibold">{title || `Column ${i + 1}`}</label>
+										<span class="text-ink-3 block max-w-56 truncate text-[13px]">{sheet.rows[0]?.cells[i] ?? ''}</span
+										></td
+									>
+									<td class="py-1.5">
+										<select
+											id="column-{i}"
+											class="bg-sheet border-line-strong w-full rounded-lg border px-2 py-1.5 text-[14px]"
+											value={columns[i]}
+											onchange={(event) => (columns = columns.with(i, event.currentTarget.value as QuestionColumn))}
+										>
+											{#each Object.entries(QUESTION_COLUMNS) as [column, name] (column)}<option value={column}
+													>{name}</option
+												>{/each}
+										</select>
+									</td>
+								</tr>
+							{/each}
+						</tbody>
+					</table>
+				</div>
+				{#each sheet.told as line, i (i)}<p class="text-ochre mt-1 text-[14px]">{line}</p>{/each}
+				<Act size="xs" class="mt-2" onclick={() => (sheet = null)}>Back to text</Act>
+			{:else}
+				<label for="paste-text" class="text-ink-2 mb-1 block text-[13px] font-semibold"
+					>Paste numbered questions with lettered choices, or drop a document, a table or a text file</label
+				>
+				<Textarea
+					id="paste-text"
+					rows={16}
+					class="w-full font-mono text-[13.5px]"
+					maxlength={MOST}
+					bind:value={text}
+					placeholder={EXAMPLE}
+				/>
+				<p class="text-ink-3 mt-1 text-[13px]">
+					The right one is starred, bold (**so**), or named in a line “Answer: B”.
+				</p>
+			{/if}
 			<label class="text-tide mt-1 block text-[14px] font-semibold"
 				>Or choose a file
 				<input
 					type="file"
-					accept=".docx,.txt,.md,text/plain"
+					accept=".docx,.xlsx,.csv,.tsv,.txt,.md,text/plain"
 					class="ml-2 font-normal"
 					data-testid="document"
 					onchange={(event) => void take(event.currentTarget.files?.[0])}
 				/></label
 			>
-			{#if isReading}<p class="text-ink-2 text-[14px]">Reading the document…</p>{/if}
+			{#if isReading}<p class="text-ink-2 text-[14px]">Reading the file…</p>{/if}
 			{#if told}<p class="text-ochre text-[14px]">{told}</p>{/if}
 			{#if trouble}<p class="text-brick text-[14px]" role="alert">{trouble}</p>{/if}
 		</div>
 		<div class="max-h-[60vh] overflow-auto" aria-live="polite">
 			{#if read.questions.length === 0}
 				<p class="text-ink-2 text-[14.5px]">
-					{text.trim() === ''
-						? 'What is read is shown here before anything is added.'
-						: 'No numbered question was found.'}
+					{sheet
+						? 'No row has a question. Choose the column that holds them.'
+						: text.trim() === ''
+							? 'What is read is shown here before anything is added.'
+							: 'No numbered question was found.'}
 				</p>
 			{/if}
-			<ol class="space-y-2">
-				{#each read.questions as { question, line, doubts } (line)}
-					<li class="border-line rounded-lg border px-3 py-2 text-[14px] {doubts.length > 0 ? 'bg-ochre-ground' : ''}">
-						<span class="text-ink-3 text-[12.5px]"
-							>Line {line} · {QUESTION_KIND_NAMES[question.kind]} · {question.points}
-							{question.points === 1 ? 'point' : 'points'}</span
-						>
-						<p class="font-serif text-[15.5px] whitespace-pre-line">{question.stem}</p>
-						{#if 'choices' in question}<p class="text-ink-2">
-								{question.choices.map((choice) => choice.text).join(' · ')}
-							</p>{/if}
-						{#if question.kind !== 'essay' && doubts.length === 0}<p class="text-tide font-semibold">
-								✓ {keyInWords(question)}
-							</p>{/if}
-						{#each doubts as doubt (doubt)}<p class="text-ochre font-semibold">{doubt}</p>{/each}
-					</li>
-				{/each}
-			</ol>
-			{#if read.unread.length > 0}
-				<p class="mt-3 text-[14px] font-semibold">Belongs to no question, and is left out:</p>
-				<ul class="text-ink-2 text-[13.5px]">
-					{#each read.unread as { line, text: words } (line)}<li>Line {line}: {words}</li>{/each}
-				</ul>
-			{/if}
+			<ReadList {read} />
 		</div>
 	</div>
 	<div class="flex items-center gap-3">
@@ -130,6 +152,7 @@ Answer: 4.8 m`;
 			onclick={() => {
 				ontake(read.questions.map(({ question }) => question));
 				text = '';
+				sheet = null;
 				open = false;
 			}}
 			testid="take-over"

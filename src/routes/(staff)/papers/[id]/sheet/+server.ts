@@ -1,0 +1,14 @@
+import { fail } from '$core/problem';
+import { route, staff } from '$lib/server/http';
+import { draftFor, MOST_DOCUMENT_BYTES, readQuestionSheet } from '$lib/server/paper';
+
+/** The rows of a workbook or of comma-separated values. Nothing of it is kept: its author takes over what was read. */
+export const POST = route(staff('write_papers'), async ({ otium, staff, params, request }) => {
+	await draftFor(otium.db, staff, params.id);
+	const bytes = new Uint8Array(await request.arrayBuffer());
+	if (bytes.length > MOST_DOCUMENT_BYTES) fail('too_large');
+	const read = await readQuestionSheet(otium, bytes);
+	if (!read.ok) fail('not_taken', { message: read.message });
+	const { header, rows, told } = read;
+	return { header, rows, told };
+});
