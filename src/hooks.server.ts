@@ -59,7 +59,8 @@ const PROXIES = readRanges(process.env.OTIUM_PROXIES ?? '').ranges;
 function addressOf(event: RequestEvent): string {
 	let connection = '';
 	try {
-		connection = event.getClientAddress();
+		// Whoever has gone by now has none.
+		connection = event.getClientAddress() ?? '';
 	} catch {
 		// Nobody is connected while pages are built.
 	}

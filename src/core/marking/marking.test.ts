@@ -7,7 +7,6 @@ import {
 	fitsQuestion,
 	isBlank,
 	keepsPlace,
-	stemPieces,
 	wordCount,
 	type AnswerValue,
 	type Paper,
@@ -320,31 +319,7 @@ describe('the other kinds of question', () => {
 	});
 });
 
-describe('stems', () => {
-	it('come apart into words, formulas and gaps', () => {
-		expect(stemPieces('If $x^2 = 4$, then x is [a] or [b].', ['a', 'b'])).toEqual([
-			{ kind: 'words', text: 'If ' },
-			{ kind: 'formula', tex: 'x^2 = 4' },
-			{ kind: 'words', text: ', then x is ' },
-			{ kind: 'gap', id: 'a' },
-			{ kind: 'words', text: ' or ' },
-			{ kind: 'gap', id: 'b' },
-			{ kind: 'words', text: '.' }
-		]);
-	});
-	it('a single dollar sign and other brackets are words', () => {
-		expect(stemPieces('It costs $5 [about].')).toEqual([{ kind: 'words', text: 'It costs $5 [about].' }]);
-	});
-	it('lose nothing of what was written', () => {
-		fc.assert(
-			fc.property(fc.string(), (stem) => {
-				const back = stemPieces(stem, ['a']).map((piece) =>
-					piece.kind === 'words' ? piece.text : piece.kind === 'gap' ? `[${piece.id}]` : `$${piece.tex}$`
-				);
-				expect(back.join('')).toBe(stem);
-			})
-		);
-	});
+describe('answers', () => {
 	it('words are counted as people count them', () => {
 		expect(wordCount('A half-filled tank, 3 m deep – is it safe?')).toBe(9);
 		expect(wordCount('  ')).toBe(0);

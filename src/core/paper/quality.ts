@@ -64,7 +64,8 @@ export function doubtsOf(question: Question, paper: Pick<Paper, 'pictures'>): Do
 	}
 	const found = NEGATIVE.exec(question.stem);
 	const negative = found?.[1] ?? found?.[2];
-	if (question.kind !== 'essay' && negative && negative !== negative.toUpperCase()) {
+	const isStrong = negative !== undefined && question.stem.includes(`**${negative}**`);
+	if (question.kind !== 'essay' && negative && !isStrong && negative !== negative.toUpperCase()) {
 		const at = question.stem.lastIndexOf(negative, found!.index + found![0].length);
 		const stem = question.stem.slice(0, at) + negative.toUpperCase() + question.stem.slice(at + negative.length);
 		say('unmarked_negative', `“${negative}” is easily missed. Put it in capitals, or ask for what is right.`, {

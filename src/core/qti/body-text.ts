@@ -1,6 +1,6 @@
 import katex from 'katex';
-import { stemPieces, type Medium } from '../paper';
-import { child, element, hasClass, isElement, readXml, textIn, type XmlNode } from './xml';
+import { blocksOf, escapedWords, inlineOf, type Inline, type Mark, type Medium } from '../paper';
+import { below, child, element, hasClass, isElement, readXml, textIn, type XmlNode } from './xml';
 
 /** Blocks of XHTML, each of which is a line of its own. */
 const BLOCKS = new Set(
@@ -14,32 +14,65 @@ const NEEDS_SPACE = /^\s|\s$|\s\s|[\t\u00a0]/;
 const UNSAFE = new Set(['script', 'style', 'object', 'iframe', 'embed', 'form', 'input', 'button', 'link', 'meta']);
 
 /**
- * A stem as XHTML: a paragraph for each line, formulas as MathML that keeps its TeX, gaps as what `gap` makes of them.
+ * A text as XHTML: a paragraph for each line, lists, tables, formulas as MathML that keeps its TeX, gaps as what `gap`
+ * makes of them.
  */
 export function writeText(
 	text: string,
 	gaps: readonly string[] = [],
 	gap: (id: string) => XmlNode = () => element('span')
-) {
-	return text.split('\n').map((line) => {
-		const keeps = NEEDS_SPACE.test(line) ? { 'xml:space': 'preserve' } : {};
-		const pieces = stemPieces(line, gaps).map((piece) =>
-			piece.kind === 'words' ? piece.text : piece.kind === 'gap' ? gap(piece.id) : mathOf(piece.tex)
-		);
-		return element(
-			'p',
-			keeps,
-			pieces.filter((piece) => piece !== '')
-		);
+): XmlNode[] {
+	const inside = (pieces: Inline[]) => written(pieces, gap);
+	return blocksOf(text, gaps).map((block): XmlNode => {
+		switch (block.kind) {
+			case 'line':
+				return element('p', keepingSpace(block.inline), inside(block.inline));
+			case 'list':
+				return element(
+					block.isOrdered ? 'ol' : 'ul',
+					{},
+					block.items.map((item) => element('li', keepingSpace(item), inside(item)))
+				);
+			case 'table': {
+				const row = (cells: Inline[][], name: 'th' | 'td') =>
+					element(
+						'tr',
+						{},
+						cells.map((cell) => element(name, keepingSpace(cell), inside(cell)))
+					);
+				const [head, ...rows] = block.rows;
+				return element('table', {}, [
+					element('thead', {}, [row(head, 'th')]),
+					element(
+						'tbody',
+						{},
+						rows.map((cells) => row(cells, 'td'))
+					)
+				]);
+			}
+		}
 	});
+}
+
+const ELEMENTS: Record<Mark, string> = { strong: 'strong', emphasis: 'em', code: 'code', sub: 'sub', sup: 'sup' };
+
+function written(pieces: Inline[], gap: (id: string) => XmlNode): (XmlNode | string)[] {
+	return pieces.map((piece) => {
+		if (piece.kind === 'gap') return gap(piece.id);
+		if (piece.kind === 'formula') return mathOf(piece.tex);
+		return piece.marks.reduceRight<XmlNode | string>((node, mark) => element(ELEMENTS[mark], {}, [node]), piece.text);
+	});
+}
+
+function keepingSpace(pieces: Inline[]): Record<string, string> {
+	const words = pieces.map((piece) => (piece.kind === 'words' ? piece.text : 'x')).join('');
+	return NEEDS_SPACE.test(words) ? { 'xml:space': 'preserve' } : {};
 }
 
 /** A text inside a line, as a choice has it. */
 export function writeInline(text: string): (XmlNode | string)[] {
 	if (text.includes('\n') || NEEDS_SPACE.test(text)) return writeText(text);
-	return stemPieces(text)
-		.map((piece) => (piece.kind === 'formula' ? mathOf(piece.tex) : piece.kind === 'words' ? piece.text : ''))
-		.filter((piece) => piece !== '');
+	return written(inlineOf(text), () => element('span'));
 }
 
 function mathOf(tex: string): XmlNode {
@@ -78,17 +111,64 @@ export type ReadText = {
 export function readBody(nodes: (XmlNode | string)[], place: (node: XmlNode) => string | null = () => null): ReadText {
 	const media: ReadMedium[] = [];
 	const leftOut = new Set<string>();
-	const lines: string[] = [''];
+	let lines: string[] = [''];
 	const isFresh = () => lines[lines.length - 1] === '';
 	let opened = 0;
 	const write = (text: string) => void (lines[lines.length - 1] += text);
 	const breakLine = () => void lines.push('');
+	/** What these say, in one line. */
+	function captured(inside: (XmlNode | string)[], preserve: boolean): string {
+		const [before, count] = [lines, opened];
+		[lines, opened] = [[''], 0];
+		inside.forEach((one) => walk(one, preserve));
+		const text = lines.join(' ');
+		[lines, opened] = [before, count];
+		return text;
+	}
+	/** Rows between bars, the first divided from the rest; as many cells as the first row has. */
+	function writeTable(table: XmlNode) {
+		const rows = below(table, 'tr').map((row) =>
+			row.children
+				.filter((one) => isElement(one) && (one.name === 'td' || one.name === 'th'))
+				.map((cell) => captured((cell as XmlNode).children, (cell as XmlNode).attributes.space === 'preserve').trim())
+		);
+		if (rows.length === 0) return;
+		const row = (cells: string[]) =>
+			`| ${cells.map((cell) => cell.replace(/(?<!\\)\|(?![^$]*\$)/g, '\\|')).join(' | ')} |`;
+		if (opened++ > 0) breakLine();
+		write(row(rows[0]));
+		breakLine();
+		write(`|${' --- |'.repeat(rows[0].length)}`);
+		for (const cells of rows.slice(1)) {
+			breakLine();
+			write(row(cells));
+		}
+	}
+	/** A simple list is one; what is nested in another is lines with a dash. */
+	function writeList(list: XmlNode) {
+		const items = list.children.filter((one) => isElement(one) && one.name === 'li') as XmlNode[];
+		for (const [i, item] of items.entries()) {
+			if (opened++ > 0) breakLine();
+			write(list.name === 'ol' ? `${i + 1}. ` : '- ');
+			write(captured(item.children, item.attributes.space === 'preserve'));
+		}
+	}
+	const SIGNS: Record<string, string> = { strong: '**', b: '**', em: '__', i: '__', code: '`', sub: '~', sup: '^' };
+	function writeMarked(node: XmlNode, preserve: boolean) {
+		const sign = SIGNS[node.name];
+		const [, before, text, after] = /^(\s*)(.*?)(\s*)$/s.exec(captured(node.children, preserve))!;
+		if (text === '') return write(before + after);
+		// What stands below or above may have no spaces.
+		const isTight = node.name === 'sub' || node.name === 'sup';
+		const inside = isTight ? text.replace(/\s+/g, (space) => sign + space + sign) : text;
+		write(`${before}${sign}${inside}${sign}${after}`);
+	}
 
 	function walk(node: XmlNode | string, preserve: boolean): void {
 		if (!isElement(node)) {
 			const text = preserve ? node : node.replace(/[ \t\r\n]+/g, ' ');
-			if (preserve) node.split('\n').forEach((line, i) => (i > 0 && breakLine(), write(line)));
-			else write(isFresh() ? text.trimStart() : text);
+			if (preserve) node.split('\n').forEach((line, i) => (i > 0 && breakLine(), write(escapedWords(line))));
+			else write(escapedWords(isFresh() ? text.trimStart() : text));
 			return;
 		}
 		const placed = place(node);
@@ -104,7 +184,9 @@ export function readBody(nodes: (XmlNode | string)[], place: (node: XmlNode) => 
 			return void media.push(...held.map((one) => ({ ...mediumIn(one), ...(plays > 0 ? { plays } : {}) })));
 		}
 		if (name === 'br') return breakLine();
-		if (name === 'sub' || name === 'sup') return write(`$${name === 'sub' ? '_' : '^'}{${textIn(node).trim()}}$`);
+		if (name in SIGNS) return writeMarked(node, preserve);
+		if (name === 'table') return writeTable(node);
+		if ((name === 'ul' || name === 'ol') && below(node, 'ul', 'ol', 'table').length === 0) return writeList(node);
 		const keeps = preserve || attributes.space === 'preserve' || name === 'pre';
 		if (!BLOCKS.has(name)) {
 			node.children.forEach((one) => walk(one, keeps));

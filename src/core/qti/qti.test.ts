@@ -18,10 +18,20 @@ const words = fc.constantFrom(
 	'$h = \\frac{1}{2}$',
 	'[x]',
 	'😀',
+	'**not** H~2~O',
+	'__so__ `x * y` 10^3^',
+	'2 * 3 ** 4',
 	']]>'
 );
 const line = fc.array(words, { minLength: 1, maxLength: 4 }).map((parts) => parts.join(' '));
-const text = fc.array(fc.oneof(line, fc.constant('')), { minLength: 1, maxLength: 3 }).map((lines) => lines.join('\n'));
+const blocks = fc.constantFrom(
+	'- one\n- **two**',
+	'1. first\n2. H~2~O',
+	'| Port | Range & |\n| --- | --- |\n| $h$ | 4 m |'
+);
+const text = fc
+	.array(fc.oneof({ weight: 4, arbitrary: line }, fc.constant(''), blocks), { minLength: 1, maxLength: 3 })
+	.map((lines) => lines.join('\n'));
 const odd = fc.oneof(text, fc.constantFrom('', ' leads', 'ends ', 'two  spaces', 'a\ttab', '– a dash'));
 const choices = (least: number): fc.Arbitrary<Choice[]> =>
 	fc
@@ -284,7 +294,7 @@ describe('a package from elsewhere', () => {
 		expect(question).toMatchObject({
 			kind: 'single',
 			points: 3,
-			stem: 'Look at the text below.\nNEVER LEAVE LUGGAGE UNATTENDED\nWhat does it say?',
+			stem: 'Look at the text below.\nNEVER LEAVE **LUGGAGE** UNATTENDED\nWhat does it say?',
 			choices: [{ text: 'You must stay with your luggage.' }, { text: 'None of these', pinned: true }]
 		});
 		if (question.kind === 'single') expect(question.answer).toBe(question.choices[0].id);
@@ -314,7 +324,7 @@ ${declarations}<qti-item-body>${body}</qti-item-body>${processing}</qti-assessme
 				'<qti-mapping><qti-map-entry map-key="H" mapped-value="1"/></qti-mapping>'
 			)
 		);
-		expect(water).toMatchObject({ kind: 'multiple', partial: true, stem: 'Which elements form water, H$_{2}$O?' });
+		expect(water).toMatchObject({ kind: 'multiple', partial: true, stem: 'Which elements form water, H~2~O?' });
 		if (water.kind === 'multiple') expect(water.answer).toEqual([water.choices[0].id, water.choices[2].id]);
 
 		const order = item(

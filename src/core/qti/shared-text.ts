@@ -1,4 +1,4 @@
-import { MEDIUM_TYPES, shows, type Medium, type Paper, type Stimulus } from '../paper';
+import { MEDIUM_TYPES, plainText, shows, type Medium, type Paper, type Stimulus } from '../paper';
 import { readBody, writeText, type ReadMedium } from './body-text';
 import type { Dialect } from './dialect';
 import { identifierOf, idOf, isId } from './identifier';
@@ -6,7 +6,7 @@ import { child, element, writeXml, type XmlNode } from './xml';
 
 /** What several questions share, as a file of its own (3.0). */
 export function writeStimulus(stimulus: Stimulus, paper: Pick<Paper, 'language'>, { el, namespace }: Dialect): string {
-	const title = stimulus.text.replace(/\s+/g, ' ').slice(0, 80) || stimulus.id;
+	const title = plainText(stimulus.text).replace(/\s+/g, ' ').slice(0, 80) || stimulus.id;
 	const root = el('assessmentStimulus', { identifier: identifierOf(stimulus.id), title }, [
 		el('stimulusBody', {}, stimulusBody(stimulus))
 	]);

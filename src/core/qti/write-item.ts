@@ -1,6 +1,7 @@
 import {
 	asDrawn,
 	draw,
+	plainText,
 	steadyPick,
 	type CalculatedQuestion,
 	type Choice,
@@ -34,7 +35,7 @@ export function writeItem(
 		'assessmentItem',
 		{
 			identifier: identifierOf(question.id),
-			title: question.stem.replace(/\s+/g, ' ').slice(0, 80) || question.id,
+			title: plainText(question.stem).replace(/\s+/g, ' ').slice(0, 80) || question.id,
 			adaptive: 'false',
 			timeDependent: 'false',
 			toolName: 'Otium'

@@ -1,6 +1,6 @@
 <!-- @component The paper while it is sat: its questions, page by page or all together. -->
 <script lang="ts">
-	import { sharedAround } from '$core/paper';
+	import { plainText, sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
 	import { Display } from '$player/display.svelte';
 	import type { Line } from '$player/line.svelte';
@@ -61,7 +61,7 @@
 				const wording = language === null ? undefined : each.inOther?.[language];
 				const texts = [...(each.choices ?? []), ...(each.items ?? []), ...(each.matches ?? [])];
 				const said = texts.map((one) => wording?.texts?.[one.id] ?? one.text).join('. ');
-				return `${each.stimulus?.text ?? ''} ${wording?.stem ?? each.stem} ${said}`.replaceAll('$', '');
+				return plainText(`${each.stimulus?.text ?? ''}\n${wording?.stem ?? each.stem}\n${said}`);
 			})
 			.join(' ')
 	);

@@ -1,13 +1,13 @@
 <!-- @component One question, whatever its kind. `em` sizes, so that one setting enlarges all of it. -->
 <script lang="ts">
-	import { isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
+	import { blocksOf, isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
 	import type { Handed } from '$player/handed.svelte';
 	import type { Given } from '$player/paper.svelte';
+	import Blocks from './question/Blocks.svelte';
 	import Choices from './question/Choices.svelte';
 	import MediaShown from './question/MediaShown.svelte';
 	import Matching from './question/Matching.svelte';
 	import Ordering from './question/Ordering.svelte';
-	import Text from './question/Text.svelte';
 	import Written from './question/Written.svelte';
 
 	type Props = {
@@ -51,6 +51,14 @@
 
 	const wording = $derived(language === null ? undefined : question.inOther?.[language]);
 	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
+	const stem = $derived(blocksOf(wording?.stem ?? question.stem, question.gaps));
+	/** Lists and tables stand below what names the question: whoever listens hears them by themselves. */
+	const split = $derived(
+		Math.max(
+			0,
+			stem.findIndex(({ kind }) => kind !== 'line') + 1 ? stem.findIndex(({ kind }) => kind !== 'line') : stem.length
+		)
+	);
 	const filled = $derived(
 		given.value !== null && typeof given.value === 'object' && !Array.isArray(given.value) ? given.value : {}
 	);
@@ -92,7 +100,7 @@
 						? `For question ${number}`
 						: `For questions ${sharedBy.from} to ${sharedBy.to}`}
 				</p>
-				{#if text}<div class="mt-1 font-serif whitespace-pre-line"><Text {text} /></div>{/if}
+				{#if text}<div class="mt-1 font-serif"><Blocks blocks={blocksOf(text)} /></div>{/if}
 				{#if media}<MediaShown
 						{media}
 						{addressOf}
@@ -108,9 +116,15 @@
 					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}</span
 				>
 				<span class="mt-2 block font-serif text-[1.22em] leading-snug"
-					><Text text={wording?.stem ?? question.stem} gaps={question.gaps} {gap} /></span
+					><Blocks blocks={stem.slice(0, split)} {gap} /></span
 				>
 			</legend>
+			{#if split < stem.length}<div
+					class="mt-2 font-serif text-[1.22em] leading-snug"
+					lang={wording ? language : undefined}
+				>
+					<Blocks blocks={stem.slice(split)} {gap} />
+				</div>{/if}
 			{#if picture}<img
 					src={source}
 					alt={picture.alt}
@@ -142,7 +156,7 @@
 			{#if hints && question.hint}
 				<details class="bg-mist mt-4 rounded-xl px-4 py-2.5 text-[0.9em]">
 					<summary class="cursor-pointer font-semibold">A hint</summary>
-					<p class="mt-1"><Text text={question.hint} /></p>
+					<div class="mt-1"><Blocks blocks={blocksOf(question.hint)} /></div>
 				</details>
 			{/if}
 			{#if !isBlank(given.value) && !isClosed}

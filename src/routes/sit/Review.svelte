@@ -1,10 +1,11 @@
 <!-- @component Looking back, as far as the rules allow. -->
 <script lang="ts">
+	import { blocksOf } from '$core/paper';
 	import { answerInWords, type Review } from '$core/review';
 	import type { Problem } from '$core/problem';
 	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
-	import Text from './question/Text.svelte';
+	import Blocks from './question/Blocks.svelte';
 
 	let review = $state.raw<Review | null>(null);
 	let problem = $state.raw<Problem | null>(null);
@@ -50,9 +51,10 @@
 			<ol class="mt-4 space-y-4">
 				{#each review.questions as one, i (one.question.id)}
 					<li class="border-line border-t pt-3">
-						<p class="font-serif text-[18px]">
-							{i + 1}. <Text text={one.question.stem} gaps={one.question.gaps} gap={blank} />
-						</p>
+						<div class="flex gap-2 font-serif text-[18px]">
+							<span>{i + 1}.</span>
+							<div class="min-w-0"><Blocks blocks={blocksOf(one.question.stem, one.question.gaps)} gap={blank} /></div>
+						</div>
 						<p class="mt-1">
 							<span class="text-ink-2">You: </span>{answerInWords(one.question, one.given) || 'nothing'}
 						</p>
@@ -63,7 +65,9 @@
 							{#if one.verdict !== 'right' && one.right !== null}<p>
 									<span class="text-ink-2">Right: </span>{answerInWords(one.question, one.right)}
 								</p>{/if}
-							{#if one.feedback}<p class="bg-mist mt-1 rounded-lg px-3 py-2"><Text text={one.feedback} /></p>{/if}
+							{#if one.feedback}<div class="bg-mist mt-1 rounded-lg px-3 py-2">
+									<Blocks blocks={blocksOf(one.feedback)} />
+								</div>{/if}
 						{/if}
 					</li>
 				{/each}

@@ -1,5 +1,5 @@
 import { strToU8, Zip, ZipPassThrough } from 'fflate';
-import { isMarkedByHand } from '$core/paper';
+import { isMarkedByHand, plainText } from '$core/paper';
 import { standingAnswers } from '../answers';
 import type { House } from '../house';
 import { readHanded } from '../handed';
@@ -52,7 +52,8 @@ async function* entriesOf(otium: Needs, { lines }: Account): AsyncGenerator<Entr
 		const given = (await standingAnswers(otium.db, [sittingId])).get(sittingId) ?? [];
 		for (const question of asked) {
 			const value = given.find(({ questionId }) => questionId === question.id)?.value ?? null;
-			if (!folders.has(question.id)) folders.set(question.id, folderFor(question.stem, [...folders.values()]));
+			if (!folders.has(question.id))
+				folders.set(question.id, folderFor(plainText(question.stem), [...folders.values()]));
 			const path = `${folders.get(question.id)}/${fileName(number)}`;
 			if (typeof value === 'string' && value.trim() !== '') yield { path: `${path}.txt`, bytes: strToU8(value) };
 			if (!Array.isArray(value)) continue;

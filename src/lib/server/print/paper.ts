@@ -13,6 +13,7 @@ import type { House } from '../house';
 import { readMedium } from '../media';
 import { asPng } from '../pictures';
 import { toPdf } from './pdf';
+import { lineOnPaper, textOnPaper } from './rich-text';
 
 /** What can be printed of a paper, for the day when nothing else works. */
 export const PAPER_PRINTS = { paper: 'Paper', answers: 'Answer sheet', key: 'Key' } as const;
@@ -83,7 +84,7 @@ function onPaper(
 				{
 					margin: [0, 4, 0, 10],
 					stack: [
-						...(one.stimulus.text ? [{ text: one.stimulus.text }] : []),
+						...(one.stimulus.text ? textOnPaper(one.stimulus.text) : []),
 						...mediaOnPaper(one.stimulus.media ?? [], drawn)
 					]
 				}
@@ -100,12 +101,12 @@ function onPaper(
 				{
 					width: '*',
 					stack: [
-						{ text: one.stem },
+						...textOnPaper(one.stem),
 						...(picture ? [{ svg: picture.svg, width: 200, margin: [0, 6, 0, 4] } as Content] : []),
 						...mediaOnPaper(one.media ?? [], drawn),
-						...one.items.map((item, i): Content => ({ text: `${i + 1}  ${item}`, margin: [0, 3, 0, 0] })),
+						...one.items.map((item, i): Content => ({ text: lineOnPaper(item, `${i + 1}  `), margin: [0, 3, 0, 0] })),
 						...one.options.map(({ letter, text }): Content => ({
-							text: `${letter}  ${text}`,
+							text: lineOnPaper(text, `${letter}  `),
 							margin: [one.items.length > 0 ? 16 : 0, 3, 0, 0]
 						})),
 						...(one.kind === 'true_false' ? ['True        False'] : []),

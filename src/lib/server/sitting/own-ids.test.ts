@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { deal, fitsQuestion, stemPieces, type AnswerValue, type FormQuestion, type Paper } from '$core/paper';
+import { deal, fitsQuestion, inlineOf, type AnswerValue, type FormQuestion, type Paper } from '$core/paper';
 import { DEMO_PAPERS } from '../demo';
 import { buildHouse, type House } from '../testing/house';
 import { OwnIds } from './own-ids';
@@ -59,7 +59,7 @@ describe('the names on one candidate’s device', () => {
 					const { choices, gaps } = form.questions[i];
 					expect(question.choices?.map(({ text }) => text)).toEqual(choices?.map(({ text }) => text));
 					// Each gap still stands where it stood.
-					const gapsIn = stemPieces(question.stem, question.gaps).filter((piece) => piece.kind === 'gap');
+					const gapsIn = inlineOf(question.stem, question.gaps).filter((piece) => piece.kind === 'gap');
 					if (gaps) expect(gapsIn).toHaveLength(gaps.length);
 				});
 			}

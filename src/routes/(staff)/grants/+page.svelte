@@ -7,6 +7,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
+	import { isTypedInto } from '$ui/typed-into';
 	import NewGrant from './NewGrant.svelte';
 	import type { PageData } from './$types';
 
@@ -73,7 +74,8 @@
 	}
 	function onkeydown(event: KeyboardEvent) {
 		if (
-			(event.target as HTMLElement).closest('input, textarea, select, dialog') ||
+			isTypedInto(event.target) ||
+			(event.target as HTMLElement).closest('dialog') ||
 			event.ctrlKey ||
 			event.metaKey ||
 			event.altKey

@@ -6,6 +6,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
+	import { isTypedInto } from '$ui/typed-into';
 	import FromPackage from './FromPackage.svelte';
 
 	let { data } = $props();
@@ -37,7 +38,7 @@
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (event.key.toLowerCase() !== 'n' || event.ctrlKey || event.metaKey || event.altKey) return;
-		if (isAsking || target.closest('input, textarea, select, dialog')) return;
+		if (isAsking || isTypedInto(target) || target.closest('dialog')) return;
 		event.preventDefault();
 		isAsking = true;
 	}

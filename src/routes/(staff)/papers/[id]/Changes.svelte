@@ -1,7 +1,7 @@
 <!-- @component What has changed since the version that is sat now, question by question, both side by side. -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { comparePapers, keyInWords, type Paper, type Question, type QuestionChange } from '$core/paper';
+	import { comparePapers, keyInWords, type Paper, type Question, type QuestionChange, plainText } from '$core/paper';
 	import { inWords, send } from '$ui/post';
 
 	let { open = $bindable(), id, paper }: { open: boolean; id: string; paper: Paper } = $props();
@@ -27,7 +27,7 @@
 {#snippet side(question: Question | null, none: string)}
 	<div class="border-line min-w-0 rounded-lg border px-3 py-2">
 		{#if question}
-			<p class="font-serif text-[15.5px] break-words whitespace-pre-line">{question.stem}</p>
+			<p class="font-serif text-[15.5px] break-words whitespace-pre-line">{plainText(question.stem)}</p>
 			{#if 'choices' in question}<p class="text-ink-2">{question.choices.map(({ text }) => text).join(' · ')}</p>{/if}
 			<p class="text-tide font-semibold">✓ {keyInWords(question)}</p>
 		{:else}<p class="text-ink-3">{none}</p>{/if}
@@ -57,7 +57,7 @@
 						{#if change.what !== 'moved'}<div class="grid gap-2 sm:grid-cols-2">
 								{@render side(change.before, 'Was not there')}
 								{@render side(change.after, 'Is not there any more')}
-							</div>{:else if change.after}<p class="font-serif text-[15.5px]">{change.after.stem}</p>{/if}
+							</div>{:else if change.after}<p class="font-serif text-[15.5px]">{plainText(change.after.stem)}</p>{/if}
 					</li>
 				{/each}
 			</ol>

@@ -1,7 +1,7 @@
 <!-- @component Questions of the bank, found by their words and taken into this paper. -->
 <script lang="ts">
 	import { Input, Modal } from 'flowbite-svelte';
-	import { QUESTION_KIND_NAMES, spotOf, type Paper, type Question } from '$core/paper';
+	import { QUESTION_KIND_NAMES, spotOf, type Paper, type Question, plainText } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
@@ -51,7 +51,7 @@
 				{@const isTaken = spotOf(paper, line.id) !== null}
 				<li class="border-line flex items-start gap-3 rounded-lg border px-3 py-2 text-[14px]">
 					<div class="min-w-0 flex-1">
-						<p class="font-serif text-[15.5px] break-words whitespace-pre-line">{line.stem}</p>
+						<p class="font-serif text-[15.5px] break-words whitespace-pre-line">{plainText(line.stem)}</p>
 						<p class="text-tide font-semibold">{line.key && `✓ ${line.key}`}</p>
 						<p class="text-ink-3 text-[13px]">
 							{line.topic || 'no topic'} · {QUESTION_KIND_NAMES[line.kind]} · {line.points}

@@ -19,6 +19,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import { inWords, send } from '$ui/post';
 	import Sentence from '$ui/Sentence.svelte';
+	import { isTypedInto } from '$ui/typed-into';
 	import AboutPaper from './AboutPaper.svelte';
 	import Changes from './Changes.svelte';
 	import { DraftPaper } from './draft.svelte';
@@ -147,7 +148,7 @@
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (target.closest('dialog') || event.metaKey) return;
-		const isTyping = target.closest('input, textarea, select') !== null;
+		const isTyping = isTypedInto(target);
 		if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown') && !isTyping) {
 			const id = editing ?? target.closest<HTMLElement>('[data-question-row]')?.dataset.questionRow;
 			if (!id) return;

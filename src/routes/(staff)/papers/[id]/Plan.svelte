@@ -1,7 +1,7 @@
 <!-- @component The plan of a paper: how many questions of which topic and difficulty; the bank fills what is missing. -->
 <script lang="ts">
 	import { Input, Modal } from 'flowbite-svelte';
-	import { DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question } from '$core/paper';
+	import { DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question, plainText } from '$core/paper';
 	import { cellInWords, type Filling, type PlanCell } from '$core/plan';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
@@ -141,7 +141,7 @@
 							class="border-line flex items-start gap-3 rounded-lg border px-3 py-2 text-[14px]"
 						>
 							<span class="min-w-0 flex-1"
-								><span class="block font-serif text-[15.5px] break-words">{question.stem}</span>
+								><span class="block font-serif text-[15.5px] break-words">{plainText(question.stem)}</span>
 								<span class="text-tide font-semibold">{keyInWords(question)}</span>
 								<span class="text-ink-3">{question.topic}</span></span
 							>

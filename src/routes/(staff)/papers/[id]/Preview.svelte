@@ -4,7 +4,7 @@ what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
+	import { deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper, plainText } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';
 	import Act from '$ui/Act.svelte';
@@ -34,6 +34,7 @@ what they share. Nothing is kept, and no code is used.
 	const score = $derived(
 		isMarked ? markForm(paper, form, new Map(Object.entries(answers)), DEFAULT_RULES.marking) : null
 	);
+	const shortened = (text: string) => (text.length > 90 ? `${text.slice(0, 90)}…` : text);
 	function another() {
 		seed += 1;
 		at = 0;
@@ -89,7 +90,7 @@ what they share. Nothing is kept, and no code is used.
 									: 'border-line'}"
 							>
 								<span class="font-mono text-[12.5px]">{n + 1}</span>
-								{shown.stem.length > 90 ? `${shown.stem.slice(0, 90)}…` : shown.stem}
+								{shortened(plainText(shown.stem))}
 							</li>
 						{/each}
 					</ol>

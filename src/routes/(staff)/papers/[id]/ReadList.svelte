@@ -1,6 +1,6 @@
 <!-- @component Questions as they were read from elsewhere, each with what is doubtful about it, and what belongs to none. -->
 <script lang="ts">
-	import { isMarkedByHand, keyInWords, QUESTION_KIND_NAMES, type ReadText } from '$core/paper';
+	import { isMarkedByHand, keyInWords, QUESTION_KIND_NAMES, type ReadText, plainText } from '$core/paper';
 
 	let { read }: { read: ReadText } = $props();
 </script>
@@ -12,7 +12,7 @@
 				>Line {line} · {QUESTION_KIND_NAMES[question.kind]} · {question.points}
 				{question.points === 1 ? 'point' : 'points'}</span
 			>
-			<p class="font-serif text-[15.5px] whitespace-pre-line">{question.stem}</p>
+			<p class="font-serif text-[15.5px] whitespace-pre-line">{plainText(question.stem)}</p>
 			{#if 'choices' in question}<p class="text-ink-2">
 					{question.choices.map((choice) => choice.text).join(' · ')}
 				</p>{/if}

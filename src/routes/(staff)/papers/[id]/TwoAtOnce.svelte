@@ -1,5 +1,6 @@
 <!-- @component A question that two have changed at once: both are shown, and whoever came second says which one stays. -->
 <script lang="ts">
+	import { plainText } from '$core/paper';
 	import type { Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
@@ -18,7 +19,7 @@
 		{#each [['Theirs, kept now', conflict.theirs], ['Yours', conflict.mine]] as const as [whose, one] (whose)}
 			<div class="border-line rounded-lg border px-3 py-2 text-[14px]">
 				<h3 class="font-sans text-[13px] font-semibold tracking-normal">{whose}</h3>
-				{#if one}<p class="font-serif text-[15.5px] whitespace-pre-line">{one.stem}</p>
+				{#if one}<p class="font-serif text-[15.5px] whitespace-pre-line">{plainText(one.stem)}</p>
 					{#if 'choices' in one}<ul class="text-ink-2">
 							{#each one.choices as choice (choice.id)}<li>{choice.text}</li>{/each}
 						</ul>{/if}{:else}<p class="text-ink-2">Removed.</p>{/if}

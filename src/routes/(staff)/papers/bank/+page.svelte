@@ -3,10 +3,18 @@
 	import { Input } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
-	import { newQuestion, QUESTION_KIND_NAMES, QUESTION_KINDS, type Question, type QuestionKind } from '$core/paper';
+	import {
+		newQuestion,
+		QUESTION_KIND_NAMES,
+		QUESTION_KINDS,
+		type Question,
+		type QuestionKind,
+		plainText
+	} from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
+	import { isTypedInto } from '$ui/typed-into';
 	import { newId } from '../question/new-id';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
 	import { Bank } from './bank.svelte';
@@ -75,7 +83,7 @@
 	}
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
-		if (target.closest('dialog, input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
+		if (isTypedInto(target) || target.closest('dialog') || event.ctrlKey || event.metaKey || event.altKey) return;
 		const keys: Record<string, () => void> = {
 			n: write,
 			'/': () => document.getElementById('bank-text')?.focus(),
@@ -235,7 +243,7 @@
 							<input
 								type="checkbox"
 								class="border-line-strong text-tide mt-1.5 h-4 w-4 rounded"
-								aria-label="Select: {line.stem}"
+								aria-label="Select: {plainText(line.stem)}"
 								checked={bank.selected.has(line.id)}
 								onchange={() =>
 									bank.selected.has(line.id) ? bank.selected.delete(line.id) : bank.selected.add(line.id)}
@@ -247,7 +255,7 @@
 								onclick={() => show({ id: line.id, isNew: null })}
 							>
 								<span class="line-clamp-2 font-serif text-[15.5px] leading-snug break-words"
-									>{line.stem || 'No question text yet'}</span
+									>{plainText(line.stem) || 'No question text yet'}</span
 								>
 								<span class="text-ink-3 mt-0.5 block truncate text-[13px]"
 									>{QUESTION_KIND_NAMES[line.kind]} · {line.topic || 'no topic'} · {line.papers === 0

@@ -3,7 +3,7 @@
 	import { Textarea } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { AUDIENCE_NAMES, AUDIENCES, type Audience, type BankQuestion } from '$core/bank';
-	import { doubtsOf, isSame, type Question } from '$core/paper';
+	import { doubtsOf, isSame, type Question, plainText } from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
@@ -235,7 +235,7 @@
 					{#each known.alike as other (other.id)}
 						<li class="bg-ochre-ground rounded-lg px-3 py-2 text-[14px]">
 							<button type="button" class="text-left font-serif underline" onclick={() => onopen(other.id)}
-								>{other.question.stem}</button
+								>{plainText(other.question.stem)}</button
 							>
 						</li>
 					{/each}
@@ -294,7 +294,7 @@
 					{#each known.revisions as one (one.revision)}
 						<li class="border-line rounded-lg border px-3 py-2">
 							<span class="text-ink-3 text-[13px]">{one.revision} · {when(one.at)}{one.by ? `, ${one.by}` : ''}</span>
-							<span class="block font-serif">{one.question.stem}</span>
+							<span class="block font-serif">{plainText(one.question.stem)}</span>
 							{#if known.mayChange && !isSame(one.question, question)}<button
 									type="button"
 									class="text-tide text-[13px] underline"

@@ -93,7 +93,7 @@
 				class="border-line-strong text-tide rounded"
 				checked={question.isExtra ?? false}
 				onchange={(event) => onchange({ isExtra: event.currentTarget.checked || undefined })}
-			/>its points count on top: nobody needs them for a full score</label
+			/>counts on top: nobody needs it for a full score</label
 		>
 		<Field id="note" label="Notes for authors" class="w-full">
 			<Textarea

@@ -1,7 +1,7 @@
 <!-- @component A question where it stands, being written. Every change is kept after a moment, without a button. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
-	import { tick, untrack } from 'svelte';
+	import { Input } from 'flowbite-svelte';
+	import { untrack } from 'svelte';
 	import {
 		gapsOf,
 		parametersOf,
@@ -18,6 +18,7 @@
 	import MediaEdit from './MediaEdit.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 	import QuestionAbout from './QuestionAbout.svelte';
+	import StemEdit from './StemEdit.svelte';
 	import SharedText from './SharedText.svelte';
 
 	type Props = {
@@ -96,16 +97,12 @@
 		event.stopPropagation();
 	}
 	let box = $state<HTMLElement | null>(null);
-	$effect(() => {
-		void tick().then(() => box?.querySelector('textarea')?.focus());
-	});
-	/** Enter in the text goes on to the first choice; Shift and Enter makes a line. */
-	function onstemkey(event: KeyboardEvent) {
-		if (event.key !== 'Enter' || event.shiftKey || event.ctrlKey || event.metaKey) return;
+	$effect(() => box?.scrollIntoView({ block: 'nearest' }));
+	/** The first choice is written next; false: there is none. */
+	function toChoices(): boolean {
 		const next = box?.querySelector<HTMLInputElement>('ol input[type=text]');
-		if (!next) return;
-		event.preventDefault();
-		next.focus();
+		next?.focus();
+		return next !== undefined && next !== null;
 	}
 </script>
 
@@ -127,30 +124,23 @@
 		<span class="text-ink-3 ml-auto text-[13px]">{onnext ? 'Ctrl Enter: next of this kind · ' : ''}Esc: done</span>
 	</div>
 	{#if mine.stimulus}{@render sharedText()}{/if}
-	<Field
+	<StemEdit
 		id="stem"
 		label="Question"
 		hint={mine.kind === 'fill_in'
 			? 'Write a name in brackets where something is to be filled in: The range is [a] metres.'
 			: mine.kind === 'calculated'
 				? 'Write a name in braces for each number that is drawn: High water is {high} m.'
-				: 'Formulas in TeX between dollar signs: $h = 4.8$. Enter goes on to the choices.'}
-	>
-		<Textarea
-			id="stem"
-			rows={2}
-			class="w-full font-serif text-[17px]"
-			maxlength={20_000}
-			value={mine.stem}
-			onkeydown={onstemkey}
-			oninput={(event) => {
-				const stem = event.currentTarget.value;
-				if (mine.kind === 'fill_in') set({ stem, gaps: gapsOf(stem, mine.gaps) });
-				else if (mine.kind === 'calculated') set({ stem, parameters: parametersOf(stem, mine.parameters) });
-				else set({ stem });
-			}}
-		/>
-	</Field>
+				: 'Formulas in TeX between dollar signs: $h = 4.8$. Enter goes on to the choices, Shift Enter makes a line.'}
+		value={mine.stem}
+		isFocused
+		onenter={toChoices}
+		onchange={(stem) => {
+			if (mine.kind === 'fill_in') set({ stem, gaps: gapsOf(stem, mine.gaps) });
+			else if (mine.kind === 'calculated') set({ stem, parameters: parametersOf(stem, mine.parameters) });
+			else set({ stem });
+		}}
+	/>
 
 	<KindEdit question={mine} onchange={set} />
 	<MediaEdit media={mine.media ?? []} onchange={(media) => set({ media: media.length > 0 ? media : undefined })} />

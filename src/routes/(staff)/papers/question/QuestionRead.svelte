@@ -1,9 +1,18 @@
 <!-- @component A question as its author reads it: what is asked, what is right, and what is doubtful about it. -->
 <script lang="ts">
-	import { keepsPlace, keyInWords, QUESTION_KIND_NAMES, type Doubt, type Picture, type Question } from '$core/paper';
+	import {
+		blocksOf,
+		keepsPlace,
+		keyInWords,
+		QUESTION_KIND_NAMES,
+		type Doubt,
+		type Picture,
+		type Question
+	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import DifficultyMark from './DifficultyMark.svelte';
 	import MediaRead from './MediaRead.svelte';
+	import Blocks from '../../../sit/question/Blocks.svelte';
 	import Text from '../../../sit/question/Text.svelte';
 
 	type Props = {
@@ -41,16 +50,15 @@
 				data-testid="shared-text"
 			>
 				<p class="text-ink-2 text-[13px]">Shared text</p>
-				<p class="font-serif whitespace-pre-line"><Text text={question.stimulus.text} /></p>
+				<div class="font-serif"><Blocks blocks={blocksOf(question.stimulus.text)} /></div>
 				{#if question.stimulus.media}<MediaRead media={question.stimulus.media} />{/if}
 			</div>{/if}
 		<button type="button" class="block w-full text-left" onclick={onedit} data-testid="edit-{name}">
-			<span class="font-serif text-[18px] leading-snug break-words whitespace-pre-line"
-				>{#if question.stem}<Text
-						text={question.stem}
-						gaps={question.kind === 'fill_in' ? question.gaps.map(({ id }) => id) : []}
+			<span class="block font-serif text-[18px] leading-snug break-words"
+				>{#if question.stem}<Blocks
+						blocks={blocksOf(question.stem, question.kind === 'fill_in' ? question.gaps.map(({ id }) => id) : [])}
 						>{#snippet gap(id)}<span class="border-line-strong mx-1 rounded border px-2 text-[15px]">{id}</span
-							>{/snippet}</Text
+							>{/snippet}</Blocks
 					>{:else}<span class="text-ink-3">No question text yet</span>{/if}</span
 			>
 		</button>

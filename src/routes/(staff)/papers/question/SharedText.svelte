@@ -1,12 +1,11 @@
 <!-- @component The text that several questions share: they stay together under it, in their order. -->
 <script lang="ts">
-	import { Textarea } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import type { Stimulus } from '$core/paper';
 	import Act from '$ui/Act.svelte';
-	import Field from '$ui/Field.svelte';
 	import MediaEdit from './MediaEdit.svelte';
 	import { newId } from './new-id';
+	import StemEdit from './StemEdit.svelte';
 
 	type Props = {
 		stimulus?: Stimulus;
@@ -36,24 +35,17 @@
 
 {#if stimulus}
 	<div class="bg-mist space-y-2 rounded-xl px-3 py-2.5" data-testid="shared-edit">
-		<Field
+		<StemEdit
 			id="shared-text"
 			label="Shared text, before this question and those beside it"
 			hint="They stay together in this order, for everybody."
-		>
-			<Textarea
-				id="shared-text"
-				rows={3}
-				class="w-full font-serif text-[16px]"
-				maxlength={20_000}
-				value={text}
-				oninput={(event) => {
-					text = event.currentTarget.value;
-					clearTimeout(timer);
-					timer = setTimeout(leave, REST_MS);
-				}}
-			/>
-		</Field>
+			value={text}
+			onchange={(now) => {
+				text = now;
+				clearTimeout(timer);
+				timer = setTimeout(leave, REST_MS);
+			}}
+		/>
 		<MediaEdit
 			media={stimulus.media ?? []}
 			onchange={(media) => {
