@@ -65,7 +65,37 @@ test('an author writes a paper from nothing by keys alone, freezes it, and a coo
 
 	const coordinator = await home.staff(browser);
 	await go(coordinator, '/prepare/new');
-	await expect(coordinator.getByLabel('Paper').locator('option', { hasText: 'Anchor Work, version 1' })).toHaveCount(1);
+	const offered = () => coordinator.getByLabel('Paper').locator('option', { hasText: 'Anchor Work, version 1' });
+	await expect(offered()).toHaveCount(1);
+
+	// A copy is another paper; the version is withdrawn, and chosen no more.
+	await go(page, '/papers');
+	const line = page.getByTestId('papers').locator('li', { hasText: 'Anchor Work' });
+	await line.getByTestId('copy-paper').click();
+	await expect(page.getByRole('dialog')).toContainText('Comes along: 1 questions of version 1');
+	await page.getByLabel('Title of the copy').fill('Anchor Work, evening course');
+	await page.getByTestId('confirm').click();
+	await expect(page.getByRole('heading', { level: 1, name: 'Anchor Work, evening course' })).toBeVisible();
+	await expect(questions(page)).toHaveCount(1);
+	await page.getByRole('button', { name: 'Title, script…' }).click();
+	await page.getByLabel('Programme').fill('Evening course');
+	await page.getByLabel('Instructions').fill('Bring nothing but a pencil.');
+	await page.getByTestId('confirm').click();
+	await kept(page);
+	await go(page, '/papers');
+	await page.getByLabel('Find a paper').fill('evening anchor');
+	await expect(page.getByTestId('papers').locator('> li')).toHaveCount(1);
+	await page.getByLabel('Find a paper').fill('');
+	await line.first().getByTestId('reach').click();
+	await expect(page.getByTestId('reach-of')).toContainText('nobody can get at it now');
+	await expect(page.getByTestId('confirm')).toBeDisabled();
+	await page.getByLabel('Why it is withdrawn').fill('The scope is asked wrongly.');
+	expect(await serious(page), 'withdrawing').toEqual([]);
+	await page.getByTestId('confirm').click();
+	await expect(line.first()).toContainText('Withdrawn');
+	await coordinator.reload();
+	await expect(coordinator.getByLabel('Paper')).toBeVisible();
+	await expect(offered()).toHaveCount(0);
 });
 
 test('text that was written elsewhere becomes questions, with what is doubtful told before', async ({ browser }) => {

@@ -63,6 +63,7 @@ const BODIES: Record<string, () => unknown> = {
 		named: []
 	}),
 	'POST papers/bank/[question]': () => ({ text: 'Given4' }),
+	'POST papers/version/[version]': () => ({ act: 'withdraw', why: 'Given4' }),
 	'POST papers/media': () => '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>',
 	'POST papers/package': () => 'no package',
 	'POST papers/[id]/forms': () => ({ forms: 2, each: 1 }),
@@ -141,6 +142,7 @@ const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/m
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
 	'close-out': { id: 's1' },
+	'papers/version': { version: 'a-version' },
 	'papers/media': { file: 'a'.repeat(64) },
 	'papers/bank': { question: 'q-mine' },
 	papers: { id: 'a-paper' },
@@ -186,6 +188,13 @@ beforeEach(async () => {
 		public_key: '-',
 		enrolled_by: 'ode',
 		enrolled_at: NINE
+	});
+	await db('paper').insert({
+		id: 'a-version',
+		title: 'A paper',
+		version: 1,
+		content: '{"parts":[]}',
+		draft_id: 'a-paper'
 	});
 	await db('paper_draft').insert({
 		id: 'a-paper',

@@ -77,6 +77,7 @@ function differences(before: Question, after: Question): string[] {
 function aboutChanges(before: Paper, after: Paper): string[] {
 	const told: string[] = [];
 	if (before.title !== after.title) told.push(`Title: ${before.title} → ${after.title}`);
+	if (before.instructions !== after.instructions) told.push('The instructions before beginning have changed.');
 	if (before.script !== after.script) told.push('The script has changed.');
 	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet has changed.');
 	const dealt = (draw: number | null) => (draw === null ? 'all' : String(draw));

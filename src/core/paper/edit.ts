@@ -6,7 +6,10 @@ import { questionsOf, type Paper, type Part, type Question } from './question';
 export type Spot = { part: number; index: number };
 
 /** What of a paper is about all of it. */
-export type PaperAbout = Pick<Paper, 'title' | 'language' | 'formulaSheet' | 'script' | 'plan'>;
+export type PaperAbout = Pick<
+	Paper,
+	'title' | 'language' | 'formulaSheet' | 'script' | 'plan' | 'card' | 'instructions'
+>;
 /** What of a part is about all of it. */
 export type PartAbout = Pick<Part, 'title' | 'draw'>;
 
@@ -38,8 +41,7 @@ export type Edited =
 export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 	switch (edit.kind) {
 		case 'about': {
-			const { title, language, formulaSheet, script, plan } = paper;
-			if (!isSame({ title, language, formulaSheet, script, plan }, edit.before)) return changed();
+			if (!isSame(aboutOf(paper), edit.before)) return changed();
 			return done({ ...paper, ...edit.after }, { kind: 'about', before: edit.after, after: edit.before });
 		}
 		case 'question':
@@ -102,6 +104,12 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 			return done({ ...paper, parts }, { ...edit, from: edit.to, to: edit.from });
 		}
 	}
+}
+
+/** What of a paper is about all of it, as it is now. */
+export function aboutOf(paper: Paper): PaperAbout {
+	const { title, language, formulaSheet, script, plan, card, instructions } = paper;
+	return { title, language, formulaSheet, script, plan, card, instructions };
 }
 
 /** Whether a change is in the paper already: its answer was lost, and it is sent again. */

@@ -6,6 +6,7 @@ export type {
 	Form,
 	FormQuestion,
 	Paper,
+	PaperCard,
 	Parameter,
 	Part,
 	Picture,
@@ -38,7 +39,7 @@ export { renameQuestion, renameValue } from './own-ids';
 export type { Name } from './own-ids';
 export { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
 export type { PoolStrength } from './pool-strength';
-export { editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
+export { aboutOf, editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
 export {
 	gapsOf,
 	newQuestion,

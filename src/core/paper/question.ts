@@ -88,6 +88,15 @@ export type Part = { title: string; questions: Question[]; draw: number | null }
 /** A drawing that goes with the paper, as the text of an SVG file. `alt` tells it to whoever does not see it. */
 export type Picture = { svg: string; alt: string };
 
+/** What tells a paper from those that look like it; for authors and coordinators. */
+export type PaperCard = {
+	subject?: string;
+	level?: string;
+	programme?: string;
+	year?: string;
+	description?: string;
+};
+
 /** What is sat, as one frozen version. */
 export type Paper = {
 	title: string;
@@ -99,6 +108,9 @@ export type Paper = {
 	formulaSheet?: string[];
 	/** What its author wants to be in it; it binds nobody. */
 	plan?: { topic: string; difficulty: Difficulty | null; count: number }[];
+	card?: PaperCard;
+	/** What candidates read before they begin. */
+	instructions?: string;
 	/** What the proctor reads aloud before the start; a general text where the author has written none. */
 	script?: string;
 };

@@ -11,7 +11,8 @@ export type SittingPicture = {
 	epoch: number | null;
 	begun: boolean;
 	candidate: { name: string; number: string; seat: string | null };
-	paper: { title: string; questions: number; points: number };
+	/** `instructions`: what its author says before anybody begins. */
+	paper: { title: string; questions: number; points: number; instructions: string | null };
 	session: {
 		kind: SessionKind;
 		room: string;

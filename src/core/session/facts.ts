@@ -59,6 +59,8 @@ export type PaperFacts = {
 	questions: number;
 	/** Whether the site or its groups may sit it in this administration. */
 	allowed: boolean;
+	/** It is not offered any more, and why; `isChosen`: the session had it before. null: it is offered. */
+	withdrawn: { why: string; isChosen: boolean } | null;
 	/** Parts that draw from a pool: how many of how many, and whether their points are equal. */
 	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
 	/** Questions with a choice that points at others ("none of these") and so keeps its place. */

@@ -71,6 +71,8 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 		`Questions of ${body.title} kept in the bank: ${body.added} new, ${body.changed} changed`,
 	question_kept: ({ body }) => `Question ${body.question} of the bank kept as revision ${body.revision}`,
 	questions_changed: ({ body }) => `${body.questions} questions of the bank changed at once`,
+	paper_withdrawn: ({ body }) => `${body.title}, version ${body.version}, withdrawn: ${body.why}`,
+	paper_offered: ({ body }) => `${body.title}, version ${body.version}, offered again`,
 	paper_frozen: ({ body }) => `${body.title} frozen as version ${body.version}`,
 	people_imported: ({ body }) =>
 		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,

@@ -4,6 +4,8 @@
 	import type { Problem } from '$core/problem';
 	import type { SittingPicture } from '$core/room';
 	import { clockTime, minutesLeft } from '$core/time';
+	import { blocksOf } from '$core/paper';
+	import Blocks from './question/Blocks.svelte';
 	import Calm from './Calm.svelte';
 	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
@@ -49,6 +51,9 @@
 			Ask your proctor if that is not right.
 		</p>
 	{/if}
+	{#if picture.paper.instructions}<div class="bg-mist rounded-xl px-4 py-3 text-[17px]" data-testid="instructions">
+			<Blocks blocks={blocksOf(picture.paper.instructions)} />
+		</div>{/if}
 	<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
 		{#if watched !== 'open'}<li>
 				The paper fills the screen. {watched === 'watched'

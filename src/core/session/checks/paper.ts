@@ -29,6 +29,15 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			'Not allowed here.',
 			`${paper.title} may not be sat by these groups at this site. Allow it in the administration, or choose another.`
 		);
+	if (paper.withdrawn)
+		push(
+			'withdrawn',
+			// Who sits it already goes on, and a make-up sits what the others sat.
+			paper.withdrawn.isChosen || kind === 'make_up' ? 'warn' : 'block',
+			'Withdrawn.',
+			`Version ${paper.version} of ${paper.title} was withdrawn: ${paper.withdrawn.why}`,
+			paper.newer ? [{ text: `use version ${paper.newer.version}`, set: { paperId: paper.newer.id } }] : []
+		);
 	// A make-up sits what the others sat.
 	if (paper.newer && kind === 'live')
 		push(

@@ -9,7 +9,7 @@ export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';
-export { questionsIn } from './questions-in';
+export { cardIn, questionsIn } from './questions-in';
 export { canonicalJson } from './canonical-json';
 export { insertMany } from './insert-many';
 export { beginningFirst, nearestFirst, whereEveryWord } from './words';

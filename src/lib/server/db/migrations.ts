@@ -14,6 +14,7 @@ import { signed } from './migration-signed';
 import { signIn } from './migration-sign-in';
 import { term } from './migration-term';
 import { testDay } from './migration-test-day';
+import { withdrawn } from './migration-withdrawn';
 
 export type Migration = { name: string; up: (db: Knex) => Promise<void> };
 
@@ -229,7 +230,8 @@ const ALL = [
 	sheetSite,
 	paperDraft,
 	bank,
-	media
+	media,
+	withdrawn
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

@@ -1,12 +1,20 @@
 import { createHash } from 'node:crypto';
 import { nanoid } from 'nanoid';
 import { sitesWith, type StaffMember } from '$core/access';
-import { questionsOf, doubtsOfPaper, editPaper, type Edited, type Paper, type PaperEdit } from '$core/paper';
+import {
+	questionsOf,
+	doubtsOfPaper,
+	editPaper,
+	type Edited,
+	type Paper,
+	type PaperCard,
+	type PaperEdit
+} from '$core/paper';
 import { writesAt } from '$core/bank';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import { keepInBank, noteUse, writerOf, type Kept } from '../bank';
-import { questionsIn, transact, type Query } from '../db';
+import { cardIn, questionsIn, transact, type Query } from '../db';
 import type { House, Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { MOST_QUESTIONS } from './edit-schema';
@@ -26,7 +34,17 @@ export type PaperDraft = {
 export type PaperLine = {
 	title: string;
 	/** Newest first. `sessions`: how many sessions use it, past ones included. */
-	versions: { id: string; version: number; frozenAt: number | null; sessions: number; questions: number }[];
+	versions: {
+		id: string;
+		version: number;
+		frozenAt: number | null;
+		/** When it was withdrawn; null: it is offered. */
+		withdrawnAt: number | null;
+		sessions: number;
+		questions: number;
+	}[];
+	/** What tells it from others, of what is being written or else of the latest version. */
+	card: PaperCard;
 	draft: { id: string; site: string | null; changedAt: number; changedBy: string; questions: number } | null;
 };
 
@@ -36,13 +54,20 @@ const MOST_BYTES = 4 * 1024 * 1024;
 /** The papers that somebody may write at, each with its versions and what is being written. */
 export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLine[]> {
 	const sites = sitesWith(staff, 'write_papers');
-	const versions: { id: string; title: string; version: number; frozen_at: number | null; questions: number }[] =
-		await db('paper')
-			.modify((query) => {
-				if (sites !== null) query.whereIn('id', ownVersions(db, sites));
-			})
-			.orderBy('version', 'desc')
-			.select('id', 'title', 'version', 'frozen_at', questionsIn(db, 'paper'));
+	const versions: {
+		id: string;
+		title: string;
+		version: number;
+		frozen_at: number | null;
+		withdrawn_at: number | null;
+		card: string | null;
+		questions: number;
+	}[] = await db('paper')
+		.modify((query) => {
+			if (sites !== null) query.whereIn('id', ownVersions(db, sites));
+		})
+		.orderBy('version', 'desc')
+		.select('id', 'title', 'version', 'frozen_at', 'withdrawn_at', cardIn(db, 'paper'), questionsIn(db, 'paper'));
 	const used: { paper_id: string; n: number }[] = await db('session')
 		.groupBy('paper_id')
 		.select('paper_id')
@@ -54,6 +79,7 @@ export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLi
 		site: string | null;
 		changed_at: number;
 		changed_by: string | null;
+		card: string | null;
 		questions: number;
 	}[] = await db('paper_draft')
 		.leftJoin('site', 'site.id', 'paper_draft.site_id')
@@ -67,19 +93,23 @@ export async function listPapers(db: Query, staff: StaffMember): Promise<PaperLi
 			'site.name as site',
 			'changed_at',
 			'staff.name as changed_by',
+			cardIn(db, 'paper_draft'),
 			questionsIn(db, 'paper_draft')
 		);
 	const titles = [...new Set([...versions, ...drafts].map(({ title }) => title))].sort((a, b) => a.localeCompare(b));
 	return titles.map((title) => {
 		const draft = drafts.find((one) => one.title === title);
+		const card = draft?.card ?? versions.find((one) => one.title === title)?.card;
 		return {
 			title,
+			card: card ? JSON.parse(card) : {},
 			versions: versions
 				.filter((one) => one.title === title)
-				.map(({ id, version, frozen_at, questions }) => ({
+				.map(({ id, version, frozen_at, withdrawn_at, questions }) => ({
 					id,
 					version,
 					frozenAt: frozen_at,
+					withdrawnAt: withdrawn_at,
 					sessions: sessions.get(id) ?? 0,
 					questions
 				})),
@@ -113,14 +143,14 @@ export function ownVersions(db: Query, sites: string[]) {
 
 /**
  * A paper to write: a new one, or the next version of one that is there. There is one draft to a title.
- * @param asked `from`: the version to go on from; `content`: what a new one has in it
+ * @param asked `from`: the version to go on from, or with `isCopy` to make another paper of; `content`: what a new one has
  * @throws ProblemError not_yours, not_found, in_the_way (the title is taken)
  */
 export async function makeDraft(
 	otium: Writing,
 	staff: StaffMember,
 	by: Actor,
-	asked: { title: string; siteId: string | null; from: string | null; content?: Paper }
+	asked: { title: string; siteId: string | null; from: string | null; isCopy?: boolean; content?: Paper }
 ): Promise<string> {
 	if (!writesAt(asked.siteId, writerOf(staff))) fail('not_yours');
 	return transact(otium.db, async (trx) => {
@@ -137,18 +167,19 @@ export async function makeDraft(
 				.first('content');
 			if (!version) fail('not_found');
 			content = JSON.parse(version.content);
+			if (asked.isCopy) content.title = asked.title;
 		}
+		const isNext = asked.from !== null && !asked.isCopy;
 		const there = await trx('paper_draft').where({ title: content.title }).first('id', 'site_id');
-		if (there && asked.from !== null && writesAt(there.site_id, writerOf(staff))) return there.id;
-		if (there || (asked.from === null && (await trx('paper').where({ title: content.title }).first('id'))))
-			fail('title_taken');
+		if (there && isNext && writesAt(there.site_id, writerOf(staff))) return there.id;
+		if (there || (!isNext && (await trx('paper').where({ title: content.title }).first('id')))) fail('title_taken');
 		const id = nanoid();
 		await trx('paper_draft').insert({
 			id,
 			site_id: asked.siteId,
 			title: content.title,
 			content: JSON.stringify(content),
-			based_on: asked.from,
+			based_on: isNext ? asked.from : null,
 			changed_at: otium.now(),
 			changed_by: staff.id
 		});

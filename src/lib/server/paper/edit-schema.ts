@@ -4,6 +4,7 @@ import { QuestionId, QuestionSchema, StimulusSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
+const Line = z.string().max(120);
 const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
 const PartSchema = z.object({
 	title: z.string().max(200),
@@ -16,6 +17,16 @@ const About = z.object({
 	language: z.string().max(35).optional(),
 	formulaSheet: z.array(Text).max(100).optional(),
 	script: z.string().max(10_000).optional(),
+	instructions: z.string().max(10_000).optional(),
+	card: z
+		.strictObject({
+			subject: Line.optional(),
+			level: Line.optional(),
+			programme: Line.optional(),
+			year: Line.optional(),
+			description: Text.optional()
+		})
+		.optional(),
 	plan: z
 		.array(
 			z.object({

@@ -9,3 +9,5 @@ export { paperCsv } from './paper-csv';
 export { packageOf, readQti } from './qti-package';
 export type { Incoming } from './qti-package';
 export { EditSchema } from './edit-schema';
+export { reachOf, withdrawVersion } from './withdraw';
+export type { Reach } from './withdraw';

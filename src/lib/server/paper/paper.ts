@@ -9,6 +9,8 @@ export type PaperVersion = {
 	/** How many questions a form has, and how many points there are to reach. */
 	questions: number;
 	points: number;
+	/** What candidates read before they begin; null: nothing. */
+	instructions: string | null;
 };
 
 /** More papers than a house sits on one day. */
@@ -23,7 +25,13 @@ export async function paperVersion(db: Query, id: string): Promise<PaperVersion>
 	if (known) return known;
 	const row = (await db('paper').where({ id }).first('title', 'content')) as { title: string; content: string };
 	const content: Paper = JSON.parse(row.content);
-	const version = { title: row.title, content, questions: dealtCount(content), points: dealtPoints(content) };
+	const version = {
+		title: row.title,
+		content,
+		questions: dealtCount(content),
+		points: dealtPoints(content),
+		instructions: content.instructions ?? null
+	};
 	papers.set(id, version);
 	return version;
 }

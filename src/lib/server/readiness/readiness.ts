@@ -36,6 +36,16 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 
 function paperLine(session: Session, plan: Plan): ReadyLine {
 	const text = `${session.paper.title}, version ${session.paper.version}`;
+	const { withdrawn } = plan.facts.paper;
+	if (withdrawn)
+		return {
+			key: 'paper',
+			state: 'blocked',
+			text: `${text} was withdrawn`,
+			detail: withdrawn.why,
+			who: 'a coordinator',
+			href: `/prepare/${session.id}`
+		};
 	return plan.facts.paper.allowed
 		? { key: 'paper', state: 'done', text, detail: 'frozen' }
 		: {

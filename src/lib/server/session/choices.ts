@@ -14,6 +14,8 @@ export type Choices = {
 		id: string;
 		title: string;
 		version: number;
+		/** Not offered any more: only shown where it is chosen already. */
+		isWithdrawn: boolean;
 		questions: number;
 		points: number;
 		/** Where it may be sat; null: at every site. */
@@ -68,15 +70,13 @@ export async function choicesFor(db: Query, staff: StaffMember, sheets: Choices[
 
 /** The papers that may be sat at one of these sites, or by one of their groups. */
 async function papersFor(db: Query, sites: string[] | null): Promise<Choices['papers']> {
-	const papers: { id: string; title: string; version: number; content: string }[] = await db('paper').orderBy([
-		{ column: 'title' },
-		{ column: 'version', order: 'desc' }
-	]);
+	const papers: { id: string; title: string; version: number; content: string; withdrawn_at: number | null }[] =
+		await db('paper').orderBy([{ column: 'title' }, { column: 'version', order: 'desc' }]);
 	const allowed: { paper_id: string; site_id: string | null; group_id: string | null; group_site: string | null }[] =
 		await db('paper_allowed')
 			.leftJoin('candidate_group', 'candidate_group.id', 'paper_allowed.group_id')
 			.select('paper_id', 'paper_allowed.site_id', 'group_id', 'candidate_group.site_id as group_site');
-	return papers.flatMap(({ id, title, version, content }) => {
+	return papers.flatMap(({ id, title, version, content, withdrawn_at }) => {
 		const rows = allowed.filter((row) => row.paper_id === id);
 		const everywhere = rows.some((row) => row.site_id === null && row.group_id === null);
 		const isHere = (row: (typeof rows)[number]) =>
@@ -87,6 +87,7 @@ async function papersFor(db: Query, sites: string[] | null): Promise<Choices['pa
 			id,
 			title,
 			version,
+			isWithdrawn: withdrawn_at !== null,
 			questions: dealtCount(paper),
 			points: dealtPoints(paper),
 			siteIds: everywhere ? null : rows.flatMap((row) => row.site_id ?? []),

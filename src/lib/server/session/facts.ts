@@ -23,7 +23,14 @@ export type RoomRow = {
 	opens_daily: string | null;
 	closes_daily: string | null;
 };
-export type PaperRow = { id: string; title: string; version: number; content: string };
+export type PaperRow = {
+	id: string;
+	title: string;
+	version: number;
+	content: string;
+	withdrawn_at: number | null;
+	withdrawn_why: string | null;
+};
 
 /** What the facts are gathered for. */
 export type Place = {
@@ -59,7 +66,9 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			version: paper.version,
 			newer: await newerVersion(db, place),
 			...summary,
-			allowed: await isAllowed(db, place)
+			allowed: await isAllowed(db, place),
+			withdrawn:
+				paper.withdrawn_at === null ? null : { why: paper.withdrawn_why ?? '', isChosen: Boolean(place.editing) }
 		},
 		groups: roster.groups,
 		candidates: roster.people.length,
@@ -214,7 +223,7 @@ async function othersPending(db: Query, { paper, administrationId, editing }: Pl
 async function newerVersion(db: Query, place: Place): Promise<SessionFacts['paper']['newer']> {
 	const { title, version } = place.paper;
 	const latest: PaperRow | undefined = await db('paper')
-		.where({ title })
+		.where({ title, withdrawn_at: null })
 		.where('version', '>', version)
 		.orderBy('version', 'desc')
 		.first();
@@ -229,6 +238,7 @@ async function forPractice(db: Query, place: Place, now: number): Promise<Sessio
 	const { administrationId } = place;
 	const papers: PaperRow[] = await db('paper')
 		.whereIn('id', db('paper_allowed').where({ administration_id: administrationId }).select('paper_id'))
+		.where({ withdrawn_at: null })
 		.whereNot({ id: place.paper.id })
 		.orderBy(['title', 'version']);
 	const free: SessionFacts['forPractice'] = [];

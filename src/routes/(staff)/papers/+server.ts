@@ -8,7 +8,9 @@ const Asked = z.object({
 	/** Whose it is; null: of all sites. */
 	siteId: z.string().max(64).nullable(),
 	/** The version to go on from. */
-	from: z.string().max(64).nullable()
+	from: z.string().max(64).nullable(),
+	/** Whether another paper is made of it. */
+	isCopy: z.boolean().optional()
 });
 
 /** A paper to write, new or the next version of one. */

@@ -1,11 +1,22 @@
 <!-- @component What of a paper is about all of it: title, script, formula sheet. -->
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
-	import type { Paper, PaperAbout } from '$core/paper';
+	import type { Paper, PaperAbout, PaperCard } from '$core/paper';
 	import Ask from '$ui/Ask.svelte';
 
 	type Props = { open: boolean; paper: Paper; onchange: (change: Partial<PaperAbout>) => void };
 	let { open = $bindable(), paper, onchange }: Props = $props();
+
+	const LINES = [
+		['subject', 'Subject'],
+		['level', 'Level'],
+		['programme', 'Programme'],
+		['year', 'Year']
+	] as const;
+	function card(change: PaperCard) {
+		const filled = Object.entries({ ...paper.card, ...change }).filter(([, text]) => text);
+		onchange({ card: filled.length > 0 ? Object.fromEntries(filled) : undefined });
+	}
 </script>
 
 <Ask bind:open title="About this paper" verb="Done" onconfirm={() => (open = false)}>
@@ -20,6 +31,39 @@
 					const title = event.currentTarget.value.trim();
 					if (title) onchange({ title });
 				}}
+			/></label
+		>
+		<div class="grid grid-cols-2 gap-3">
+			{#each LINES as [field, label] (field)}
+				<label class="block text-[14px]"
+					>{label}
+					<Input
+						class="mt-1"
+						value={paper.card?.[field] ?? ''}
+						maxlength={120}
+						onchange={(event) => card({ [field]: event.currentTarget.value.trim() })}
+					/></label
+				>
+			{/each}
+		</div>
+		<label class="block text-[14px]"
+			>Description, for authors and coordinators
+			<Textarea
+				class="mt-1 w-full"
+				rows={2}
+				maxlength={2000}
+				value={paper.card?.description ?? ''}
+				onchange={(event) => card({ description: event.currentTarget.value.trim() })}
+			/></label
+		>
+		<label class="block text-[14px]"
+			>Instructions: what candidates read before they begin
+			<Textarea
+				class="mt-1 w-full"
+				rows={3}
+				maxlength={10_000}
+				value={paper.instructions ?? ''}
+				onchange={(event) => onchange({ instructions: event.currentTarget.value.trim() || undefined })}
 			/></label
 		>
 		<label class="block text-[14px]"

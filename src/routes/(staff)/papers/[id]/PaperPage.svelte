@@ -3,6 +3,7 @@
 	import { onMount, tick, untrack } from 'svelte';
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import {
+		aboutOf,
 		doubtsOfPaper,
 		eachGets,
 		nameInPaper,
@@ -107,8 +108,7 @@
 		part = at + step;
 	}
 	function about(change: Partial<Extract<PaperEdit, { kind: 'about' }>['after']>) {
-		const { title, language, formulaSheet, script, plan } = paper;
-		const before = { title, language, formulaSheet, script, plan };
+		const before = aboutOf(paper);
 		draft.change({ kind: 'about', before, after: { ...before, ...change } });
 	}
 	function take(questions: Question[]) {

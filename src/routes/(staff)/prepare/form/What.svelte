@@ -22,7 +22,7 @@
 					placeholder="Choose a paper"
 					items={setup.papers.map((paper) => ({
 						value: paper.id,
-						name: `${paper.title}, version ${paper.version} · ${paper.questions} questions · ${paper.points} points`
+						name: `${paper.title}, version ${paper.version}${paper.isWithdrawn ? ', withdrawn' : ''} · ${paper.questions} questions · ${paper.points} points`
 					}))}
 				/>
 			</Field>

@@ -62,10 +62,11 @@ export class SessionSetup {
 		this.choices.papers.filter(
 			(paper) =>
 				paper.id === this.input.paperId ||
-				this.room === undefined ||
-				paper.siteIds === null ||
-				paper.siteIds.includes(this.room.siteId) ||
-				this.input.groupIds.some((id) => paper.groupIds.includes(id))
+				(!paper.isWithdrawn &&
+					(this.room === undefined ||
+						paper.siteIds === null ||
+						paper.siteIds.includes(this.room.siteId) ||
+						this.input.groupIds.some((id) => paper.groupIds.includes(id))))
 		)
 	);
 	findings = $derived(
