@@ -191,6 +191,45 @@ test('a pool tells how alike two candidates’ questions are, and the preview de
 	await expect(page.getByTestId('pool')).toHaveCount(0);
 });
 
+test('a question is written in two languages side by side, dragged to its place, and weighed against the others', async ({
+	browser
+}) => {
+	const page = await home.staff(browser, 'brandreth');
+	await open(page, 'Watchkeeping, practical');
+	const parts = page.getByTestId('parts');
+	await parts.getByRole('button', { name: 'Sound signals' }).click();
+	await page.getByTestId('edit-B1').click();
+	await page.getByTestId('languages').click();
+	await page.getByLabel('Another language').fill('p');
+	await expect(page.getByTestId('add-language')).toBeDisabled();
+	await page.getByLabel('Another language').fill('pt');
+	await page.getByTestId('add-language').click();
+	await expect(page.getByTestId('languages')).toContainText('Portuguese, 5 missing');
+	await page.getByLabel('Question in Portuguese').fill('Que navio dá este sinal?');
+	await page.getByLabel('a pilot vessel on duty in Portuguese').fill('um navio piloto');
+	await expect(page.getByTestId('languages')).toContainText('Portuguese, 3 missing');
+	expect(await serious(page), 'two languages').toEqual([]);
+	await page.keyboard.press('Escape');
+	await kept(page);
+	await expect(page.getByTestId('gets')).toContainText('not complete in pt');
+
+	// B2 before B1, then to the end of the first part.
+	const first = await questions(page).first().getAttribute('data-question-row');
+	await page.getByText('B2', { exact: true }).dragTo(questions(page).first());
+	await expect(questions(page).nth(1)).toHaveAttribute('data-question-row', first!);
+	await page.getByText('B2', { exact: true }).dragTo(parts.getByRole('button', { name: 'Radar' }));
+	await expect(questions(page)).toHaveCount(1);
+	await parts.getByRole('button', { name: 'Radar' }).click();
+	await expect(questions(page)).toHaveCount(4);
+	await kept(page);
+	await page.keyboard.press('z');
+	await expect(questions(page)).toHaveCount(3);
+
+	await page.getByTestId('balance-open').click();
+	await expect(page.getByTestId('balance').getByRole('row', { name: 'Watchkeeping' })).toContainText(/2\s*4\s*6/);
+	expect(await serious(page), 'balance').toEqual([]);
+});
+
 test('two write at once: each sees the other’s, and a question that both change is told with both', async ({
 	browser
 }) => {

@@ -62,3 +62,5 @@ export type { ReadQuestion, ReadText } from './read-text';
 export { eachGets, expectedShare, poolInWords, sharedOnAverage } from './each-gets';
 export { guessColumns, QUESTION_COLUMNS, readRows } from './read-rows';
 export type { QuestionColumn } from './read-rows';
+export { BALANCE_KEYS, balanceOf } from './balance';
+export type { BalanceRow } from './balance';

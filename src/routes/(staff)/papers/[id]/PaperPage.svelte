@@ -10,6 +10,7 @@
 		partLetter,
 		QUESTION_KIND_NAMES,
 		QUESTION_KINDS,
+		questionsOf,
 		spotOf,
 		type PaperEdit,
 		type Question,
@@ -33,6 +34,7 @@
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
 	import QuestionEdit from '../question/QuestionEdit.svelte';
+	import { DRAGGED, isDragged } from '../question/dragged';
 	import QuestionRead from '../question/QuestionRead.svelte';
 	import TwoAtOnce from './TwoAtOnce.svelte';
 	import type { PageData } from './$types';
@@ -77,6 +79,7 @@
 	const topics = $derived(
 		[...new Set(paper.parts.flatMap(({ questions }) => questions.map(({ topic }) => topic)))].filter(Boolean).sort()
 	);
+	const languages = $derived([...new Set(questionsOf(paper).flatMap(({ inOther }) => Object.keys(inOther ?? {})))]);
 	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
 
 	function addQuestion(of: QuestionKind = kind) {
@@ -209,6 +212,15 @@
 							? 'bg-sheet border-line'
 							: 'hover:bg-sheet border-transparent'}"
 						aria-current={i === at}
+						ondragover={(event) => isDragged(event) && event.preventDefault()}
+						ondrop={(event) => {
+							const id = event.dataTransfer?.getData(DRAGGED);
+							if (!id) return;
+							event.preventDefault();
+							const isHere = spotOf(paper, id)?.part === i;
+							const index = one.questions.length - (isHere ? 1 : 0);
+							draft.change({ kind: 'move_question', id, to: { part: i, index } });
+						}}
 						onclick={() => {
 							write(null);
 							part = i;
@@ -241,7 +253,9 @@
 			<Act size="xs" key="O" onclick={() => (isTaking = true)} testid="others-open">From the bank…</Act>
 			<Act size="xs" key="Z" disabled={!draft.canUndo} onclick={undo} testid="undo">Undo</Act>
 		</div>
-		<p class="text-ink-3 mt-3 text-[13px]">Alt ↑ and Alt ↓ move a question.</p>
+		<p class="text-ink-3 mt-3 text-[13px]">
+			Alt ↑ and Alt ↓ move a question; or drag it by its number, onto another or a part.
+		</p>
 	</aside>
 
 	<main class="min-h-0 overflow-auto px-5 py-4">
@@ -286,6 +300,7 @@
 							name={nameInPaper(paper, question.id)}
 							doubts={own}
 							{topics}
+							{languages}
 							onkeep={(before, after) => draft.change({ kind: 'question', before, after, at: { part: at, index: i } })}
 							onremove={(before) => {
 								write(null);
@@ -302,6 +317,7 @@
 							doubts={own}
 							isChosen={own.some(({ isGrave }) => isGrave)}
 							newer={bank.newer[question.id]}
+							onmove={(id) => draft.change({ kind: 'move_question', id, to: { part: at, index: i } })}
 							showsShared={shared?.id !== question.stimulus?.id}
 							onedit={() => write(question.id)}
 							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}

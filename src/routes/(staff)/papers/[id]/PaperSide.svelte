@@ -4,6 +4,7 @@
 	import type { SentencePart } from '$core/session';
 	import Act from '$ui/Act.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import Balance from './Balance.svelte';
 	import WantedTable from './WantedTable.svelte';
 	import type { BesideBank } from './beside-bank.svelte';
 
@@ -38,6 +39,7 @@
 	const ofWhole = $derived(doubts.filter(({ questionIds }) => questionIds.length !== 1));
 	const count = $derived(paper.parts.reduce((sum, { questions }) => sum + questions.length, 0));
 	const missing = $derived(bank.missing(paper));
+	let isBalanced = $state(false);
 	const nameOf = (id: string) => nameInPaper(paper, id);
 </script>
 
@@ -101,7 +103,11 @@
 				>{/if}
 			{bank.trouble ?? bank.done ?? ''}
 		</p>
-		<details class="mt-5 text-[14px]">
+		<details class="mt-5 text-[14px]" bind:open={isBalanced}>
+			<summary class="font-semibold" data-testid="balance-open">Balance</summary>
+			{#if isBalanced}<Balance {paper} />{/if}
+		</details>
+		<details class="mt-3 text-[14px]">
 			<summary class="font-semibold">Export</summary>
 			<p class="mt-1.5 opacity-90">
 				A QTI package, for other systems or another house: 3.0 has everything, 2.1 leaves other languages out. CSV is

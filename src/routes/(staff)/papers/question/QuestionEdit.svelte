@@ -15,6 +15,7 @@
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import KindEdit from './KindEdit.svelte';
+	import LanguagesEdit from './LanguagesEdit.svelte';
 	import MediaEdit from './MediaEdit.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 	import QuestionAbout from './QuestionAbout.svelte';
@@ -26,6 +27,8 @@
 		name: string;
 		doubts: Doubt[];
 		topics: string[];
+		/** Languages in which other questions of the paper are there, too. */
+		languages?: string[];
 		/** The text that the question before it stands under. */
 		before?: Stimulus;
 		onkeep: (before: Question, after: Question) => void;
@@ -36,7 +39,19 @@
 		/** The next of the same kind. */
 		onnext?: () => void;
 	};
-	let { question, name, doubts, topics, before, onkeep, onshared, onremove, onclose, onnext }: Props = $props();
+	let {
+		question,
+		name,
+		doubts,
+		topics,
+		languages = [],
+		before,
+		onkeep,
+		onshared,
+		onremove,
+		onclose,
+		onnext
+	}: Props = $props();
 
 	const REST_MS = 600;
 	/** As it was when this editing began, or was last kept: what somebody else has changed since is told by it. */
@@ -176,6 +191,7 @@
 		<Act size="xs" class="ml-auto" onclick={onclose} testid="done">Done</Act>
 		{#if onremove}<Act size="xs" tone="danger" onclick={() => onremove(mine)} testid="remove">Remove</Act>{/if}
 	</div>
+	<LanguagesEdit question={mine} {languages} onchange={(inOther) => set({ inOther })} />
 	<QuestionAbout question={mine} onchange={set} />
 	{#each doubts as doubt (doubt.code)}
 		<p class="{doubt.isGrave ? 'text-brick' : 'text-ochre'} text-[14px]">{doubt.text}</p>

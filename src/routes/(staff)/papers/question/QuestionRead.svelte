@@ -10,6 +10,7 @@
 		type Question
 	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
+	import { DRAGGED, isDragged } from './dragged';
 	import DifficultyMark from './DifficultyMark.svelte';
 	import MediaRead from './MediaRead.svelte';
 	import Blocks from '../../../sit/question/Blocks.svelte';
@@ -26,11 +27,14 @@
 		newer?: Question;
 		/** Whether the text it shares stands here, and not with the question before it. */
 		showsShared?: boolean;
+		/** Another question was dropped onto this one. */
+		onmove?: (id: string) => void;
 		onedit: () => void;
 		onfix: (question: Question) => void;
 	};
-	let { question, name, picture, doubts, isChosen, newer, showsShared = true, onedit, onfix }: Props = $props();
+	let { question, name, picture, doubts, isChosen, newer, showsShared = true, onmove, onedit, onfix }: Props = $props();
 
+	let isOver = $state(false);
 	const right = (id: string) =>
 		question.kind === 'single' ? question.answer === id : question.kind === 'multiple' && question.answer.includes(id);
 	const isChoosing = $derived(question.kind === 'single' || question.kind === 'multiple');
@@ -39,11 +43,32 @@
 <li
 	class="border-line border-b py-3 {name
 		? 'grid grid-cols-[44px_minmax(0,1fr)_auto] gap-x-3 px-3'
-		: 'flex flex-col gap-y-2'} {isChosen ? 'bg-ochre-ground/50' : ''}"
+		: 'flex flex-col gap-y-2'} {isChosen ? 'bg-ochre-ground/50' : ''} {isOver
+		? 'outline-tide outline-2 -outline-offset-2'
+		: ''}"
 	id="question-{question.id}"
 	data-question-row={question.id}
+	ondragover={(event) => {
+		if (!onmove || !isDragged(event)) return;
+		event.preventDefault();
+		isOver = true;
+	}}
+	ondragleave={() => (isOver = false)}
+	ondrop={(event) => {
+		isOver = false;
+		const id = event.dataTransfer?.getData(DRAGGED);
+		if (!onmove || !id) return;
+		event.preventDefault();
+		if (id !== question.id) onmove(id);
+	}}
 >
-	{#if name}<span class="text-ink-3 pt-1 font-mono text-[13px] font-semibold">{name}</span>{/if}
+	{#if name}<span
+			class="text-ink-3 cursor-grab pt-1 font-mono text-[13px] font-semibold"
+			role="presentation"
+			draggable="true"
+			title="Drag to move"
+			ondragstart={(event) => event.dataTransfer?.setData(DRAGGED, question.id)}>{name}</span
+		>{/if}
 	<div class="min-w-0">
 		{#if question.stimulus && showsShared}<div
 				class="bg-mist mb-2 rounded-xl px-3 py-2 text-[15px]"
