@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { answerFor, doubtsOf, type CalculatedQuestion } from '$core/paper';
+import { answerFor, doubtsOf, questionsOf, type CalculatedQuestion } from '$core/paper';
+import { DEMO_PAPERS } from './papers';
 import { BANK, BANK_REMARKS } from './bank';
 
 describe('the demo’s bank', () => {
@@ -7,6 +8,13 @@ describe('the demo’s bank', () => {
 		expect(BANK.flatMap((question) => doubtsOf(question, {})).filter(({ code }) => code !== 'keeps_place')).toEqual([]);
 		expect(new Set(BANK.map(({ id }) => id)).size).toBe(BANK.length);
 		for (const { id } of BANK_REMARKS) expect(BANK.some((question) => question.id === id)).toBe(true);
+	});
+
+	it('is large enough to choose from, and asks nothing twice', () => {
+		const papers = DEMO_PAPERS.flatMap(({ paper }) => questionsOf(paper));
+		expect(BANK.length + papers.length).toBeGreaterThanOrEqual(400);
+		const stems = BANK.map(({ stem }) => stem);
+		expect(stems.filter((stem, i) => stems.indexOf(stem) < i)).toEqual([]);
 	});
 
 	/** Reckoned by hand, with tables for the sines: 0.1045 for 6°, 0.01745 for the tangent of 1°. */

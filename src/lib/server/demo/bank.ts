@@ -1,4 +1,5 @@
 import type { Difficulty, Parameter, Question } from '$core/paper';
+import { bankOfLines } from './bank-lines';
 import { inOrder, match, pick, short, yes, no, type Draft } from './drafts';
 
 /** Questions of the bank that no paper has yet: reckoned ones for tides, courses and stability, and some on weather and safety. */
@@ -264,9 +265,10 @@ const ENTRIES: Entry[] = [
 ];
 
 /** The bank’s own questions, each with an id of its own. */
-export const BANK: Question[] = ENTRIES.map(
-	({ topic, difficulty, draft }, i) => ({ ...draft, id: `bk-${i + 1}`, topic, difficulty }) as Question
-);
+export const BANK: Question[] = [
+	...ENTRIES.map(({ topic, difficulty, draft }, i) => ({ ...draft, id: `bk-${i + 1}`, topic, difficulty }) as Question),
+	...bankOfLines()
+];
 
 /** What colleagues have remarked: the question, and the words. */
 export const BANK_REMARKS: { id: string; text: string }[] = [
