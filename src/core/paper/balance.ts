@@ -1,4 +1,5 @@
 import { DIFFICULTIES, type Difficulty } from './difficulty';
+import { poolsOf, shareOf } from './pools';
 import { pointsToReach, type Paper } from './question';
 
 /** What each candidate gets of a topic on average, in points, by how hard it is; `unknown`: its author has not said. */
@@ -13,9 +14,9 @@ export const BALANCE_KEYS = [...DIFFICULTIES, 'unknown'] as const;
  */
 export function balanceOf(paper: Paper, depth = 1): BalanceRow[] {
 	const rows = new Map<string, BalanceRow>();
-	for (const { draw, questions } of paper.parts) {
-		const weight = draw === null ? 1 : Math.min(1, draw / Math.max(1, questions.length));
-		for (const question of questions) {
+	for (const pool of paper.parts.flatMap(poolsOf)) {
+		const weight = shareOf(pool);
+		for (const question of pool.questions) {
 			const topic = question.topic.split(' / ').slice(0, depth).join(' / ') || 'No topic';
 			const row = rows.get(topic) ?? { topic, points: { easy: 0, medium: 0, hard: 0, unknown: 0 }, sum: 0 };
 			const points = weight * pointsToReach(question);

@@ -1,5 +1,5 @@
 import { keyInWords } from './key-in-words';
-import type { Paper, Question } from './question';
+import type { Paper, Part, Question } from './question';
 import { isSame } from './same';
 
 /** What became of one question from one version to another. */
@@ -80,14 +80,21 @@ function aboutChanges(before: Paper, after: Paper): string[] {
 	if (before.instructions !== after.instructions) told.push('The instructions before beginning have changed.');
 	if (before.script !== after.script) told.push('The script has changed.');
 	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet has changed.');
-	const dealt = (draw: number | null) => (draw === null ? 'all' : String(draw));
+	const dealt = ({ draw, strata }: Part) =>
+		draw === null
+			? 'all'
+			: strata
+				? Object.entries(strata)
+						.map(([difficulty, count]) => `${count} ${difficulty}`)
+						.join(', ')
+				: String(draw);
 	after.parts.forEach((part, i) => {
 		const name = part.title || `Part ${i + 1}`;
 		const was = before.parts.find(({ title }) => title === part.title) ?? before.parts[i];
 		if (!was) told.push(`${name} is new.`);
 		else {
 			if (was.title !== part.title) told.push(`${was.title || `Part ${i + 1}`} is called ${name} now.`);
-			if (was.draw !== part.draw) told.push(`${name} deals ${dealt(part.draw)} instead of ${dealt(was.draw)}.`);
+			if (dealt(was) !== dealt(part)) told.push(`${name} deals ${dealt(part)} instead of ${dealt(was)}.`);
 		}
 	});
 	for (const part of before.parts.slice(after.parts.length))

@@ -2,6 +2,7 @@ import { unsafeUniformIntDistribution as uniformInt } from 'pure-rand/distributi
 import { mersenne } from 'pure-rand/generator/MersenneTwister';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { draw, worded } from './calculated';
+import { poolsOf } from './pools';
 import type { Choice, Form, FormQuestion, Paper, Question } from './question';
 
 export type OrderRules = { questionsInOwnOrder: boolean; choicesInOwnOrder: boolean };
@@ -11,7 +12,10 @@ export function deal(paper: Paper, order: OrderRules, seed: number): Form {
 	// The Mersenne Twister, for its seeding: seeds that lie side by side must not deal forms that resemble each other.
 	const random = mersenne(seed);
 	const questions = paper.parts.flatMap((part) => {
-		const drawn = part.draw === null ? part.questions : shuffled(part.questions, random).slice(0, part.draw);
+		const drawn =
+			part.draw === null
+				? part.questions
+				: poolsOf(part).flatMap(({ draw, questions }) => shuffled(questions, random).slice(0, draw));
 		// Drawn questions stand in the paper's order unless the rules say otherwise: drawing and mixing are two switches.
 		const inPaperOrder = part.questions.filter((question) => drawn.includes(question));
 		// What stands under one text stays together, in its order.

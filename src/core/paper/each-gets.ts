@@ -1,6 +1,7 @@
 import type { SentencePart } from '../session';
 import { EXPECTED_SHARE } from './difficulty';
 import { dealtCount, dealtPoints, isMarkedByHand, pointsToReach, questionsOf, type Paper } from './question';
+import { poolsOf, shareOf } from './pools';
 import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
 import { summarise } from './facts';
 
@@ -10,7 +11,9 @@ export function eachGets(paper: Paper): SentencePart[] {
 	if (all.length === 0) return [{ text: 'There is no question yet.' }];
 	const count = dealtCount(paper);
 	const byHand = all.filter(isMarkedByHand).length;
-	const hasPool = paper.parts.some(({ draw, questions }) => draw !== null && draw <= questions.length);
+	const hasPool = paper.parts.some(
+		(part) => part.draw !== null && poolsOf(part).every(({ draw, questions }) => draw <= questions.length)
+	);
 	const { suggestedMinutes } = summarise(paper);
 	const parts = paper.parts.length;
 	return [
@@ -39,9 +42,9 @@ function expectedInWords(paper: Paper): SentencePart[] {
 /** The share of the points that a candidate is expected to reach; null: of a question nothing is said. */
 export function expectedShare(paper: Paper): number | null {
 	let [points, expected] = [0, 0];
-	for (const { draw, questions } of paper.parts) {
-		const weight = draw === null || questions.length === 0 ? 1 : draw / questions.length;
-		for (const question of questions) {
+	for (const pool of paper.parts.flatMap(poolsOf)) {
+		const weight = shareOf(pool);
+		for (const question of pool.questions) {
 			if (question.difficulty === undefined) return null;
 			points += weight * pointsToReach(question);
 			expected += weight * pointsToReach(question) * EXPECTED_SHARE[question.difficulty];
@@ -52,10 +55,7 @@ export function expectedShare(paper: Paper): number | null {
 
 /** How many questions two candidates share on average, those that everybody gets included. */
 export function sharedOnAverage(paper: Paper): number {
-	return paper.parts.reduce((sum, { draw, questions }) => {
-		if (draw === null) return sum + questions.length;
-		return sum + (draw <= questions.length && draw > 0 ? (draw * draw) / questions.length : 0);
-	}, 0);
+	return paper.parts.flatMap(poolsOf).reduce((sum, pool) => sum + pool.draw * shareOf(pool), 0);
 }
 
 /** A pool in a sentence: what two neighbours share, how likely many are, and what twice as many would do. */

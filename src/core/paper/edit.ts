@@ -11,7 +11,7 @@ export type PaperAbout = Pick<
 	'title' | 'language' | 'formulaSheet' | 'script' | 'plan' | 'card' | 'instructions'
 >;
 /** What of a part is about all of it. */
-export type PartAbout = Pick<Part, 'title' | 'draw'>;
+export type PartAbout = Pick<Part, 'title' | 'draw' | 'strata'>;
 
 /**
  * One change of a paper that is being written. `before` is what whoever changes it had before their eyes, so that two who
@@ -76,15 +76,14 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 			if (!part) return { outcome: 'gone' };
 			if (!isSamePart(part, edit.before)) return changed();
 			return done(
-				withPart(paper, edit.index, (now) => ({ ...now, ...edit.after })),
+				withPart(paper, edit.index, ({ questions }) => ({ ...edit.after, questions })),
 				{ ...edit, before: edit.after, after: edit.before }
 			);
 		}
 		case 'add_part': {
-			const { title, draw } = edit.part;
 			return done(
 				{ ...paper, parts: paper.parts.toSpliced(edit.index, 0, edit.part) },
-				{ kind: 'remove_part', index: Math.min(edit.index, paper.parts.length), before: { title, draw } }
+				{ kind: 'remove_part', index: Math.min(edit.index, paper.parts.length), before: aboutPart(edit.part) }
 			);
 		}
 		case 'remove_part': {
@@ -146,7 +145,12 @@ function done(paper: Paper, undo: PaperEdit): Edited {
 function changed(theirs: Question | null = null): Edited {
 	return { outcome: 'changed_since', theirs };
 }
-const isSamePart = ({ title, draw }: Part, before: PartAbout) => title === before.title && draw === before.draw;
+const isSamePart = (part: Part, before: PartAbout) => isSame(aboutPart(part), aboutPart(before));
+
+/** What of a part is about all of it, as it is now. */
+export function aboutPart({ title, draw, strata }: PartAbout): PartAbout {
+	return { title, draw, ...(strata ? { strata } : {}) };
+}
 
 /** Where the question of that id stands; null: nowhere. */
 export function spotOf(paper: Paper, id: string): Spot | null {

@@ -1,5 +1,6 @@
 import { keepsPlace } from './deal';
-import { questionsOf, dealtCount, type Paper, type Question } from './question';
+import { poolsOf, shareOf } from './pools';
+import { pointsToReach, questionsOf, dealtCount, type Paper, type Question } from './question';
 import { minutesNeeded } from './time-needed';
 
 /** What can be told of a paper without showing a question of it. */
@@ -18,18 +19,21 @@ export type PaperSummary = {
 export function summarise(paper: Paper): PaperSummary {
 	const all = questionsOf(paper);
 	const minutes = paper.parts.reduce((sum, part) => {
-		const whole = part.questions.reduce((part, question) => part + minutesNeeded(question), 0);
-		return sum + (part.draw === null ? whole : (whole * part.draw) / Math.max(1, part.questions.length));
+		return poolsOf(part).reduce((all, pool) => {
+			const whole = pool.questions.reduce((minutes, question) => minutes + minutesNeeded(question), 0);
+			return all + whole * shareOf(pool);
+		}, sum);
 	}, 0);
 	return {
 		questions: dealtCount(paper),
 		pools: paper.parts
 			.filter((part) => part.draw !== null)
-			.map((part) => ({
-				title: part.title,
-				draw: part.draw!,
-				of: part.questions.length,
-				equalPoints: new Set(part.questions.map((question) => question.points)).size <= 1
+			.flatMap(poolsOf)
+			.map(({ name, draw, questions }) => ({
+				title: name,
+				draw,
+				of: questions.length,
+				equalPoints: new Set(questions.map(pointsToReach)).size <= 1
 			})),
 		keepPlace: all.filter(
 			(question) => 'choices' in question && question.kind !== 'ordering' && question.choices.some(keepsPlace)

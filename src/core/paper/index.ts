@@ -39,7 +39,7 @@ export { renameQuestion, renameValue } from './own-ids';
 export type { Name } from './own-ids';
 export { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
 export type { PoolStrength } from './pool-strength';
-export { aboutOf, editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
+export { aboutOf, aboutPart, editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
 export {
 	gapsOf,
 	newQuestion,
@@ -64,3 +64,5 @@ export { guessColumns, QUESTION_COLUMNS, readRows } from './read-rows';
 export type { QuestionColumn } from './read-rows';
 export { BALANCE_KEYS, balanceOf } from './balance';
 export type { BalanceRow } from './balance';
+export { poolsOf, sumOfStrata } from './pools';
+export type { Pool } from './pools';

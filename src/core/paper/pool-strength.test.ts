@@ -1,7 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { deal } from './deal';
 import { poolInWords } from './each-gets';
 import { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
+import { poolsOf } from './pools';
+import { doubtsOfPaper } from './quality';
+import { dealtPoints, type Paper, type Question } from './question';
 
 /** Every way to draw `take` of `of`, as sets of indices. */
 function draws(take: number, of: number, from = 0): number[][] {
@@ -79,5 +83,63 @@ describe('the strength of a pool', () => {
 	it('refuses what can’t be dealt', () => {
 		expect(() => poolStrength(6, 5)).toThrow(RangeError);
 		expect(() => poolStrength(1.5, 5)).toThrow(RangeError);
+	});
+});
+
+describe('a pool by difficulty', () => {
+	const question = (id: number, difficulty?: 'easy' | 'medium' | 'hard', points = 1): Question => ({
+		id: `q${id}`,
+		kind: 'true_false',
+		stem: `Is ${id} even?`,
+		answer: id % 2 === 0,
+		points,
+		topic: '',
+		...(difficulty ? { difficulty } : {})
+	});
+	const questions = Array.from({ length: 12 }, (_, i) => question(i, i < 6 ? 'easy' : i < 10 ? 'hard' : undefined));
+	const paper: Paper = { title: '', parts: [{ title: 'Marks', draw: 3, strata: { easy: 2, hard: 1 }, questions }] };
+	const dealt = (seed: number) =>
+		deal(paper, { questionsInOwnOrder: true, choicesInOwnOrder: true }, seed).questions.map(({ id }) =>
+			Number(id.slice(1))
+		);
+
+	it('deals so many of each, and of no other', () => {
+		const seen = new Set<number>();
+		for (let seed = 0; seed < 200; seed++) {
+			const ids = dealt(seed);
+			expect(ids.filter((id) => id < 6)).toHaveLength(2);
+			expect(ids.filter((id) => id >= 6 && id < 10)).toHaveLength(1);
+			for (const id of ids) seen.add(id);
+		}
+		// Each that can be dealt is; those of no difficulty never.
+		expect([...seen].sort((a, b) => a - b)).toEqual([0, 1, 2, 3, 4, 5, 6, 7, 8, 9]);
+	});
+
+	it('shares by strata what all pairs share, counted', () => {
+		// 2 of 6 and 1 of 4: 4/6 + 1/4 on average (hypergeometric in each, added).
+		const [easy, hard] = poolsOf(paper.parts[0]).map(({ draw, questions }) => poolStrength(draw, questions.length));
+		expect(easy.mean + hard.mean).toBeCloseTo(4 / 6 + 1 / 4, 12);
+		const exactly = sharedOverAll([easy, hard]);
+		const pairs = [...Array(6).keys()].flatMap((a) => [...Array(a).keys()].map((b) => [a, b]));
+		const counted = [0, 0, 0, 0];
+		for (const one of pairs)
+			for (const other of pairs)
+				for (const a of [0, 1, 2, 3])
+					for (const b of [0, 1, 2, 3]) counted[one.filter((id) => other.includes(id)).length + Number(a === b)]++;
+		const all = counted.reduce((sum, n) => sum + n, 0);
+		exactly.forEach((chance, shared) => expect(chance).toBeCloseTo(counted[shared] / all, 12));
+	});
+
+	it('is doubtful where a difficulty has too few, where points differ in it, and where some are never dealt', () => {
+		const codes = (part: Paper['parts'][number]) => doubtsOfPaper({ title: '', parts: [part] }).map(({ code }) => code);
+		expect(codes(paper.parts[0])).toEqual(['never_dealt']);
+		expect(codes({ ...paper.parts[0], draw: 9, strata: { easy: 2, hard: 7 } })).toContain('too_few_in_pool');
+		// Points may differ between difficulties, not in one.
+		const weighed = questions.slice(0, 10).map((one) => (one.difficulty === 'hard' ? { ...one, points: 3 } : one));
+		expect(codes({ ...paper.parts[0], questions: weighed })).toEqual([]);
+		expect(dealtPoints({ parts: [{ ...paper.parts[0], questions: weighed }], title: '' })).toBe(5);
+		expect(codes({ ...paper.parts[0], questions: weighed.with(0, { ...weighed[0], points: 2 }) })).toEqual([
+			'points_differ'
+		]);
 	});
 });

@@ -1,7 +1,8 @@
-import { questionsOf } from './question';
+import { pointsToReach, questionsOf } from './question';
 import { calculatedFault, hasEndlessDecimals } from './calculated';
 import { keepsPlace } from './deal';
 import { shows } from './medium';
+import { poolsOf, type Pool } from './pools';
 import { partLetter } from './edit';
 import type { Choice, Paper, Question } from './question';
 
@@ -18,6 +19,7 @@ export type Doubt = {
 		| 'unused_parameter'
 		| 'no_alternative_text'
 		| 'gap_missing'
+		| 'never_dealt'
 		| 'shared_text_in_pool'
 		| 'shared_text_apart'
 		| 'shared_text_empty'
@@ -147,7 +149,7 @@ function firstTwice(texts: string[]): string | null {
 export function doubtsOfPaper(paper: Paper): Doubt[] {
 	const all = questionsOf(paper);
 	const doubts = all.flatMap((question) => doubtsOf(question, paper));
-	for (const part of paper.parts) doubts.push(...doubtsOfPool(part), ...doubtsOfShared(part));
+	for (const part of paper.parts) doubts.push(...doubtsOfPart(part), ...doubtsOfShared(part));
 	doubts.push(...sharedApart(paper));
 	const single = all.filter((question) => question.kind === 'single');
 	const told = single.filter((question) => isLongest(question));
@@ -162,8 +164,22 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	return doubts.sort((a, b) => Number(b.isGrave) - Number(a.isGrave));
 }
 
-function doubtsOfPool({ title, draw, questions }: Paper['parts'][number]): Doubt[] {
-	if (draw === null) return [];
+function doubtsOfPart(part: Paper['parts'][number]): Doubt[] {
+	if (part.draw === null) return [];
+	const pools = poolsOf(part);
+	const doubts = pools.flatMap(doubtsOfPool);
+	const inNone = part.questions.filter((question) => !pools.some(({ questions }) => questions.includes(question)));
+	if (part.strata && inNone.length > 0)
+		doubts.push({
+			code: 'never_dealt',
+			text: `${inNone.length === 1 ? 'One question' : `${inNone.length} questions`} of ${part.title || 'a pool'} can never be dealt: none of that difficulty are wanted.`,
+			isGrave: false,
+			questionIds: inNone.map(({ id }) => id)
+		});
+	return doubts;
+}
+
+function doubtsOfPool({ name: title, draw, questions }: Pool): Doubt[] {
 	const questionIds = questions.map(({ id }) => id);
 	if (draw > questions.length)
 		return [
@@ -174,7 +190,7 @@ function doubtsOfPool({ title, draw, questions }: Paper['parts'][number]): Doubt
 				questionIds
 			}
 		];
-	const points = [...new Set(questions.map((question) => question.points))];
+	const points = [...new Set(questions.map(pointsToReach))];
 	if (points.length <= 1) return [];
 	return [
 		{

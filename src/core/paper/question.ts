@@ -1,5 +1,6 @@
 import type { Difficulty } from './difficulty';
 import type { Medium, Stimulus } from './medium';
+import { poolsOf } from './pools';
 
 /** A choice of a question. Choices stand for themselves in matching and ordering, too. */
 export type Choice = {
@@ -83,7 +84,13 @@ export type Question = Shared &
 export type QuestionKind = Question['kind'];
 
 /** A part of a paper: all its questions, or `draw` of them dealt to each candidate. */
-export type Part = { title: string; questions: Question[]; draw: number | null };
+export type Part = {
+	title: string;
+	questions: Question[];
+	draw: number | null;
+	/** How many of each difficulty make up what is dealt; then `draw` is their sum. */
+	strata?: Partial<Record<Difficulty, number>>;
+};
 
 /** A drawing that goes with the paper, as the text of an SVG file. `alt` tells it to whoever does not see it. */
 export type Picture = { svg: string; alt: string };
@@ -171,10 +178,14 @@ export function pointsToReach({ points, isExtra }: Pick<Question, 'points' | 'is
 	return isExtra ? 0 : points;
 }
 
-/** Points there are to reach; a part that draws has questions of equal points. */
+/** Points there are to reach; a pool has questions of equal points. */
 export function dealtPoints(paper: Paper): number {
-	return paper.parts.reduce((sum, { draw, questions }) => {
-		if (draw !== null) return sum + draw * (questions[0] ? pointsToReach(questions[0]) : 0);
-		return sum + questions.reduce((points, question) => points + pointsToReach(question), 0);
+	return paper.parts.reduce((sum, part) => {
+		if (part.draw === null)
+			return sum + part.questions.reduce((points, question) => points + pointsToReach(question), 0);
+		return poolsOf(part).reduce(
+			(points, { draw, questions }) => points + draw * (questions[0] ? pointsToReach(questions[0]) : 0),
+			sum
+		);
 	}, 0);
 }

@@ -1,9 +1,10 @@
+import { DIFFICULTIES, sumOfStrata } from '../paper';
 import type { Medium, MediumType, Paper, Part, Picture, Question, Stimulus } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
 import { readLom } from './metadata';
 import { readItem, type ReadItem } from './read-item';
 import { readStimulus } from './shared-text';
-import { below, child, childrenOf, readXml, textIn, type XmlNode } from './xml';
+import { below, child, childrenOf, hasClass, readXml, textIn, type XmlNode } from './xml';
 
 /** What is told of one place in a package. */
 export type Told = { where: string; message: string };
@@ -157,6 +158,7 @@ export function readPackage(
 		return {
 			title: (section.attributes.visible === 'false' ? '' : (section.attributes.title ?? '')).slice(0, 200),
 			draw: Number.isInteger(select) && select >= 0 ? select : null,
+			...strataOf(section, select),
 			questions
 		};
 	}
@@ -166,6 +168,19 @@ export function readPackage(
 		return { ok: false, message: `It has more than ${MOST_QUESTIONS} questions. Divide it into two packages.` };
 	if (pictures.size > 0) paper.pictures = Object.fromEntries(pictures);
 	return { ok: true, paper, told, files: mediaFiles };
+}
+
+/** How many of each difficulty make up what is dealt, as Otium writes it; what does not add up to it is none. */
+function strataOf(section: XmlNode, select: number): Pick<Part, 'strata'> {
+	const block = childrenOf(section, 'rubricblock').find((one) => hasClass(one, 'strata'));
+	if (!block) return {};
+	try {
+		const strata: Part['strata'] = JSON.parse(textIn(block));
+		const isOne = Object.keys(strata ?? {}).every((key) => (DIFFICULTIES as readonly string[]).includes(key));
+		return strata && isOne && sumOfStrata(strata) === select ? { strata } : {};
+	} catch {
+		return {};
+	}
 }
 
 function testIn(files: ReadonlyMap<string, string>, path: string) {

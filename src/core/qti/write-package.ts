@@ -57,6 +57,9 @@ function section(part: Part, index: number, paper: Paper | null, { el }: Dialect
 		{ identifier: `SECTION-${index + 1}`, title: part.title, visible: part.title === '' ? 'false' : 'true' },
 		[
 			...(part.draw === null ? [] : [el('selection', { select: part.draw })]),
+			...(part.strata === undefined
+				? []
+				: [el('rubricBlock', { view: 'author', class: 'strata' }, writeText(JSON.stringify(part.strata)))]),
 			...(paper?.script === undefined
 				? []
 				: [el('rubricBlock', { view: 'proctor', class: 'script' }, writeText(paper.script))]),

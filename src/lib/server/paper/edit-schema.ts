@@ -1,17 +1,24 @@
 import { z } from 'zod';
-import { DIFFICULTIES, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
+import { DIFFICULTIES, sumOfStrata, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
 import { QuestionId, QuestionSchema, StimulusSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
 const Line = z.string().max(120);
 const Draw = z.number().int().min(0).max(MOST_QUESTIONS).nullable();
-const PartSchema = z.object({
+const Strata = z.partialRecord(z.enum(DIFFICULTIES), z.number().int().min(0).max(MOST_QUESTIONS)).optional();
+/** What is dealt by difficulty is what is dealt. */
+const addsUp = ({ draw, strata }: { draw: number | null; strata?: Parameters<typeof sumOfStrata>[0] }) =>
+	strata === undefined || draw === sumOfStrata(strata);
+const PartShape = z.object({
 	title: z.string().max(200),
 	draw: Draw,
+	strata: Strata,
 	questions: z.array(QuestionSchema).max(MOST_QUESTIONS)
 }) satisfies z.ZodType<Part>;
-const PartAbout = z.object({ title: z.string().max(200), draw: Draw });
+const PartSchema = PartShape.refine(addsUp);
+const PartAboutShape = PartShape.omit({ questions: true });
+const PartAbout = PartAboutShape.refine(addsUp);
 const About = z.object({
 	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
 	language: z.string().max(35).optional(),
@@ -41,7 +48,7 @@ const About = z.object({
 /** A whole paper, as a package from elsewhere holds it: its questions are looked at one by one. */
 export const PaperFrame = About.extend({
 	title: z.string().max(200),
-	parts: z.array(PartAbout.extend({ questions: z.array(z.unknown()).max(MOST_QUESTIONS) })).max(100),
+	parts: z.array(PartAboutShape.extend({ questions: z.array(z.unknown()).max(MOST_QUESTIONS) })).max(100),
 	pictures: z.record(z.string().max(120), z.object({ svg: z.string().max(200_000), alt: Text })).optional()
 });
 const Index = z.number().int().min(0).max(MOST_QUESTIONS);

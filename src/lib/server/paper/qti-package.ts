@@ -37,9 +37,8 @@ export async function readQti(
 		}
 	const frame = PaperFrame.safeParse(read.paper);
 	if (!frame.success) fail('not_taken', { message: `The test can’t be taken over: ${frame.error.issues[0].message}.` });
-	const parts = frame.data.parts.map(({ title, draw, questions }) => ({
-		title,
-		draw,
+	const parts = frame.data.parts.map(({ questions, ...about }) => ({
+		...about,
 		questions: questions.flatMap((question): Question[] => {
 			const checked = QuestionSchema.safeParse(withKept(question as Question, kept));
 			if (checked.success) return [checked.data];

@@ -4,6 +4,7 @@
 	import { beforeNavigate, invalidateAll } from '$app/navigation';
 	import {
 		aboutOf,
+		aboutPart,
 		doubtsOfPaper,
 		eachGets,
 		nameInPaper,
@@ -13,6 +14,7 @@
 		questionsOf,
 		spotOf,
 		type PaperEdit,
+		type PartAbout,
 		type Question,
 		type QuestionKind
 	} from '$core/paper';
@@ -99,10 +101,10 @@
 		draft.change({ kind: 'add_part', index: paper.parts.length, part: { title: '', questions: [], draw: null } });
 		part = draft.paper.parts.length - 1;
 	}
-	function changePart(change: { title?: string; draw?: number | null }) {
+	function changePart(change: Partial<PartAbout>) {
 		if (!here) return;
-		const before = { title: here.title, draw: here.draw };
-		draft.change({ kind: 'part', index: at, before, after: { ...before, ...change } });
+		const before = aboutPart(here);
+		draft.change({ kind: 'part', index: at, before, after: aboutPart({ ...before, ...change }) });
 	}
 	function movePart(step: 1 | -1) {
 		write(null);
@@ -281,12 +283,11 @@
 				<Act size="xs" disabled={at === paper.parts.length - 1} onclick={() => movePart(1)} title="Later">↓</Act>
 				<Act
 					size="xs"
-					onclick={() =>
-						draft.change({ kind: 'remove_part', index: at, before: { title: here.title, draw: here.draw } })}
+					onclick={() => draft.change({ kind: 'remove_part', index: at, before: aboutPart(here) })}
 					testid="remove-part">Remove part</Act
 				>
 			</div>
-			<PoolBox part={here} ondraw={(draw) => changePart({ draw })} />
+			<PoolBox part={here} onchange={changePart} />
 			<ol data-testid="questions">
 				{#each here.questions as question, i (question.id)}
 					{@const own = doubts.filter(({ questionIds }) => questionIds.length === 1 && questionIds[0] === question.id)}

@@ -1,14 +1,52 @@
 <!-- @component A part: everybody gets all of it, or each candidate so many of it; and how alike two candidates' are then. -->
 <script lang="ts">
-	import { poolInWords, poolStrength, type Part } from '$core/paper';
+	import {
+		chanceOfAtLeast,
+		DIFFICULTIES,
+		poolInWords,
+		poolsOf,
+		poolStrength,
+		sharedOverAll,
+		sumOfStrata,
+		type Difficulty,
+		type Part,
+		type PartAbout,
+		type PoolStrength
+	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 
-	type Props = { part: Part; ondraw: (draw: number | null) => void };
-	let { part, ondraw }: Props = $props();
+	type Props = { part: Part; onchange: (change: Partial<PartAbout>) => void };
+	let { part, onchange }: Props = $props();
+	const ondraw = (draw: number | null) => onchange({ draw, strata: undefined });
+	const counts = $derived(
+		DIFFICULTIES.map((difficulty) => part.questions.filter((one) => one.difficulty === difficulty).length)
+	);
+	function set(difficulty: Difficulty, count: number) {
+		const strata = { ...part.strata, [difficulty]: count };
+		onchange({ strata, draw: sumOfStrata(strata) });
+	}
+	/** Each difficulty gives about as large a share as it has. */
+	function byDifficulty() {
+		const draw = part.draw ?? 0;
+		const known = counts.reduce((sum, count) => sum + count, 0);
+		const strata = Object.fromEntries(
+			DIFFICULTIES.flatMap((difficulty, i) =>
+				counts[i] > 0 ? [[difficulty, Math.max(1, Math.round((draw * counts[i]) / Math.max(1, known)))]] : []
+			)
+		);
+		onchange({ strata, draw: sumOfStrata(strata) });
+	}
 
 	const of = $derived(part.questions.length);
-	const strength = $derived(part.draw !== null && part.draw <= of ? poolStrength(part.draw, of) : null);
+	const strength = $derived.by((): PoolStrength | null => {
+		const pools = poolsOf(part);
+		if (part.draw === null || pools.some(({ draw, questions }) => draw > questions.length)) return null;
+		const each = pools.map(({ draw, questions }) => poolStrength(draw, questions.length));
+		const mean = each.reduce((sum, one) => sum + one.mean, 0);
+		return { take: part.draw, of: each.reduce((sum, one) => sum + one.of, 0), mean, exactly: sharedOverAll(each) };
+	});
 	const highest = $derived(Math.max(...(strength?.exactly ?? [1])));
+	const percent = (chance: number) => (chance < 0.01 ? 'less than 1 %' : `${Math.round(100 * chance)} %`);
 	const nameOf = (shared: number, take: number) => (shared === 0 ? 'none' : shared === take ? 'all' : String(shared));
 	/** More bars than these are no picture any more. */
 	const MOST_BARS = 16;
@@ -30,6 +68,7 @@
 				type="text"
 				class="bg-sheet border-line-strong text-ink w-14 rounded-lg border px-2 py-1 text-center"
 				value={String(part.draw)}
+				disabled={part.strata !== undefined}
 				inputmode="numeric"
 				onchange={(event) => {
 					const draw = Number(event.currentTarget.value);
@@ -38,8 +77,35 @@
 				}}
 			/>
 			of {of}
-			<Act size="xs" class="ml-auto" onclick={() => ondraw(null)}>No pool: all of them</Act>
+			<span class="ml-auto flex gap-2">
+				{#if part.strata}<Act size="xs" onclick={() => ondraw(part.draw)}>Whatever difficulty</Act>
+				{:else if counts.some((count) => count > 0)}<Act size="xs" onclick={byDifficulty} testid="by-difficulty"
+						>By difficulty</Act
+					>{/if}
+				<Act size="xs" onclick={() => ondraw(null)}>No pool: all of them</Act>
+			</span>
 		</p>
+		{#if part.strata}
+			<p class="mt-2 flex flex-wrap gap-4 text-[14px]" data-testid="strata">
+				{#each DIFFICULTIES as difficulty, i (difficulty)}
+					<label class="flex items-center gap-1.5"
+						><input
+							type="text"
+							class="bg-sheet border-line-strong text-ink w-12 rounded-lg border px-2 py-1 text-center"
+							value={String(part.strata[difficulty] ?? 0)}
+							inputmode="numeric"
+							onchange={(event) => {
+								const count = Number(event.currentTarget.value);
+								if (Number.isInteger(count) && count >= 0 && count <= 500) set(difficulty, count);
+								else event.currentTarget.value = String(part.strata?.[difficulty] ?? 0);
+							}}
+						/>
+						of {counts[i]}
+						{difficulty}</label
+					>
+				{/each}
+			</p>
+		{/if}
 		{#if strength}
 			<div class="mt-2 flex items-end gap-4 max-sm:flex-wrap">
 				{#if strength.exactly.length <= MOST_BARS}
@@ -55,7 +121,12 @@
 						{/each}
 					</ol>
 				{/if}
-				<p class="text-ink text-[14px]">{poolInWords(strength)}</p>
+				<p class="text-ink text-[14px]">
+					{#if part.strata}Two neighbours share {Number(strength.mean.toFixed(2))} on average, all difficulties together{strength.take >
+							1 && strength.mean > 0
+							? `, and more than half of them in ${percent(chanceOfAtLeast(strength, Math.floor(strength.take / 2) + 1))} of pairs`
+							: ''}.{:else}{poolInWords(strength)}{/if}
+				</p>
 			</div>
 		{/if}
 	</div>
