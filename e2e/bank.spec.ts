@@ -62,7 +62,7 @@ test('an author writes a question into the bank, a colleague remarks on it, both
 	// What is not saved is not lost by a press on another question.
 	await other.getByTestId('revise').click();
 	await other.getByLabel('Points').fill('9');
-	await search(other, '');
+	await search(other, 'nautical mile metres');
 	await rows(other).filter({ hasText: 'nautical mile' }).first().locator('[data-row]').click();
 	await expect(other.getByRole('dialog')).toContainText('not saved');
 	await other.getByTestId('cancel').click();
@@ -79,7 +79,7 @@ test('many are changed at once, found by branch, and put into a paper that tells
 }) => {
 	const page = await home.staff(browser, 'brandreth');
 	await go(page, '/papers/bank');
-	await search(page, 'range neap tides');
+	await search(page, 'range neap tides between water');
 	await expect(page.getByTestId('found')).toHaveText('1 question');
 	await rows(page).getByRole('checkbox').check();
 	await page.getByTestId('bulk').click();

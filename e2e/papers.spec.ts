@@ -148,7 +148,7 @@ test('a question of the bank is found by its words and added', async ({ browser 
 	await open(page, 'Ship Stability');
 	const before = await questions(page).count();
 	await page.keyboard.press('o');
-	await page.locator('#others-text').fill('neap tides range');
+	await page.locator('#others-text').fill('neap tides range between water');
 	const found = page.getByTestId('others').locator('ol > li');
 	await expect(found.filter({ hasText: 'in 1 version' })).toHaveCount(1);
 	expect(await serious(page), 'from the bank').toEqual([]);
@@ -224,6 +224,17 @@ test('a question is written in two languages side by side, dragged to its place,
 	await kept(page);
 	await page.keyboard.press('z');
 	await expect(questions(page)).toHaveCount(3);
+
+	// A pool by difficulty.
+	await page.getByTestId('make-pool').click();
+	await page.getByTestId('by-difficulty').click();
+	await expect(page.getByTestId('strata')).toContainText('of 2 medium');
+	await page.getByTestId('strata').getByRole('textbox').nth(2).fill('1');
+	await page.keyboard.press('Tab');
+	await expect(page.getByTestId('pool')).toContainText('all difficulties together');
+	await expect(page.getByTestId('gets')).toContainText('4 of 5 questions');
+	for (let back = 0; back < 3; back++) await page.getByTestId('undo').click();
+	await expect(page.getByTestId('pool')).toHaveCount(0);
 
 	await page.getByTestId('balance-open').click();
 	await expect(page.getByTestId('balance').getByRole('row', { name: 'Watchkeeping' })).toContainText(/2\s*4\s*6/);

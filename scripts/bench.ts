@@ -6,6 +6,7 @@ import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measureHostile } from './bench-hostile';
 import { measureScroll } from './bench-scroll';
+import { measurePapers } from './bench-papers';
 import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
@@ -25,6 +26,7 @@ const options = readOptions({
 	calm: { type: 'boolean' },
 	hostile: { type: 'boolean' },
 	scroll: { type: 'boolean' },
+	papers: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
 });
@@ -45,6 +47,10 @@ if (options.calm) {
 }
 if (options.hostile) {
 	await tellHostile(numberOption(options.seconds, 'seconds', 20, 600));
+	process.exit(0);
+}
+if (options.papers) {
+	await tellPapers();
 	process.exit(0);
 }
 if (options.scroll) {
@@ -284,6 +290,17 @@ async function tellHostile(seconds: number) {
 			`${requests} requests`
 		);
 	row('99 % beside that of quiet', (hostile.p99 / quiet.p99).toFixed(2), '(aim: at most 2)');
+}
+
+/** What authors wait for, and what dealing costs. */
+async function tellPapers() {
+	const { dealSeconds, fillSeconds, formsSeconds, packageSeconds, listMs, searchMs } = await measurePapers();
+	row('1,000 forms of 100 questions, ten calculated', `${dealSeconds.toFixed(2)} s`, '(aim: under 1)');
+	row('A plan of 60 filled from 5,000 questions', `${fillSeconds.toFixed(2)} s`, '(aim: under 10)');
+	row('Four forms of 40 made of 400 questions', `${formsSeconds.toFixed(2)} s`, '(aim: under 10)');
+	row('A package of 500 questions, out and in', `${packageSeconds.toFixed(2)} s`, '(aim: under 5)');
+	row('A page of a bank of 20,000', `${listMs.toFixed(0)} ms`, '(aim: under 100)');
+	row('A search in it', `${searchMs.toFixed(0)} ms`, '(aim: under 100)');
 }
 
 /** How smoothly a large room scrolls. */

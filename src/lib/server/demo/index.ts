@@ -1,3 +1,4 @@
+export { BANK as DEMO_BANK } from './bank';
 export { demoClock, setDemoClock } from './clock';
 export { DEMO_PAPERS } from './papers';
 export { DEMO_PASSWORD, DEMO_STAFF } from './people';
