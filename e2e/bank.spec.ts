@@ -79,7 +79,7 @@ test('many are changed at once, found by branch, and put into a paper that tells
 }) => {
 	const page = await home.staff(browser, 'brandreth');
 	await go(page, '/papers/bank');
-	await search(page, 'range neap tides between water');
+	await search(page, 'neap tides range low water smaller');
 	await expect(page.getByTestId('found')).toHaveText('1 question');
 	await rows(page).getByRole('checkbox').check();
 	await page.getByTestId('bulk').click();

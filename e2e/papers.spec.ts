@@ -148,7 +148,7 @@ test('a question of the bank is found by its words and added', async ({ browser 
 	await open(page, 'Ship Stability');
 	const before = await questions(page).count();
 	await page.keyboard.press('o');
-	await page.locator('#others-text').fill('neap tides range between water');
+	await page.locator('#others-text').fill('neap tides range low water smaller');
 	const found = page.getByTestId('others').locator('ol > li');
 	await expect(found.filter({ hasText: 'in 1 version' })).toHaveCount(1);
 	expect(await serious(page), 'from the bank').toEqual([]);
