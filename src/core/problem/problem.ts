@@ -118,8 +118,8 @@ export const PROBLEMS = {
 	},
 	handed_enough: {
 		status: 409,
-		message: 'This question has as many files as it takes.',
-		instead: 'Remove one first.'
+		message: 'No more files are taken here.',
+		instead: 'Put those that belong to the answer into one PDF, or ask the proctor.'
 	},
 	takes_no_files: {
 		status: 409,

@@ -81,8 +81,10 @@ export class Handed {
 			}
 			this.pending = this.pending.slice(1);
 			if (answer.ok) {
-				this.files = [...this.files, answer.data.file];
-				this.onhanded(questionId, answer.data.file.id);
+				const { file } = answer.data;
+				// The same file once more is the same file.
+				this.files = [...this.files.filter(({ id }) => id !== file.id), file];
+				this.onhanded(questionId, file.id);
 			} else this.refused = { ...this.refused, [questionId]: `${name}: ${inWords(answer.problem)}` };
 		}
 		this.#isSending = false;

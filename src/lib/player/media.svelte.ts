@@ -1,4 +1,4 @@
-import { SvelteMap } from 'svelte/reactivity';
+import { SvelteMap, SvelteSet } from 'svelte/reactivity';
 import { playsLeft, type FormQuestion, type Medium } from '$core/paper';
 import { ask } from './ask';
 import type { LocalStore, Place } from './local-store';
@@ -6,14 +6,17 @@ import type { LocalStore, Place } from './local-store';
 /** How often something was played: `of` is its question or shared text, `place` where it stands there. */
 export type Played = { of: string; place: number; times: number };
 
-/** A file that did not come is asked for again. */
+/** A file that did not come is asked for again, each time later. */
 const AGAIN_MS = 3_000;
+const LATEST_AGAIN_MS = 30_000;
 
 /** Pictures, sound and film of a paper on this device: fetched once, kept for a reload without a line, and counted. */
 export class Media {
 	/** Addresses inside this page, by file. */
 	#addresses = new SvelteMap<string, string>();
 	#played = new SvelteMap<string, number>();
+	/** Files that the server does not have. */
+	#missing = new SvelteSet<string>();
 	#wanted: string[] = [];
 	#isFetching = false;
 	#isStopped = false;
@@ -28,32 +31,46 @@ export class Media {
 		return this.#addresses.get(file) ?? null;
 	}
 
+	/** Whether a file can’t be had at all. */
+	isMissing(file: string): boolean {
+		return this.#missing.has(file);
+	}
+
 	/** Fetches what these questions show and play, in their order, until it is there. */
 	want(questions: FormQuestion[]) {
 		const files = questions.flatMap(({ media = [], stimulus }) =>
 			[...(stimulus?.media ?? []), ...media].map(({ file }) => file)
 		);
-		for (const file of files) if (!this.#addresses.has(file) && !this.#wanted.includes(file)) this.#wanted.push(file);
+		for (const file of files)
+			if (!this.#addresses.has(file) && !this.#missing.has(file) && !this.#wanted.includes(file))
+				this.#wanted.push(file);
 		void this.#fetch();
 	}
 
 	async #fetch() {
 		if (this.#isFetching) return;
 		this.#isFetching = true;
+		let wait = AGAIN_MS;
 		while (this.#wanted.length > 0 && !this.#isStopped) {
 			const file = this.#wanted[0];
 			const kept = await this.store.keptMedium(this.place, file);
 			const answer = kept ? null : await ask<Blob>('GET', `/sit/api/media/${file}`, undefined, { file: true });
 			const blob = kept ?? (answer?.ok ? answer.data : null);
 			if (this.#isStopped) break;
-			if (blob) {
+			if (!blob && answer?.ok === false && answer.status === 404) {
+				// It is not there, whoever asks: a room that asks again and again would only be in everybody’s way.
+				this.#missing.add(file);
+				this.#wanted.shift();
+			} else if (blob) {
+				wait = AGAIN_MS;
 				this.#addresses.set(file, URL.createObjectURL(blob));
 				this.#wanted.shift();
 				if (!kept) await this.store.keepMedium(this.place, file, blob);
 			} else {
 				// What does not come holds nothing else up.
 				this.#wanted.push(this.#wanted.shift()!);
-				await new Promise((done) => setTimeout(done, AGAIN_MS));
+				await new Promise((done) => setTimeout(done, wait * (0.75 + Math.random() / 2)));
+				wait = Math.min(LATEST_AGAIN_MS, wait * 2);
 			}
 		}
 		this.#isFetching = false;

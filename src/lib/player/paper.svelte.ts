@@ -42,7 +42,8 @@ export class Paper {
 	readonly media: Media;
 	readonly handed = new Handed((questionId, fileId) => {
 		const { value } = this.of(questionId);
-		this.change(questionId, { value: [...(Array.isArray(value) ? value : []), fileId] });
+		const there = Array.isArray(value) ? value : [];
+		if (!there.includes(fileId)) this.change(questionId, { value: [...there, fileId] });
 	});
 	#questions = new SvelteMap<string, FormQuestion>();
 	#pictures = new SvelteMap<string, Picture>();

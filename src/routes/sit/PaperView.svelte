@@ -151,6 +151,7 @@
 			given={paper.of(each.id)}
 			isClosed={time.isClosed}
 			addressOf={(file) => paper.media.addressOf(file)}
+			isMissing={(file) => paper.media.isMissing(file)}
 			leftOf={(medium, of, place) => paper.media.leftOf(medium, of, place)}
 			onplay={(of, place) => played(of, place)}
 			sharedBy={sharedBy(at)}

@@ -23,6 +23,7 @@
 		isClosed?: boolean;
 		/** Where the page finds a file of the paper; null: it has not come yet. */
 		addressOf: (file: string) => string | null;
+		isMissing?: (file: string) => boolean;
 		/** How often a file may still be played: `of` is its question or shared text. */
 		leftOf?: (medium: Medium, of: string, place: number) => number | null;
 		onplay?: (of: string, place: number) => void;
@@ -42,6 +43,7 @@
 		hints = false,
 		isClosed = false,
 		addressOf,
+		isMissing = () => false,
 		leftOf = (medium) => medium.plays ?? null,
 		onplay = () => {},
 		handed = null,
@@ -104,6 +106,7 @@
 				{#if media}<MediaShown
 						{media}
 						{addressOf}
+						{isMissing}
 						leftOf={(medium, place) => leftOf(medium, id, place)}
 						onplay={(place) => onplay(id, place)}
 					/>{/if}
@@ -133,6 +136,7 @@
 			{#if question.media}<MediaShown
 					media={question.media}
 					{addressOf}
+					{isMissing}
 					leftOf={(medium, place) => leftOf(medium, question.id, place)}
 					onplay={(place) => onplay(question.id, place)}
 				/>{/if}

@@ -89,9 +89,19 @@ describe('a file that a candidate hands over', () => {
 		expect((await hand(PDF)).status).toBe(409);
 	});
 
+	it('is there once, however often it is sent, and is called by what is in it', async () => {
+		const ids = [await hand(PDF), await hand(PDF), await hand(Buffer.concat([PDF, Buffer.from('% more')]))].map(
+			({ text }) => JSON.parse(text).file.id
+		);
+		expect(ids[1]).toBe(ids[0]);
+		expect(ids[2]).not.toBe(ids[0]);
+		expect(await listed()).toHaveLength(2);
+	});
+
 	it('can’t be one of any number', async () => {
 		let last = 200;
-		for (let i = 0; i < 40 && last === 200; i++) last = (await hand(PDF)).status;
+		for (let i = 0; i < 40 && last === 200; i++)
+			last = (await hand(Buffer.concat([PDF, Buffer.from(`% ${i}`)]))).status;
 		expect(last).toBe(409);
 		expect(await listed()).toHaveLength(30);
 	});

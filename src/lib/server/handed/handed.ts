@@ -1,6 +1,6 @@
+import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
-import { nanoid } from 'nanoid';
 import { fail } from '$core/problem';
 import type { Query } from '../db';
 import type { House } from '../house';
@@ -26,6 +26,8 @@ export const MOST_HANDED_BYTES = 10 * 1024 * 1024;
 const SIZE = { widest: 2_600, quality: 82 };
 /** What is taken out of an answer stays here, so there may be more files than a question takes; not any number. */
 const MOST_OF_QUESTION = 30;
+/** All files of a sitting together: a photo has half a megabyte. */
+const MOST_OF_SITTING_BYTES = 150 * 1024 * 1024;
 
 /**
  * Keeps a photo, drawn afresh, or a PDF as it is. It is part of the answer once the answer names it.
@@ -41,14 +43,17 @@ export async function keepHanded(
 	const isPdf = (await fileTypeFromBuffer(bytes))?.mime === 'application/pdf';
 	const kept = isPdf ? bytes : await reEncode(bytes, SIZE, ['jpeg', 'png', 'webp']);
 	if (!kept) fail('handed_file');
-	const there = await otium
-		.db('sitting_file')
-		.where({ sitting_id: sittingId, question_id: questionId })
-		.count('* as n');
-	if (Number(there[0].n) >= MOST_OF_QUESTION) fail('handed_enough');
-	const sha256 = await filesOf(otium).keep(kept);
+	const sha256 = createHash('sha256').update(kept).digest('hex');
+	const id = idOf(sittingId, questionId, sha256);
+	const there = await handedIn(otium.db, sittingId);
+	const known = there.find((file) => file.id === id);
+	if (known) return known;
+	const ofQuestion = there.filter((file) => file.questionId === questionId).length;
+	const bytesOfAll = there.reduce((sum, file) => sum + file.bytes, kept.length);
+	if (ofQuestion >= MOST_OF_QUESTION || bytesOfAll > MOST_OF_SITTING_BYTES) fail('handed_enough');
+	await filesOf(otium).keep(kept);
 	const row = {
-		id: nanoid(),
+		id,
 		sitting_id: sittingId,
 		question_id: questionId,
 		name: name.replace(/\p{C}/gu, '').trim().slice(0, 120) || (isPdf ? 'PDF' : 'Photo'),
@@ -58,8 +63,19 @@ export async function keepHanded(
 		at: otium.now(),
 		by_code: byCode
 	};
-	await otium.db('sitting_file').insert(row);
+	await otium.db('sitting_file').insert(row).onConflict('id').ignore();
 	return fromRow(row);
+}
+
+/**
+ * What a file is called in an answer. It follows from what is in it: the chain of answers binds the file, too, and one that
+ * is sent twice is there once.
+ */
+function idOf(sittingId: string, questionId: string, sha256: string): string {
+	const digest = createHash('sha256')
+		.update(JSON.stringify([sittingId, questionId, sha256]))
+		.digest('base64url');
+	return digest.slice(0, 21);
 }
 
 /** The files of a sitting, in the order in which they came. */

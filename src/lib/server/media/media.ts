@@ -1,7 +1,9 @@
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
+import { LRUCache } from 'lru-cache';
 import { MEDIUM_TYPES, shows, type Medium, type MediumType } from '$core/paper';
 import { fail } from '$core/problem';
+import { perHouse } from '../db';
 import type { House } from '../house';
 import { drawForPaper } from '../pictures';
 import { ContentFiles } from './content-files';
@@ -40,14 +42,30 @@ export async function keepMedium(otium: Needs, bytes: Uint8Array, staffId: strin
 	return { file, type, alt: '', ...size };
 }
 
+/** What a room fetches when it begins lies in memory: a thousand devices ask for the same few files within a minute. */
+const HELD_BYTES = 64 * 1024 * 1024;
+const heldOf = perHouse(
+	() =>
+		new LRUCache<string, { bytes: Uint8Array; type: string }>({
+			maxSize: HELD_BYTES,
+			maxEntrySize: HELD_BYTES / 4,
+			sizeCalculation: ({ bytes }) => bytes.length
+		})
+);
+
 /** A file by its name; null: there is none. */
 export async function readMedium(
 	otium: Pick<House, 'db' | 'dataDir'>,
 	file: string
 ): Promise<{ bytes: Uint8Array; type: string } | null> {
+	const held = heldOf(otium.db).get(file);
+	if (held) return held;
 	const row = await otium.db('media_file').where({ sha256: file }).first('type');
 	const bytes = row ? await filesOf(otium).read(file) : null;
-	return bytes && { bytes, type: row.type };
+	if (!bytes) return null;
+	const found = { bytes, type: row.type };
+	heldOf(otium.db).set(file, found);
+	return found;
 }
 
 /** A file as an answer. It is what it says it is, and were it a page, nothing of it would run. */

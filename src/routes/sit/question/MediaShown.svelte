@@ -7,16 +7,27 @@
 		media: Medium[];
 		/** Where the page finds a file; null: it has not come yet. */
 		addressOf: (file: string) => string | null;
+		isMissing?: (file: string) => boolean;
 		/** How often the one at this place may still be played; null: as often as one likes. */
 		leftOf?: (medium: Medium, place: number) => number | null;
 		onplay?: (place: number) => void;
 	};
-	let { media, addressOf, leftOf = ({ plays }) => plays ?? null, onplay = () => {} }: Props = $props();
+	let {
+		media,
+		addressOf,
+		isMissing = () => false,
+		leftOf = ({ plays }) => plays ?? null,
+		onplay = () => {}
+	}: Props = $props();
 </script>
 
 {#each media as medium, place (place)}
 	{@const address = addressOf(medium.file)}
-	{#if shows(medium) === 'picture'}
+	{#if isMissing(medium.file)}
+		<p class="bg-ochre-ground text-ochre mt-5 rounded-xl px-4 py-3 text-[0.9em]" role="alert">
+			The {shows(medium)} of this question can’t be had. Raise your hand: the proctor can help. {medium.alt}
+		</p>
+	{:else if shows(medium) === 'picture'}
 		<span
 			class="border-line mt-5 block w-[min(100%,36em)] overflow-hidden rounded-xl border"
 			style={medium.width && medium.height
