@@ -8,7 +8,6 @@ const home = house();
 test.beforeAll(() => home.moveTo('10:22'));
 const { begun } = sitsIn(home);
 const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText(/^Saved/);
-const questions = (page: Page) => page.getByTestId('questions').locator('> li');
 const photo = (colour: string) =>
 	sharp({ create: { width: 800, height: 500, channels: 3, background: colour } })
 		.jpeg()

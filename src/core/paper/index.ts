@@ -1,6 +1,8 @@
 export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf } from './question';
 export { MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
-export type { Medium, MediumType, Stimulus } from './medium';
+export type { Medium, MediumType, Played, Stimulus } from './medium';
+export type { HandedFile } from './handed-file';
+export type { Reach } from './reach';
 export type {
 	Choice,
 	Form,

@@ -30,6 +30,12 @@ export function shows({ type }: Pick<Medium, 'type'>): 'picture' | 'sound' | 'fi
 	return MEDIUM_TYPES[type].shows;
 }
 
+/**
+ * How often something was played by one candidate. `of`: its question or shared text, under the name that their device
+ * knows; `place`: where it stands there, from 0.
+ */
+export type Played = { of: string; place: number; times: number };
+
 /** How often something may still be played. null: as often as one likes. */
 export function playsLeft({ plays }: Medium, played: number): number | null {
 	return plays === undefined ? null : Math.max(0, plays - played);

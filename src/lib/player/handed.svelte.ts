@@ -1,17 +1,8 @@
 import { SvelteMap } from 'svelte/reactivity';
+import type { HandedFile } from '$core/paper';
 import { ask } from './ask';
 import { inWords } from '$ui/post';
 
-/** A file that was handed over, as the server keeps it. */
-export type HandedFile = {
-	id: string;
-	questionId: string;
-	name: string;
-	type: string;
-	bytes: number;
-	at: number;
-	byCode: boolean;
-};
 type Pending = { questionId: string; name: string; blob: Blob };
 
 /** A file that did not come through is sent again. */

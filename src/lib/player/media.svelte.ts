@@ -1,10 +1,7 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
-import { playsLeft, type FormQuestion, type Medium } from '$core/paper';
+import { playsLeft, type FormQuestion, type Medium, type Played } from '$core/paper';
 import { ask } from './ask';
 import type { LocalStore, Place } from './local-store';
-
-/** How often something was played: `of` is its question or shared text, `place` where it stands there. */
-export type Played = { of: string; place: number; times: number };
 
 /** A file that did not come is asked for again, each time later. */
 const AGAIN_MS = 3_000;

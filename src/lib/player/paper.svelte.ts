@@ -1,5 +1,5 @@
 import { SvelteMap } from 'svelte/reactivity';
-import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture } from '$core/paper';
+import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture, type Played } from '$core/paper';
 import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
 import { ask } from './ask';
@@ -7,7 +7,7 @@ import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
 import { Handed } from './handed.svelte';
-import { Media, type Played } from './media.svelte';
+import { Media } from './media.svelte';
 import { Outbox } from './outbox.svelte';
 
 export type Given = { value: AnswerValue; marked: boolean; struck: string[]; inViewMs: number };

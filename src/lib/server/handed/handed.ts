@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
+import type { HandedFile } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Query } from '../db';
 import type { House } from '../house';
@@ -8,18 +9,6 @@ import { ContentFiles } from '../media';
 import { reEncode } from '../pictures';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
-
-/** A file that a candidate handed over, by the paper's own name of its question. */
-export type HandedFile = {
-	id: string;
-	questionId: string;
-	name: string;
-	type: string;
-	bytes: number;
-	at: number;
-	/** It came from another device, by a code. */
-	byCode: boolean;
-};
 
 export const MOST_HANDED_BYTES = 10 * 1024 * 1024;
 /** Pencil on squared paper stays readable at this. */

@@ -1,4 +1,3 @@
 export { handedIn, keepHanded, MOST_HANDED_BYTES, readHanded } from './handed';
-export type { HandedFile } from './handed';
 export { HAND_CODE_MS, readHandCode, writeHandCode } from './hand-code';
 export { takesFiles } from './takes-files';

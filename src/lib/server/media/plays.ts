@@ -1,11 +1,5 @@
-import { type FormQuestion } from '$core/paper';
+import type { FormQuestion, Played } from '$core/paper';
 import { transact, type Query } from '../db';
-
-/**
- * How often something was played in a sitting. `of`: its question or shared text, under the name that the candidate's
- * device knows; `place`: where it stands there, from 0.
- */
-export type Played = { of: string; place: number; times: number };
 
 /** How often each file that counts was played. */
 export async function playedIn(db: Query, sittingId: string): Promise<Played[]> {

@@ -10,4 +10,3 @@ export { packageOf, readQti } from './qti-package';
 export type { Incoming } from './qti-package';
 export { EditSchema } from './edit-schema';
 export { reachOf, withdrawVersion } from './withdraw';
-export type { Reach } from './withdraw';

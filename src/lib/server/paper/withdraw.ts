@@ -1,21 +1,12 @@
 import type { StaffMember } from '$core/access';
 import { writesAt } from '$core/bank';
+import type { Reach } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import { writerOf } from '../bank';
 import { transact, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
-
-/** Who can get at a version: the sessions that use it and have not ended, and how many are at work on it. */
-export type Reach = {
-	title: string;
-	version: number;
-	withdrawn: { at: number; by: string; why: string } | null;
-	sessions: { id: string; name: string; opens: number; zone: string; candidates: number; working: number }[];
-	/** Sittings that are over, or began elsewhere: they stay readable. */
-	over: number;
-};
 
 type Row = {
 	id: string;
@@ -27,7 +18,10 @@ type Row = {
 	site_id: string | null;
 };
 
-/** @throws ProblemError not_found, not_yours */
+/**
+ * Who can get at a version, for whoever may write at the site that it belongs to.
+ * @throws ProblemError not_found, not_yours
+ */
 export async function reachOf(db: Query, staff: StaffMember, id: string): Promise<Reach> {
 	const row = await versionFor(db, staff, id);
 	const sessions: { id: string; name: string; opens: number; zone: string }[] = await db('session')

@@ -2,19 +2,13 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import { invalidateAll } from '$app/navigation';
+	import type { Reach } from '$core/paper';
 	import { timeAndDate } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send, type Answer } from '$ui/post';
 
-	type Reach = {
-		title: string;
-		version: number;
-		withdrawn: { at: number; by: string; why: string } | null;
-		sessions: { id: string; name: string; opens: number; zone: string; candidates: number; working: number }[];
-		over: number;
-	};
 	type Props = { id: string; zone: string; onclose: () => void };
 	let { id, zone, onclose }: Props = $props();
 

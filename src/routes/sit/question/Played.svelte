@@ -56,7 +56,6 @@
 				{...events}
 			></audio>
 		{:else}
-			<!-- svelte-ignore a11y_media_has_caption -->
 			<video
 				bind:this={element}
 				src={address}

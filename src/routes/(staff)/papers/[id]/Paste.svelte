@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { Modal, Textarea } from 'flowbite-svelte';
 	import { guessColumns, QUESTION_COLUMNS, readRows, readText, type Question, type QuestionColumn } from '$core/paper';
+	import type { TableRow } from '$core/formats';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import ReadList from './ReadList.svelte';
@@ -21,7 +22,7 @@ Answer: 4.8 m`;
 	let trouble = $state<string | null>(null);
 	let told = $state<string | null>(null);
 	let isReading = $state(false);
-	type Sheet = { header: string[]; rows: { line: number; cells: string[] }[]; told: string[] };
+	type Sheet = { header: string[]; rows: TableRow[]; told: string[] };
 	/** A table that was chosen, in the text's place. */
 	let sheet = $state.raw<(Sheet & { name: string }) | null>(null);
 	let columns = $state.raw<QuestionColumn[]>([]);

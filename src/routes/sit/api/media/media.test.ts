@@ -3,13 +3,13 @@ import { nanoid } from 'nanoid';
 import sharp from 'sharp';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { Paper } from '$core/paper';
-import { act } from '../sitting';
-import { call } from '../testing/call';
-import { bringToWork, buildHouse, CANDIDATE, openDoor, type House } from '../testing/house';
-import { POST as played } from '../../../routes/sit/api/played/+server';
-import { GET as paperOf } from '../../../routes/sit/api/paper/+server';
-import { GET as file } from '../../../routes/sit/api/media/[file]/+server';
-import { keepMedium, readMedium } from '.';
+import { act } from '$lib/server/sitting';
+import { call } from '$lib/server/testing/call';
+import { bringToWork, buildHouse, CANDIDATE, openDoor, type House } from '$lib/server/testing/house';
+import { POST as played } from '../played/+server';
+import { GET as paperOf } from '../paper/+server';
+import { GET as file } from './[file]/+server';
+import { keepMedium, readMedium } from '$lib/server/media';
 
 let house: House;
 beforeEach(async () => {
@@ -17,6 +17,7 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
+const SOUND = new URL('../../../../lib/server/demo/fog-signal.mp3', import.meta.url);
 const drawn = () => sharp({ create: { width: 40, height: 30, channels: 3, background: '#1f5e57' } });
 const svg = (inside: string) =>
 	Buffer.from(
@@ -60,7 +61,7 @@ describe('a file for a question', () => {
 	});
 
 	it('that is sound is kept as it is, by what it is and not by its name', async () => {
-		const sound = await readFile(new URL('../demo/fog-signal.mp3', import.meta.url));
+		const sound = await readFile(SOUND);
 		const kept = await keepMedium(house.otium, sound, null);
 		expect(kept.type).toBe('audio/mpeg');
 		expect(Buffer.from((await readMedium(house.otium, kept.file))!.bytes).equals(sound)).toBe(true);
@@ -78,11 +79,7 @@ describe('a candidate', () => {
 	/** The paper of the session, with one file that is shown and one that is played twice; and a file of no question. */
 	async function withMedia() {
 		const picture = await keepMedium(house.otium, await drawn().png().toBuffer(), null);
-		const sound = await keepMedium(
-			house.otium,
-			await readFile(new URL('../demo/fog-signal.mp3', import.meta.url)),
-			null
-		);
+		const sound = await keepMedium(house.otium, await readFile(SOUND), null);
 		const other = await keepMedium(house.otium, svg('<circle r="4"/>'), null);
 		const row = await house.otium.db('paper').where({ id: 'numbers' }).first('content');
 		const paper: Paper = JSON.parse(row.content);
