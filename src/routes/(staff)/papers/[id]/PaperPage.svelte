@@ -251,7 +251,7 @@
 			</select></label
 		>
 		<div class="mt-3 flex flex-wrap gap-2">
-			<Act size="xs" key="T" onclick={() => (isPasting = true)} testid="paste-open">From text…</Act>
+			<Act size="xs" key="T" onclick={() => (isPasting = true)} testid="paste-open">From text, table…</Act>
 			<Act size="xs" key="O" onclick={() => (isTaking = true)} testid="others-open">From the bank…</Act>
 			<Act size="xs" key="Z" disabled={!draft.canUndo} onclick={undo} testid="undo">Undo</Act>
 		</div>
