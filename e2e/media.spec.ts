@@ -64,12 +64,23 @@ test('an author gives a question a picture, a sound and a text that it shares, a
 	await author.getByTestId('edit-B1').click();
 	expect(await serious(author), 'the editor with files').toEqual([]);
 	await author.keyboard.press('Escape');
+	await author.getByRole('button', { name: 'Title, script…' }).click();
+	await author.getByLabel('Instructions').fill('Use **no** calculator for A.');
+	await author.getByTestId('confirm').click();
+	await kept(author);
 	await author.getByTestId('freeze').click();
 	await author.getByTestId('confirm').click();
 	await expect(author.getByTestId('frozen')).toContainText('Version 1 is frozen');
 	await sits('Watchkeeping, practical');
 
+	// What stands there as work begins.
+	let instructions: string | null = null;
+	await page.route('**/sit/api/begin', async (route) => {
+		instructions = await page.getByTestId('instructions').textContent();
+		await route.continue();
+	});
 	await begun(page, 0, { review: { shows: 'nothing' } });
+	expect(instructions!.trim()).toBe('Use no calculator for A.');
 	const asked = page.locator('[data-question]');
 	const next = () => page.getByRole('button', { name: 'Next' }).click();
 	// Questions that share a text follow each other, whatever order this candidate has.

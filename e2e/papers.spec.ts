@@ -237,7 +237,7 @@ test('a question is written in two languages side by side, dragged to its place,
 	await expect(page.getByTestId('pool')).toHaveCount(0);
 
 	await page.getByTestId('balance-open').click();
-	await expect(page.getByTestId('balance').getByRole('row', { name: 'Watchkeeping' })).toContainText(/2\s*4\s*6/);
+	await expect(page.getByTestId('balance').getByRole('row', { name: 'Radar' })).toContainText(/4\s*6/);
 	expect(await serious(page), 'balance').toEqual([]);
 });
 

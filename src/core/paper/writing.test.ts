@@ -1,11 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+	aboutPart,
 	comparePapers,
 	doubtsOf,
 	doubtsOfPaper,
 	eachGets,
 	editPaper,
+	isEdited,
 	newQuestion,
 	readText,
 	withoutStaleKey,
@@ -40,7 +42,7 @@ describe('a change of a paper', () => {
 	it('is done, and its undo takes it back', () => {
 		fc.assert(
 			fc.property(
-				fc.array(fc.tuple(fc.nat(7), fc.nat(4), fc.nat(4), fc.nat(4)), { minLength: 1, maxLength: 25 }),
+				fc.array(fc.tuple(fc.nat(9), fc.nat(4), fc.nat(4), fc.nat(4)), { minLength: 1, maxLength: 25 }),
 				(acts) => {
 					const start: Paper = {
 						title: 'Numbers',
@@ -72,6 +74,22 @@ describe('a change of a paper', () => {
 			),
 			{ numRuns: 150 }
 		);
+	});
+
+	it('of a text that questions share is made in all of them, and in none where one is not as it was', () => {
+		const stimulus = { id: 's', text: 'Before.' };
+		const start: Paper = {
+			title: '',
+			parts: [{ title: '', draw: null, questions: ['1', '2'].map((id) => ({ ...single(id), stimulus })) }]
+		};
+		const edit = { kind: 'stimulus' as const, before: stimulus, after: { ...stimulus, text: 'After.' } };
+		const done = editPaper(start, edit);
+		if (done.outcome !== 'done') throw new Error(done.outcome);
+		expect(done.paper.parts[0].questions.map((one) => one.stimulus?.text)).toEqual(['After.', 'After.']);
+		expect(isEdited(done.paper, edit)).toBe(true);
+		// Told again, or by somebody who has not seen it.
+		expect(editPaper(done.paper, edit).outcome).toBe('changed_since');
+		expect(editPaper(start, { ...edit, before: { ...stimulus, id: 'other' } }).outcome).toBe('gone');
 	});
 
 	it('of a question that somebody else has changed is told, with theirs', () => {
@@ -106,7 +124,7 @@ function editOf(now: Paper, what: number, part: number, index: number, other: nu
 	const p = now.parts.length === 0 ? -1 : part % now.parts.length;
 	const questions = now.parts[p]?.questions ?? [];
 	const question = questions[index % Math.max(1, questions.length)];
-	const about = p < 0 ? null : { title: now.parts[p].title, draw: now.parts[p].draw };
+	const about = p < 0 ? null : aboutPart(now.parts[p]);
 	switch (what) {
 		case 0:
 			return p < 0 ? null : { kind: 'question', before: null, after: single(newId()), at: { part: p, index } };
@@ -128,6 +146,18 @@ function editOf(now: Paper, what: number, part: number, index: number, other: nu
 			};
 		case 6:
 			return about && { kind: 'remove_part', index: p, before: about };
+		case 7: {
+			// Under a text of one's own, or under the one that another question has.
+			const there = now.parts.flatMap((one) => one.questions).find(({ stimulus }) => stimulus)?.stimulus;
+			const stimulus = (other % 2 === 0 && there) || { id: newId(), text: 'See.' };
+			return question
+				? { kind: 'question', before: question, after: { ...question, stimulus }, at: { part: p, index } }
+				: null;
+		}
+		case 8: {
+			const before = question?.stimulus;
+			return before ? { kind: 'stimulus', before, after: { ...before, text: newId() } } : null;
+		}
 		default:
 			return about && { kind: 'move_part', title: about.title, from: p, to: other % now.parts.length };
 	}

@@ -5,7 +5,13 @@
 
 	let { paper }: { paper: Paper } = $props();
 
-	const rows = $derived(balanceOf(paper));
+	/** A paper about one topic is told apart by what is below it. */
+	const rows = $derived.by(() => {
+		const byTopic = balanceOf(paper);
+		return byTopic.length > 1 ? byTopic : balanceOf(paper, 2);
+	});
+	/** Below a topic that all share, the last step says it. */
+	const nameOf = (topic: string) => topic.split(' / ').at(-1) ?? topic;
 	const shown = (points: number) => (points === 0 ? '' : Number(points.toFixed(1)).toString());
 	const COLOURS = { easy: '--tide', medium: '--ochre', hard: '--brick', unknown: '--line-strong' };
 	let canvas = $state<HTMLCanvasElement | null>(null);
@@ -19,7 +25,7 @@
 			chart = new Chart(canvas, {
 				type: 'bar',
 				data: {
-					labels: now.map(({ topic }) => topic),
+					labels: now.map(({ topic }) => nameOf(topic)),
 					datasets: BALANCE_KEYS.map((key) => ({
 						label: key === 'unknown' ? 'not said' : key,
 						data: now.map(({ points }) => points[key]),
@@ -30,7 +36,7 @@
 					indexAxis: 'y',
 					animation: false,
 					maintainAspectRatio: false,
-					scales: { x: { stacked: true, title: { display: true, text: 'points' } }, y: { stacked: true } },
+					scales: { x: { stacked: true }, y: { stacked: true } },
 					plugins: { legend: { position: 'bottom', labels: { boxWidth: 12 } } }
 				}
 			});
@@ -43,7 +49,7 @@
 </script>
 
 <div class="bg-sheet text-ink mt-1.5 rounded-xl p-3">
-	<div style="height:{90 + 28 * rows.length}px"><canvas bind:this={canvas} aria-hidden="true"></canvas></div>
+	<div style="height:{110 + 40 * rows.length}px"><canvas bind:this={canvas} aria-hidden="true"></canvas></div>
 	<table class="mt-2 w-full text-[13px]" data-testid="balance">
 		<thead>
 			<tr class="text-ink-2 text-left">
@@ -55,7 +61,7 @@
 		<tbody>
 			{#each rows as { topic, points } (topic)}
 				<tr>
-					<th scope="row" class="text-left font-normal">{topic}</th>
+					<th scope="row" class="text-left font-normal">{nameOf(topic)}</th>
 					{#each BALANCE_KEYS as key (key)}<td class="text-right">{shown(points[key])}</td>{/each}
 				</tr>
 			{/each}
