@@ -54,7 +54,7 @@
 		<thead>
 			<tr class="text-ink-2 text-left">
 				<th scope="col">Points</th>
-				{#each BALANCE_KEYS as key (key)}<th scope="col" class="text-right">{key === 'unknown' ? 'not said' : key}</th
+				{#each BALANCE_KEYS as key (key)}<th scope="col" class="pl-2 text-right">{key === 'unknown' ? 'not said' : key}</th
 					>{/each}
 			</tr>
 		</thead>
@@ -62,7 +62,7 @@
 			{#each rows as { topic, points } (topic)}
 				<tr>
 					<th scope="row" class="text-left font-normal">{nameOf(topic)}</th>
-					{#each BALANCE_KEYS as key (key)}<td class="text-right">{shown(points[key])}</td>{/each}
+					{#each BALANCE_KEYS as key (key)}<td class="pl-2 text-right">{shown(points[key])}</td>{/each}
 				</tr>
 			{/each}
 		</tbody>
