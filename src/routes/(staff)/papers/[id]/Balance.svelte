@@ -54,7 +54,8 @@
 		<thead>
 			<tr class="text-ink-2 text-left">
 				<th scope="col">Points</th>
-				{#each BALANCE_KEYS as key (key)}<th scope="col" class="pl-2 text-right">{key === 'unknown' ? 'not said' : key}</th
+				{#each BALANCE_KEYS as key (key)}<th scope="col" class="pl-2 text-right"
+						>{key === 'unknown' ? 'not said' : key}</th
 					>{/each}
 			</tr>
 		</thead>
