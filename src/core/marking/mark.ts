@@ -46,16 +46,14 @@ export function markAnswer(question: DealtQuestion, value: AnswerValue, rules: M
 		outOf: pointsToReach(question)
 	});
 	if (isBlank(value)) return mark('blank', 0);
-	if (isForHand(question)) return mark('to_mark', 0);
+	if (isMarkedByHand(question)) return mark('to_mark', 0);
 	const share = shareRight(question, value);
 	if (share === 1) return mark('right', question.points);
 	if (share > 0) return mark('partly', question.points * share);
 	return mark('wrong', 0 - costOf(question, rules));
 }
 
-type ByHand = Extract<DealtQuestion, { kind: 'essay' | 'upload' }>;
-type Marked = Exclude<DealtQuestion, ByHand>;
-const isForHand = (question: DealtQuestion): question is ByHand => isMarkedByHand(question);
+type Marked = Exclude<DealtQuestion, { kind: 'essay' | 'upload' }>;
 
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
 function shareRight(question: Marked, value: AnswerValue): number {

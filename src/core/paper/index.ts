@@ -1,5 +1,5 @@
 export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf } from './question';
-export { MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
+export { mediaBeside, MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
 export type { Medium, MediumType, Played, Stimulus } from './medium';
 export type { HandedFile } from './handed-file';
 export type { Reach } from './reach';

@@ -13,7 +13,7 @@ export type Medium = {
 	/** The SHA-256 of its bytes in hexadecimal, by which it is found. */
 	file: string;
 	type: MediumType;
-	/** Tells it to whoever does not see or hear it. */
+	/** A description for those who cannot see or hear it. */
 	alt: string;
 	/** Of a picture, in pixels: its place is kept before it has come. */
 	width?: number;
@@ -24,6 +24,11 @@ export type Medium = {
 
 /** What stands before several questions and belongs to all of them: they stay together, in their order. */
 export type Stimulus = { id: string; text: string; media?: Medium[] };
+
+/** All that a question shows and plays, what stands before it first. */
+export function mediaBeside({ media = [], stimulus }: { media?: Medium[]; stimulus?: Stimulus }): Medium[] {
+	return [...(stimulus?.media ?? []), ...media];
+}
 
 /** Whether a file is a picture, sound or film. */
 export function shows({ type }: Pick<Medium, 'type'>): 'picture' | 'sound' | 'film' {

@@ -231,7 +231,7 @@ function sharedApart({ parts }: Paper): Doubt[] {
 					code: 'shared_text_apart',
 					text:
 						first.part === part
-							? 'Two questions share a text that is not the same in both. Write it anew in one of them.'
+							? 'Two questions share a text, and it differs between them. Change it in one of them.'
 							: `Questions that share a text stand in parts ${partLetter(first.part)} and ${partLetter(part)}: move them into one.`,
 					isGrave: first.part === part,
 					questionIds: [first.ids[0], id]

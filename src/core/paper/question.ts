@@ -1,5 +1,5 @@
 import type { Difficulty } from './difficulty';
-import type { Medium, Stimulus } from './medium';
+import { mediaBeside, type Medium, type Stimulus } from './medium';
 import { poolsOf } from './pools';
 
 /** A choice of a question. Choices stand for themselves in matching and ordering, too. */
@@ -44,7 +44,7 @@ type Shared = {
 	/** What it shares with the questions beside it that name the same one. */
 	stimulus?: Stimulus;
 	hint?: string;
-	/** Told after the end, with the right answers: to whoever was right, and to whoever was not. */
+	/** What candidates read afterwards beside the right answers, if theirs was right and if it was wrong. */
 	feedback?: { right?: string; wrong?: string };
 	/** Its points count on top: they are not among those that there are to reach. */
 	isExtra?: boolean;
@@ -160,12 +160,14 @@ export function questionsOf({ parts }: Pick<Paper, 'parts'>): Question[] {
 
 /** All that the questions of a paper show and play, shared texts included; what two name is there twice. */
 export function mediaOf(paper: Pick<Paper, 'parts'>): Medium[] {
-	return questionsOf(paper).flatMap(({ media = [], stimulus }) => [...(stimulus?.media ?? []), ...media]);
+	return questionsOf(paper).flatMap(mediaBeside);
 }
 
 /** Whether only a person can mark it. */
-export function isMarkedByHand({ kind }: { kind: QuestionKind }): boolean {
-	return kind === 'essay' || kind === 'upload';
+export function isMarkedByHand<T extends { kind: QuestionKind }>(
+	question: T
+): question is T & { kind: 'essay' | 'upload' } {
+	return question.kind === 'essay' || question.kind === 'upload';
 }
 
 /** How many questions each candidate is dealt. */

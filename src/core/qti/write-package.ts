@@ -1,5 +1,4 @@
-import { questionsOf } from '../paper';
-import type { Paper, Part, Question } from '../paper';
+import { mediaBeside, questionsOf, type Paper, type Part, type Question } from '../paper';
 import { writeText } from './body-text';
 import { QTI_2, QTI_3, type Dialect } from './dialect';
 import { identifierOf } from './identifier';
@@ -80,7 +79,7 @@ function manifest(paper: Paper, questions: Question[], to: Dialect): string {
 		...(question.picture !== undefined && pictures.includes(question.picture)
 			? [file(picturePath(question.picture))]
 			: []),
-		...[...(question.media ?? []), ...(question.stimulus?.media ?? [])].map((medium) => file(mediumFile(medium))),
+		...mediaBeside(question).map((medium) => file(mediumFile(medium))),
 		...(to.version === '3.0' && question.stimulus ? [file(stimulusFile(question.stimulus.id))] : [])
 	];
 	const root = element('manifest', { xmlns: to.packageNamespace, identifier: 'PACKAGE' }, [

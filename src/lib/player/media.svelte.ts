@@ -1,5 +1,5 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
-import { playsLeft, type FormQuestion, type Medium, type Played } from '$core/paper';
+import { mediaBeside, playsLeft, type FormQuestion, type Medium, type Played } from '$core/paper';
 import { ask } from './ask';
 import type { LocalStore, Place } from './local-store';
 
@@ -35,10 +35,7 @@ export class Media {
 
 	/** Fetches what these questions show and play, in their order, until it is there. */
 	want(questions: FormQuestion[]) {
-		const files = questions.flatMap(({ media = [], stimulus }) =>
-			[...(stimulus?.media ?? []), ...media].map(({ file }) => file)
-		);
-		for (const file of files)
+		for (const { file } of questions.flatMap(mediaBeside))
 			if (!this.#addresses.has(file) && !this.#missing.has(file) && !this.#wanted.includes(file))
 				this.#wanted.push(file);
 		void this.#fetch();

@@ -55,12 +55,8 @@
 	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
 	const stem = $derived(blocksOf(wording?.stem ?? question.stem, question.gaps));
 	/** Lists and tables stand below what names the question: whoever listens hears them by themselves. */
-	const split = $derived(
-		Math.max(
-			0,
-			stem.findIndex(({ kind }) => kind !== 'line') + 1 ? stem.findIndex(({ kind }) => kind !== 'line') : stem.length
-		)
-	);
+	const firstBelow = $derived(stem.findIndex(({ kind }) => kind !== 'line'));
+	const split = $derived(firstBelow < 0 ? stem.length : firstBelow);
 	const filled = $derived(
 		given.value !== null && typeof given.value === 'object' && !Array.isArray(given.value) ? given.value : {}
 	);

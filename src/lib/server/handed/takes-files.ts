@@ -12,9 +12,8 @@ export async function takesFiles(otium: Pick<House, 'db' | 'now'>, sittingId: st
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	if (one?.sitting.state !== 'working') fail('takes_no_files');
 	const { ids, questions } = await questionsSent(otium.db, one);
-	const named = (questionId: string) => ({ questionId, value: null, struck: [] });
-	const own = ids.toDevice(named(asked)).questionId;
-	const question = questions.find(({ id, kind }) => kind === 'upload' && (id === asked || id === own));
+	const questionId = ids.questionNamed(asked);
+	const question = questions.find(({ id, kind }) => kind === 'upload' && id === ids.nameOf(questionId));
 	if (!question) fail('takes_no_files');
-	return { one, question, questionId: ids.fromDevice(named(question.id)).questionId };
+	return { one, question, questionId };
 }

@@ -33,6 +33,16 @@ export class OwnIds {
 		for (const question of form.questions) this.#questions.set(question.id, question);
 	}
 
+	/** What the device calls a question of this form. */
+	nameOf(questionId: string): string {
+		return this.#name(questionId);
+	}
+
+	/** What the paper calls a question that the device names; a name that this form has not given stays as it is. */
+	questionNamed(name: string): string {
+		return this.#real.get(name) ?? name;
+	}
+
 	/** As the device knows it. */
 	toDevice<T extends Named>(answer: T): T {
 		const question = this.#questions.get(answer.questionId);

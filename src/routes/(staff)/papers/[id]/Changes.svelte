@@ -1,7 +1,7 @@
 <!-- @component What has changed since the version that is sat now, question by question, both side by side. -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { comparePapers, keyInWords, type Paper, type Question, type QuestionChange, plainText } from '$core/paper';
+	import { plainText, comparePapers, keyInWords, type Paper, type Question, type QuestionChange } from '$core/paper';
 	import { inWords, send } from '$ui/post';
 
 	let { open = $bindable(), id, paper }: { open: boolean; id: string; paper: Paper } = $props();

@@ -4,7 +4,7 @@ what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper, plainText } from '$core/paper';
+	import { plainText, deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';
 	import Act from '$ui/Act.svelte';

@@ -1,6 +1,6 @@
 <!-- @component Questions as they were read from elsewhere, each with what is doubtful about it, and what belongs to none. -->
 <script lang="ts">
-	import { isMarkedByHand, keyInWords, QUESTION_KIND_NAMES, type ReadText, plainText } from '$core/paper';
+	import { plainText, isMarkedByHand, keyInWords, QUESTION_KIND_NAMES, type ReadText } from '$core/paper';
 
 	let { read }: { read: ReadText } = $props();
 </script>

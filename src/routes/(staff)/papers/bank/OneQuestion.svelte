@@ -3,7 +3,7 @@
 	import { Textarea } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { AUDIENCE_NAMES, AUDIENCES, type Audience, type BankQuestion } from '$core/bank';
-	import { doubtsOf, isSame, type Question, plainText } from '$core/paper';
+	import { plainText, doubtsOf, isSame, type Question } from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

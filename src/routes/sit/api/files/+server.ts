@@ -11,7 +11,7 @@ export const GET = route(boundDevice, async ({ otium, device }) => {
 	return {
 		files: files.map(({ questionId, ...file }) => ({
 			...file,
-			questionId: ids.toDevice({ questionId, value: null, struck: [] }).questionId
+			questionId: ids.nameOf(questionId)
 		}))
 	};
 });

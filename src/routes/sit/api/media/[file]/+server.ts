@@ -1,3 +1,4 @@
+import { mediaBeside } from '$core/paper';
 import { fail } from '$core/problem';
 import { refusal } from '$core/sitting';
 import { boundDevice, mustBeProven, refuse, route } from '$lib/server/http';
@@ -10,9 +11,7 @@ export const GET = route(boundDevice, async ({ otium, device, params, locals }) 
 	if (one?.sitting.state !== 'working') refuse(refusal('not_from_this_state'));
 	mustBeProven(one.session, locals.client);
 	const { questions } = await questionsSent(otium.db, one);
-	const isShown = questions.some(({ media = [], stimulus }) =>
-		[...media, ...(stimulus?.media ?? [])].some(({ file }) => file === params.file)
-	);
+	const isShown = questions.flatMap(mediaBeside).some(({ file }) => file === params.file);
 	const found = isShown ? await readMedium(otium, params.file) : null;
 	if (!found) fail('not_found');
 	return mediumResponse(found);
