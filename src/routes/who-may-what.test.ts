@@ -22,7 +22,7 @@ const HANDLERS = OF_STAFF.flatMap(([file, module]) =>
 /** About whoever asks, and nobody else; what is found shows each what they may see (find-anything.test). */
 const ONES_OWN = ['GET find', 'POST confirm', 'POST you/here', 'POST you/sign-in', 'POST you/sign-in/second'];
 
-const grant = { id: 'a-grant-of-mine', sittingId: 'sit0', what: { kind: 'minutes', minutes: 5 }, scope: 'session' };
+const grant = { id: 'a-grant-of-mine', sittingIds: ['sit0'], what: { kind: 'minutes', minutes: 5 }, scope: 'session' };
 const form = (fields: object) => {
 	const data = new FormData();
 	data.set('file', new File(['number,given,family\nDO-1001,Someone,Else\n'], 'people.csv'));
@@ -32,6 +32,7 @@ const form = (fields: object) => {
 const sitting = { commandId: 'command-of-mine', sittingIds: ['sit0'] };
 /** What somebody sends who wants something of Quayside: a body that its route can read, with ids of that site. */
 const BODIES: Record<string, () => unknown> = {
+	'POST grants/evidence': () => ({ name: 'note.txt', type: 'text/plain', base64: 'eA==' }),
 	'POST grants/foresee': () => ({ ...grant, reason: 'x' }),
 	'POST grants/give': () => ({ ...grant, reason: 'x' }),
 	'POST grants/withdraw': () => ({ id: 'a-grant', sittingId: 'sit0' }),
@@ -138,10 +139,11 @@ const BODIES: Record<string, () => unknown> = {
 	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
 };
 /** Shared by all sites to look at and to copy: what comes of it is one's own. */
-const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
+const SHARED = ['POST grants/evidence', 'POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
 	'close-out': { id: 's1' },
+	'grants/evidence': { id: 'a-doctors-note' },
 	'papers/version': { version: 'a-version' },
 	'papers/media': { file: 'a'.repeat(64) },
 	'papers/bank': { question: 'q-mine' },
@@ -189,6 +191,7 @@ beforeEach(async () => {
 		enrolled_by: 'ode',
 		enrolled_at: NINE
 	});
+	await db('evidence').insert({ id: 'a-doctors-note', name: 'x.txt', type: 'text/plain', at: NINE, keep_until: NINE });
 	await db('paper').insert({
 		id: 'a-version',
 		title: 'A paper',

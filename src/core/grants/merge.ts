@@ -1,6 +1,7 @@
 import type { Visit } from '../sitting';
 import { clockTime, NO_GRANTS } from '../time';
-import type { Grant, GrantPlace, GrantScope, Merge } from './grant';
+import { languageName } from '../session';
+import type { Beside, Grant, GrantPlace, GrantScope, Merge } from './grant';
 
 const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration: 1, paper: 2, session: 3 };
 
@@ -21,10 +22,18 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 		display: { magnification: 1, contrast: false },
 		breaks: null,
 		calculator: null,
+		extraAttempts: 0,
+		language: null,
+		beside: [],
+		paperCopy: false,
+		otherForm: false,
 		reasons: [],
-		ownWindow: null
+		ownWindow: null,
+		room: null,
+		proctor: null
 	};
 	let window: Grant | null = null;
+	let language: Grant | null = null;
 
 	for (const grant of given) {
 		const { body } = grant;
@@ -41,7 +50,26 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 				else merge.grants.earlierCreditsMinutes += body.minutes;
 				break;
 			case 'reopen':
+			case 'continue_later':
 				merge.mayReopen = true;
+				break;
+			case 'extra_attempt':
+				merge.extraAttempts += body.count;
+				break;
+			case 'language':
+				if (language === null || outranks(grant, language)) {
+					language = grant;
+					merge.language = body.tag;
+				}
+				break;
+			case 'beside':
+				merge.beside.push({ as: body.as, name: body.name });
+				break;
+			case 'paper_copy':
+				merge.paperCopy = true;
+				break;
+			case 'other_form':
+				merge.otherForm = true;
 				break;
 			case 'separate_room':
 				merge.separateRoom = true;
@@ -67,6 +95,8 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 	if (window?.body.kind === 'own_window') {
 		merge.ownWindow = { opens: window.body.opens, closes: window.body.closes };
 		merge.grants.window = merge.ownWindow;
+		merge.room = window.body.room ?? null;
+		merge.proctor = window.body.proctor ?? null;
 		merge.reasons.push(`${grantInWords(window, zone)}, ${scopeInWords(window.scope)}`);
 	}
 	return merge;
@@ -74,6 +104,7 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 
 function reaches(grant: Grant, place: GrantPlace): boolean {
 	if (grant.candidateId !== null && grant.candidateId !== place.candidateId) return false;
+	if (!isInItsTime(grant, place.opens)) return false;
 	switch (grant.scope.kind) {
 		case 'standing':
 			return true;
@@ -84,6 +115,12 @@ function reaches(grant: Grant, place: GrantPlace): boolean {
 		case 'session':
 			return grant.scope.id === place.sessionId && !wasBeforeItsTime(grant, place.visits?.at(-1));
 	}
+}
+
+/** Where it is not known when the session opens, what holds only for a time is taken to hold. */
+function isInItsTime({ from, until }: Grant, opens: number | undefined): boolean {
+	if (opens === undefined) return true;
+	return (from ?? -Infinity) <= opens && opens < (until ?? Infinity);
 }
 
 /** Given to all in a session before somebody came into it who had begun elsewhere: they did not lose that time. */
@@ -139,9 +176,29 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 		case 'tools':
 			return `a ${body.calculator} calculator`;
 		case 'own_window':
-			return `own window ${clockTime(body.opens, zone)} to ${clockTime(body.closes, zone)}`;
+			return [
+				`own window ${clockTime(body.opens, zone)} to ${clockTime(body.closes, zone)}`,
+				body.room ? `in the ${body.room.name}` : '',
+				body.proctor ? `with ${body.proctor.name}` : ''
+			]
+				.filter(Boolean)
+				.join(' ');
+		case 'extra_attempt':
+			return body.count === 1 ? 'one more attempt' : `${body.count} more attempts`;
+		case 'continue_later':
+			return 'may stop and go on another day';
+		case 'language':
+			return `reads it in ${languageName(body.tag)}`;
+		case 'beside':
+			return `a ${BESIDE_NAMES[body.as]} beside them${body.name ? `: ${body.name}` : ''}`;
+		case 'paper_copy':
+			return 'a copy on paper';
+		case 'other_form':
+			return 'questions and choices in an order of their own';
 	}
 }
+
+const BESIDE_NAMES: Record<Beside, string> = { reader: 'reader', scribe: 'scribe', assistant: 'helper' };
 
 /** 1.25 is `time and a quarter`; factors without a name of their own are told as they are. */
 export function factorInWords(factor: number): string {
@@ -156,7 +213,7 @@ export function factorInWords(factor: number): string {
 	return names[String(factor)] ?? `${factor} times the time`;
 }
 
-function scopeInWords(scope: GrantScope): string {
+export function scopeInWords(scope: GrantScope): string {
 	switch (scope.kind) {
 		case 'standing':
 			return 'standing';

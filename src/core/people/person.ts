@@ -36,6 +36,14 @@ export type Display = { magnification: number; contrast: boolean };
 /** What a file brings: people, and the rows that could not be read. */
 export type People = { entries: PersonEntry[]; problems: RowProblem[] };
 
+/** Standing needs that a file can tell of. */
+export type Needs = {
+	extraTime: { factor: number; minutes: number };
+	separateRoom: boolean;
+	unlimited: boolean;
+	display: Display | null;
+};
+
 /** A person as they are known now. */
 export type KnownPerson = {
 	id: string;
@@ -47,10 +55,13 @@ export type KnownPerson = {
 	birth: string | null;
 	language: string | null;
 	sourceId: string | null;
-	extraTime: { factor: number; minutes: number };
+	/** What holds now, whoever gave it. */
+	extraTime: Needs['extraTime'];
 	separateRoom: boolean;
 	unlimited: boolean;
 	display: Display | null;
+	/** Of that, what a file brought: an import takes the place of this, and never of what was given by hand. */
+	byFile?: Needs;
 	/** No longer listed: kept for what they sat, offered nowhere. */
 	left: boolean;
 };

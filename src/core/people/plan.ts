@@ -1,7 +1,7 @@
 import { foldName, foldNumber } from '../access';
 import type { RowProblem } from '../formats';
 import { fullName } from '../names';
-import type { Display, KnownPerson, People, PersonEntry } from './person';
+import type { Display, KnownPerson, Needs, People, PersonEntry } from './person';
 
 export type ImportOptions = {
 	/** Groups that the file names and nobody knows are made; otherwise their rows are problems. */
@@ -110,18 +110,18 @@ function differencesOf(person: KnownPerson, entry: PersonEntry): string[] {
 	compare('date of birth', person.birth, entry.birth);
 	compare('language', person.language, entry.language);
 	compare('id', person.sourceId, entry.sourceId);
-	compare('extra time', timeInWords(person.extraTime), entry.extraTime && timeInWords(entry.extraTime));
-	compare(
-		'separate room',
-		yesNo(person.separateRoom),
-		entry.separateRoom === undefined ? undefined : yesNo(entry.separateRoom)
-	);
-	compare('no time limit', yesNo(person.unlimited), entry.unlimited === undefined ? undefined : yesNo(entry.unlimited));
-	compare(
-		'display',
-		displayInWords(person.display),
-		entry.display === undefined ? undefined : displayInWords(entry.display)
-	);
+	const byFile = person.byFile ?? person;
+	const compareNeed = (what: string, tell: (needs: Needs) => string | undefined) => {
+		const [holds, brought, after] = [tell(person), tell(byFile), tell(entry as Needs)];
+		// A file that says what holds anyway changes nothing, whoever gave it.
+		if (after === undefined || after === holds || after === brought) return;
+		const stays = holds === brought ? '' : `; ${holds} given by hand stays`;
+		differences.push(`${what} ${brought || 'none'} → ${after || 'none'}${stays}`);
+	};
+	compareNeed('extra time', ({ extraTime }) => extraTime && timeInWords(extraTime));
+	compareNeed('separate room', ({ separateRoom }) => (separateRoom === undefined ? undefined : yesNo(separateRoom)));
+	compareNeed('no time limit', ({ unlimited }) => (unlimited === undefined ? undefined : yesNo(unlimited)));
+	compareNeed('display', ({ display }) => (display === undefined ? undefined : displayInWords(display)));
 	compare('listed', yesNo(!person.left), yesNo(!entry.leaves));
 	return differences;
 }

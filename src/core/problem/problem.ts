@@ -46,6 +46,11 @@ export const PROBLEMS = {
 		message: 'This request carries an old nonce.',
 		instead: 'Send it again with the new one.'
 	},
+	ends_work: {
+		status: 409,
+		message: 'Somebody would be out of time at once.',
+		instead: 'Withdraw it all the same, or wait until they have handed in.'
+	},
 	not_yours: {
 		status: 403,
 		message: 'You are not allowed to see or do this.',

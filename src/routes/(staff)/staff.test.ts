@@ -44,7 +44,7 @@ const sitting = async (i: number) => (await loadSitting(house.otium.db, `sit${i}
 describe('who may', () => {
 	const own = (sittingId = 'sit0') => ({
 		id: nanoid(),
-		sittingId,
+		sittingIds: [sittingId],
 		what: { kind: 'minutes', minutes: 5 },
 		scope: 'session',
 		reason: 'asked'
@@ -215,7 +215,7 @@ describe('acts', () => {
 describe('grants', () => {
 	const grant = (what: object, change: object = {}) => ({
 		id: nanoid(),
-		sittingId: 'sit0',
+		sittingIds: ['sit0'],
 		what,
 		scope: 'session',
 		reason: 'access office',
@@ -224,12 +224,12 @@ describe('grants', () => {
 
 	it('are found by any part of name, number or group, told, given once and withdrawn once', async () => {
 		const found = JSON.parse((await ask(find, {}, ODE, {}, '?text=given0%20watch')).text);
-		expect(found.map((line: { number: string }) => line.number)).toEqual(['DO-1001']);
-		expect(JSON.parse((await ask(find, {}, ODE, {}, '?text=%25')).text)).toEqual([]);
-		expect(JSON.parse((await ask(find, {}, ODE, {}, '?text=')).text)).toEqual([]);
+		expect(found.people.map((line: { number: string }) => line.number)).toEqual(['DO-1001']);
+		expect(JSON.parse((await ask(find, {}, ODE, {}, '?text=%25')).text)).toEqual({ people: [], groups: [] });
+		expect(JSON.parse((await ask(find, {}, ODE, {}, '?text=')).text)).toEqual({ people: [], groups: [] });
 
 		const body = grant({ kind: 'factor', factor: 1.5 });
-		expect(JSON.parse((await ask(foresee, body, ODE)).text)[0]).toMatchObject({
+		expect(JSON.parse((await ask(foresee, body, ODE)).text).effects[0]).toMatchObject({
 			before: '60 min, ends 10:00',
 			after: '60 + 30 = 90 min, ends 10:30'
 		});

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { bank } from './migration-bank';
+import { grants } from './migration-grants';
 import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
@@ -231,7 +232,8 @@ const ALL = [
 	paperDraft,
 	bank,
 	media,
-	withdrawn
+	withdrawn,
+	grants
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

@@ -1,116 +1,243 @@
 import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
-import type { Grant, GrantBody } from '$core/grants';
+import { BESIDE, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
 import { fail } from '$core/problem';
-import { instantFromLocal, longDate, clockTime } from '$core/time';
+import { clockTime, instantFromLocal, localMidnightAfter, longDate } from '$core/time';
 import type { Query } from '../db';
 import type { Writing } from '../house';
 import { findSession, placeOf } from '../session';
-import { loadSitting, type Loaded } from '../sitting';
+import { loadSittings, type Loaded } from '../sitting';
 import { siteOfCandidate, type NewGrant } from '../records';
 
 const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
+const date = z.iso.date('Give a date, like 2026-12-08.');
+const whole = (what: string, least: number, most: number) =>
+	z
+		.number({ error: `Give whole ${what}.` })
+		.int(`Give whole ${what}.`)
+		.min(least, `At least ${least} for ${what}.`)
+		.max(most, `At most ${most} for ${what}.`);
+const id = z.string().max(64);
 
-/** What the grants form sends for one candidate's sitting. */
+/** What may be given by hand. */
+export const GrantWhat = z.discriminatedUnion('kind', [
+	z.object({
+		kind: z.literal('factor'),
+		factor: z
+			.number({ error: 'Give a factor, like 1.5.' })
+			.gt(1, 'A factor above 1; 1.5 is time and a half.')
+			.max(10, 'A factor of at most 10.')
+	}),
+	z.object({ kind: z.literal('minutes'), minutes: whole('minutes', 1, 600) }),
+	z.object({ kind: z.literal('unlimited_time') }),
+	z.object({
+		kind: z.literal('own_window'),
+		date,
+		opens: time,
+		closes: time,
+		/** Another room of the site than the session's, and somebody who supervises there; null: as for the others. */
+		roomId: id.nullable().default(null),
+		proctorId: id.nullable().default(null)
+	}),
+	z.object({ kind: z.literal('breaks'), count: whole('breaks', 1, 20), minutes: whole('minutes', 1, 240) }),
+	z.object({ kind: z.literal('extra_attempt'), count: whole('attempts', 1, 10) }),
+	z.object({ kind: z.literal('reopen') }),
+	z.object({ kind: z.literal('continue_later') }),
+	z.object({ kind: z.literal('tools'), calculator: z.enum(['basic', 'scientific']) }),
+	z.object({
+		kind: z.literal('language'),
+		tag: z.string().regex(/^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'Give a language by its tag, like pt or pt-PT.')
+	}),
+	z.object({
+		kind: z.literal('display'),
+		magnification: z.number().min(1).max(4, 'Enlarge at most 4 times.'),
+		contrast: z.boolean()
+	}),
+	z.object({ kind: z.literal('separate_room') }),
+	z.object({ kind: z.literal('beside'), as: z.enum(BESIDE), name: z.string().trim().max(80) }),
+	z.object({ kind: z.literal('paper_copy') }),
+	z.object({ kind: z.literal('other_form') })
+]);
+export type GrantWhat = z.infer<typeof GrantWhat>;
+
+const MOST_PEOPLE = 500;
+
+/** What the grants form sends: one thing, for one or several sittings. */
 export const GrantAsked = z.object({
 	id: z.string().min(8).max(60),
-	sittingId: z.string().max(64),
-	what: z.discriminatedUnion('kind', [
-		z.object({
-			kind: z.literal('factor'),
-			factor: z
-				.number({ error: 'Give a factor, like 1.5.' })
-				.gt(1, 'A factor above 1; 1.5 is time and a half.')
-				.max(10, 'A factor of at most 10.')
-		}),
-		z.object({
-			kind: z.literal('minutes'),
-			minutes: z
-				.number({ error: 'Give whole minutes.' })
-				.int('Give whole minutes.')
-				.min(1, 'Give at least one minute.')
-				.max(600, 'Give at most 600 minutes.')
-		}),
-		z.object({
-			kind: z.literal('own_window'),
-			date: z.iso.date('Give a date, like 2026-12-08.'),
-			opens: time,
-			closes: time
-		})
-	]),
-	/** For this session alone, or for good. */
-	scope: z.enum(['session', 'standing']),
-	reason: z.string().trim().max(300)
+	sittingIds: z.array(id).min(1, 'Choose for whom.').max(MOST_PEOPLE, `At most ${MOST_PEOPLE} people at once.`),
+	what: GrantWhat,
+	/** For this session alone, for its paper, for the administration, or for good. */
+	scope: z.enum(['session', 'paper', 'administration', 'standing']),
+	/** For what is not for one session: from which day and until the end of which day it holds; null: always. */
+	from: date.nullable().default(null),
+	until: date.nullable().default(null),
+	reason: z.string().trim().max(300),
+	askedBy: z.string().trim().max(120).default(''),
+	evidenceId: id.nullable().default(null)
 });
 export type GrantAsked = z.infer<typeof GrantAsked>;
 
+/** One of the grants that were asked for, with whom it is for. */
+export type Read = { id: string; grant: NewGrant; one: Loaded };
+
 /**
- * Turns what was asked into a grant.
+ * Turns what was asked into grants: one for each person, or for each sitting where it is for one session.
  * @throws ProblemError about what can't be read, what does not exist, or what is not theirs to give
  */
-export async function readGrant(
-	otium: Writing,
-	staff: StaffMember,
-	asked: GrantAsked
-): Promise<{ grant: NewGrant; one: Loaded }> {
+export async function readGrants(otium: Writing, staff: StaffMember, asked: GrantAsked): Promise<Read[]> {
 	const now = otium.now();
-	const one = await loadSitting(otium.db, asked.sittingId, now);
-	if (!one)
+	const wanted = [...new Set(asked.sittingIds)];
+	const loaded = new Map((await loadSittings(otium.db, wanted, now)).map((one) => [one.sitting.id, one]));
+	if (loaded.size < wanted.length)
 		fail('not_found', {
-			message: 'This candidate’s sitting is not here any more.',
-			instead: 'Look the candidate up again.'
+			message:
+				wanted.length === 1
+					? 'This candidate’s sitting is not here any more.'
+					: `${wanted.length - loaded.size} of these sittings are not here any more.`,
+			instead: 'Look the candidates up again.'
 		});
-	if (!may(staff, 'grant', placeOf(one.session)))
-		fail('not_yours', {
-			message: 'Grants at this site are not yours to give.',
-			instead: 'A coordinator of the site can.'
+	const read: Read[] = [];
+	const seen = new Set<string>();
+	for (const sittingId of wanted) {
+		const one = loaded.get(sittingId)!;
+		if (!may(staff, 'grant', placeOf(one.session)))
+			fail('not_yours', {
+				message: 'Grants at this site are not yours to give.',
+				instead: 'A coordinator of the site can.'
+			});
+		const scope = scopeOf(asked.scope, one);
+		const key = `${one.candidate.id} ${'id' in scope ? scope.id : ''}`;
+		if (seen.has(key)) continue;
+		seen.add(key);
+		await mustReach(otium.db, staff, { candidateId: one.candidate.id, scope });
+		read.push({
+			id: wanted.length === 1 ? asked.id : `${asked.id}:${sittingId}`,
+			one,
+			grant: {
+				candidateId: one.candidate.id,
+				scope,
+				body: await bodyOf(otium.db, asked, one, now),
+				reason: asked.reason,
+				givenBy: staff.id,
+				givenAt: now,
+				...timeOf(asked, one.session.site.zone),
+				askedBy: asked.askedBy,
+				source: 'hand',
+				batch: wanted.length === 1 ? null : asked.id,
+				evidence: asked.evidenceId
+			}
 		});
-	const scope =
-		asked.scope === 'standing' ? { kind: 'standing' as const } : { kind: 'session' as const, id: one.session.id };
-	await mustReach(otium.db, staff, { candidateId: one.candidate.id, scope });
-	const body = bodyOf(asked, one.session.site.zone, now);
-	if (typeof body === 'string') fail('not_taken', { message: body });
-	if (body.kind === 'own_window' && asked.scope === 'standing')
-		fail('not_taken', { message: 'An own window is for one session.', instead: 'Choose “this session”.' });
+	}
+	return read;
+}
+
+function scopeOf(kind: GrantAsked['scope'], { session, paperId }: Loaded): GrantScope {
+	switch (kind) {
+		case 'standing':
+			return { kind };
+		case 'administration':
+			return { kind, id: session.administrationId };
+		case 'paper':
+			return { kind, id: paperId };
+		case 'session':
+			return { kind, id: session.id };
+	}
+}
+
+function timeOf({ scope, from, until }: GrantAsked, zone: string): Pick<NewGrant, 'from' | 'until'> {
+	if (scope === 'session') return { from: null, until: null };
+	const noon = (day: string | null) => {
+		const read = day === null ? null : instantFromLocal(day, '12:00', zone);
+		return read?.ok ? read.at : null;
+	};
+	const [first, last] = [noon(from), noon(until)];
+	if (first !== null && last !== null && last < first)
+		fail('not_taken', { message: 'It would end before it begins.', instead: 'Choose a later last day.' });
+	const DAY_MS = 24 * 3_600_000;
 	return {
-		one,
-		grant: {
-			candidateId: one.candidate.id,
-			scope,
-			body,
-			reason: asked.reason,
-			givenBy: staff.id,
-			givenAt: now
-		}
+		from: first === null ? null : localMidnightAfter(first - DAY_MS, zone),
+		until: last === null ? null : localMidnightAfter(last, zone)
 	};
 }
 
-/** The grant's body, or a sentence about what is wrong with it. */
-function bodyOf({ what }: GrantAsked, zone: string, now: number): GrantBody | string {
+/** @throws ProblemError with a sentence about what is wrong with it */
+async function bodyOf(db: Query, { what, scope }: GrantAsked, one: Loaded, now: number): Promise<GrantBody> {
 	switch (what.kind) {
 		case 'factor':
 			return { kind: 'extra_time', factor: what.factor, minutes: 0 };
 		case 'minutes':
 			return { kind: 'extra_time', factor: 1, minutes: what.minutes };
+		case 'display':
+			if (what.magnification === 1 && !what.contrast)
+				fail('not_taken', { message: 'Nothing would be different.', instead: 'Enlarge it, or choose strong contrast.' });
+			return what;
 		case 'own_window': {
-			const [opens, closes] = [what.opens, what.closes].map((text) => instantFromLocal(what.date, text, zone));
-			for (const read of [opens, closes]) {
-				if (!read.ok)
-					return read.why === 'does_not_exist'
-						? `The clocks jump over that time; the next is ${clockTime(read.instead, zone)}.`
-						: 'The clocks go back then, so that time comes twice. Choose another.';
-			}
-			if (!opens.ok || !closes.ok) return 'This window can’t be read.';
-			if (closes.at <= opens.at) return 'The window closes before it opens. Choose a later end.';
-			if (closes.at <= now)
-				return `This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}. Choose a later one.`;
-			return { kind: 'own_window', opens: opens.at, closes: closes.at };
+			if (scope !== 'session')
+				fail('not_taken', { message: 'An own window is for one session.', instead: 'Choose “this session”.' });
+			const { opens, closes } = readWindow(what, one.session.site.zone, now);
+			return { kind: 'own_window', opens, closes, ...(await placeFrom(db, what, one.session.site.id)) };
 		}
+		default:
+			return what;
 	}
 }
 
+/** @throws ProblemError not_taken */
+export function readWindow(
+	{ date, opens, closes }: { date: string; opens: string; closes: string },
+	zone: string,
+	now: number
+): { opens: number; closes: number } {
+	const no = (message: string, instead?: string) => fail('not_taken', { message, instead });
+	const [first, last] = [opens, closes].map((text) => instantFromLocal(date, text, zone));
+	for (const read of [first, last]) {
+		if (read.ok) continue;
+		if (read.why === 'does_not_exist')
+			no(`The clocks jump over that time; the next is ${clockTime(read.instead, zone)}.`);
+		if (read.why === 'exists_twice') no('The clocks go back then, so that time comes twice.', 'Choose another.');
+	}
+	if (!first.ok || !last.ok) return no('This window can’t be read.', 'Give a date and two times, like 09:00 and 10:30.');
+	if (last.at <= first.at)
+		no('The window closes before it opens.', 'Choose a later end; a window does not go over midnight.');
+	if (last.at <= now)
+		no(
+			`This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}.`,
+			'Choose a later one.'
+		);
+	return { opens: first.at, closes: last.at };
+}
+
 /**
- * Refuses whoever may not give or withdraw at every site that a grant reaches: for one session, that session's; for good,
+ * The room and the proctor by their names; whoever is named must be of the site.
+ * @throws ProblemError not_found
+ */
+async function placeFrom(
+	db: Query,
+	{ roomId, proctorId }: { roomId: string | null; proctorId: string | null },
+	siteId: string
+): Promise<{ room?: Called; proctor?: Called }> {
+	const room: Called | undefined =
+		roomId === null ? undefined : await db('room').where({ id: roomId, site_id: siteId }).first('id', 'name');
+	const proctor: Called | undefined =
+		proctorId === null
+			? undefined
+			: await db('staff')
+					.join('staff_role', 'staff_role.staff_id', 'staff.id')
+					.where({ 'staff.id': proctorId })
+					.whereIn('role', ['proctor', 'coordinator'])
+					.where((any) => any.whereNull('site_id').orWhere({ site_id: siteId }))
+					.first('staff.id', 'staff.name');
+	if ((roomId !== null && !room) || (proctorId !== null && !proctor))
+		fail('not_found', {
+			message: 'This room or proctor is not of the candidate’s site any more.',
+			instead: 'Choose the place again.'
+		});
+	return { ...(room && { room }), ...(proctor && { proctor }) };
+}
+
+/**
+ * Refuses whoever may not give or withdraw at every site that a grant reaches: for one session, that session's; for more,
  * the one that the candidate is of.
  * @throws ProblemError not_yours
  */

@@ -1,51 +1,21 @@
-import { effectInWords, expectedEnd, grantInWords, type Grant, type GrantEffect } from '$core/grants';
+import { effectInWords, expectedEnd, grantInWords, type Grant } from '$core/grants';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, clockTime, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
-/** The effect on every sitting that the grant reaches. */
-export async function foreseeGrant(db: Query, grant: NewGrant, now: number): Promise<GrantEffect[]> {
-	const reached = await loadSittings(db, await reachedBy(db, grant), now);
-	return reached.map((one) => effectOn(one, draftGrant(grant), now));
-}
-
-function effectOn(one: Loaded, grant: Grant, now: number): GrantEffect {
-	const { timing } = one.session.rules;
-	const zone = one.session.site.zone;
-	const then = regrant(one, [...one.grants, grant], now);
-	const words = (loaded: Loaded) =>
-		effectInWords(timing, loaded.merge.grants, expectedEnd(loaded.reckoning, timing.atClose, now), zone);
-	return {
-		sittingId: one.sitting.id,
-		session: one.session.name,
-		before: words(one),
-		after: words(then),
-		misfit: misfitOf(then)
-	};
-}
-
-function misfitOf({ reckoning, session, merge }: Loaded): string | null {
-	const zone = session.site.zone;
-	const needed = allottedMinutes(session.rules.timing, merge.grants);
-	if (reckoning.windowEnd === null || needed === null) return null;
-	const fits = reckoning.windowEnd - reckoning.window.opens;
-	const short = Math.ceil((needed * MINUTE + reckoning.credits - fits) / MINUTE);
-	if (short <= 0) return null;
-	const window = `${clockTime(reckoning.window.opens, zone)} to ${clockTime(reckoning.windowEnd, zone)}`;
-	return session.rules.timing.atClose === 'finish'
-		? `The window ${window} is ${short} min shorter than the time granted; those who have begun may finish.`
-		: `The window ${window} is ${short} min too short: it cuts the time granted. Give an own window as well.`;
+function wordsOf({ session, merge, reckoning }: Loaded, now: number): string {
+	const { timing } = session.rules;
+	return effectInWords(timing, merge.grants, expectedEnd(reckoning, timing.atClose, now), session.site.zone);
 }
 
 /**
  * The sittings that a grant concerns, those that went on in another session included: what was given to them here goes
  * with them. Handed in counts as well, because minutes may be given before it is reopened.
  */
-async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope'>): Promise<string[]> {
+export async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope'>): Promise<string[]> {
 	const query = db('sitting').whereNotIn('state', ['set_aside']);
 	const { scope } = grant;
 	if (grant.candidateId !== null) query.where({ candidate_id: grant.candidateId });
@@ -58,7 +28,7 @@ async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope
 	return query.pluck('id');
 }
 
-export type Given = { id: string; effects: GrantEffect[] };
+export type Given = { id: string; effects: { sittingId: string; after: string }[] };
 
 /**
  * Gives it. Time in every sitting that it reaches is worked out anew in the same transaction, and told after the commit.
@@ -90,18 +60,10 @@ async function giveIn(trx: Query, by: Actor, id: string, grant: NewGrant, now: n
 	const before = await findGrant(trx, id);
 	const reached = await reachedBy(trx, before ?? grant);
 	const loaded = await loadSittings(trx, reached, now);
-	if (before) {
-		const without = loaded.map((one) =>
-			regrant(
-				one,
-				one.grants.filter((each) => each.id !== id),
-				now
-			)
-		);
-		return { effects: without.map((one) => effectOn(one, before, now)), reached: [] };
-	}
+	const told = (one: Loaded) => ({ sittingId: one.sitting.id, after: wordsOf(one, now) });
+	if (before) return { effects: loaded.map(told), reached: [] };
 	const drafted = { ...draftGrant(grant), id };
-	const effects = loaded.map((one) => effectOn(one, drafted, now));
+	const effects = loaded.map((one) => told(regrant(one, [...one.grants, drafted], now)));
 	await insertGrants(trx, [drafted]);
 	await refreshDerivedColumns(trx, reached, now);
 	await appendToLogbook(trx, grantEntries('grant_given', drafted, loaded, effects, by, now));
@@ -130,7 +92,7 @@ export async function withdrawGrants(
 		for (const id of ids) {
 			const grant = await findGrant(trx, id);
 			if (!grant || grant.withdrawnAt !== null || !isMeant(grant)) continue;
-			await trx('grant_given').where({ id }).update({ withdrawn_at: now });
+			await trx('grant_given').where({ id }).update({ withdrawn_at: now, withdrawn_by: by.id });
 			const reached = await reachedBy(trx, grant);
 			await refreshDerivedColumns(trx, reached, now);
 			const loaded = await loadSittings(trx, reached, now);
@@ -144,7 +106,7 @@ export async function withdrawGrants(
 	return count;
 }
 
-function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: GrantEffect[], by: Actor, now: number) {
+function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: Given['effects'], by: Actor, now: number) {
 	const what = (zone: string) => ({
 		grant: grant.id,
 		what: grantInWords(grant, zone),

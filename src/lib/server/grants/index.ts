@@ -1,7 +1,13 @@
-export { foreseeGrant, giveGrant, giveGrants, withdrawGrant, withdrawGrants } from './give';
+export { giveGrant, giveGrants, reachedBy, withdrawGrant, withdrawGrants } from './give';
 export type { Given } from './give';
+export { endedBy, foreseeGrants, misfitsOf, daysFor, lookAt, proposalsFor } from './foresee';
 export { draftGrant, findGrant, findGrants, insertGrants } from '../records';
 export type { NewGrant } from '../records';
+export { findForGrant } from './find';
+export type { FoundForGrant, FoundGroup } from './find';
 export { grantsOfDay, toLine } from './overview';
 export type { GrantLine } from './overview';
-export { GrantAsked, mustReach, readGrant } from './ask';
+export { GrantAsked, GrantWhat, mustReach, readGrants, readWindow } from './ask';
+export { deleteOldEvidence, EVIDENCE_TYPES, keepEvidence, MOST_EVIDENCE_BYTES, readEvidence, sitesOfEvidence } from './evidence';
+export { siteDays } from './days';
+export type { SiteDays } from './days';

@@ -1,11 +1,14 @@
 import { may, type StaffMember } from '$core/access';
-import { effectInWords, expectedEnd, grantInWords } from '$core/grants';
+import { effectInWords, expectedEnd, grantInWords, misfitInWords, type GrantKind, type GrantSource } from '$core/grants';
 import { fullName } from '$core/names';
 import { isUnfinished, type SittingState } from '$core/sitting';
-import { localDate } from '$core/time';
+import { localDate, MINUTE } from '$core/time';
 import type { Query } from '../db';
-import { findSessions, placeOf } from '../session';
+import { giveWay } from '../event-loop';
+import { findSessions, placeOf, type Session } from '../session';
 import { loadSittingsOf, type Loaded } from '../sitting';
+import type { SiteDays } from './days';
+import { daysFor, misfitsOf } from './foresee';
 
 /** One candidate in one session, with everything they were given. */
 export type GrantLine = {
@@ -13,44 +16,64 @@ export type GrantLine = {
 	candidateId: string;
 	name: string;
 	number: string;
-	session: { id: string; name: string; zone: string };
+	session: { id: string; name: string; kind: Session['kind']; zone: string };
 	state: SittingState;
 	base: { opens: number; closes: number | null };
 	own: { opens: number; closes: number | null } | null;
 	/** When they work, if all goes as planned. */
 	works: { from: number; to: number | null };
 	words: string;
-	/** The close takes some of the time that was granted. */
-	misfit: boolean;
+	/** What does not fit, a sentence each. */
+	misfits: string[];
 	finished: boolean;
-	grants: { id: string; what: string; scope: string; reason: string; canWithdraw: boolean }[];
+	grants: {
+		id: string;
+		kind: GrantKind;
+		what: string;
+		scope: string;
+		reason: string;
+		askedBy: string;
+		source: GrantSource;
+		evidence: string | null;
+		canWithdraw: boolean;
+	}[];
 };
 
-/** Everyone with a grant in the sessions of one local day that this person may see. */
-export async function grantsOfDay(db: Query, staff: StaffMember, zone: string, now: number): Promise<GrantLine[]> {
-	const day = localDate(now, zone);
+/** Everyone with a grant in the sessions of one local day that this person may see, and what of it does not fit. */
+export async function grantsOfDay(
+	db: Query,
+	staff: StaffMember,
+	{ day, zone, now }: { day: string; zone: string; now: number }
+): Promise<GrantLine[]> {
+	const noon = Date.parse(`${day}T12:00:00Z`);
+	const around = 36 * 60 * MINUTE;
 	const sessions = (
-		await findSessions(db, (query) => query.whereBetween('session.opens', [now - 36 * 3_600_000, now + 36 * 3_600_000]))
+		await findSessions(db, (query) => query.whereBetween('session.opens', [noon - around, noon + around]))
 	)
 		.filter((session) => may(staff, 'grant', placeOf(session)))
-		.filter((session) => localDate(session.window.opens, session.site.zone) === day);
+		.filter((session) => localDate(session.window.opens, session.site.zone ?? zone) === day);
 	const loaded = await loadSittingsOf(
 		db,
 		sessions.map((session) => session.id),
 		now
 	);
-	return loaded
-		.filter((one) => one.merge.reasons.length > 0)
-		.map((one) => toLine(one, now))
-		.sort((a, b) => a.base.opens - b.base.opens || a.name.localeCompare(b.name));
+	const lines: GrantLine[] = [];
+	const sites = new Map<string, SiteDays>();
+	for (const [i, one] of loaded.filter(({ merge }) => merge.reasons.length > 0).entries()) {
+		if (i % 50 === 49) await giveWay();
+		const misfits = misfitsOf(one, await daysFor(db, one, sites, now));
+		lines.push({
+			...toLine(one, now),
+			misfits: misfits.map((misfit) => misfitInWords(misfit, one.session.site.zone))
+		});
+	}
+	return lines.sort((a, b) => a.base.opens - b.base.opens || a.name.localeCompare(b.name));
 }
 
 export function toLine(one: Loaded, now: number): GrantLine {
 	const { sitting, session, candidate, reckoning, merge } = one;
 	const zone = session.site.zone;
 	const to = expectedEnd(reckoning, session.rules.timing.atClose, now);
-	const isFinished = !isUnfinished(sitting.state);
-	const uncut = expectedEnd(reckoning, 'finish', now);
 	const reaches = (grant: Loaded['grants'][number]) =>
 		grant.withdrawnAt === null &&
 		(grant.scope.kind === 'standing' ||
@@ -60,19 +83,23 @@ export function toLine(one: Loaded, now: number): GrantLine {
 		candidateId: candidate.id,
 		name: fullName(candidate),
 		number: candidate.number,
-		session: { id: session.id, name: session.name, zone },
+		session: { id: session.id, name: session.name, kind: session.kind, zone },
 		state: sitting.state,
 		base: session.window,
 		own: merge.ownWindow,
 		works: { from: reckoning.origin ?? reckoning.window.opens, to: sitting.ended?.at ?? to },
 		words: effectInWords(session.rules.timing, merge.grants, to, zone),
-		misfit: !isFinished && to !== null && uncut !== null && uncut > to,
-		finished: isFinished,
+		misfits: [],
+		finished: !isUnfinished(sitting.state),
 		grants: one.grants.filter(reaches).map((grant) => ({
 			id: grant.id,
+			kind: grant.body.kind,
 			what: grantInWords(grant, zone),
 			scope: grant.scope.kind,
 			reason: grant.reason,
+			askedBy: grant.askedBy ?? '',
+			source: grant.source ?? 'hand',
+			evidence: grant.evidence ?? null,
 			canWithdraw: grant.candidateId !== null
 		}))
 	};

@@ -33,7 +33,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		paper: { title, questions, points, instructions },
 		session: {
 			kind: session.kind,
-			room: session.room.name,
+			room: one.merge.room?.name ?? session.room.name,
 			zone: session.site.zone,
 			movement: session.rules.movement,
 			// What was granted goes beyond the rules, never below them.
@@ -60,7 +60,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
 			atTimeUp: timing.atTimeUp
 		},
-		display: { ...one.merge.display, language: candidate.language },
+		display: { ...one.merge.display, language: one.merge.language ?? candidate.language },
 		breaks: breaksOf(one),
 		mayReview: session.rules.review.shows !== 'nothing',
 		again: offerAgain(one, now),

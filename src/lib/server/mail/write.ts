@@ -144,7 +144,9 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					...common(session, window.opens, now),
 					name: fullName(one.candidate),
 					number: one.candidate.number,
-					seat: seatOf.get(one.sitting.id) ?? 'to be assigned',
+					room: `${one.merge.room?.name ?? session.room.name}, ${session.site.name}`,
+					// A seat is one of the session's room.
+					seat: (one.merge.room ? null : seatOf.get(one.sitting.id)) ?? 'to be assigned',
 					// Their own time and window, not the session's.
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
 					door: clockTime(one.reckoning.doorOpens, session.site.zone),

@@ -1,6 +1,6 @@
-import type { GrantBody } from '$core/grants';
-import type { KnownPerson } from '$core/people';
-import type { Query } from '../db';
+import type { GrantBody, GrantSource } from '$core/grants';
+import type { KnownPerson, Needs } from '$core/people';
+import { groupBy, type Query } from '../db';
 import { giveWay } from '../event-loop';
 
 /** Everyone whose home is at a site, as imports compare them and exports write them. */
@@ -44,37 +44,19 @@ async function withGroupsAndNeeds(
 		list.push(name);
 		groups.set(candidate_id, list);
 	}
-	const grants: { candidate_id: string; body: string }[] = await db('grant_given')
+	const grants: { candidate_id: string; body: string; source: GrantSource }[] = await db('grant_given')
 		.where({ scope_kind: 'standing' })
 		.whereIn('kind', ['extra_time', 'separate_room', 'unlimited_time', 'display'])
 		.whereNull('withdrawn_at')
 		.whereIn('candidate_id', ids)
-		.select('candidate_id', 'body');
-	type Needs = Pick<KnownPerson, 'extraTime' | 'separateRoom' | 'unlimited' | 'display'>;
-	const none = (): Needs => ({
-		extraTime: { factor: 1, minutes: 0 },
-		separateRoom: false,
-		unlimited: false,
-		display: null
-	});
-	const needs = new Map<string, Needs>();
-	for (const row of grants) {
-		const need = needs.get(row.candidate_id) ?? none();
-		const body: GrantBody = JSON.parse(row.body);
-		if (body.kind === 'separate_room') need.separateRoom = true;
-		if (body.kind === 'unlimited_time') need.unlimited = true;
-		if (body.kind === 'extra_time') {
-			need.extraTime.factor = Math.max(need.extraTime.factor, body.factor);
-			need.extraTime.minutes += body.minutes;
-		}
-		if (body.kind === 'display') {
-			need.display = {
-				magnification: Math.max(need.display?.magnification ?? 1, body.magnification),
-				contrast: body.contrast || (need.display?.contrast ?? false)
-			};
-		}
-		needs.set(row.candidate_id, need);
-	}
+		.select('candidate_id', 'body', 'source');
+	const byPerson = groupBy(grants, (grant) => grant.candidate_id);
+	const needsOf = (id: string, only?: GrantSource) =>
+		needsFrom(
+			(byPerson.get(id) ?? [])
+				.filter((grant) => only === undefined || grant.source === only)
+				.map((grant) => JSON.parse(grant.body) as GrantBody)
+		);
 	return rows.map((row) => {
 		return {
 			id: row.id as string,
@@ -86,10 +68,29 @@ async function withGroupsAndNeeds(
 			birth: row.birth as string | null,
 			language: row.language as string | null,
 			sourceId: row.source_id as string | null,
-			...(needs.get(row.id as string) ?? none()),
+			...needsOf(row.id as string),
+			byFile: needsOf(row.id as string, 'profile'),
 			left: row.left_at !== null
 		};
 	});
+}
+
+function needsFrom(bodies: GrantBody[]): Needs {
+	const needs: Needs = { extraTime: { factor: 1, minutes: 0 }, separateRoom: false, unlimited: false, display: null };
+	for (const body of bodies) {
+		if (body.kind === 'separate_room') needs.separateRoom = true;
+		if (body.kind === 'unlimited_time') needs.unlimited = true;
+		if (body.kind === 'extra_time') {
+			needs.extraTime.factor = Math.max(needs.extraTime.factor, body.factor);
+			needs.extraTime.minutes += body.minutes;
+		}
+		if (body.kind === 'display')
+			needs.display = {
+				magnification: Math.max(needs.display?.magnification ?? 1, body.magnification),
+				contrast: body.contrast || (needs.display?.contrast ?? false)
+			};
+	}
+	return needs;
 }
 
 /** Where those are listed who are in no group. */

@@ -137,7 +137,10 @@ function standingOf(entry: Pick<PersonEntry, 'extraTime' | 'separateRoom' | 'unl
 
 type TimeChange = { candidateId: string; entry: PersonEntry; before: KnownPerson | null };
 
-/** Standing accommodations that the file tells of and that differ: the old ones are withdrawn, never deleted. */
+/**
+ * Standing accommodations that the file tells of and that differ: those that an earlier file brought are withdrawn, never
+ * deleted; what was given by hand stays.
+ */
 async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: number) {
 	const given: Grant[] = [];
 	const withdrawn: { candidateId: string; kind: GrantBody['kind'] }[] = [];
@@ -150,15 +153,18 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 			reason: 'Imported with the candidate',
 			givenBy: by.id,
 			givenAt: now,
-			withdrawnAt: null
+			withdrawnAt: null,
+			source: 'profile'
 		});
 	for (const [i, { candidateId, entry, before }] of changes.entries()) {
 		if (i % CHUNK === 0) await giveWay();
-		const [was, becomes] = [standingOf(before ?? NO_NEEDS), standingOf(entry)];
+		const [holds, was] = [standingOf(before ?? NO_NEEDS), standingOf(before?.byFile ?? NO_NEEDS)];
+		const becomes = standingOf(entry);
 		for (const kind of STANDING_KINDS) {
 			const [old, body] = [was[kind], becomes[kind]];
-			// What the file does not tell of stays as it is.
-			if (body === undefined || JSON.stringify(body) === JSON.stringify(old)) continue;
+			// What the file does not tell of stays as it is, and so does what holds already.
+			const isSame = (other: GrantBody | null | undefined) => JSON.stringify(body) === JSON.stringify(other);
+			if (body === undefined || isSame(old) || isSame(holds[kind])) continue;
 			if (old) withdrawn.push({ candidateId, kind });
 			if (body) give(candidateId, body);
 		}
@@ -166,7 +172,7 @@ async function writeTimes(trx: Query, changes: TimeChange[], by: Actor, now: num
 	for (const [i, { candidateId, kind }] of withdrawn.entries()) {
 		if (i % CHUNK === 0) await giveWay();
 		await trx('grant_given')
-			.where({ candidate_id: candidateId, kind, scope_kind: 'standing' })
+			.where({ candidate_id: candidateId, kind, scope_kind: 'standing', source: 'profile' })
 			.whereNull('withdrawn_at')
 			.update({ withdrawn_at: now });
 	}

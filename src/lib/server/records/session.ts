@@ -59,13 +59,22 @@ export async function findSessions(
 	narrow(query);
 	// A row for each proctor: what every change in a room asks for is asked once.
 	const rows = groupBy((await query) as Row[], (row) => row.id as string);
-	return [...rows.values()].map((group) =>
-		toSession(
-			db,
-			group[0],
-			group.flatMap((row) => (row.proctor_id as string | null) ?? [])
-		)
-	);
+	const beside = await proctorsOfOwnWindows(db, [...rows.keys()]);
+	return [...rows.entries()].map(([id, group]) => {
+		const planned = group.flatMap((row) => (row.proctor_id as string | null) ?? []);
+		return toSession(db, group[0], [...new Set([...planned, ...(beside.get(id) ?? [])])]);
+	});
+}
+
+/** Who supervises somebody in a window of their own acts in their session like its other proctors. By session. */
+async function proctorsOfOwnWindows(db: Query, sessionIds: string[]): Promise<Map<string, string[]>> {
+	const rows: { scope_id: string; proctor_id: string }[] = await db('grant_given')
+		.whereIn('scope_id', sessionIds)
+		.where({ scope_kind: 'session', withdrawn_at: null })
+		.whereNotNull('proctor_id')
+		.select('scope_id', 'proctor_id');
+	const bySession = groupBy(rows, (row) => row.scope_id);
+	return new Map([...bySession].map(([id, group]) => [id, group.map((row) => row.proctor_id)]));
 }
 
 export async function findSession(db: Query, id: string): Promise<Session | null> {

@@ -171,7 +171,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 		until: session.window.closes === null ? null : localTime(session.window.closes, zone),
 		ruleSheetId: session.ruleSheetId,
 		rules: session.rules,
-		proctorIds: session.proctorIds,
+		proctorIds: await db('session_proctor').where({ session_id: session.id }).pluck('staff_id'),
 		administrationId: session.administrationId,
 		parts: null
 	};

@@ -129,7 +129,7 @@ async function timeNeeds(
 	}
 	const uncut = { ...rules.timing, atClose: 'finish' as const };
 	return roster.people.map(({ candidateId, name }) => {
-		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '' };
+		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '', opens: window.opens };
 		const { grants } = mergeGrants(byCandidate.get(candidateId) ?? [], scope, room.zone);
 		const isMore = grants.factor > 1 || grants.extraMinutes > 0 || grants.unlimited;
 		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, NEW_TRACK, now), 'finish', window.opens) : null;

@@ -1,8 +1,9 @@
 import { fullName } from '$core/names';
-import { isUnfinished, type Sitting, type SittingState } from '$core/sitting';
+import { hasEnded, isUnfinished, type Sitting, type SittingState } from '$core/sitting';
 import { nextAttempt, type NextAttempt } from '$core/attempts';
 import type { AttemptRules, SessionKind } from '$core/session';
 import type { Query } from '../db';
+import { extraAttempts } from './extra-attempts';
 
 /** Somebody whom a session would expect. */
 export type Expected = {
@@ -73,12 +74,16 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 
 	const here = new Set(rows.filter((row) => row.session_id === of.sessionId && of.sessionId !== undefined));
 	const others = rows.filter((row) => !here.has(row));
+	const ended = others.filter((row) => row.state !== null && hasEnded(row.state)).map((row) => row.id);
+	const { administrationId, paperId, opens } = of;
+	const extra = await extraAttempts(db, ended, { administrationId, paperId, opens, sessionId: of.sessionId ?? '' });
 	/** What the rules say to somebody who has sat this paper already; null: they have not. */
 	const further = (row: Row): NextAttempt | null => {
 		if (row.state === null || row.state === 'absent' || isUnfinished(row.state)) return null;
-		const { ended, allowsFresh }: Sitting = JSON.parse(row.fold!);
-		if (row.state === 'set_aside') return allowsFresh ? { ok: true, attempt: row.attempt! + 1 } : null;
-		return ended && nextAttempt(of.attempts, { attempt: row.attempt!, endedAt: ended.at }, of.opens);
+		const sitting: Sitting = JSON.parse(row.fold!);
+		if (row.state === 'set_aside') return sitting.allowsFresh ? { ok: true, attempt: row.attempt! + 1 } : null;
+		const rules = { ...of.attempts, most: of.attempts.most + (extra.get(row.id) ?? 0) };
+		return sitting.ended && nextAttempt(rules, { attempt: row.attempt!, endedAt: sitting.ended.at }, opens);
 	};
 	const canJoin = (row: Row) =>
 		!counts || row.state === null

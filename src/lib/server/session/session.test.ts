@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { MINUTE } from '$core/time';
 import { accountFor } from '../closing';
-import { foreseeGrant, giveGrant } from '../grants';
+import { foreseeGrants, giveGrant } from '../grants';
 import { act, begin, loadSitting } from '../sitting';
 import { sweep } from '../sweep';
 import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
@@ -276,12 +276,18 @@ describe('a grant foreseen', () => {
 			givenBy: 'ode',
 			givenAt: NINE
 		};
-		const [effect] = await foreseeGrant(house.otium.db, grant, house.otium.now());
-		expect(effect).toMatchObject({
-			before: '60 min, ends 10:00',
-			after: '60 + 30 = 90 min, ends 10:15',
-			misfit: 'The window 09:00 to 10:15 is 15 min too short: it cuts the time granted. Give an own window as well.'
-		});
+		await house.otium.db('staff_role').insert({ staff_id: 'dunmore', role: 'proctor', site_id: 'quayside' });
+		const { effects, look } = await foreseeGrants(house.otium.db, [grant], 'sit0', house.otium.now());
+		expect(effects).toMatchObject([
+			{
+				before: '60 min, ends 10:00',
+				after: '60 + 30 = 90 min, ends 10:15',
+				misfits: ['The window 09:00 to 10:15 is 15 min too short: it cuts the time granted.']
+			}
+		]);
+		expect(look).toMatchObject({ minutes: 90, told: ['You have 90 minutes: 60, and 30 more for you.', expect.anything(), 'You sit in the Chart Room.'] });
+		// The session's own room has a proctor until the session's end; from then on somebody has to come.
+		expect(look!.proposals[0]).toMatchObject({ opens: NINE, closes: NINE + 105 * MINUTE, room: { id: 'chart' } });
 		expect(await house.otium.db('grant_given')).toEqual([]);
 	});
 });

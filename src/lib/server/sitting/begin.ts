@@ -37,7 +37,7 @@ export async function begin(
 		};
 		const by = { role: 'candidate' as const, id: one.candidate.id };
 		const [result] = await actIn(trx, now, [{ id: commandId, sittingId, by, body: { kind: 'begin' }, facts }], touched);
-		if (result.ok) await dealOnce(trx, sittingId, one.paperId, one.session.rules.order);
+		if (result.ok) await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
 		return result;
 	});
 	tell(otium, touched);
@@ -52,6 +52,9 @@ async function wasChecked(trx: Query, candidateId: string, sessionId: string): P
 		.first('ready');
 	return Boolean(row?.ready);
 }
+
+/** What a grant of a form of one's own comes to. */
+const OWN_ORDER = { questionsInOwnOrder: true, choicesInOwnOrder: true };
 
 async function dealOnce(trx: Query, sittingId: string, paperId: string, order: Parameters<typeof deal>[1]) {
 	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;

@@ -166,6 +166,7 @@ function placeOfGrants(sitting: Sitting, session: Session, candidateId: string, 
 		administrationId: session.administrationId,
 		paperId,
 		sessionId: session.id,
+		opens: session.window.opens,
 		visits: sitting.visits
 	};
 }

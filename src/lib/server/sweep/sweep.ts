@@ -8,6 +8,7 @@ import { appendToLogbook } from '../logbook';
 import { sendWaiting } from '../mail';
 import type { House } from '../house';
 import { castAnchor } from '../proof';
+import { deleteOldEvidence } from '../grants';
 import { deleteOldSnapshots } from '../pictures';
 import {
 	doorOpensAt,
@@ -217,7 +218,8 @@ async function sessionsWithWindows(otium: House): Promise<{ id: string }[]> {
 			join.on('sitting.session_id', 'session.id').andOn('sitting.candidate_id', 'grant_given.candidate_id')
 		)
 		.where({ 'grant_given.kind': 'own_window', 'grant_given.scope_kind': 'session' })
-		.where('session.ended_at', '>', otium.now() - 7 * 86_400_000)
+		.whereNotNull('session.ended_at')
+		.where('grant_given.closes', '>', otium.now() - 7 * 86_400_000)
 		.where((any) =>
 			any
 				.whereIn('sitting.state', ['expected', 'at_door', 'let_in', 'working', 'on_hold'])
@@ -257,5 +259,6 @@ async function endDay(otium: House, session: Session) {
 /** What has had its time: pictures, remembered answers to commands, refusals long settled, devices long gone. */
 async function tidy(otium: House): Promise<void> {
 	await deleteOldSnapshots(otium);
+	await deleteOldEvidence(otium);
 	await deleteOutlived(otium.db, otium.now());
 }

@@ -91,7 +91,14 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, params
 			givenBy: staff.id,
 			givenAt: otium.now()
 		});
-		return { effects: given.effects.map((effect) => `${effect.session}: ${effect.after}`) };
+		const ids = given.effects.map((effect) => effect.sittingId);
+		const names: { id: string; name: string }[] = await otium
+			.db('sitting')
+			.join('session', 'session.id', 'sitting.session_id')
+			.whereIn('sitting.id', ids)
+			.select('sitting.id', 'session.name');
+		const called = new Map(names.map(({ id, name }) => [id, name]));
+		return { effects: given.effects.map((effect) => `${called.get(effect.sittingId)}: ${effect.after}`) };
 	}
 	const grant = await findGrant(otium.db, asked.id);
 	if (grant?.candidateId !== params.id || grant.scope.kind !== 'standing') fail('not_found');

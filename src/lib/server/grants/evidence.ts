@@ -1,0 +1,71 @@
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { nanoid } from 'nanoid';
+import { openSecret, sealSecret, type Query } from '../db';
+import type { House } from '../house';
+
+type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+
+export const MOST_EVIDENCE_BYTES = 2_000_000;
+export const EVIDENCE_TYPES = ['image/png', 'image/jpeg', 'application/pdf', 'text/plain'] as const;
+/** What somebody showed about their health is not kept longer than a year. */
+const KEEP_MS = 365 * 24 * 3_600_000;
+
+export type Evidence = { id: string; name: string; type: string; bytes: Uint8Array };
+
+/** Keeps what was shown for a grant, sealed, in a file of its own. Returns its id. */
+export async function keepEvidence(otium: Needs, given: Omit<Evidence, 'id'>): Promise<string> {
+	const id = nanoid();
+	const now = otium.now();
+	await mkdir(folder(otium), { recursive: true });
+	await writeFile(fileOf(otium, id), sealSecret(otium.db, Buffer.from(given.bytes).toString('base64')), { mode: 0o600 });
+	await otium
+		.db('evidence')
+		.insert({ id, name: given.name.slice(0, 120), type: given.type, at: now, keep_until: now + KEEP_MS });
+	return id;
+}
+
+/** null: there is none, or it was deleted when its time was over. */
+export async function readEvidence(otium: Needs, id: string): Promise<Evidence | null> {
+	const row = await otium.db('evidence').where({ id, deleted_at: null }).first('name', 'type');
+	if (!row) return null;
+	const sealed = await readFile(fileOf(otium, id), 'utf8').catch(() => null);
+	const bytes = sealed === null ? null : openSecret(otium.db, sealed);
+	return bytes === null ? null : { id, name: row.name, type: row.type, bytes: Buffer.from(bytes, 'base64') };
+}
+
+/** The sites of those for whom it was shown, by a grant or a request. */
+export async function sitesOfEvidence(db: Query, id: string): Promise<string[]> {
+	const granted = db('grant_given')
+		.join('candidate', 'candidate.id', 'grant_given.candidate_id')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.where({ evidence_id: id })
+		.distinct('candidate_group.site_id');
+	const asked = db('grant_request').where({ evidence_id: id }).distinct('site_id');
+	const rows: { site_id: string }[] = [...(await granted), ...(await asked)];
+	return [...new Set(rows.map((row) => row.site_id))];
+}
+
+/** Deletes what has been kept for long enough; the row stays and says when. Returns how many. */
+export async function deleteOldEvidence(otium: Needs): Promise<number> {
+	const now = otium.now();
+	const old: string[] = await otium
+		.db('evidence')
+		.where({ deleted_at: null })
+		.where('keep_until', '<=', now)
+		.limit(500)
+		.pluck('id');
+	for (const id of old) {
+		await rm(fileOf(otium, id), { force: true });
+		await otium.db('evidence').where({ id }).update({ deleted_at: now });
+	}
+	return old.length;
+}
+
+const folder = ({ dataDir }: Needs) => join(dataDir, 'evidence');
+
+/** Ids come from outside; only what `nanoid` draws may become a file's name. */
+function fileOf(otium: Needs, id: string): string {
+	if (!/^[\w-]{8,64}$/.test(id)) throw new Error('not an evidence id');
+	return join(folder(otium), id);
+}
