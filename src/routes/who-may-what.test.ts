@@ -32,9 +32,18 @@ const form = (fields: object) => {
 const sitting = { commandId: 'command-of-mine', sittingIds: ['sit0'] };
 /** What somebody sends who wants something of Quayside: a body that its route can read, with ids of that site. */
 const BODIES: Record<string, () => unknown> = {
-	'POST grants/evidence': () => ({ name: 'note.txt', type: 'text/plain', base64: 'eA==' }),
 	'POST grants/foresee': () => ({ ...grant, reason: 'x' }),
 	'POST grants/give': () => ({ ...grant, reason: 'x' }),
+	'POST grants/reopen': () => ({ id: 'reopen-of-mine', sittingId: 'sit0', reason: 'x', minutes: 5, window: null }),
+	'POST grants/owed': () => ({ act: 'offer', sittingIds: ['sit0'] }),
+	'POST grants/requests': () => ({ act: 'decide', id: 'a-request', state: 'declined', note: 'x' }),
+	'POST grants/fit': () => ({
+		act: 'check',
+		siteId: 'quayside',
+		day: '2026-12-08',
+		places: [{ id: 'sit0', opens: NINE, closes: NINE + 1, roomId: 'chart', proctorId: null }]
+	}),
+	'POST live/[id]/requests': () => ({ sittingId: 'sit0', what: 'other', why: 'x' }),
 	'POST grants/withdraw': () => ({ id: 'a-grant', sittingId: 'sit0' }),
 	'POST live/[id]/act': () => ({ ...sitting, kind: 'let_in' }),
 	'POST live/[id]/door': () => ({ refusalId: 'refused', act: 'seen' }),
@@ -139,7 +148,7 @@ const BODIES: Record<string, () => unknown> = {
 	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
 };
 /** Shared by all sites to look at and to copy: what comes of it is one's own. */
-const SHARED = ['POST grants/evidence', 'POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
+const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
 	'close-out': { id: 's1' },
@@ -190,6 +199,16 @@ beforeEach(async () => {
 		public_key: '-',
 		enrolled_by: 'ode',
 		enrolled_at: NINE
+	});
+	await db('grant_request').insert({
+		id: 'a-request',
+		site_id: 'quayside',
+		candidate_id: 'can0',
+		what: 'other',
+		why: 'x',
+		asked_as: 'teacher',
+		asked_by: 'Given8',
+		asked_at: NINE
 	});
 	await db('evidence').insert({ id: 'a-doctors-note', name: 'x.txt', type: 'text/plain', at: NINE, keep_until: NINE });
 	await db('paper').insert({

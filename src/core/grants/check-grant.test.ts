@@ -37,7 +37,8 @@ const asked = (change: Partial<Asked> = {}): Asked => ({
 	...change
 });
 const kinds = (...given: Parameters<typeof checkGrant>) => checkGrant(...given).map((misfit) => misfit.kind);
-const clockOf = (slot: { opens: number; closes: number }) => `${localTime(slot.opens, ZONE)}-${localTime(slot.closes, ZONE)}`;
+const clockOf = (slot: { opens: number; closes: number }) =>
+	`${localTime(slot.opens, ZONE)}-${localTime(slot.closes, ZONE)}`;
 
 describe('what does not fit, before it is given', () => {
 	it('is nothing where time, room and proctor are there', () => {
@@ -54,15 +55,17 @@ describe('what does not fit, before it is given', () => {
 	});
 
 	it('is no window where those who began may finish, nor a class in a long window that leaves time enough', () => {
-		const watched = room({ held: [{ from: at('08:00'), to: at('20:00'), title: 'Tides', people: 1, proctorIds: ['x'] }] });
+		const watched = room({
+			held: [{ from: at('08:00'), to: at('20:00'), title: 'Tides', people: 1, proctorIds: ['x'] }]
+		});
 		expect(checkGrant(days({ rooms: [watched] }), asked({ minutes: 75, cuts: false }))).toEqual([]);
 		const lecture = { from: at('09:00'), to: at('12:00'), title: 'Lecture' };
 		const long = { window: { opens: at('08:00'), closes: at('17:00') }, minutes: 75, startsAtOpening: false };
 		expect(checkGrant(days({ rooms: [watched], commitments: [lecture] }), asked(long))).toEqual([]);
 		// With an end of entry at 08:15 nobody comes after the lecture.
-		expect(kinds(days({ rooms: [watched], commitments: [lecture] }), asked({ ...long, lastEntry: at('08:15') }))).toEqual([
-			'commitment'
-		]);
+		expect(
+			kinds(days({ rooms: [watched], commitments: [lecture] }), asked({ ...long, lastEntry: at('08:15') }))
+		).toEqual(['commitment']);
 	});
 
 	it('is a room that is full, taken, closed or without anybody who supervises, and a proctor who is elsewhere', () => {
@@ -112,12 +115,15 @@ describe('windows that do', () => {
 
 	it('come nearest first, and none of those that are possible is left out', () => {
 		const found = search(15);
-		expect(found.map((slot) => Math.abs(slot.away))).toEqual([...found.map((slot) => Math.abs(slot.away))].sort((a, b) => a - b));
+		expect(found.map((slot) => Math.abs(slot.away))).toEqual(
+			[...found.map((slot) => Math.abs(slot.away))].sort((a, b) => a - b)
+		);
 		// By hand: from 08:00 to 09:45, and from 12:00 to 16:45.
 		expect(found.map((slot) => localTime(slot.opens, ZONE)).sort()).toEqual(
-			Array.from({ length: 96 }, (_, i) => `${String(Math.floor(i / 4)).padStart(2, '0')}:${String((i % 4) * 15).padStart(2, '0')}`).filter(
-				(clock) => (clock >= '08:00' && clock <= '09:45') || (clock >= '12:00' && clock <= '16:45')
-			)
+			Array.from(
+				{ length: 96 },
+				(_, i) => `${String(Math.floor(i / 4)).padStart(2, '0')}:${String((i % 4) * 15).padStart(2, '0')}`
+			).filter((clock) => (clock >= '08:00' && clock <= '09:45') || (clock >= '12:00' && clock <= '16:45'))
 		);
 	});
 
@@ -152,7 +158,9 @@ describe('windows that do', () => {
 	});
 
 	const anyTime = fc.integer({ min: 7 * 12, max: 19 * 12 }).map((fives) => at('00:00') + fives * 5 * MINUTE);
-	const span = fc.tuple(anyTime, fc.integer({ min: 5, max: 180 })).map(([from, minutes]) => ({ from, to: from + minutes * MINUTE }));
+	const span = fc
+		.tuple(anyTime, fc.integer({ min: 5, max: 180 }))
+		.map(([from, minutes]) => ({ from, to: from + minutes * MINUTE }));
 	const someDays = fc.record({
 		commitments: fc.array(span, { maxLength: 4 }),
 		held: fc.array(fc.tuple(span, fc.nat(6), fc.boolean()), { maxLength: 4 }),
@@ -167,10 +175,30 @@ describe('windows that do', () => {
 			now: given.now,
 			commitments: given.commitments.map((one) => ({ ...one, title: 'Class' })),
 			rooms: [
-				room({ seats: 6, held: given.held.map(([one, people, has]) => ({ ...one, title: 'Other', people, proctorIds: has ? ['x'] : [] })) }),
-				room({ id: 'quiet', name: 'Quiet Room', seats: 2, held: given.quiet.map(([one, people, has]) => ({ ...one, title: 'Other', people, proctorIds: has ? ['y'] : [] })) })
+				room({
+					seats: 6,
+					held: given.held.map(([one, people, has]) => ({
+						...one,
+						title: 'Other',
+						people,
+						proctorIds: has ? ['x'] : []
+					}))
+				}),
+				room({
+					id: 'quiet',
+					name: 'Quiet Room',
+					seats: 2,
+					held: given.quiet.map(([one, people, has]) => ({
+						...one,
+						title: 'Other',
+						people,
+						proctorIds: has ? ['y'] : []
+					}))
+				})
 			],
-			proctors: [{ id: 'finch', name: 'Adela Finch', busy: given.elsewhere.map((one) => ({ ...one, roomId: 'radio' })) }]
+			proctors: [
+				{ id: 'finch', name: 'Adela Finch', busy: given.elsewhere.map((one) => ({ ...one, roomId: 'radio' })) }
+			]
 		});
 
 	it('property: what is proposed fits, and is in no commitment, past or closed room', () => {

@@ -52,7 +52,8 @@ export function checkGrant(days: Days, asked: Asked): Misfit[] {
 		found.push({ kind: 'before_hours', opens: hours.from, minutes: wholeMinutes(hours.from - work.from) });
 	if (hours && work.to > hours.to)
 		found.push({ kind: 'after_hours', closes: hours.to, minutes: wholeMinutes(work.to - hours.to) });
-	if (!hours && work.to > work.from && !sameLocalDay(work.from, work.to - 1, days.zone)) found.push({ kind: 'over_midnight' });
+	if (!hours && work.to > work.from && !sameLocalDay(work.from, work.to - 1, days.zone))
+		found.push({ kind: 'over_midnight' });
 	if (days.endsAt !== null && work.to > days.endsAt) found.push({ kind: 'after_days', endsAt: days.endsAt });
 	if (days.answersShownAt !== null && work.to > days.answersShownAt)
 		found.push({ kind: 'answers_shown', at: days.answersShownAt });

@@ -57,9 +57,7 @@ export function mostIn(room: RoomDay, span: Span): number {
 	const there = room.held.filter((one) => overlap(one, span));
 	const edges = [span.from, ...there.map((one) => one.from).filter((from) => from > span.from)];
 	return Math.max(
-		...edges.map((at) =>
-			there.filter((one) => one.from <= at && at < one.to).reduce((sum, one) => sum + one.people, 0)
-		)
+		...edges.map((at) => there.filter((one) => one.from <= at && at < one.to).reduce((sum, one) => sum + one.people, 0))
 	);
 }
 

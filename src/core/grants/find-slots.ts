@@ -61,7 +61,7 @@ export function findSlots(search: Search): Slot[] {
 /** The local days of a span; they differ in length when the clocks change. */
 function localDays(within: Span, zone: string): Span[] {
 	const days: Span[] = [];
-	for (let day = DateTime.fromMillis(within.from, { zone }).startOf('day'); day.toMillis() < within.to; ) {
+	for (let day = DateTime.fromMillis(within.from, { zone }).startOf('day'); day.toMillis() < within.to;) {
 		const next = day.plus({ days: 1 });
 		days.push({ from: day.toMillis(), to: next.toMillis() });
 		day = next;
@@ -106,7 +106,17 @@ export function proposeSlots(days: Days, wanted: Wanted): Proposal[] {
 		to: Math.min(wanted.within.to, days.endsAt ?? Infinity, days.answersShownAt ?? Infinity)
 	};
 	const { commitments: busy, hours, zone, common: around } = days;
-	const slots = findSlots({ needMinutes: minutes, around, busy, hours, zone, stepMinutes, within, spareMinutes, weekdays });
+	const slots = findSlots({
+		needMinutes: minutes,
+		around,
+		busy,
+		hours,
+		zone,
+		stepMinutes,
+		within,
+		spareMinutes,
+		weekdays
+	});
 	const proposals: Proposal[] = [];
 	for (const slot of slots) {
 		if (proposals.length === wanted.most) break;

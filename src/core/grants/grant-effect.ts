@@ -1,5 +1,6 @@
 import type { Span } from './day';
 import type { Proposal } from './find-slots';
+import type { Called } from './grant';
 
 /** What a grant would do to one sitting, told before it is saved. */
 export type GrantEffect = {
@@ -29,6 +30,9 @@ export type DayLook = {
 	proposals: Proposal[];
 	/** What they will read. */
 	told: string[];
+	/** Where and with whom they could sit, to be chosen. */
+	rooms: Called[];
+	proctors: Called[];
 };
 
 /** All that is told before a grant is saved. */

@@ -37,7 +37,10 @@ function timeInWords(timing: TimingRules, { grants }: Merge): string {
 	return `You have ${total + back} minutes${why.length > 0 ? `: ${why.join(', and ')}` : ''}.`;
 }
 
-function whenInWords({ window, windowEnd, doorOpens, lastEntry, ownWindow }: ToTell['reckoning'], zone: string): string {
+function whenInWords(
+	{ window, windowEnd, doorOpens, lastEntry, ownWindow }: ToTell['reckoning'],
+	zone: string
+): string {
 	const whose = ownWindow ? 'It opens for you' : 'It opens';
 	const entry =
 		lastEntry === null

@@ -19,7 +19,8 @@ export const MAIL_WORDS = {
 	code: 'their own code, where the session is entered with slips',
 	entering: 'how to enter',
 	requirements: 'what the device needs',
-	rehearse: 'the page to try the device on'
+	rehearse: 'the page to try the device on',
+	mine: 'their own page: what they sit and were given, and asking for more'
 } as const;
 export type MailFacts = Record<keyof typeof MAIL_WORDS, string>;
 
@@ -35,7 +36,9 @@ On the day go to {link}. {entering} Have your candidate number ready: {number}.
 What your device needs: {requirements}
 
 Please try it beforehand, on the device that you will use: {rehearse}
-It takes a minute and does not count.`
+It takes a minute and does not count.
+
+What you have been given, and asking for something else: {mine}`
 	},
 	proctor: {
 		subject: 'You supervise {session} on {date}',

@@ -46,6 +46,21 @@ export const PROBLEMS = {
 		message: 'This request carries an old nonce.',
 		instead: 'Send it again with the new one.'
 	},
+	link_over: {
+		status: 404,
+		message: 'This link is not valid any more.',
+		instead: 'Ask the people who give grants for a new one.'
+	},
+	too_many_requests: {
+		status: 429,
+		message: 'Too many requests come from here just now.',
+		instead: 'Wait ten minutes, then send it again.'
+	},
+	another_day: {
+		status: 409,
+		message: 'It ended on another day.',
+		instead: 'Tick that it may go on on another day.'
+	},
 	ends_work: {
 		status: 409,
 		message: 'Somebody would be out of time at once.',

@@ -2,6 +2,7 @@ import { capital } from '$core/names';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
 import type { DeviceNote } from '$core/sitting';
+import { REQUEST_WHAT, type RequestWhat } from '$core/request';
 import type { LogLine } from '$core/logbook';
 
 /** What was noted of a device, in words. */
@@ -50,6 +51,13 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,
 	grant_withdrawn: ({ body, who }) => `Withdrawn by ${who}: ${body.what}`,
+	owed_waived: ({ body, who }) => `Need not sit, decided by ${who}: ${body.reason}`,
+	waiver_taken_back: ({ who }) => `Owed after all, decided by ${who}`,
+	grant_asked: ({ body }) => `${REQUEST_WHAT[body.what as RequestWhat]}: asked for by ${body.by}`,
+	request_given: ({ body, who }) => `${REQUEST_WHAT[body.what as RequestWhat]}: request granted by ${who}`,
+	request_declined: ({ body, who }) =>
+		`${REQUEST_WHAT[body.what as RequestWhat]}: request not granted by ${who}: ${body.note}`,
+	request_taken_back: () => 'Request taken back by the candidate',
 	session_planned: ({ body }) => `Planned: ${body.sentence}`,
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,

@@ -1,6 +1,8 @@
 import { mayAnywhere } from '$core/access';
 import { localDate } from '$core/time';
 import { requireStaff } from '$lib/server/http';
+import { countOwed } from '$lib/server/owed';
+import { countRequests } from '$lib/server/requests';
 import { administrationOn } from '$lib/server/places';
 import { drawToday } from '$lib/server/today';
 import type { PageServerLoad } from './$types';
@@ -10,7 +12,11 @@ export const load: PageServerLoad = async (event) => {
 	const { otium } = event.locals;
 	const { site } = await event.parent();
 	const administration = await administrationOn(otium.db, localDate(otium.now(), site.zone));
+	const grants = mayAnywhere(staff, 'grant');
 	return {
+		/** What waits for whoever gives grants; null: it is not theirs. */
+		owed: grants ? await countOwed(otium.db, staff, otium.now()) : null,
+		requests: grants ? await countRequests(otium.db, staff) : 0,
 		today: await drawToday(otium.db, staff, site.zone, otium.now()),
 		administration: administration?.name ?? '',
 		mayPrepare: mayAnywhere(staff, 'prepare')

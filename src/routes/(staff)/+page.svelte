@@ -2,6 +2,7 @@
 	import { invalidateAll, goto } from '$app/navigation';
 	import { TALLY_ORDER, type TallyKey } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
+	import { owedFor } from '$core/owed';
 	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -151,7 +152,21 @@
 					</ul>
 				</section>
 				<section class="bg-sheet border-line rounded-2xl border p-4">
-					<h2 class="mb-3 text-[17px]">Carried over</h2>
+					<h2 class="mb-3 text-[17px]">{data.owed ? 'Carried over, owed, asked for' : 'Carried over'}</h2>
+					{#if data.owed && data.owed.count > 0}
+						<p class="mb-2 text-[14px]" data-testid="owed">
+							<a class="text-brick font-semibold underline" href="/grants/owed"
+								>{data.owed.count === 1 ? 'One person is' : `${data.owed.count} people are`} owed a sitting</a
+							>, {data.owed.count === 1 ? '' : 'the longest '}{owedFor(data.owed.since ?? clock.now, clock.now)}.
+						</p>
+					{/if}
+					{#if data.requests > 0}
+						<p class="mb-2 text-[14px]">
+							<a class="text-ochre font-semibold underline" href="/grants/requests"
+								>{data.requests === 1 ? 'One request waits' : `${data.requests} requests wait`}</a
+							> for a decision.
+						</p>
+					{/if}
 					{#each today.carried as one (one.name + one.paper)}
 						<div class="mb-2 flex gap-2 text-[14px]">
 							<StateGlyph state="carried_over" />

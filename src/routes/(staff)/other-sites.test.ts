@@ -272,13 +272,23 @@ describe('grants', () => {
 		for (const staff of [LIGHT_GRANTS, LIGHT]) {
 			const body = { id: 'extra-time-of-can0', sittingId };
 			await unchanged(async () => expect((await ask(withdraw, { body, staff })).status).toBe(403));
-			const asked = { id: 'factor-ten-for-can0', sittingIds: [sittingId], what: { kind: 'factor', factor: 3 }, reason: 'why not' };
+			const asked = {
+				id: 'factor-ten-for-can0',
+				sittingIds: [sittingId],
+				what: { kind: 'factor', factor: 3 },
+				reason: 'why not'
+			};
 			await unchanged(async () =>
 				expect((await ask(give, { body: { ...asked, scope: 'standing' }, staff })).status).toBe(403)
 			);
 			expect((await ask(foresee, { body: { ...asked, scope: 'standing' }, staff })).status).toBe(403);
 		}
-		const own = { sittingIds: [sittingId], what: { kind: 'minutes', minutes: 10 }, reason: 'a lamp failed', scope: 'session' };
+		const own = {
+			sittingIds: [sittingId],
+			what: { kind: 'minutes', minutes: 10 },
+			reason: 'a lamp failed',
+			scope: 'session'
+		};
 		expect((await ask(give, { body: { ...own, id: 'ten-minutes-here' }, staff: LIGHT_GRANTS })).status).toBe(200);
 		expect(
 			(await ask(withdraw, { body: { id: 'extra-time-of-can0', sittingId: 'sit0' }, staff: QUAY_GRANTS })).status

@@ -11,6 +11,7 @@ import { deviceByToken, hashToken, knock } from '../identity';
 import { sendWaiting, wordsOf } from '../mail';
 import { keepMedium, notePlayed, playedIn, readMedium } from '../media';
 import { startOtium, type Otium } from '../otium';
+import { owedTo } from '../owed';
 import { freezeDraft, listPapers, makeDraft } from '../paper';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
@@ -214,6 +215,29 @@ describe('a data folder of 0.11.0', () => {
 	it('is verified whole, and its code opens the door', async () => {
 		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
 		const asked = { code: '91Y650R', number: 'DO-1002', family: 'Family1', address: 'a' };
+		expect(await knock(otium, asked)).toMatchObject({ ok: true });
+	});
+});
+
+describe('a data folder of 0.12.0', () => {
+	beforeEach(() => openOld('0.12.0'));
+
+	it('has its grants as they were: given by hand, and own windows found by their time', async () => {
+		expect((await one('sit0')).merge.reasons).toEqual(['time and a half, standing']);
+		expect((await one('sit1')).merge.ownWindow).toEqual({ opens: NINE + 60 * MINUTE, closes: NINE + 150 * MINUTE });
+		const [window] = await otium.db('grant_given').where({ kind: 'own_window' });
+		expect(window).toMatchObject({ opens: NINE + 60 * MINUTE, closes: NINE + 150 * MINUTE, source: 'hand' });
+		expect((await one('sit0')).sitting.state).toBe('working');
+	});
+
+	it('knows who is owed a sitting, is verified whole, and its code opens the door', async () => {
+		const ode = somebody('ode', 'coordinator', null);
+		expect((await owedTo(otium.db, ode, otium.now())).map(({ sittingId, why }) => [sittingId, why])).toEqual([
+			['sit2', 'absent']
+		]);
+		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
+		// Their door opens with their own window.
+		const asked = { code: '34802E6', number: 'DO-1002', family: 'Family1', address: 'a' };
 		expect(await knock(otium, asked)).toMatchObject({ ok: true });
 	});
 });

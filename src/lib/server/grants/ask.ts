@@ -8,6 +8,7 @@ import type { Writing } from '../house';
 import { findSession, placeOf } from '../session';
 import { loadSittings, type Loaded } from '../sitting';
 import { siteOfCandidate, type NewGrant } from '../records';
+import { Shown } from './evidence';
 
 const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
 const date = z.iso.date('Give a date, like 2026-12-08.');
@@ -74,9 +75,13 @@ export const GrantAsked = z.object({
 	until: date.nullable().default(null),
 	reason: z.string().trim().max(300),
 	askedBy: z.string().trim().max(120).default(''),
-	evidenceId: id.nullable().default(null)
+	/** A letter or certificate that was shown for it. */
+	shown: Shown.nullable().default(null)
 });
 export type GrantAsked = z.infer<typeof GrantAsked>;
+
+/** What is foreseen before it is asked for; without a `what`: how things stand now. */
+export const ForeseeAsked = GrantAsked.extend({ what: GrantWhat.nullable() });
 
 /** One of the grants that were asked for, with whom it is for. */
 export type Read = { id: string; grant: NewGrant; one: Loaded };
@@ -124,8 +129,7 @@ export async function readGrants(otium: Writing, staff: StaffMember, asked: Gran
 				...timeOf(asked, one.session.site.zone),
 				askedBy: asked.askedBy,
 				source: 'hand',
-				batch: wanted.length === 1 ? null : asked.id,
-				evidence: asked.evidenceId
+				batch: wanted.length === 1 ? null : asked.id
 			}
 		});
 	}
@@ -170,7 +174,10 @@ async function bodyOf(db: Query, { what, scope }: GrantAsked, one: Loaded, now: 
 			return { kind: 'extra_time', factor: 1, minutes: what.minutes };
 		case 'display':
 			if (what.magnification === 1 && !what.contrast)
-				fail('not_taken', { message: 'Nothing would be different.', instead: 'Enlarge it, or choose strong contrast.' });
+				fail('not_taken', {
+					message: 'Nothing would be different.',
+					instead: 'Enlarge it, or choose strong contrast.'
+				});
 			return what;
 		case 'own_window': {
 			if (scope !== 'session')
@@ -197,14 +204,12 @@ export function readWindow(
 			no(`The clocks jump over that time; the next is ${clockTime(read.instead, zone)}.`);
 		if (read.why === 'exists_twice') no('The clocks go back then, so that time comes twice.', 'Choose another.');
 	}
-	if (!first.ok || !last.ok) return no('This window can’t be read.', 'Give a date and two times, like 09:00 and 10:30.');
+	if (!first.ok || !last.ok)
+		return no('This window can’t be read.', 'Give a date and two times, like 09:00 and 10:30.');
 	if (last.at <= first.at)
 		no('The window closes before it opens.', 'Choose a later end; a window does not go over midnight.');
 	if (last.at <= now)
-		no(
-			`This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}.`,
-			'Choose a later one.'
-		);
+		no(`This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}.`, 'Choose a later one.');
 	return { opens: first.at, closes: last.at };
 }
 
@@ -212,7 +217,7 @@ export function readWindow(
  * The room and the proctor by their names; whoever is named must be of the site.
  * @throws ProblemError not_found
  */
-async function placeFrom(
+export async function placeFrom(
 	db: Query,
 	{ roomId, proctorId }: { roomId: string | null; proctorId: string | null },
 	siteId: string

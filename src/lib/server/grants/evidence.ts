@@ -1,27 +1,51 @@
+import { createHash } from 'node:crypto';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { nanoid } from 'nanoid';
+import { z } from 'zod';
+import { fail } from '$core/problem';
 import { openSecret, sealSecret, type Query } from '../db';
 import type { House } from '../house';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
-export const MOST_EVIDENCE_BYTES = 2_000_000;
-export const EVIDENCE_TYPES = ['image/png', 'image/jpeg', 'application/pdf', 'text/plain'] as const;
+const MOST_BYTES = 2_000_000;
+/** As base64 it is a third longer, and something stands beside it. */
+export const MOST_SHOWN_BYTES = 1.5 * MOST_BYTES;
+
+/** A file as a form sends it. */
+export const Shown = z.object({
+	name: z.string().trim().min(1).max(120),
+	type: z.enum(
+		['image/png', 'image/jpeg', 'application/pdf', 'text/plain'],
+		'Attach a picture (PNG, JPEG), a PDF or plain text.'
+	),
+	base64: z.string()
+});
+export type Shown = z.infer<typeof Shown>;
 /** What somebody showed about their health is not kept longer than a year. */
 const KEEP_MS = 365 * 24 * 3_600_000;
 
 export type Evidence = { id: string; name: string; type: string; bytes: Uint8Array };
 
-/** Keeps what was shown for a grant, sealed, in a file of its own. Returns its id. */
-export async function keepEvidence(otium: Needs, given: Omit<Evidence, 'id'>): Promise<string> {
-	const id = nanoid();
+/**
+ * Keeps what was shown for a grant or a request, sealed, in a file of its own. It is named by what is in it, so that sent
+ * twice it is kept once. Returns its id; null: nothing was shown.
+ * @throws ProblemError attachment
+ */
+export async function evidenceFrom(otium: Needs, shown: Shown | null): Promise<string | null> {
+	if (shown === null) return null;
+	const bytes = Buffer.from(shown.base64, 'base64');
+	if (bytes.length === 0 || bytes.length > MOST_BYTES)
+		fail('attachment', { message: 'This file is empty, or larger than 2 MB.', instead: 'Choose a smaller one.' });
+	const id = createHash('sha256').update(bytes).digest('base64url');
 	const now = otium.now();
 	await mkdir(folder(otium), { recursive: true });
-	await writeFile(fileOf(otium, id), sealSecret(otium.db, Buffer.from(given.bytes).toString('base64')), { mode: 0o600 });
+	await writeFile(fileOf(otium, id), sealSecret(otium.db, bytes.toString('base64')), { mode: 0o600 });
 	await otium
 		.db('evidence')
-		.insert({ id, name: given.name.slice(0, 120), type: given.type, at: now, keep_until: now + KEEP_MS });
+		.insert({ id, name: shown.name, type: shown.type, at: now, keep_until: now + KEEP_MS, deleted_at: null })
+		.onConflict('id')
+		.merge(['keep_until', 'deleted_at']);
 	return id;
 }
 
@@ -64,7 +88,7 @@ export async function deleteOldEvidence(otium: Needs): Promise<number> {
 
 const folder = ({ dataDir }: Needs) => join(dataDir, 'evidence');
 
-/** Ids come from outside; only what `nanoid` draws may become a file's name. */
+/** Ids come from outside; only such a one may become a file's name. */
 function fileOf(otium: Needs, id: string): string {
 	if (!/^[\w-]{8,64}$/.test(id)) throw new Error('not an evidence id');
 	return join(folder(otium), id);

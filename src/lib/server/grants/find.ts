@@ -1,11 +1,18 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
+import { fullName } from '$core/names';
 import { groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
 import { placeOf } from '../session';
 import { loadSittings } from '../sitting';
 import { toLine, type GrantLine } from './overview';
 
 /** Everyone of a group in one session. */
-export type FoundGroup = { name: string; session: string; opens: number; zone: string; sittingIds: string[] };
+export type FoundGroup = {
+	name: string;
+	session: string;
+	opens: number;
+	zone: string;
+	people: { sittingId: string; name: string; number: string }[];
+};
 export type FoundForGrant = { people: GrantLine[]; groups: FoundGroup[] };
 
 const MOST_PEOPLE = 12;
@@ -42,6 +49,7 @@ export async function findForGrant(db: Query, staff: StaffMember, text: string, 
 	};
 }
 
+type Member = { id: string; session_id: string; group_id: string; given: string; family: string; number: string };
 type GroupRow = { group_id: string; group_name: string; session_id: string; name: string; opens: number; zone: string };
 
 async function groupsFor(
@@ -69,25 +77,31 @@ async function groupsFor(
 	whereEveryWord(query, text, ['candidate_group.name']);
 	nearestFirst(query, 'session.opens', now);
 	const rows: GroupRow[] = await query;
-	const members: { id: string; session_id: string; group_id: string }[] = await db('sitting')
+	const members: Member[] = await db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.join('group_member', 'group_member.candidate_id', 'sitting.candidate_id')
 		.whereIn(
 			'session_id',
 			rows.map((row) => row.session_id)
 		)
 		.whereIn(
-			'group_id',
+			'group_member.group_id',
 			rows.map((row) => row.group_id)
 		)
 		.whereNull('next_attempt_id')
 		.whereNot('state', 'set_aside')
-		.select('sitting.id', 'session_id', 'group_id');
+		.orderBy(['candidate.family', 'candidate.given'])
+		.select('sitting.id', 'session_id', 'group_member.group_id', 'given', 'family', 'number');
 	const byBoth = groupBy(members, (member) => `${member.session_id} ${member.group_id}`);
 	return rows.map((row) => ({
 		name: row.group_name,
 		session: row.name,
 		opens: row.opens,
 		zone: row.zone,
-		sittingIds: (byBoth.get(`${row.session_id} ${row.group_id}`) ?? []).map((member) => member.id)
+		people: (byBoth.get(`${row.session_id} ${row.group_id}`) ?? []).map((member) => ({
+			sittingId: member.id,
+			name: fullName(member),
+			number: member.number
+		}))
 	}));
 }

@@ -19,7 +19,7 @@ import { hasEnded, isAtWork, isUnfinished, STATE_NAMES } from '$core/sitting';
 import { allottedMinutes, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
 import type { Query } from '../db';
 import { draftGrant, type NewGrant } from '../records';
-import { loadSittings, regrant, type Loaded } from '../sitting';
+import { loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
 import { daysOf, siteDays, type SiteDays } from './days';
 import { reachedBy } from './give';
 
@@ -32,7 +32,12 @@ const AHEAD_MS = 8 * 24 * 60 * MINUTE;
 const SPARE_MINUTES = 15;
 
 /** The effect on every sitting that the grants reach, and with one person their day and the windows that do. */
-export async function foreseeGrants(db: Query, grants: NewGrant[], focus: string | null, now: number): Promise<Foreseen> {
+export async function foreseeGrants(
+	db: Query,
+	grants: NewGrant[],
+	focus: string | null,
+	now: number
+): Promise<Foreseen> {
 	const sites = new Map<string, SiteDays>();
 	const effects: GrantEffect[] = [];
 	let look: DayLook | null = null;
@@ -48,13 +53,29 @@ export async function foreseeGrants(db: Query, grants: NewGrant[], focus: string
 	return { effects, look };
 }
 
+/** How somebody's day stands now, with the windows that would do. */
+export async function lookNow(db: Query, sittingId: string, now: number): Promise<Foreseen> {
+	const one = await loadSitting(db, sittingId, now);
+	if (!one) return { effects: [], look: null };
+	const days = await daysFor(db, one, new Map(), now);
+	return { effects: [effectOn(one, one, days)], look: lookAt(one, days) };
+}
+
 /** What was sat, or missed, in a session that is over does not change. */
 const isPast = ({ sitting, session }: Loaded) => session.endedAt !== null && !isUnfinished(sitting.state);
 
-/** Their days around the session, or from now on when that is over. */
-export async function daysFor(db: Query, one: Loaded, sites: Map<string, SiteDays>, now: number): Promise<Days> {
-	const within = lookedAt(one, now);
-	const key = `${one.session.site.id} ${within.from}`;
+/**
+ * Their days around the session, or from now on when that is over.
+ * @param sites what is read of sites, kept from one person to the next
+ */
+export async function daysFor(
+	db: Query,
+	one: Loaded,
+	sites: Map<string, SiteDays>,
+	now: number,
+	within: Span = lookedAt(one, now)
+): Promise<Days> {
+	const key = `${one.session.site.id} ${within.from} ${within.to}`;
 	const site = sites.get(key) ?? (await siteDays(db, one.session.site.id, within));
 	sites.set(key, site);
 	return daysOf(db, one, site, within, now);
@@ -75,7 +96,10 @@ export function askedOf({ session, reckoning, merge, sitting }: Loaded, now: num
 	const { timing } = session.rules;
 	const allotted = allottedMinutes(timing, merge.grants);
 	const common = {
-		place: merge.room ? { roomId: merge.room.id, proctorId: merge.proctor?.id ?? null } : null,
+		place:
+			merge.room || merge.proctor
+				? { roomId: merge.room?.id ?? session.room.id, proctorId: merge.proctor?.id ?? null }
+				: null,
 		apart: merge.separateRoom,
 		cuts: timing.atClose === 'cut',
 		lastEntry: reckoning.lastEntry
@@ -129,7 +153,12 @@ function notesOn(one: Loaded, then: Loaded, fits: boolean, now: number): string[
 	if (fits && needs !== null && had !== null && needs > had && !then.reckoning.ownWindow && isUnfinished(sitting.state))
 		notes.push('The session’s window is long enough: no window of their own is needed.');
 	const window = then.merge.ownWindow;
-	if (window && then.merge.ownWindow !== one.merge.ownWindow && isWithin(window, session.window) && session.endedAt === null)
+	if (
+		window &&
+		then.merge.ownWindow !== one.merge.ownWindow &&
+		isWithin(window, session.window) &&
+		session.endedAt === null
+	)
 		notes.push('Everyone’s window is open for all of that time already.');
 	return notes;
 }
@@ -138,7 +167,7 @@ const isWithin = (a: { opens: number; closes: number | null }, b: { opens: numbe
 	a.opens >= b.opens && b.closes !== null && a.closes !== null && a.closes <= b.closes;
 
 /** Their day as it would be. */
-export function lookAt(one: Loaded, days: Days): DayLook {
+function lookAt(one: Loaded, days: Days): DayLook {
 	const { session, reckoning, merge } = one;
 	const asked = askedOf(one, days.now);
 	const { zone } = days;
@@ -154,12 +183,14 @@ export function lookAt(one: Loaded, days: Days): DayLook {
 		hours: hoursOn(days.hours, reckoning.window.opens, zone),
 		minutes: asked.minutes,
 		proposals: one.sitting.beganAt !== null && isUnfinished(one.sitting.state) ? [] : proposalsFor(one, days),
-		told: toldToCandidate({ merge, reckoning, timing: session.rules.timing, room: session.room.name, zone })
+		told: toldToCandidate({ merge, reckoning, timing: session.rules.timing, room: session.room.name, zone }),
+		rooms: days.rooms.map(({ id, name }) => ({ id, name })),
+		proctors: days.proctors.map(({ id, name }) => ({ id, name }))
 	};
 }
 
 /** Windows that would do for them, on the session's day, or on the next days when that is over. */
-export function proposalsFor(one: Loaded, days: Days, minutes = askedOf(one, days.now).minutes) {
+function proposalsFor(one: Loaded, days: Days, minutes = askedOf(one, days.now).minutes) {
 	return proposeSlots(days, {
 		minutes,
 		apart: one.merge.separateRoom,

@@ -106,7 +106,14 @@ export async function withdrawGrants(
 	return count;
 }
 
-function grantEntries(kind: string, grant: Grant, reached: Loaded[], effects: Given['effects'], by: Actor, now: number) {
+function grantEntries(
+	kind: string,
+	grant: Grant,
+	reached: Loaded[],
+	effects: Given['effects'],
+	by: Actor,
+	now: number
+) {
 	const what = (zone: string) => ({
 		grant: grant.id,
 		what: grantInWords(grant, zone),

@@ -1,5 +1,13 @@
 import { may, type StaffMember } from '$core/access';
-import { effectInWords, expectedEnd, grantInWords, misfitInWords, type GrantKind, type GrantSource } from '$core/grants';
+import {
+	effectInWords,
+	expectedEnd,
+	grantInWords,
+	misfitInWords,
+	scopeInWords,
+	type GrantKind,
+	type GrantSource
+} from '$core/grants';
 import { fullName } from '$core/names';
 import { isUnfinished, type SittingState } from '$core/sitting';
 import { localDate, MINUTE } from '$core/time';
@@ -23,13 +31,18 @@ export type GrantLine = {
 	/** When they work, if all goes as planned. */
 	works: { from: number; to: number | null };
 	words: string;
+	/** What else they have to be at. */
+	commitments: { from: number; to: number; title: string }[];
 	/** What does not fit, a sentence each. */
 	misfits: string[];
 	finished: boolean;
+	/** Its session has ended. */
+	ended: boolean;
 	grants: {
 		id: string;
 		kind: GrantKind;
 		what: string;
+		/** `standing`, `for this session`. */
 		scope: string;
 		reason: string;
 		askedBy: string;
@@ -61,13 +74,17 @@ export async function grantsOfDay(
 	const sites = new Map<string, SiteDays>();
 	for (const [i, one] of loaded.filter(({ merge }) => merge.reasons.length > 0).entries()) {
 		if (i % 50 === 49) await giveWay();
-		const misfits = misfitsOf(one, await daysFor(db, one, sites, now));
+		const days = await daysFor(db, one, sites, now);
+		const misfits = misfitsOf(one, days);
 		lines.push({
 			...toLine(one, now),
+			commitments: days.commitments,
 			misfits: misfits.map((misfit) => misfitInWords(misfit, one.session.site.zone))
 		});
 	}
-	return lines.sort((a, b) => a.base.opens - b.base.opens || a.name.localeCompare(b.name));
+	// What needs somebody comes first, what is done last.
+	const order = (line: GrantLine) => (line.misfits.length > 0 ? 0 : line.finished ? 2 : 1);
+	return lines.sort((a, b) => order(a) - order(b) || a.base.opens - b.base.opens || a.name.localeCompare(b.name));
 }
 
 export function toLine(one: Loaded, now: number): GrantLine {
@@ -89,13 +106,15 @@ export function toLine(one: Loaded, now: number): GrantLine {
 		own: merge.ownWindow,
 		works: { from: reckoning.origin ?? reckoning.window.opens, to: sitting.ended?.at ?? to },
 		words: effectInWords(session.rules.timing, merge.grants, to, zone),
+		commitments: [],
 		misfits: [],
 		finished: !isUnfinished(sitting.state),
+		ended: session.endedAt !== null,
 		grants: one.grants.filter(reaches).map((grant) => ({
 			id: grant.id,
 			kind: grant.body.kind,
 			what: grantInWords(grant, zone),
-			scope: grant.scope.kind,
+			scope: scopeInWords(grant.scope),
 			reason: grant.reason,
 			askedBy: grant.askedBy ?? '',
 			source: grant.source ?? 'hand',

@@ -21,3 +21,5 @@ export { hashToken, newToken, paperKey, readNote, signNote } from './tokens';
 export { checkAtDoor, rehearsalNote, rehearse } from './rehearsal';
 export { deviceOf, newDeviceSecret } from './device-secret';
 export { digestOf, readPublicKey, RequestSignatures } from './request-signatures';
+export { ownNote, readOwnNote, readTeacherNote, teacherNote } from './links';
+export type { TeacherLink } from './links';

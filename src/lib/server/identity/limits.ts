@@ -24,7 +24,9 @@ const ASKINGS = {
 	passkey: 2_000,
 	link: 300,
 	enrol: 20_000,
-	rehearsal: 5_000
+	rehearsal: 5_000,
+	/** A class that asks for something, each a few times. */
+	request: 200
 };
 
 /** What is guessed: each has a budget of its own, so that guessing at one shuts nobody out of another. */

@@ -1,3 +1,4 @@
+export { postLetter } from './letter';
 export { mailLeaves, mailTransport, sendWaiting, wordsOf } from './post';
 export type { Mail } from './post';
 export { isDue, lettersFor, postLetters, saveTemplate, templateFor } from './write';

@@ -17,7 +17,7 @@ import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
 import { allottedMinutes, lastEntryOf, lastsUntil, clockTime, longDate, zoneName } from '$core/time';
 import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
-import { rehearsalNote } from '../identity';
+import { ownNote, rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
 import { doorOpensAt, slipsFor, type Session } from '../session';
@@ -129,8 +129,12 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 		: new Map<string, string>();
 	// The link to rehearse is theirs: what their device can do is written down for nobody else.
 	const rehearsals = new Map<string, string>();
-	for (const one of sittings)
-		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, one.reckoning.window.opens + DAY_MS));
+	const owns = new Map<string, string>();
+	for (const one of sittings) {
+		const { opens } = one.reckoning.window;
+		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, opens + DAY_MS));
+		owns.set(one.sitting.id, await ownNote(db, one.candidate.id, opens));
+	}
 	return sittings
 		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family))
 		.map((one) => {
@@ -157,7 +161,8 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					entering: code
 						? `The link has your own code filled in: ${showSlip(code)}. Keep it to yourself.`
 						: 'Enter the code that is shown in the room.',
-					rehearse: `${origin}/sit/rehearse?for=${rehearsals.get(one.sitting.id)}`
+					rehearse: `${origin}/sit/rehearse?for=${rehearsals.get(one.sitting.id)}`,
+					mine: `${origin}/mine/${owns.get(one.sitting.id)}`
 				}
 			};
 		});
@@ -182,7 +187,8 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 			link: `${origin}/live/${session.id}`,
 			code: '',
 			entering: '',
-			rehearse: `${origin}/sit/rehearse`
+			rehearse: `${origin}/sit/rehearse`,
+			mine: ''
 		}
 	}));
 }
@@ -218,7 +224,7 @@ export async function postLetters(
 	letters: Letter[]
 ): Promise<number> {
 	const now = otium.now();
-	const calendarOf = ({ window, earlier }: Letter) =>
+	const calendarOf = ({ window, earlier, told }: Letter) =>
 		writeCalendar(
 			session.name,
 			[
@@ -226,7 +232,7 @@ export async function postLetters(
 					id: session.id,
 					title: session.paper.title,
 					...window,
-					place: `${session.room.name}, ${session.site.name}`,
+					place: told.room ?? `${session.room.name}, ${session.site.name}`,
 					description: '',
 					sequence: earlier
 				}

@@ -17,7 +17,11 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
 	const most = session.rules.attempts.most + one.merge.extraAttempts;
 	const isDone = sitting.state === 'handed_in' || sitting.state === 'time_up';
 	if (!isDone || session.endedAt !== null || one.reckoning.phase === 'over' || sitting.ended === null) return null;
-	const next = nextAttempt({ ...session.rules.attempts, most }, { attempt: one.attempt, endedAt: sitting.ended.at }, now);
+	const next = nextAttempt(
+		{ ...session.rules.attempts, most },
+		{ attempt: one.attempt, endedAt: sitting.ended.at },
+		now
+	);
 	if (!next.ok && next.why === 'none_left') return null;
 	// The door must still be open then: what it would refuse is not offered.
 	const { lastEntry } = one.reckoning;

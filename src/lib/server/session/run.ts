@@ -175,9 +175,14 @@ export async function tendOwnWindows(otium: Acting, sessionId: string, by: Actor
 		const session = await findSession(trx, sessionId);
 		if (!session || session.endedAt === null) return false;
 		const sittings = await here(trx, sessionId, now);
-		const absentees = sittings.filter((one) => one.sitting.state === 'absent' && isWindowToCome(one, now));
-		const goOn = (await meetFates(trx, sittings, by.id, now, touched)) || absentees.length > 0;
-		if (goOn && session.doorCode === null) await makeDoorCode(trx, session, by, now);
+		// Whoever was absent, or was carried over, comes back in theirs.
+		const comes = sittings.some(
+			(one) => ['absent', 'carried_over'].includes(one.sitting.state) && isWindowToCome(one, now)
+		);
+		const goOn = (await meetFates(trx, sittings, by.id, now, touched)) || comes;
+		// A code is dead at midnight; a window on a later day has that day's.
+		const isDead = session.doorCode === null || (session.codeDiesAt ?? Infinity) <= now;
+		if (goOn && isDead) await makeDoorCode(trx, session, by, now);
 		else if (!goOn && session.doorCode !== null) await killDoorCode(trx, session, by, now);
 		else return false;
 		return true;

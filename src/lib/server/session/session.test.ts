@@ -285,7 +285,10 @@ describe('a grant foreseen', () => {
 				misfits: ['The window 09:00 to 10:15 is 15 min too short: it cuts the time granted.']
 			}
 		]);
-		expect(look).toMatchObject({ minutes: 90, told: ['You have 90 minutes: 60, and 30 more for you.', expect.anything(), 'You sit in the Chart Room.'] });
+		expect(look).toMatchObject({
+			minutes: 90,
+			told: ['You have 90 minutes: 60, and 30 more for you.', expect.anything(), 'You sit in the Chart Room.']
+		});
 		// The session's own room has a proctor until the session's end; from then on somebody has to come.
 		expect(look!.proposals[0]).toMatchObject({ opens: NINE, closes: NINE + 105 * MINUTE, room: { id: 'chart' } });
 		expect(await house.otium.db('grant_given')).toEqual([]);

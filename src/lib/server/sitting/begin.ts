@@ -37,7 +37,8 @@ export async function begin(
 		};
 		const by = { role: 'candidate' as const, id: one.candidate.id };
 		const [result] = await actIn(trx, now, [{ id: commandId, sittingId, by, body: { kind: 'begin' }, facts }], touched);
-		if (result.ok) await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
+		if (result.ok)
+			await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
 		return result;
 	});
 	tell(otium, touched);

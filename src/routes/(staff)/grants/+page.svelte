@@ -1,38 +1,45 @@
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { invalidateAll } from '$app/navigation';
-	import { STATE_NAMES } from '$core/sitting';
-	import { clockTime, longDate } from '$core/time';
+	import { untrack } from 'svelte';
+	import { goto, invalidateAll } from '$app/navigation';
+	import { hasEnded, STATE_NAMES } from '$core/sitting';
+	import { clockTime, localDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
-	import { getClock } from '$ui/clock-context';
+	import DateField from '$ui/DateField.svelte';
 	import { inWords, send } from '$ui/post';
 	import { isTypedInto } from '$ui/typed-into';
+	import DayLine from './DayLine.svelte';
+	import GrantsHead from './GrantsHead.svelte';
 	import NewGrant from './NewGrant.svelte';
+	import { isWhat } from './what';
 	import type { PageData } from './$types';
 
 	type Line = PageData['lines'][number];
 	let { data } = $props();
-	const clock = getClock();
 
-	let filter = $state<'all' | 'misfit' | 'standing' | 'own'>('all');
-	let chosen = $state.raw<Line | null>(null);
-	let panel = $state<'none' | 'new'>('none');
+	let filter = $state<'all' | 'misfit' | 'standing' | 'own' | 'make_up'>('all');
+	let chosen = $state.raw<Line | null>(untrack(() => data.chosen));
+	let panel = $state<'none' | 'new'>(untrack(() => (data.chosen ? 'new' : 'none')));
 	/** Raised when the panel is opened for somebody else; what was given does not open it anew. */
 	let opened = $state(0);
 	let withdrawing = $state.raw<{ line: Line; grant: Line['grants'][number] } | null>(null);
 	let isAsking = $state(false);
 	let trouble = $state<string | null>(null);
+	/** Withdrawing would end somebody's work at once, and this was said. */
+	let endsWork = $state(false);
 	const filters = $derived([
 		{ key: 'all' as const, text: 'Everyone with a grant', of: data.lines },
-		{ key: 'misfit' as const, text: 'Does not fit', of: data.lines.filter((line) => line.misfit) },
+		{ key: 'misfit' as const, text: 'Does not fit', of: data.lines.filter((line) => line.misfits.length > 0) },
 		{
 			key: 'standing' as const,
 			text: 'Standing',
 			of: data.lines.filter((line) => line.grants.some((grant) => grant.scope === 'standing'))
 		},
-		{ key: 'own' as const, text: 'Own window', of: data.lines.filter((line) => line.own) }
+		{ key: 'own' as const, text: 'Own window', of: data.lines.filter((line) => line.own) },
+		{ key: 'make_up' as const, text: 'Make-up', of: data.lines.filter((line) => line.session.kind === 'make_up') }
 	]);
+	let day = $state(untrack(() => data.day));
 	const shown = $derived(filters.find((one) => one.key === filter)!.of);
 	const span = $derived.by(() => {
 		const hour = 3_600_000;
@@ -44,13 +51,20 @@
 				line.own?.closes ?? 0,
 				line.works.to ?? 0
 			])
-			.filter((edge) => edge > 0);
+			// What is on another day is told in words.
+			.filter((edge) => edge > 0 && localDate(edge, data.site.zone) === data.day);
 		if (edges.length === 0) return { from: 0, to: 1, hours: [] as number[] };
 		const [from, to] = [Math.floor(Math.min(...edges) / hour) * hour, Math.ceil(Math.max(...edges) / hour) * hour];
 		return { from, to, hours: Array.from({ length: (to - from) / hour }, (_, i) => from + i * hour) };
 	});
-	const place = (from: number, to: number) =>
-		`left:${(100 * (from - span.from)) / (span.to - span.from)}%;width:${(100 * Math.max(0, to - from)) / (span.to - span.from)}%`;
+	function outcomeOf(line: Line): { text: string; tone: string } {
+		if (hasEnded(line.state)) return { text: STATE_NAMES[line.state], tone: 'text-tide' };
+		if (line.misfits.length > 0) return { text: line.misfits[0], tone: 'text-brick' };
+		if (line.own && localDate(line.own.opens, line.session.zone) !== data.day)
+			return { text: timeAndDate(line.own.opens, line.session.zone, line.base.opens), tone: 'text-plum' };
+		if (line.finished) return { text: STATE_NAMES[line.state], tone: 'text-ink-2' };
+		return { text: 'fits', tone: 'text-tide' };
+	}
 
 	function open(line: Line | null) {
 		chosen = line;
@@ -61,9 +75,11 @@
 		if (!withdrawing) return;
 		const answer = await send('POST', '/grants/withdraw', {
 			id: withdrawing.grant.id,
-			sittingId: withdrawing.line.sittingId
+			sittingId: withdrawing.line.sittingId,
+			even: endsWork
 		});
 		trouble = answer.ok ? null : inWords(answer.problem);
+		if (!answer.ok && answer.problem.code === 'ends_work') return void (endsWork = true);
 		if (answer.ok) isAsking = false;
 		await invalidateAll();
 		chosen = data.lines.find((line) => line.sittingId === chosen?.sittingId) ?? chosen;
@@ -93,11 +109,17 @@
 <svelte:window {onkeydown} />
 <div class="grid min-h-full grid-cols-[1fr_400px] max-lg:grid-cols-1">
 	<main class="px-6 py-5">
-		<div class="mb-3 flex items-baseline gap-3">
-			<h1 class="text-[28px]">Grants</h1>
-			<p class="text-ink-2">{longDate(clock.now, data.site.zone)}</p>
-			<Act tone="grant" key="G" class="ml-auto" onclick={() => open(null)}>New grant</Act>
-		</div>
+		<GrantsHead counts={data.counts}>
+			<span class="ml-auto"
+				><DateField
+					label="Day"
+					size="sm"
+					bind:value={day}
+					onchange={(value) => value && goto(`/grants?day=${value}`, { keepFocus: true })}
+				/></span
+			>
+			<Act tone="grant" key="G" onclick={() => open(null)}>New grant</Act>
+		</GrantsHead>
 		<div class="mb-3 flex flex-wrap gap-2">
 			{#each filters as one (one.key)}
 				<button
@@ -111,7 +133,7 @@
 		</div>
 		{#if shown.length === 0}
 			<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
-				{filter === 'all' ? 'Nobody has a grant today. Press G to give one.' : 'Nobody here.'}
+				{filter === 'all' ? 'Nobody has a grant on this day. Press G to give one.' : 'Nobody here.'}
 			</p>
 		{:else}
 			<div class="border-line overflow-x-auto rounded-2xl border">
@@ -147,33 +169,19 @@
 									></TableBodyCell
 								>
 								<TableBodyCell class="relative px-0 py-2">
-									<div
-										class="relative h-6"
-										role="img"
-										aria-label="Everyone {clockTime(line.base.opens, line.session.zone)}{line.base.closes
-											? ` to ${clockTime(line.base.closes, line.session.zone)}`
-											: ''}; works {clockTime(line.works.from, line.session.zone)}{line.works.to
-											? ` to ${clockTime(line.works.to, line.session.zone)}`
-											: ''}"
-									>
-										<span
-											class="border-ink-3 absolute top-1 h-4 rounded border border-dashed"
-											style={place(line.base.opens, line.base.closes ?? line.works.to ?? span.to)}
-										></span>
-										{#if line.own}<span
-												class="bg-plum/25 border-plum absolute top-0.5 h-5 rounded border"
-												style={place(line.own.opens, line.own.closes ?? span.to)}
-											></span>{/if}
-										<span
-											class="bg-plum absolute top-[10px] h-1.5 rounded-full"
-											style={place(line.works.from, line.works.to ?? span.to)}
-										></span>
-									</div>
+									<DayLine
+										{span}
+										zone={line.session.zone}
+										base={line.base}
+										own={line.own}
+										work={line.works}
+										commitments={line.commitments}
+										isShort={line.misfits.length > 0}
+									/>
 								</TableBodyCell>
-								<TableBodyCell class="px-3.5 py-2"
-									><span class="font-semibold {line.misfit ? 'text-brick' : 'text-tide'}"
-										>{line.finished ? STATE_NAMES[line.state] : line.misfit ? 'cut by the close' : 'fits'}</span
-									><span class="text-ink-3 block text-[13px]"
+								<TableBodyCell class="max-w-52 px-3.5 py-2 whitespace-normal"
+									><span class="font-semibold {outcomeOf(line).tone}">{outcomeOf(line).text}</span><span
+										class="text-ink-3 block text-[13px]"
 										>{line.works.to
 											? `${line.finished ? 'at' : 'ends'} ${clockTime(line.works.to, line.session.zone)}`
 											: 'no end'}</span
@@ -192,6 +200,9 @@
 					<span class="bg-plum/25 border-plum h-3 w-7 rounded border"></span>own window
 				</li>
 				<li class="flex items-center gap-1.5"><span class="bg-plum h-1.5 w-7 rounded-full"></span>at work</li>
+				<li class="flex items-center gap-1.5">
+					<span class="bg-brick-ground border-brick/50 h-3 w-7 rounded-sm border"></span>has to be elsewhere
+				</li>
 			</ul>
 		{/if}
 	</main>
@@ -206,8 +217,15 @@
 			{#key opened}
 				<NewGrant
 					line={chosen}
+					kind={isWhat(data.give) ? data.give : undefined}
+					{shown}
 					ongiven={given}
-					onwithdraw={(line, grant) => ((withdrawing = { line, grant }), (isAsking = true))}
+					onwithdraw={(line, grant) => (
+						(withdrawing = { line, grant }),
+						(endsWork = false),
+						(trouble = null),
+						(isAsking = true)
+					)}
 				/>
 			{/key}
 		{/if}
@@ -217,7 +235,7 @@
 	<Ask
 		bind:open={isAsking}
 		title="Withdraw: {withdrawing.line.name}"
-		verb="Withdraw"
+		verb={endsWork ? 'Withdraw all the same' : 'Withdraw'}
 		tone="danger"
 		error={trouble}
 		onconfirm={withdraw}
@@ -225,7 +243,7 @@
 		<p>
 			{withdrawing.grant.what}, {withdrawing.grant.scope === 'standing'
 				? 'which applies to every session'
-				: 'for this session'}. It stays in the record. No answer is touched.
+				: withdrawing.grant.scope}. It stays in the record. No answer is touched.
 		</p>
 	</Ask>
 {/if}

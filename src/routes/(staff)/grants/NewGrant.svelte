@@ -1,87 +1,111 @@
+<!-- @component Giving a grant: for whom, what, and what it does to their day, told before it is saved. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import { Fileupload, Input } from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
-	import type { GrantEffect } from '$core/grants';
-	import { localDate, localTime } from '$core/time';
-	import DateField from '$ui/DateField.svelte';
-	import TimeField from '$ui/TimeField.svelte';
+	import type { Foreseen, Proposal } from '$core/grants';
+	import { hasEnded } from '$core/sitting';
+	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import type { GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
+	import { getClock } from '$ui/clock-context';
+	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
-	import type { PageData } from './$types';
+	import { shownFrom } from '$ui/shown-from';
+	import DayLine from './DayLine.svelte';
+	import Recipients from './Recipients.svelte';
+	import Reopen from './Reopen.svelte';
+	import { BLANK, whatOf, type Entered, type WhatKind } from './what';
+	import WhatFields from './WhatFields.svelte';
 
-	type Line = PageData['lines'][number];
+	type Chosen = Pick<GrantLine, 'sittingId' | 'name' | 'number'> & { session: { name: string } };
+	type Scope = 'session' | 'paper' | 'administration' | 'standing';
 	type Props = {
-		line: Line | null;
-		ongiven: (sittingId: string) => void;
-		onwithdraw: (line: Line, grant: Line['grants'][number]) => void;
+		line: GrantLine | null;
+		/** What is offered first. */
+		kind?: WhatKind;
+		shown: GrantLine[];
+		ongiven: (sittingId: string, effect: string) => void;
+		onwithdraw: (line: GrantLine, grant: GrantLine['grants'][number]) => void;
 	};
-	let { line, ongiven, onwithdraw }: Props = $props();
+	let { line, kind = 'factor', shown, ongiven, onwithdraw }: Props = $props();
+	const clock = getClock();
 
 	let person = $state.raw(untrack(() => line));
-	let text = $state('');
-	let found = $state.raw<Line[]>([]);
-	let kind = $state<'factor' | 'minutes' | 'own_window'>('factor');
-	let factor = $state('1.5');
-	let minutes = $state('10');
-	let date = $state('');
-	let opens = $state('');
-	let closes = $state('');
-	let scope = $state<'session' | 'standing'>('session');
+	let chosen = $state.raw<Chosen[]>(untrack(() => (line ? [line] : [])));
+	let entered = $state<Entered>(untrack(() => ({ ...BLANK, kind })));
+	let scope = $state<Scope>('session');
+	let from = $state('');
+	let until = $state('');
 	let reason = $state('');
-	let effects = $state.raw<GrantEffect[]>([]);
+	let askedBy = $state('');
+	let files = $state<FileList>();
+	let foreseen = $state.raw<Foreseen>({ effects: [], look: null });
 	let trouble = $state<string | null>(null);
 	let done = $state<string | null>(null);
 	let busy = $state(false);
 	let id = $state(nanoid());
+	/** The window in the form is still the session’s. */
+	let isUntouched = true;
 
 	$effect(() => {
 		if (!person) return;
 		const { base, session } = person;
 		untrack(() => {
-			date ||= localDate(base.opens, session.zone);
-			opens ||= localTime(base.opens, session.zone);
-			closes ||= localTime(base.closes ?? base.opens + 7_200_000, session.zone);
+			entered.date ||= localDate(base.opens, session.zone);
+			entered.opens ||= localTime(base.opens, session.zone);
+			entered.closes ||= localTime(base.closes ?? base.opens + 7_200_000, session.zone);
 		});
 	});
-	const body = $derived(
-		person && {
-			id,
-			sittingId: person.sittingId,
-			what:
-				kind === 'factor'
-					? { kind, factor: Number(factor.replace(',', '.')) }
-					: kind === 'minutes'
-						? { kind, minutes: Number(minutes) }
-						: { kind, date, opens, closes },
-			scope: kind === 'own_window' ? 'session' : scope,
-			reason
-		}
-	);
-	const mine = $derived(effects.find((effect) => effect.sittingId === person?.sittingId));
-
-	$effect(() => {
-		const wanted = text;
-		const timer = setTimeout(async () => {
-			if (wanted.trim() === '') return void (found = []);
-			const answer = await send<Line[]>('GET', `/grants/find?text=${encodeURIComponent(wanted)}`);
-			if (answer.ok && wanted === text) found = answer.data;
-		}, 180);
-		return () => clearTimeout(timer);
+	const holds = $derived(entered.kind === 'own_window' ? 'session' : scope);
+	const asked = $derived({
+		sittingIds: chosen.map((one) => one.sittingId),
+		what: whatOf(entered),
+		scope: holds,
+		from: holds === 'session' ? null : from || null,
+		until: holds === 'session' ? null : until || null
 	});
+	const look = $derived(foreseen.look);
+	const mine = $derived(
+		foreseen.effects.find((effect) => effect.sittingId === person?.sittingId) ?? foreseen.effects[0]
+	);
+	const short = $derived(foreseen.effects.filter((effect) => effect.misfits.length > 0));
+	const HOUR = 3_600_000;
+	const span = $derived.by(() => {
+		if (!look) return { from: 0, to: 1 };
+		const edges = [
+			look.own?.opens ?? look.base.opens,
+			look.work.from,
+			look.own?.closes ?? look.base.closes ?? 0,
+			look.work.to ?? 0
+		];
+		const near = look.commitments.filter(
+			(one) => one.from < Math.max(...edges) + 2 * HOUR && one.to > edges[0] - 2 * HOUR
+		);
+		const all = [...edges.filter((edge) => edge > 0), ...near.flatMap((one) => [one.from, one.to])];
+		return { from: Math.floor(Math.min(...all) / HOUR) * HOUR, to: Math.ceil(Math.max(...all) / HOUR) * HOUR };
+	});
+
 	// The effect is told before anything is saved, a moment after the form rests.
 	$effect(() => {
-		if (!body) return;
-		const { reason: _reason, ...asked } = body;
-		const text = JSON.stringify({ ...asked, reason: '' });
+		if (chosen.length === 0) return;
+		const body = JSON.stringify({ id: 'foreseen-only', reason: '', ...asked });
 		const abort = new AbortController();
 		const timer = setTimeout(async () => {
-			const answer = await send<GrantEffect[]>('POST', '/grants/foresee', JSON.parse(text), { signal: abort.signal });
+			const answer = await send<Foreseen>('POST', '/grants/foresee', JSON.parse(body), { signal: abort.signal });
 			if (abort.signal.aborted) return;
-			effects = answer.ok ? answer.data : [];
 			trouble = answer.ok ? null : inWords(answer.problem);
+			if (answer.ok) return void take(answer.data);
+			// What was typed can't be given; the windows that could are told all the same.
+			const stands = await send<Foreseen>(
+				'POST',
+				'/grants/foresee',
+				{ ...JSON.parse(body), what: null },
+				{ signal: abort.signal }
+			);
+			if (!abort.signal.aborted) take(stands.ok ? stands.data : { effects: [], look: null });
 		}, 200);
 		return () => {
 			clearTimeout(timer);
@@ -89,97 +113,190 @@
 		};
 	});
 
+	/** The first window that fits is entered by itself, as long as nobody has typed another. */
+	function take(told: Foreseen) {
+		foreseen = told;
+		const [first] = told.look?.proposals ?? [];
+		if (entered.kind === 'own_window' && isUntouched && first && told.look) propose(first, told.look.zone);
+	}
+	function propose(one: Proposal, zone: string) {
+		isUntouched = false;
+		Object.assign(entered, {
+			kind: 'own_window',
+			date: localDate(one.opens, zone),
+			opens: localTime(one.opens, zone),
+			closes: localTime(one.closes, zone),
+			roomId: one.room.id,
+			proctorId: one.proctor?.id ?? ''
+		});
+	}
+	const isEntered = (one: Proposal, zone: string) =>
+		entered.kind === 'own_window' &&
+		entered.date === localDate(one.opens, zone) &&
+		entered.opens === localTime(one.opens, zone) &&
+		entered.closes === localTime(one.closes, zone) &&
+		entered.roomId === one.room.id;
+	const awayInWords = ({ away }: Proposal) => {
+		const minutes = Math.abs(Math.round(away / 60_000));
+		if (minutes === 0) return 'same time';
+		const length =
+			minutes < 90
+				? `${minutes} min`
+				: minutes < 24 * 60
+					? `${Math.round(minutes / 60)} h`
+					: `${Math.round(minutes / 1_440)} d`;
+		return `${length} ${away < 0 ? 'earlier' : 'later'}`;
+	};
+
 	async function give(event: SubmitEvent) {
 		event.preventDefault();
-		if (busy || !body || !person) return;
+		if (busy || chosen.length === 0) return;
 		busy = true;
-		const answer = await send<{ effects: GrantEffect[] }>('POST', '/grants/give', body);
+		const shown = await shownFrom(files?.[0]);
+		const answer = await send('POST', '/grants/give', { id, ...asked, reason, askedBy, shown });
 		busy = false;
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
-		done = `Given: ${mine?.after ?? 'saved'}.`;
+		done = chosen.length > 1 ? `Given to ${chosen.length} people.` : `Given: ${mine?.after ?? 'saved'}.`;
 		id = nanoid();
 		reason = '';
-		ongiven(person.sittingId);
+		files = undefined;
+		ongiven(chosen[0].sittingId, mine?.after ?? '');
 	}
 </script>
 
-{#if !person}
-	<h2 class="text-[19px]">New grant</h2>
-	<Field id="find" label="For whom" class="mt-3"
-		><Input
-			id="find"
-			bind:value={text}
-			autofocus
-			placeholder="Any part of name, number or group"
-			autocomplete="off"
-		/></Field
-	>
-	<ul class="mt-2 space-y-1.5">
-		{#each found as one (one.sittingId)}
-			<li>
-				<button
-					class="border-line hover:border-plum w-full rounded-lg border px-3 py-2 text-left"
-					onclick={() => (person = one)}
-					><strong>{one.name}</strong> <span class="font-mono text-[13.5px]">{one.number}</span><span
-						class="text-ink-2 block text-[13.5px]">{one.session.name}</span
-					></button
-				>
-			</li>
-		{:else}
-			{#if text.trim()}<li class="text-ink-3 text-[14px]">Nobody with an open sitting matches “{text}”.</li>{/if}
-		{/each}
-	</ul>
-{:else}
-	<h2 class="text-[19px]">{person.name}</h2>
+<h2 class="text-[19px]">
+	{person && chosen.length === 1 ? person.name : chosen.length > 1 ? 'A grant for several' : 'New grant'}
+</h2>
+{#if person && chosen.length === 1}
 	<p class="text-ink-2 font-mono text-[13.5px]">{person.number}</p>
 	<p class="text-ink-2 text-[14px]">{person.session.name}</p>
+{/if}
+<Recipients
+	{chosen}
+	{shown}
+	onchoose={(people, found) => {
+		chosen = people;
+		person = people.length === 1 ? (found ?? person) : person;
+		done = null;
+	}}
+/>
+{#if chosen.length > 0}
 	{#if mine}
 		<div class="bg-plum-ground text-plum mt-3 rounded-xl px-4 py-3" aria-live="polite">
 			<p class="font-serif text-[20px] font-semibold" data-testid="effect">{mine.after}</p>
 			<p class="text-[13.5px]">now: {mine.before}</p>
-			{#if mine.misfit}<p class="text-brick mt-1 text-[14px]">{mine.misfit}</p>{/if}
-			{#if effects.length > 1}<p class="mt-1 text-[13.5px]">Applies to {effects.length} of their sittings.</p>{/if}
+			{#if chosen.length === 1}
+				{#each mine.misfits as misfit (misfit)}<p class="text-brick mt-1 text-[14px]" data-testid="misfit">
+						{misfit}
+					</p>{/each}
+				{#each mine.notes as note (note)}<p class="mt-1 text-[14px]">{note}</p>{/each}
+			{:else}
+				<p class="mt-1 text-[13.5px]">for {mine.name}; {foreseen.effects.length} sittings in all.</p>
+				{#if new Set(foreseen.effects.map((effect) => effect.after)).size > 1}
+					<details class="mt-1 text-[13.5px]">
+						<summary class="cursor-pointer">It comes to different times: see all</summary>
+						<ul class="mt-1 max-h-40 overflow-y-auto">
+							{#each foreseen.effects as effect (effect.sittingId)}<li>{effect.name}: {effect.after}</li>{/each}
+						</ul>
+					</details>
+				{/if}
+				{#if short.length > 0}
+					<p class="text-brick mt-1 text-[14px]">
+						Does not fit for {short.length === 1 ? short[0].name : `${short.length} of them`}: {short[0].misfits[0]}
+						<a class="underline" href="/grants/fit">Find windows for all</a>
+					</p>
+				{/if}
+			{/if}
+			{#if chosen.length === 1 && foreseen.effects.length > 1}<p class="mt-1 text-[13.5px]">
+					Applies to {foreseen.effects.length} of their sittings.
+				</p>{/if}
+		</div>
+	{/if}
+	{#if look && chosen.length === 1}
+		<div class="mt-3">
+			<div class="text-ink-3 flex justify-between font-mono text-[12px]" aria-hidden="true">
+				<span>{clockTime(span.from, look.zone)}</span><span>{clockTime(span.to, look.zone)}</span>
+			</div>
+			<DayLine
+				{span}
+				zone={look.zone}
+				base={look.base}
+				own={look.own}
+				work={look.work}
+				commitments={look.commitments}
+				hours={look.hours}
+				isShort={(mine?.misfits.length ?? 0) > 0}
+			/>
+			{#if look.commitments.length > 0}<p class="text-ink-3 mt-1 text-[13px]">
+					{look.commitments
+						.slice(0, 3)
+						.map((one) => `${one.title} ${timeAndDate(one.from, look.zone, clock.now)}`)
+						.join(' · ')}
+				</p>{/if}
 		</div>
 	{/if}
 	<form class="mt-4 space-y-4" onsubmit={give}>
-		<Choose
-			name="kind"
-			label="What is given"
-			bind:value={kind}
-			options={[
-				{ value: 'factor', text: 'Factor' },
-				{ value: 'minutes', text: 'Minutes' },
-				{ value: 'own_window', text: 'Own window' }
-			]}
+		<WhatFields
+			bind:entered
+			ontyped={() => (isUntouched = false)}
+			rooms={look?.rooms ?? []}
+			proctors={look?.proctors ?? []}
 		/>
-		{#if kind === 'factor'}
-			<Field
-				id="factor"
-				label="Multiply the time limit by"
-				hint="1.25 is time and a quarter, 1.5 time and a half. The largest factor counts."
-				><Input id="factor" inputmode="decimal" class="w-32" bind:value={factor} /></Field
-			>
-		{:else if kind === 'minutes'}
-			<Field id="extra" label="Extra minutes" hint="This is what is added; the total is shown above."
-				><Input id="extra" inputmode="numeric" class="w-32" bind:value={minutes} /></Field
-			>
-		{:else}
-			<div class="grid grid-cols-2 gap-2">
-				<Field id="date" label="Date" class="col-span-2"><DateField id="date" bind:value={date} /></Field>
-				<Field id="opens" label="Opens"><TimeField id="opens" bind:value={opens} /></Field>
-				<Field id="closes" label="Closes"><TimeField id="closes" bind:value={closes} /></Field>
+		{#if look && chosen.length === 1 && look.proposals.length > 0 && (entered.kind === 'own_window' || (mine?.misfits.length ?? 0) > 0)}
+			<fieldset>
+				<legend class="mb-1 font-serif text-[16px] font-semibold">Windows that fit, nearest first</legend>
+				<ul class="space-y-1.5" data-testid="proposals">
+					{#each look.proposals as one (one.opens)}
+						<li>
+							<button
+								type="button"
+								aria-pressed={isEntered(one, look.zone)}
+								class="w-full rounded-xl border px-3 py-2 text-left {isEntered(one, look.zone)
+									? 'border-plum bg-plum-ground'
+									: 'border-line hover:border-plum'}"
+								onclick={() => propose(one, look.zone)}
+								><span class="flex gap-2"
+									><strong class="flex-1"
+										>{timeAndDate(one.opens, look.zone, look.base.opens)} to {clockTime(one.closes, look.zone)}</strong
+									><span class="text-ink-2 text-[13.5px]">{awayInWords(one)}</span></span
+								><span class="text-ink-2 block text-[13.5px]"
+									>{one.room.name}{one.proctor ? `, with ${one.proctor.name}` : ', supervised then'} · {one.taken} of {one.seats}
+									seats taken</span
+								></button
+							>
+						</li>
+					{/each}
+				</ul>
+			</fieldset>
+		{:else if look && chosen.length === 1 && look.proposals.length === 0 && (mine?.misfits.length ?? 0) > 0 && look.minutes !== null}
+			<p class="bg-ochre-ground text-ochre rounded-lg px-3 py-2 text-[14px]">
+				No window of {look.minutes} minutes is left {look.base.opens < clock.now ? 'in the next days' : 'on that day'}:
+				rooms, proctors or commitments stand in the way. Give a window on another day by hand.
+			</p>
+		{/if}
+		{#if entered.kind !== 'own_window'}
+			<div>
+				<p class="text-ink-2 mb-1 text-[13px] font-semibold">What it applies to</p>
+				<Choose
+					name="scope"
+					label="What it applies to"
+					bind:value={scope}
+					options={[
+						{ value: 'session', text: 'This session' },
+						{ value: 'paper', text: 'This paper' },
+						{ value: 'administration', text: 'This administration' },
+						{ value: 'standing', text: 'For good' }
+					]}
+				/>
+				{#if scope !== 'session'}
+					<div class="mt-2 grid grid-cols-2 gap-2">
+						<Field id="from" label="From, or empty"><DateField id="from" bind:value={from} /></Field>
+						<Field id="until" label="Until and with, or empty"><DateField id="until" bind:value={until} /></Field>
+					</div>
+				{/if}
 			</div>
 		{/if}
-		{#if kind !== 'own_window'}<Choose
-				name="scope"
-				label="What it applies to"
-				bind:value={scope}
-				options={[
-					{ value: 'session', text: 'this session' },
-					{ value: 'standing', text: 'every session, standing' }
-				]}
-			/>{/if}
-		<Field id="reason" label="Why, and who asked"
+		<Field id="reason" label="Why"
 			><Input
 				id="reason"
 				bind:value={reason}
@@ -188,24 +305,60 @@
 				autocomplete="off"
 			/></Field
 		>
+		<details>
+			<summary class="text-ink-2 cursor-pointer text-[14px]">Who asked, and what they showed</summary>
+			<div class="mt-2 space-y-3">
+				<Field id="asked-by" label="Who asked"
+					><Input id="asked-by" bind:value={askedBy} maxlength={120} autocomplete="off" /></Field
+				>
+				<Field
+					id="evidence"
+					label="A letter or certificate"
+					hint="Only grants officers and coordinators of the site can open it. It is kept sealed, for a year."
+					><Fileupload id="evidence" size="sm" accept=".pdf,.png,.jpg,.jpeg,.txt" bind:files /></Field
+				>
+			</div>
+		</details>
+		{#if look && chosen.length === 1}
+			<details data-testid="told">
+				<summary class="text-ink-2 cursor-pointer text-[14px]">As they will see it</summary>
+				<ul class="border-line mt-2 list-disc rounded-lg border py-2 pr-3 pl-7 text-[14.5px]">
+					{#each look.told as sentence (sentence)}<li>{sentence}</li>{/each}
+				</ul>
+			</details>
+		{/if}
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2 text-[14px]">{trouble}</p>{/if}
 		{#if done}<p role="status" class="bg-mist text-tide rounded-lg px-3 py-2 text-[14px]" data-testid="given">
 				{done}
 			</p>{/if}
 		<p class="text-ink-2 text-[14px]">
-			<strong>What changes.</strong> Only {person.name.split(' ')[0]}’s sitting. Everyone else stays as they are; no
-			answer is touched.
+			<strong>What changes.</strong>
+			{chosen.length === 1 && person
+				? `Only ${person.name.split(' ')[0]}’s sitting.`
+				: `Only the sittings of these ${chosen.length} people.`} Everyone else stays as they are; no answer is touched.
 		</p>
-		<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}>Grant it</Act>
+		<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}
+			>{chosen.length > 1 ? `Grant it to ${chosen.length} people` : 'Grant it'}</Act
+		>
 	</form>
-	{#if person.grants.length > 0}
+	{#if person && look && chosen.length === 1 && hasEnded((line ?? person).state)}
+		<Reopen line={line ?? person} {look} onreopened={() => ongiven(person!.sittingId, '')} />
+	{/if}
+	{#if person && chosen.length === 1 && (line ?? person).grants.length > 0}
 		<h3 class="mt-6 mb-1 text-[16px]">Has already</h3>
 		<ul>
 			{#each (line ?? person).grants as grant (grant.id)}
 				<li class="border-line flex items-start gap-2 border-b py-2 text-[14px]">
 					<span class="flex-1"
-						>{grant.what}, {grant.scope === 'standing' ? 'standing' : 'for this session'}<span
-							class="text-ink-3 block text-[13px]">{grant.reason}</span
+						>{grant.what}, {grant.scope}<span class="text-ink-3 block text-[13px]"
+							>{[
+								grant.reason,
+								grant.askedBy && `asked for by ${grant.askedBy}`,
+								grant.source === 'profile' && 'from a file'
+							]
+								.filter(Boolean)
+								.join(' · ')}{#if grant.evidence}
+								· <a class="underline" href="/grants/evidence/{grant.evidence}" download>what was shown</a>{/if}</span
 						></span
 					>
 					{#if grant.canWithdraw}<Act size="xs" onclick={() => onwithdraw(line ?? person!, grant)}>Withdraw…</Act>{/if}

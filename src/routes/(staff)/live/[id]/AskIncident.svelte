@@ -7,6 +7,7 @@
 	import { clockTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
+	import { shownFrom } from '$ui/shown-from';
 	import { named } from './asks';
 	import type { LiveRoom } from './room.svelte';
 
@@ -31,14 +32,6 @@
 		if (!open) onclose();
 	});
 
-	async function attachment() {
-		const file = files?.[0];
-		if (!file) return null;
-		const bytes = new Uint8Array(await file.arrayBuffer());
-		let binary = '';
-		for (const byte of bytes) binary += String.fromCharCode(byte);
-		return { name: file.name, type: file.type, base64: btoa(binary) };
-	}
 	async function confirm() {
 		if (busy || note.trim() === '') return;
 		const file = files?.[0];
@@ -52,7 +45,7 @@
 			done: done.trim(),
 			minutes: minutes || 0,
 			sittingIds: people.map((seat) => seat.id),
-			attachment: await attachment()
+			attachment: await shownFrom(file)
 		});
 		busy = false;
 		if (error === null) open = false;

@@ -10,6 +10,7 @@
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
+	import AskGrant from './AskGrant.svelte';
 	import TheirQuestion from './TheirQuestion.svelte';
 
 	type Props = {
@@ -50,6 +51,7 @@
 	const lostMinutes = $derived(seat.begun ? Math.floor(seat.lost.ms / 60_000 + 0.5) : 0);
 	const giveBack = $derived(Math.max(1, Math.ceil(seat.lost.unpaidMs / 60_000)));
 	let shownQuestion = $state<number | null>(null);
+	let isAskingGrant = $state(false);
 
 	const incidentsTold = $derived(room.head.incidents);
 	$effect(() => {
@@ -202,6 +204,9 @@
 					The close takes {minutesLeft(details.time.cutMs)} min of it.
 				</p>{/if}
 			{#each details.time.reasons as reason (reason)}<p class="text-plum text-[13.5px]">{reason}</p>{/each}
+			<button class="text-tide mt-1 text-[13.5px] underline" onclick={() => (isAskingGrant = true)}
+				>Ask for a grant…</button
+			>
 		</div>
 		{#if details.questions.length > 0}
 			<div>
@@ -338,6 +343,12 @@
 	{/if}
 </section>
 
+{#if isAskingGrant}<AskGrant
+		sessionId={room.sessionId}
+		sittingId={seat.id}
+		name={isMasked ? seat.number : seat.name}
+		onclose={() => (isAskingGrant = false)}
+	/>{/if}
 {#if shownQuestion !== null}<TheirQuestion
 		{room}
 		sittingId={seat.id}

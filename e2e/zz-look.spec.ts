@@ -1,0 +1,21 @@
+import { test } from '@playwright/test';
+import { go, house } from './house';
+const home = house();
+test('look', async ({ browser }) => {
+	test.setTimeout(120_000);
+	const page = await home.staff(browser, 'ode', { viewport: { width: 1280, height: 800 } });
+	await go(page, '/grants');
+	await page.screenshot({ path: '/tmp/l1.png' });
+	await page.locator('tbody button').nth(1).click();
+	await page.waitForTimeout(1200);
+	await page.screenshot({ path: '/tmp/l2.png' });
+	await page.getByLabel('What is given').selectOption('own_window');
+	await page.waitForTimeout(1200);
+	await page.screenshot({ path: '/tmp/l3.png', fullPage: false });
+	await go(page, '/grants/owed');
+	await page.screenshot({ path: '/tmp/l4.png' });
+	await go(page, '/grants/fit');
+	await page.screenshot({ path: '/tmp/l5.png' });
+	await go(page, '/grants/requests');
+	await page.screenshot({ path: '/tmp/l6.png' });
+});

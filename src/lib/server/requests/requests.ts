@@ -1,0 +1,274 @@
+import { nanoid } from 'nanoid';
+import { may, sitesWith, type StaffMember } from '$core/access';
+import { fullName } from '$core/names';
+import { fail } from '$core/problem';
+import { decisionLetter, MOST_OPEN, type AskedAs, type RequestState, type RequestWhat } from '$core/request';
+import type { Actor } from '$core/sitting';
+import { transact, type Query } from '../db';
+import type { Writing } from '../house';
+import { appendToLogbook } from '../logbook';
+import { postLetter } from '../mail';
+import { findSession } from '../session';
+
+/** What somebody asks for. */
+export type NewRequest = {
+	candidateId: string;
+	sessionId: string | null;
+	what: RequestWhat;
+	why: string;
+	as: AskedAs;
+	by: string;
+	email: string | null;
+	evidenceId: string | null;
+};
+
+/** A request as officers and those who asked see it. */
+export type Request = {
+	id: string;
+	siteId: string;
+	candidate: { id: string; name: string; number: string };
+	session: { id: string; name: string; opens: number; zone: string } | null;
+	what: RequestWhat;
+	why: string;
+	as: AskedAs;
+	by: string;
+	at: number;
+	/** To be decided before then; null: no session says when. */
+	neededBy: number | null;
+	evidence: string | null;
+	state: RequestState;
+	decidedBy: string | null;
+	decidedAt: number | null;
+	note: string | null;
+};
+
+/**
+ * Keeps what somebody asks for. Asked again in the same words while it waits, it is one request.
+ * @throws ProblemError when too many wait about this candidate already
+ */
+export async function askFor(otium: Writing, by: Actor, asked: NewRequest): Promise<string> {
+	const now = otium.now();
+	return transact(otium.db, async (trx) => {
+		const candidate = await trx('candidate')
+			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+			.where({ 'candidate.id': asked.candidateId })
+			.first('site_id');
+		if (!candidate) fail('not_found');
+		const open: { id: string; what: string; why: string; asked_by: string }[] = await trx('grant_request')
+			.where({ candidate_id: asked.candidateId, state: 'open' })
+			.select('id', 'what', 'why', 'asked_by');
+		const same = open.find((one) => one.what === asked.what && one.why === asked.why && one.asked_by === asked.by);
+		if (same) return same.id;
+		if (open.length >= MOST_OPEN)
+			fail('not_taken', {
+				message: `${open.length} requests about this candidate wait for a decision already.`,
+				instead: 'Wait until they are decided, or speak with the people who give grants.'
+			});
+		const session = asked.sessionId === null ? null : await findSession(trx, asked.sessionId);
+		const id = nanoid();
+		await trx('grant_request').insert({
+			id,
+			site_id: session?.site.id ?? candidate.site_id,
+			candidate_id: asked.candidateId,
+			session_id: session?.id ?? null,
+			what: asked.what,
+			why: asked.why,
+			asked_as: asked.as,
+			asked_by: asked.by,
+			asked_email: asked.email,
+			asked_at: now,
+			needed_by: session && session.window.opens > now ? session.window.opens : null,
+			evidence_id: asked.evidenceId
+		});
+		await appendToLogbook(trx, [
+			{
+				at: now,
+				by,
+				kind: 'grant_asked',
+				sessionId: session?.id ?? null,
+				body: { request: id, what: asked.what, by: asked.by, as: asked.as }
+			}
+		]);
+		return id;
+	});
+}
+
+type Row = {
+	id: string;
+	site_id: string;
+	candidate_id: string;
+	given: string;
+	family: string;
+	number: string;
+	session_id: string | null;
+	session_name: string | null;
+	opens: number | null;
+	zone: string;
+	what: RequestWhat;
+	why: string;
+	asked_as: AskedAs;
+	asked_by: string;
+	asked_email: string | null;
+	asked_at: number;
+	needed_by: number | null;
+	evidence_id: string | null;
+	state: RequestState;
+	decider: string | null;
+	decided_at: number | null;
+	note: string | null;
+};
+
+function requests(db: Query) {
+	return db('grant_request')
+		.join('candidate', 'candidate.id', 'grant_request.candidate_id')
+		.join('site', 'site.id', 'grant_request.site_id')
+		.leftJoin('session', 'session.id', 'grant_request.session_id')
+		.leftJoin('staff', 'staff.id', 'grant_request.decided_by')
+		.select(
+			'grant_request.*',
+			'candidate.given',
+			'candidate.family',
+			'candidate.number',
+			'session.name as session_name',
+			'session.opens',
+			'site.zone',
+			'staff.name as decider'
+		);
+}
+
+function toRequest(row: Row): Request {
+	return {
+		id: row.id,
+		siteId: row.site_id,
+		candidate: { id: row.candidate_id, name: fullName(row), number: row.number },
+		session:
+			row.session_id === null
+				? null
+				: { id: row.session_id, name: row.session_name!, opens: row.opens!, zone: row.zone },
+		what: row.what,
+		why: row.why,
+		as: row.asked_as,
+		by: row.asked_by,
+		at: row.asked_at,
+		neededBy: row.needed_by,
+		evidence: row.evidence_id,
+		state: row.state,
+		decidedBy: row.decider,
+		decidedAt: row.decided_at,
+		note: row.note
+	};
+}
+
+const MOST_DECIDED = 100;
+
+/** What waits for a decision, the most urgent first, and what was decided lately, at the sites of whoever asks. */
+export async function requestsFor(db: Query, staff: StaffMember): Promise<{ open: Request[]; decided: Request[] }> {
+	const sites = sitesWith(staff, 'grant');
+	const mine = (query: ReturnType<Query['queryBuilder']>) => {
+		if (sites !== null) query.whereIn('grant_request.site_id', sites);
+	};
+	const open: Row[] = await requests(db).where({ state: 'open' }).modify(mine);
+	const decided: Row[] = await requests(db)
+		.whereNot({ state: 'open' })
+		.modify(mine)
+		.orderBy('decided_at', 'desc')
+		.limit(MOST_DECIDED);
+	const urgency = (row: Row) => row.needed_by ?? Infinity;
+	return {
+		open: open.sort((a, b) => urgency(a) - urgency(b) || a.asked_at - b.asked_at).map(toRequest),
+		decided: decided.map(toRequest)
+	};
+}
+
+export async function countRequests(db: Query, staff: StaffMember): Promise<number> {
+	const sites = sitesWith(staff, 'grant');
+	const row = await db('grant_request')
+		.where({ state: 'open' })
+		.modify((query) => {
+			if (sites !== null) query.whereIn('site_id', sites);
+		})
+		.count('* as n')
+		.first();
+	return Number(row?.n ?? 0);
+}
+
+/** All that was ever asked for one candidate, latest first: the history stays with the person. */
+export async function requestsAbout(db: Query, candidateId: string): Promise<Request[]> {
+	const rows: Row[] = await requests(db)
+		.where({ 'grant_request.candidate_id': candidateId })
+		.orderBy('asked_at', 'desc');
+	return rows.map(toRequest);
+}
+
+/**
+ * Decides; whoever asked and the candidate are told by mail where there is an address.
+ * @returns how many mails went into the post
+ * @throws ProblemError when it is decided already, or not theirs to decide
+ */
+export async function decide(
+	otium: Writing,
+	staff: StaffMember,
+	by: Actor,
+	id: string,
+	decision: { state: 'given' | 'declined'; note: string }
+): Promise<number> {
+	const now = otium.now();
+	return transact(otium.db, async (trx) => {
+		const row = (await requests(trx).where({ 'grant_request.id': id }).first()) as Row | undefined;
+		if (!row) fail('not_found');
+		if (!may(staff, 'grant', { siteId: row.site_id, proctorIds: [] })) fail('not_yours');
+		if (row.state !== 'open')
+			fail('already', { message: `This was decided already${row.decider ? ` by ${row.decider}` : ''}.` });
+		await trx('grant_request').where({ id }).update({
+			state: decision.state,
+			note: decision.note,
+			decided_by: staff.id,
+			decided_at: now
+		});
+		await appendToLogbook(trx, [
+			{
+				at: now,
+				by,
+				kind: decision.state === 'given' ? 'request_given' : 'request_declined',
+				sessionId: row.session_id,
+				body: { request: id, what: row.what, note: decision.note }
+			}
+		]);
+		return tellOf(trx, row, decision, now);
+	});
+}
+
+async function tellOf(
+	trx: Query,
+	row: Row,
+	{ state, note }: { state: 'given' | 'declined'; note: string },
+	now: number
+): Promise<number> {
+	const candidate = fullName(row);
+	const { email } = await trx('candidate').where({ id: row.candidate_id }).first('email');
+	const tell = [
+		...(email ? [{ to: candidate, address: email as string, isTheirs: true }] : []),
+		...(row.asked_email && row.asked_email !== email
+			? [{ to: row.asked_by, address: row.asked_email, isTheirs: false }]
+			: [])
+	];
+	for (const { to, address, isTheirs } of tell) {
+		const letter = decisionLetter({ to, candidate, isTheirs, what: row.what, session: row.session_name, state, note });
+		await postLetter(trx, { kind: 'decision', name: to, address, ...letter }, now);
+	}
+	return tell.length;
+}
+
+/** Whoever asked takes it back while nobody has decided. false: it was decided, or is not theirs. */
+export async function takeBack(otium: Writing, candidateId: string, id: string): Promise<boolean> {
+	const now = otium.now();
+	return transact(otium.db, async (trx) => {
+		const changed = await trx('grant_request')
+			.where({ id, candidate_id: candidateId, asked_as: 'candidate', state: 'open' })
+			.update({ state: 'taken_back', decided_at: now });
+		if (changed === 0) return false;
+		const by: Actor = { role: 'candidate', id: candidateId };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'request_taken_back', body: { request: id } }]);
+		return true;
+	});
+}

@@ -1,0 +1,112 @@
+<!-- @component What is given, with the fields that its kind needs. -->
+<script lang="ts">
+	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import type { Called } from '$core/grants';
+	import Choose from '$ui/Choose.svelte';
+	import DateField from '$ui/DateField.svelte';
+	import Field from '$ui/Field.svelte';
+	import TimeField from '$ui/TimeField.svelte';
+	import { WHAT_NAMES, type Entered, type WhatKind } from './what';
+
+	type Props = {
+		entered: Entered;
+		rooms: Called[];
+		proctors: Called[];
+		/** Somebody has entered a window of their own. */
+		ontyped: () => void;
+	};
+	let { entered = $bindable(), rooms, proctors, ontyped }: Props = $props();
+	const KINDS = Object.entries(WHAT_NAMES).map(([value, name]) => ({ value: value as WhatKind, name }));
+	const named = (all: Called[], none: string) => [
+		{ value: '', name: none },
+		...all.map(({ id, name }) => ({ value: id, name }))
+	];
+	const NUMBER = 'w-28';
+</script>
+
+<Field id="kind" label="What is given"
+	><Select id="kind" placeholder="" items={KINDS} bind:value={entered.kind} /></Field
+>
+{#if entered.kind === 'factor'}
+	<Field
+		id="factor"
+		label="Multiply the time limit by"
+		hint="1.25 is time and a quarter, 1.5 time and a half. The largest factor counts."
+		><Input id="factor" inputmode="decimal" class={NUMBER} bind:value={entered.factor} /></Field
+	>
+{:else if entered.kind === 'minutes'}
+	<Field id="extra" label="Extra minutes" hint="This is what is added; the total is shown above."
+		><Input id="extra" inputmode="numeric" class={NUMBER} bind:value={entered.minutes} /></Field
+	>
+{:else if entered.kind === 'own_window'}
+	<div class="grid grid-cols-2 gap-2">
+		<Field id="date" label="Date" class="col-span-2"
+			><DateField id="date" bind:value={entered.date} onchange={ontyped} /></Field
+		>
+		<Field id="opens" label="Opens"><TimeField id="opens" bind:value={entered.opens} onchange={ontyped} /></Field>
+		<Field id="closes" label="Closes"><TimeField id="closes" bind:value={entered.closes} onchange={ontyped} /></Field>
+		<Field id="room" label="Room"
+			><Select id="room" placeholder="" items={named(rooms, 'As for the others')} bind:value={entered.roomId} /></Field
+		>
+		<Field id="proctor" label="Who supervises"
+			><Select
+				id="proctor"
+				placeholder=""
+				items={named(proctors, 'As for the others')}
+				bind:value={entered.proctorId}
+			/></Field
+		>
+	</div>
+{:else if entered.kind === 'breaks'}
+	<div class="flex gap-3">
+		<Field id="breaks" label="How many"
+			><Input id="breaks" inputmode="numeric" class={NUMBER} bind:value={entered.breaks} /></Field
+		>
+		<Field id="break-minutes" label="Minutes each"
+			><Input id="break-minutes" inputmode="numeric" class={NUMBER} bind:value={entered.breakMinutes} /></Field
+		>
+	</div>
+{:else if entered.kind === 'extra_attempt'}
+	<Field id="attempts" label="How many more" hint="Which attempt counts follows from the rules; all are kept and seen."
+		><Input id="attempts" inputmode="numeric" class={NUMBER} bind:value={entered.attempts} /></Field
+	>
+{:else if entered.kind === 'tools'}
+	<Choose
+		name="calculator"
+		label="Which calculator"
+		bind:value={entered.calculator}
+		options={[
+			{ value: 'basic', text: 'Basic' },
+			{ value: 'scientific', text: 'Scientific' }
+		]}
+	/>
+{:else if entered.kind === 'language'}
+	<Field id="tag" label="Language tag" hint="pt is Portuguese. The paper is in it as far as it was written in it."
+		><Input id="tag" class={NUMBER} maxlength={35} autocomplete="off" bind:value={entered.tag} /></Field
+	>
+{:else if entered.kind === 'display'}
+	<Field id="magnification" label="Enlarged so many times"
+		><Input id="magnification" inputmode="decimal" class={NUMBER} bind:value={entered.magnification} /></Field
+	>
+	<Checkbox bind:checked={entered.contrast}>Strong contrast</Checkbox>
+{:else if entered.kind === 'beside'}
+	<Choose
+		name="as"
+		label="What they do"
+		bind:value={entered.as}
+		options={[
+			{ value: 'reader', text: 'Reads' },
+			{ value: 'scribe', text: 'Writes' },
+			{ value: 'assistant', text: 'Helps' }
+		]}
+	/>
+	<Field id="beside-name" label="Who, if it is known"
+		><Input id="beside-name" maxlength={80} autocomplete="off" bind:value={entered.name} /></Field
+	>
+{:else if entered.kind === 'paper_copy'}
+	<p class="text-ink-2 text-[14px]">The proctor sees it; papers are printed from the paper’s own page.</p>
+{:else if entered.kind === 'reopen'}
+	<p class="text-ink-2 text-[14px]">Without it a sitting can only be reopened on the day on which it was handed in.</p>
+{:else if entered.kind === 'other_form'}
+	<p class="text-ink-2 text-[14px]">Also where the rules keep the paper’s order. It holds for who has not begun.</p>
+{/if}

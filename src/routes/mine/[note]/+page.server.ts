@@ -1,0 +1,9 @@
+import { readOwnNote } from '$lib/server/identity';
+import { ownPage } from '$lib/server/requests';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async ({ locals: { otium }, params }) => {
+	const now = otium.now();
+	const candidateId = await readOwnNote(otium.db, params.note, now);
+	return { now, own: candidateId === null ? null : await ownPage(otium.db, candidateId, now) };
+};

@@ -1,0 +1,125 @@
+<!-- @component A candidate's own page: what they sit and what they have been given, in their words, and asking for more. -->
+<script lang="ts">
+	import { Select } from 'flowbite-svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
+	import { REQUEST_STATES, REQUEST_WHAT, type RequestWhat } from '$core/request';
+	import { longDate, timeAndDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
+	import Field from '$ui/Field.svelte';
+	import { inWords, send } from '$ui/post';
+	import RequestFields from '$ui/RequestFields.svelte';
+	import { shownFrom } from '$ui/shown-from';
+
+	let { data } = $props();
+	let sessionId = $state('');
+	let what = $state<RequestWhat>('more_time');
+	let why = $state('');
+	let files = $state<FileList>();
+	let busy = $state(false);
+	let trouble = $state<string | null>(null);
+	let asked = $state(false);
+	const coming = $derived(data.own?.sittings.filter((one) => one.isToCome) ?? []);
+	const past = $derived(data.own?.sittings.filter((one) => !one.isToCome) ?? []);
+
+	async function act(body: object): Promise<boolean> {
+		busy = true;
+		const answer = await send('POST', page.url.pathname, body);
+		busy = false;
+		trouble = answer.ok ? null : inWords(answer.problem);
+		await invalidateAll();
+		return answer.ok;
+	}
+	async function ask(event: SubmitEvent) {
+		event.preventDefault();
+		if (busy) return;
+		const shown = await shownFrom(files?.[0]);
+		asked = await act({ act: 'ask', sessionId: sessionId || null, what, why, shown });
+		if (!asked) return;
+		why = '';
+		files = undefined;
+	}
+</script>
+
+<svelte:head><title>My sittings · Otium</title></svelte:head>
+<main class="bg-paper text-ink mx-auto min-h-dvh max-w-2xl px-6 py-10 text-[16.5px]">
+	<p class="text-tide font-serif text-[22px] font-semibold">Otium</p>
+	{#if !data.own}
+		<h1 class="mt-4 text-[26px]">This link is not valid any more</h1>
+		<p class="text-ink-2 mt-2">The link in the latest mail that you got works; or ask your college.</p>
+	{:else}
+		<h1 class="mt-4 text-[26px]">{data.own.name}</h1>
+		<p class="text-ink-2 font-mono">{data.own.number}</p>
+		<section class="mt-6 space-y-4">
+			<h2 class="text-[20px]">What I will sit</h2>
+			{#each coming as one (one.sessionId)}
+				<article class="border-line bg-sheet rounded-2xl border px-5 py-4" data-testid="own-sitting">
+					<h3 class="text-[18px]">{one.paper}</h3>
+					<p class="text-ink-2 text-[14.5px]">{longDate(one.opens, one.zone, data.now)}, {one.site}</p>
+					<ul class="mt-2 list-disc space-y-1 pl-5">
+						{#each one.told as sentence (sentence)}<li>{sentence}</li>{/each}
+					</ul>
+				</article>
+			{:else}
+				<p class="text-ink-2">Nothing is planned for you at present.</p>
+			{/each}
+		</section>
+		{#if past.length > 0}
+			<section class="mt-6">
+				<h2 class="text-[20px]">What was before</h2>
+				<ul class="mt-1">
+					{#each past as one (one.sessionId)}
+						<li class="border-line flex justify-between gap-3 border-b py-2">
+							<span>{one.paper}, {timeAndDate(one.opens, one.zone, data.now)}</span><span class="text-ink-2"
+								>{one.state}</span
+							>
+						</li>
+					{/each}
+				</ul>
+			</section>
+		{/if}
+		<section class="mt-8">
+			<h2 class="text-[20px]">Asking for something else</h2>
+			{#if data.own.requests.length > 0}
+				<ul class="mt-1">
+					{#each data.own.requests as one (one.id)}
+						<li class="border-line flex flex-wrap items-center gap-x-3 border-b py-2" data-testid="own-request">
+							<span class="flex-1"
+								>{REQUEST_WHAT[one.what]}{one.session ? `, for ${one.session.name}` : ''}<span
+									class="text-ink-2 block text-[14.5px]">{one.why}</span
+								>{#if one.note}<span class="block text-[14.5px]">{one.note}</span>{/if}</span
+							><strong class={one.state === 'given' ? 'text-tide' : 'text-ink-2'}>{REQUEST_STATES[one.state]}</strong>
+							{#if one.state === 'open'}<Act size="xs" {busy} onclick={() => act({ act: 'take_back', id: one.id })}
+									>Take back</Act
+								>{/if}
+						</li>
+					{/each}
+				</ul>
+			{/if}
+			<form class="mt-4 space-y-4" onsubmit={ask}>
+				{#if coming.length > 0}
+					<Field id="for-session" label="For which sitting"
+						><Select
+							id="for-session"
+							placeholder=""
+							bind:value={sessionId}
+							items={[
+								{ value: '', name: 'All of them' },
+								...coming.map((one) => ({
+									value: one.sessionId,
+									name: `${one.paper}, ${timeAndDate(one.opens, one.zone, data.now)}`
+								}))
+							]}
+						/></Field
+					>
+				{/if}
+				<RequestFields bind:what bind:why bind:files />
+				{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
+				{#if asked}<p role="status" class="bg-mist text-tide rounded-lg px-3 py-2" data-testid="asked">
+						Asked. What is decided stands here, and comes by mail where there is an address.
+					</p>{/if}
+				<Act tone="main" type="submit" {busy} disabled={why.trim() === ''}>Ask</Act>
+			</form>
+		</section>
+	{/if}
+</main>
