@@ -39,7 +39,7 @@ test('a grant tells its effect before it is saved, and reaches the room within a
 	await expect(coordinator.getByRole('alert')).toContainText('A factor above 1');
 	await coordinator.getByLabel('Multiply the time limit by').fill('1,25');
 	await expect(coordinator.getByTestId('effect')).toContainText(/^60 \+ 15 = 75 min, ends 10:1\d$/);
-	await coordinator.getByLabel('Why, and who asked').fill('Access office');
+	await coordinator.getByLabel('Why', { exact: true }).fill('Access office');
 	await coordinator.getByRole('button', { name: 'Grant it' }).dblclick();
 	await expect(coordinator.getByTestId('given')).toBeVisible();
 	await expect(seat).toContainText('×1.25', { timeout: 1_000 });

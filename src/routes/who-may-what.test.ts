@@ -43,6 +43,14 @@ const BODIES: Record<string, () => unknown> = {
 		day: '2026-12-08',
 		places: [{ id: 'sit0', opens: NINE, closes: NINE + 1, roomId: 'chart', proctorId: null }]
 	}),
+	'POST live/[id]/window': () => ({
+		foresee: false,
+		date: '2026-12-08',
+		opens: '09:00',
+		closes: '11:00',
+		revision: 1,
+		reason: 'x'
+	}),
 	'POST live/[id]/requests': () => ({ sittingId: 'sit0', what: 'other', why: 'x' }),
 	'POST grants/withdraw': () => ({ id: 'a-grant', sittingId: 'sit0' }),
 	'POST live/[id]/act': () => ({ ...sitting, kind: 'let_in' }),

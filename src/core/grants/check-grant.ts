@@ -147,3 +147,32 @@ export function misfitInWords(misfit: Misfit, zone: string): string {
 			return 'This goes over midnight.';
 	}
 }
+
+/** The same in a few words, for a list: `10 min into Ship Handling`. */
+export function misfitInShort(misfit: Misfit): string {
+	switch (misfit.kind) {
+		case 'past':
+			return 'window over';
+		case 'short':
+			return `${misfit.minutes} min short`;
+		case 'commitment':
+			return `${misfit.minutes} min into ${misfit.title}`;
+		case 'before_hours':
+		case 'after_hours':
+			return `${misfit.minutes} min out of hours`;
+		case 'room_taken':
+			return 'not apart';
+		case 'room_full':
+			return 'no seat';
+		case 'no_proctor':
+			return 'nobody supervises';
+		case 'proctor_busy':
+			return `${misfit.name} is elsewhere`;
+		case 'after_days':
+			return 'after the last day';
+		case 'answers_shown':
+			return 'answers are shown';
+		case 'over_midnight':
+			return 'over midnight';
+	}
+}

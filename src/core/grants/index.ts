@@ -8,7 +8,7 @@ export type { ReopenWhy } from './reopening';
 export { toldToCandidate } from './told';
 export { hoursOn, isFree, isSupervised, mostIn, overlap } from './day';
 export type { Commitment, DailyHours, Days, Placed, ProctorDay, RoomDay, Span } from './day';
-export { checkGrant, misfitInWords } from './check-grant';
+export { checkGrant, misfitInShort, misfitInWords } from './check-grant';
 export type { Asked, Misfit } from './check-grant';
 export { findSlots, placeFor, proposeSlots } from './find-slots';
 export type { Proposal, Search, Slot, Wanted } from './find-slots';

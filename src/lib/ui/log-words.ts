@@ -60,6 +60,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	request_taken_back: () => 'Request taken back by the candidate',
 	session_planned: ({ body }) => `Planned: ${body.sentence}`,
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
+	window_moved: ({ body, who }) => `Moved by ${who} from ${body.was} to ${body.is}: ${body.reason}`,
 	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
 	room_started: () => 'Room started: all clocks are running',
 	opened_early: ({ who }) => `Started early by ${who}`,

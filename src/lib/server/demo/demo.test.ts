@@ -32,6 +32,7 @@ describe('the demo day', () => {
 		const sessions = await findSessions(otium.db, () => {});
 		const stage = Object.fromEntries(sessions.map((session) => [session.name, session.endedAt !== null]));
 		expect(stage).toEqual({
+			'Lights and Shapes · Second Years · 5 Dec': true,
 			'Ship Stability · Second Years · 7 Dec': true,
 			[`Radio Procedure · Watch B · ${DAY}`]: true,
 			[`Tides and Currents · Access group · ${DAY}`]: false,
@@ -40,7 +41,8 @@ describe('the demo day', () => {
 			[`Radio Procedure, make-up · Watch B · ${DAY}`]: false,
 			[`Lights and Shapes · Lighthouse Watch · ${DAY}`]: false,
 			[`Coastal Navigation I · Watch A · ${DAY}`]: false,
-			[`Ship Stability · Evening and Second Years · ${DAY}`]: false
+			[`Ship Stability · Evening and Second Years · ${DAY}`]: false,
+			'Coastal Navigation I · Evening · 9 Dec': false
 		});
 	});
 

@@ -100,7 +100,8 @@ export function askedOf({ session, reckoning, merge, sitting }: Loaded, now: num
 			merge.room || merge.proctor
 				? { roomId: merge.room?.id ?? session.room.id, proctorId: merge.proctor?.id ?? null }
 				: null,
-		apart: merge.separateRoom,
+		// A room that keeps seats apart is a place for them too.
+		apart: merge.separateRoom && (merge.room !== null || session.room.plan.apart.length === 0),
 		cuts: timing.atClose === 'cut',
 		lastEntry: reckoning.lastEntry
 	};

@@ -3,6 +3,7 @@ import {
 	effectInWords,
 	expectedEnd,
 	grantInWords,
+	misfitInShort,
 	misfitInWords,
 	scopeInWords,
 	type GrantKind,
@@ -35,6 +36,8 @@ export type GrantLine = {
 	commitments: { from: number; to: number; title: string }[];
 	/** What does not fit, a sentence each. */
 	misfits: string[];
+	/** The first of it in a few words. */
+	misfit: string | null;
 	finished: boolean;
 	/** Its session has ended. */
 	ended: boolean;
@@ -79,7 +82,8 @@ export async function grantsOfDay(
 		lines.push({
 			...toLine(one, now),
 			commitments: days.commitments,
-			misfits: misfits.map((misfit) => misfitInWords(misfit, one.session.site.zone))
+			misfits: misfits.map((misfit) => misfitInWords(misfit, one.session.site.zone)),
+			misfit: misfits.length > 0 ? misfitInShort(misfits[0]) : null
 		});
 	}
 	// What needs somebody comes first, what is done last.
@@ -108,6 +112,7 @@ export function toLine(one: Loaded, now: number): GrantLine {
 		words: effectInWords(session.rules.timing, merge.grants, to, zone),
 		commitments: [],
 		misfits: [],
+		misfit: null,
 		finished: !isUnfinished(sitting.state),
 		ended: session.endedAt !== null,
 		grants: one.grants.filter(reaches).map((grant) => ({

@@ -1,7 +1,7 @@
 import { may, showSlip, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { hasEnded, type Actor } from '$core/sitting';
-import { MINUTE, sameLocalDay, timeAndDate } from '$core/time';
+import { sameLocalDay, timeAndDate } from '$core/time';
 import type { Acting } from '../house';
 import { findSession, placeOf, slipsFor, tendOwnWindows } from '../session';
 import { act, loadSitting } from '../sitting';
@@ -89,9 +89,8 @@ export async function reopenFor(otium: Acting, staff: StaffMember, by: Actor, as
 			: [])
 	];
 	await giveGrants(otium, by, grants);
-	const lead = session.rules.timing.doorOpensMinutes * MINUTE;
-	const isNow = window === null || now >= window.opens - lead;
-	const kind = isNow ? ('reopen' as const) : ('continue_later' as const);
+	// In a window of their own they come through the door, on whatever device, and the clock stands until they are back.
+	const kind = window === null ? ('reopen' as const) : ('continue_later' as const);
 	const [outcome] = await act(otium, [
 		{ id: `${asked.id}:${kind}`, sittingId: sitting.id, by, body: { kind, reason: asked.reason } }
 	]);

@@ -58,13 +58,15 @@ export type MakeUpOffer = {
 const MOST_PROPOSALS = 5;
 /** So much longer than needed, so that whoever comes a little later loses nothing. */
 const SPARE_MINUTES = 15;
+/** Nobody can be told of a session that begins sooner. */
+const NOTICE_MS = 3 * 60 * MINUTE;
 const AHEAD_MS = 8 * 24 * 60 * MINUTE;
 
 export async function offerMakeUp(db: Query, owed: Owed[], now: number): Promise<MakeUpOffer> {
 	const loaded = await loadOf(db, owed, now);
 	const minutes = longestNeed(loaded);
 	const midnight = localMidnightAfter(now - 24 * 60 * MINUTE, loaded[0].session.site.zone);
-	const within = { from: midnight, to: midnight + AHEAD_MS };
+	const within = { from: Math.max(midnight, now + NOTICE_MS), to: midnight + AHEAD_MS };
 	const sites = new Map();
 	const all = await Promise.all(loaded.map((one) => daysFor(db, one, sites, now, within)));
 	const [days] = all;

@@ -42,6 +42,7 @@ export async function findSessions(
 		.join('site', 'site.id', 'room.site_id')
 		.join('paper', 'paper.id', 'session.paper_id')
 		.leftJoin('session_proctor', 'session_proctor.session_id', 'session.id')
+		.leftJoin(proctorsOfOwnWindows(db), 'beside.scope_id', 'session.id')
 		.orderBy(['session.opens', 'room.name'])
 		.select(
 			'session.*',
@@ -54,27 +55,25 @@ export async function findSessions(
 			'site.zone',
 			'paper.title',
 			'paper.version',
-			'session_proctor.staff_id as proctor_id'
+			'session_proctor.staff_id as proctor_id',
+			'beside.proctor_id as beside_id'
 		);
 	narrow(query);
 	// A row for each proctor: what every change in a room asks for is asked once.
 	const rows = groupBy((await query) as Row[], (row) => row.id as string);
-	const beside = await proctorsOfOwnWindows(db, [...rows.keys()]);
-	return [...rows.entries()].map(([id, group]) => {
-		const planned = group.flatMap((row) => (row.proctor_id as string | null) ?? []);
-		return toSession(db, group[0], [...new Set([...planned, ...(beside.get(id) ?? [])])]);
+	return [...rows.values()].map((group) => {
+		const proctors = group.flatMap((row) => [row.proctor_id, row.beside_id].filter((id) => id !== null) as string[]);
+		return toSession(db, group[0], [...new Set(proctors)]);
 	});
 }
 
-/** Who supervises somebody in a window of their own acts in their session like its other proctors. By session. */
-async function proctorsOfOwnWindows(db: Query, sessionIds: string[]): Promise<Map<string, string[]>> {
-	const rows: { scope_id: string; proctor_id: string }[] = await db('grant_given')
-		.whereIn('scope_id', sessionIds)
+/** Who supervises somebody in a window of their own acts in their session like its other proctors. */
+function proctorsOfOwnWindows(db: Query) {
+	return db('grant_given')
 		.where({ scope_kind: 'session', withdrawn_at: null })
 		.whereNotNull('proctor_id')
-		.select('scope_id', 'proctor_id');
-	const bySession = groupBy(rows, (row) => row.scope_id);
-	return new Map([...bySession].map(([id, group]) => [id, group.map((row) => row.proctor_id)]));
+		.distinct('scope_id', 'proctor_id')
+		.as('beside');
 }
 
 export async function findSession(db: Query, id: string): Promise<Session | null> {

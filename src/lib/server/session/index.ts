@@ -34,3 +34,4 @@ export type { Draft } from './draft';
 export { slipsFor } from './slips';
 export { owingOf } from './owing';
 export { mustBeWithin, mustPlanWithin } from './within';
+export { foreseeMove, moveWindow } from './move-window';

@@ -59,7 +59,7 @@
 	});
 	function outcomeOf(line: Line): { text: string; tone: string } {
 		if (hasEnded(line.state)) return { text: STATE_NAMES[line.state], tone: 'text-tide' };
-		if (line.misfits.length > 0) return { text: line.misfits[0], tone: 'text-brick' };
+		if (line.misfit !== null) return { text: line.misfit, tone: 'text-brick' };
 		if (line.own && localDate(line.own.opens, line.session.zone) !== data.day)
 			return { text: timeAndDate(line.own.opens, line.session.zone, line.base.opens), tone: 'text-plum' };
 		if (line.finished) return { text: STATE_NAMES[line.state], tone: 'text-ink-2' };
@@ -110,17 +110,9 @@
 <div class="grid min-h-full grid-cols-[1fr_400px] max-lg:grid-cols-1">
 	<main class="px-6 py-5">
 		<GrantsHead counts={data.counts}>
-			<span class="ml-auto"
-				><DateField
-					label="Day"
-					size="sm"
-					bind:value={day}
-					onchange={(value) => value && goto(`/grants?day=${value}`, { keepFocus: true })}
-				/></span
-			>
-			<Act tone="grant" key="G" onclick={() => open(null)}>New grant</Act>
+			<Act tone="grant" key="G" class="ml-auto" onclick={() => open(null)}>New grant</Act>
 		</GrantsHead>
-		<div class="mb-3 flex flex-wrap gap-2">
+		<div class="mb-3 flex flex-wrap items-center gap-2">
 			{#each filters as one (one.key)}
 				<button
 					class="rounded-full border px-3 py-0.5 text-[13.5px] font-semibold {filter === one.key
@@ -130,6 +122,14 @@
 					onclick={() => (filter = one.key)}>{one.text} {one.of.length}</button
 				>
 			{/each}
+			<span class="ml-auto"
+				><DateField
+					label="Day"
+					size="sm"
+					bind:value={day}
+					onchange={(value) => value && goto(`/grants?day=${value}`, { keepFocus: true })}
+				/></span
+			>
 		</div>
 		{#if shown.length === 0}
 			<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">

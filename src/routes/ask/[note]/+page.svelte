@@ -5,6 +5,7 @@
 	import type { RequestWhat } from '$core/request';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
+	import LinkPage from '$ui/LinkPage.svelte';
 	import { inWords, send } from '$ui/post';
 	import RequestFields from '$ui/RequestFields.svelte';
 	import { shownFrom } from '$ui/shown-from';
@@ -34,9 +35,7 @@
 	}
 </script>
 
-<svelte:head><title>Ask for a candidate · Otium</title></svelte:head>
-<main class="bg-paper text-ink mx-auto min-h-dvh max-w-xl px-6 py-10">
-	<p class="text-tide font-serif text-[22px] font-semibold">Otium</p>
+<LinkPage title="Ask for a candidate">
 	{#if !data.link}
 		<h1 class="mt-4 text-[26px]">This link is not valid any more</h1>
 		<p class="text-ink-2 mt-2">
@@ -62,4 +61,4 @@
 			<Act tone="main" type="submit" {busy} disabled={why.trim() === ''}>Ask</Act>
 		</form>
 	{/if}
-</main>
+</LinkPage>

@@ -7,6 +7,7 @@
 	import { longDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
+	import LinkPage from '$ui/LinkPage.svelte';
 	import { inWords, send } from '$ui/post';
 	import RequestFields from '$ui/RequestFields.svelte';
 	import { shownFrom } from '$ui/shown-from';
@@ -41,9 +42,7 @@
 	}
 </script>
 
-<svelte:head><title>My sittings · Otium</title></svelte:head>
-<main class="bg-paper text-ink mx-auto min-h-dvh max-w-2xl px-6 py-10 text-[16.5px]">
-	<p class="text-tide font-serif text-[22px] font-semibold">Otium</p>
+<LinkPage title="My sittings">
 	{#if !data.own}
 		<h1 class="mt-4 text-[26px]">This link is not valid any more</h1>
 		<p class="text-ink-2 mt-2">The link in the latest mail that you got works; or ask your college.</p>
@@ -122,4 +121,4 @@
 			</form>
 		</section>
 	{/if}
-</main>
+</LinkPage>

@@ -53,7 +53,7 @@
 		class="border-ink-3 absolute top-1.5 h-4 rounded border border-dashed"
 		style={at(base.opens, base.closes ?? base.opens + 60 * MINUTE)}
 	></span>
-	{#each commitments as one (`${one.from} ${one.title}`)}
+	{#each commitments.filter((one) => one.from < span.to && one.to > span.from) as one (`${one.from} ${one.title}`)}
 		<span
 			class="bg-brick-ground border-brick/50 absolute top-1.5 h-4 rounded-sm border"
 			style={at(one.from, one.to)}

@@ -187,7 +187,7 @@
 								lines.find((each) => each.sittingId === (event.currentTarget as HTMLSelectElement).value) ?? null)}
 						items={lines.map((each) => ({
 							value: each.sittingId,
-							name: `${each.session.name}, ${timeAndDate(each.base.opens, each.session.zone, clock.now)}`
+							name: each.session.name
 						}))}
 					/></Field
 				>

@@ -292,4 +292,4 @@
 
 <Notices notices={room.notices} />
 <Keys bind:open={keysOpen} coordinates={data.coordinates} />
-{#if ask}<Asks {room} {now} {ask} onclose={() => (ask = null)} />{/if}
+{#if ask}<Asks {room} {now} coordinates={data.coordinates} {ask} onclose={() => (ask = null)} />{/if}

@@ -8,8 +8,8 @@
 	import type { LiveRoom } from './room.svelte';
 
 	/** null: everyone in the room. */
-	type Props = { room: LiveRoom; seats: SeatView[] | null; now: number; onclose: () => void };
-	let { room, seats, now, onclose }: Props = $props();
+	type Props = { room: LiveRoom; seats: SeatView[] | null; now: number; onwindow?: () => void; onclose: () => void };
+	let { room, seats, now, onwindow, onclose }: Props = $props();
 
 	let open = $state(true);
 	let busy = $state(false);
@@ -81,6 +81,13 @@
 			data-testid="effect"
 		>
 			{preview}
+		</p>{/if}
+	{#if seats === null}<p class="mt-2 text-[14px]" data-testid="whom">
+			{whom.length} gain {minutes || 0} minutes; {room.all.length - whom.length} have finished or are not here, and stay as
+			they are.
+			{#if onwindow}<button type="button" class="text-tide underline" onclick={onwindow}
+					>Move the window instead…</button
+				>{/if}
 		</p>{/if}
 	<p class="text-ink-3 mt-2 text-[14px]">Time given back is never cut by the close. No answer is touched.</p>
 </Ask>

@@ -10,14 +10,25 @@
 	import AskReason from './AskReason.svelte';
 	import AskStart from './AskStart.svelte';
 	import type { ASKS, AskKind } from './asks';
+	import AskWindow from './AskWindow.svelte';
 	import FindSomebody from './FindSomebody.svelte';
 	import type { LiveRoom } from './room.svelte';
 
-	type Props = { room: LiveRoom; now: number; ask: { kind: AskKind; seats: SeatView[] }; onclose: () => void };
-	let { room, now, ask, onclose }: Props = $props();
+	type Props = {
+		room: LiveRoom;
+		now: number;
+		coordinates: boolean;
+		ask: { kind: AskKind; seats: SeatView[] };
+		onclose: () => void;
+	};
+	let { room, now, coordinates, ask, onclose }: Props = $props();
+	/** Minutes for all were asked for, and then the window instead. */
+	let isWindow = $state(false);
 </script>
 
-{#if ask.kind === 'end'}
+{#if isWindow}
+	<AskWindow {room} {onclose} />
+{:else if ask.kind === 'end'}
 	<AskEnd {room} {onclose} />
 {:else if ask.kind === 'count_answers'}
 	<AskCount {room} seat={ask.seats[0]} {onclose} />
@@ -26,7 +37,13 @@
 {:else if ask.kind === 'start'}
 	<AskStart {room} {now} {onclose} />
 {:else if ask.kind === 'minutes' || ask.kind === 'minutes_all'}
-	<AskMinutes {room} seats={ask.kind === 'minutes_all' ? null : ask.seats} {now} {onclose} />
+	<AskMinutes
+		{room}
+		seats={ask.kind === 'minutes_all' ? null : ask.seats}
+		{now}
+		onwindow={coordinates && ask.kind === 'minutes_all' ? () => (isWindow = true) : undefined}
+		{onclose}
+	/>
 {:else if ask.kind === 'message'}
 	<AskMessage {room} seats={ask.seats} {onclose} />
 {:else if ask.kind === 'incident'}

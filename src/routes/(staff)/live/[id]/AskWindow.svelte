@@ -1,0 +1,105 @@
+<!-- @component Moving everyone's window, with who gains, who works on and who stays finished, told before it is done. -->
+<script lang="ts">
+	import { Input } from 'flowbite-svelte';
+	import type { MoveFate, MoveLine } from '$core/closing';
+	import Ask from '$ui/Ask.svelte';
+	import DateField from '$ui/DateField.svelte';
+	import Field from '$ui/Field.svelte';
+	import { inWords, send } from '$ui/post';
+	import TimeField from '$ui/TimeField.svelte';
+	import type { LiveRoom } from './room.svelte';
+
+	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
+	const path = $derived(`/live/${room.sessionId}/window`);
+
+	let open = $state(true);
+	let busy = $state(false);
+	let error = $state<string | null>(null);
+	let date = $state('');
+	let opens = $state('');
+	let closes = $state('');
+	let revision = $state(0);
+	let reason = $state('');
+	let told = $state.raw<{ objection: string | null; lines: MoveLine[] } | null>(null);
+
+	$effect(() => {
+		if (!open) onclose();
+	});
+	$effect(() => {
+		void send<{ date: string; opens: string; closes: string | null; revision: number }>('GET', path).then((answer) => {
+			if (!answer.ok) return void (error = inWords(answer.problem));
+			({ date, opens, revision } = answer.data);
+			closes = answer.data.closes ?? '';
+		});
+	});
+	const asked = $derived({ date, opens, closes: closes || null, revision });
+	$effect(() => {
+		if (!asked.date) return;
+		const body = { ...asked, foresee: true, reason: '' };
+		const timer = setTimeout(async () => {
+			const answer = await send<{ objection: string | null; lines: MoveLine[] }>('POST', path, body);
+			error = answer.ok ? null : inWords(answer.problem);
+			told = answer.ok ? answer.data : null;
+		}, 250);
+		return () => clearTimeout(timer);
+	});
+	const WORDS: Record<MoveFate, string> = {
+		gains: 'at work, end later than before',
+		loses: 'at work, would end earlier than before',
+		works_on: 'at work: their own time ends them, as before',
+		comes: 'not begun: they come at the new times',
+		own_window: 'with a window of their own: it does not move',
+		stays: 'finished, absent or elsewhere: stays so'
+	};
+	const FATES = Object.keys(WORDS) as MoveFate[];
+	const of = (fate: MoveFate) => told?.lines.filter((line) => line.fate === fate) ?? [];
+	const names = (lines: MoveLine[]) => {
+		const all = lines.map((line) => room.shownName(line.sittingId, line.name));
+		return all.length <= 5 ? all.join(', ') : `${all.slice(0, 4).join(', ')} and ${all.length - 4} more`;
+	};
+
+	async function confirm() {
+		if (busy) return;
+		busy = true;
+		const answer = await send('POST', path, { ...asked, foresee: false, reason });
+		busy = false;
+		if (!answer.ok) return void (error = inWords(answer.problem));
+		open = false;
+	}
+</script>
+
+<Ask
+	bind:open
+	title="Move the window of {room.head.paper}"
+	verb="Move it for {told ? told.lines.length - of('stays').length - of('own_window').length : 0}"
+	tone={of('loses').length > 0 ? 'danger' : 'main'}
+	{busy}
+	error={error ?? told?.objection ?? null}
+	disabled={told === null || told.objection !== null || reason.trim() === ''}
+	onconfirm={confirm}
+>
+	<div class="grid grid-cols-2 gap-2">
+		<Field id="w-date" label="Date" class="col-span-2"><DateField id="w-date" bind:value={date} /></Field>
+		<Field id="w-opens" label="Opens"><TimeField id="w-opens" bind:value={opens} /></Field>
+		<Field id="w-closes" label="Closes"><TimeField id="w-closes" bind:value={closes} /></Field>
+		<Field id="w-why" label="Why" class="col-span-2"
+			><Input id="w-why" bind:value={reason} maxlength={300} autocomplete="off" /></Field
+		>
+	</div>
+	{#if told && told.objection === null}
+		<ul class="mt-3 space-y-1.5" data-testid="moved">
+			{#each FATES as fate (fate)}
+				{#if of(fate).length > 0}
+					<li class={fate === 'loses' ? 'text-brick' : ''}>
+						<strong>{of(fate).length}</strong>
+						{WORDS[fate]}.{#if fate !== 'stays'}<span class="text-ink-2 block text-[14px]">{names(of(fate))}</span>{/if}
+					</li>
+				{/if}
+			{/each}
+		</ul>
+	{/if}
+	<p class="text-ink-3 mt-2 text-[14px]">
+		Nobody is let in again who has finished, and no answer is touched. Whoever was told other times by mail can be told
+		under Prepare, Mail.
+	</p>
+</Ask>
