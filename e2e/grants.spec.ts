@@ -22,9 +22,9 @@ test('a window that fits is pressed and not worked out, told as they will see it
 	await go(page, `/grants?day=${await tomorrow()}`);
 	// What does not fit comes first, with the reason.
 	await expect(page.locator('tbody tr').first().locator('.text-brick')).toBeVisible();
-	await expect(page.locator('tbody tr', { hasText: 'DO-1066' })).toContainText('too short');
+	await expect(page.locator('tbody tr', { hasText: 'DO-1066' })).toContainText('40 min short');
 	await openFor(page, 'DO-1066', /DO-1066.*Coastal/s);
-	await expect(page.getByTestId('misfit').first()).toContainText('too short');
+	await expect(page.getByTestId('misfit').first()).toContainText('40 min too short');
 	const proposal = page.getByTestId('proposals').getByRole('button').first();
 	await expect(proposal).toContainText('seats taken');
 	await proposal.click();

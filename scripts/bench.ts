@@ -6,6 +6,7 @@ import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measureHostile } from './bench-hostile';
 import { measureScroll } from './bench-scroll';
+import { measureGrants } from './bench-grants';
 import { measurePapers } from './bench-papers';
 import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
@@ -27,6 +28,7 @@ const options = readOptions({
 	hostile: { type: 'boolean' },
 	scroll: { type: 'boolean' },
 	papers: { type: 'boolean' },
+	grants: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
 });
@@ -47,6 +49,10 @@ if (options.calm) {
 }
 if (options.hostile) {
 	await tellHostile(numberOption(options.seconds, 'seconds', 20, 600));
+	process.exit(0);
+}
+if (options.grants) {
+	await tellGrants();
 	process.exit(0);
 }
 if (options.papers) {
@@ -290,6 +296,20 @@ async function tellHostile(seconds: number) {
 			`${requests} requests`
 		);
 	row('99 % beside that of quiet', (hostile.p99 / quiet.p99).toFixed(2), '(aim: at most 2)');
+}
+
+async function tellGrants() {
+	const made = await measureGrants();
+	console.log('10,000 people, 200 sessions, 20 rooms:');
+	row('One grant foreseen: the day and the windows that fit', `${made.foreseeMs.toFixed(0)} ms`, '(aim: under 50)');
+	row(`A day of 29 sessions, ${made.dayPeople} people with a grant`, `${made.dayMs.toFixed(0)} ms`);
+	row('Who is owed a sitting', `${made.owedMs.toFixed(0)} ms`);
+	row(
+		`Windows for ${made.unfitting} whose time does not fit`,
+		`${made.planSeconds.toFixed(1)} s, ${made.placed} placed`,
+		'(aim: under 20)'
+	);
+	row('The longest that others waited meanwhile', `${made.longestWaitMs.toFixed(0)} ms`);
 }
 
 /** What authors wait for, and what dealing costs. */

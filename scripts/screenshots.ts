@@ -77,17 +77,6 @@ await shot(staff, 'import', '/prepare/people/import', async (page) => {
 	await page.locator('#file').setInputFiles({ name: 'watch-a.csv', mimeType: 'text/csv', buffer });
 	await page.getByTestId('plan').waitFor();
 });
-await shot(staff, 'rooms', '/prepare/rooms', async (page) => {
-	await page.getByRole('button', { name: /Signal Loft/ }).click();
-	await page.locator('[data-seat=A3]').click();
-	await page.getByText('keeps it apart').click();
-	await page.locator('[data-seat=C6]').click();
-});
-await shot(staff, 'outbox', `/prepare/mail?session=${await idOf('Coastal Navigation I')}`, async (page) => {
-	await page.getByTestId('send-mail').click();
-	await page.getByTestId('confirm').click();
-	await page.waitForTimeout(4_000);
-});
 const paper = await db('paper_draft').where({ title: 'Coastal Navigation I' }).first('id');
 await shot(staff, 'paper', `/papers/${paper.id}`, async (page) => {
 	await page.getByTestId('pool').waitFor();
@@ -119,8 +108,20 @@ await shot(
 	`/live/${chart.id}/board`,
 	async (page) => void (await page.getByRole('button', { name: /Show the code/ }).click())
 );
-await shot(staff, 'grants', '/grants', async (page) => {
-	await page.getByRole('button', { name: 'Oona Reyes' }).click();
+const tomorrow = new Date(clock.at + 86_400_000).toISOString().slice(0, 10);
+await shot(staff, 'grants', `/grants?day=${tomorrow}`, async (page) => {
+	await page.getByRole('button', { name: 'Zeb Corvin' }).click();
+	await page.getByTestId('misfit').first().waitFor();
+	await page.getByLabel('What is given').selectOption('own_window');
+	await page.getByTestId('proposals').waitFor();
+	await page.waitForTimeout(600);
+});
+await shot(staff, 'grants-for-all', `/grants/fit?site=quayside&day=${tomorrow}`, async (page) => {
+	await page.getByRole('button', { name: /Find windows/ }).click();
+	await page.getByTestId('quality').waitFor({ timeout: 45_000 });
+});
+await shot(staff, 'owed', '/grants/owed', async (page) => {
+	await page.getByLabel('All who are owed Lights and Shapes').check();
 });
 await shot(staff, 'ledger', `/close-out/${await idOf('Radio Procedure · Watch B')}`);
 await shot(staff, 'logbook', '/logbook', async (page) => {
@@ -174,7 +175,7 @@ async function candidateShots(browser: Browser) {
 		headers,
 		data: {
 			id: 'screenshot-grant',
-			sittingId: seat,
+			sittingIds: [seat],
 			what: { kind: 'own_window', ...opens },
 			scope: 'session',
 			reason: 'Ferry cancelled'

@@ -54,8 +54,12 @@ const COST = { left: 100_000, proctor: 90, start: 10 };
 /** So much longer than needed, where there is room. */
 const SPARE_MINUTES = 10;
 /** More variables than this are not tried in one program. */
-const MOST_OPTIONS = 9_000;
-const MOST_STARTS = 16;
+const MOST_OPTIONS = 5_000;
+const MOST_STARTS = 12;
+/** Of the rooms that are supervised anyway, each looks at so many. */
+const MOST_SUPERVISED = 3;
+/** So many people are taken to share a room that is opened for them. */
+const PER_ROOM = 6;
 
 /**
  * Windows, rooms and proctors for everyone whose time does not fit: each as near to the common time as the others allow,
@@ -210,20 +214,27 @@ function add(groups: Map<string, Terms>, key: string, variable: string) {
 	groups.set(key, terms);
 }
 
-/** The nearest windows in the rooms that can hold them then; where there are many, different people look at different rooms. */
+/**
+ * The nearest windows, in rooms that are supervised then or have been paired with a proctor. Where many are supervised,
+ * different people look at different ones.
+ */
 function optionsOf(day: PlaceDay, person: ToPlace, index: number): Option[] {
 	const most = Math.max(8, Math.floor(MOST_OPTIONS / day.people.length));
 	const pairs = pairsOf(day);
-	const turned = [...day.rooms.slice(index % day.rooms.length), ...day.rooms.slice(0, index % day.rooms.length)];
+	const own = day.rooms.findIndex((room) => room.id === person.roomId);
+	const first = own >= 0 ? own : index % day.rooms.length;
+	const turned = [...day.rooms.slice(first), ...day.rooms.slice(0, first)];
 	const options: Option[] = [];
 	for (const slot of slotsOf(day, person).slice(0, MOST_STARTS)) {
 		const span = { from: slot.opens, to: slot.closes };
+		let supervised = 0;
 		for (const room of turned) {
 			if (options.length === most) return options;
 			const isEmpty = !room.held.some((one) => one.people > 0 && overlap(one, span));
 			if (person.apart ? !isEmpty : mostIn(room, span) >= room.seats) continue;
 			const proctor = isSupervised(room, span) ? null : pairs.get(room.id);
 			if (proctor === undefined || (proctor && !isFree(proctor, span, room.id))) continue;
+			if (proctor === null && ++supervised > MOST_SUPERVISED) continue;
 			const place = { id: person.id, opens: slot.opens, closes: slot.closes, roomId: room.id };
 			options.push({ person, place: { ...place, proctorId: proctor?.id ?? null }, away: Math.abs(slot.away) / MINUTE });
 		}
@@ -231,11 +242,13 @@ function optionsOf(day: PlaceDay, person: ToPlace, index: number): Option[] {
 	return options;
 }
 
-/** One proctor for each room that may need one: who is free for longest goes where most can sit. */
-function pairsOf({ rooms, proctors, within }: PlaceDay): Map<string, ProctorDay> {
+/** One proctor for each room that may be opened: who is free for longest goes where most can sit. */
+function pairsOf({ rooms, proctors, within, people }: PlaceDay): Map<string, ProctorDay> {
 	const busy = (spans: Span[]) =>
 		spans.reduce((sum, one) => sum + Math.max(0, Math.min(one.to, within.to) - Math.max(one.from, within.from)), 0);
 	const free = [...rooms].sort((a, b) => busy(a.held) - busy(b.held) || b.seats - a.seats);
 	const ready = [...proctors].sort((a, b) => busy(a.busy) - busy(b.busy));
-	return new Map(free.slice(0, ready.length).map((room, i) => [room.id, ready[i]]));
+	const alone = people.filter((person) => person.apart).length;
+	const count = Math.min(ready.length, 2 + alone + Math.ceil(people.length / PER_ROOM));
+	return new Map(free.slice(0, count).map((room, i) => [room.id, ready[i]]));
 }

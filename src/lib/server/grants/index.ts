@@ -16,3 +16,5 @@ export type { FitDay, Proposed, Unfitting } from './plan-all';
 export { grantSites } from './sites';
 export { reopenFor } from './reopen';
 export type { Reopened } from './reopen';
+export { grantHistory } from './history';
+export type { PastGrant } from './history';

@@ -85,7 +85,7 @@
 	{#if seats === null}<p class="mt-2 text-[14px]" data-testid="whom">
 			{whom.length} gain {minutes || 0} minutes; {room.all.length - whom.length} have finished or are not here, and stay as
 			they are.
-			{#if onwindow}<button type="button" class="text-tide underline" onclick={onwindow}
+			{#if onwindow}<button type="button" class="text-tide min-h-6 underline" onclick={onwindow}
 					>Move the window instead…</button
 				>{/if}
 		</p>{/if}

@@ -204,7 +204,7 @@
 					The close takes {minutesLeft(details.time.cutMs)} min of it.
 				</p>{/if}
 			{#each details.time.reasons as reason (reason)}<p class="text-plum text-[13.5px]">{reason}</p>{/each}
-			<button class="text-tide mt-1 text-[13.5px] underline" onclick={() => (isAskingGrant = true)}
+			<button class="text-tide mt-1 min-h-6 text-[13.5px] underline" onclick={() => (isAskingGrant = true)}
 				>Ask for a grant…</button
 			>
 		</div>

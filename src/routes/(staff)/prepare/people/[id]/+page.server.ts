@@ -1,5 +1,7 @@
+import { grantHistory } from '$lib/server/grants';
 import { noPage, requireStaff } from '$lib/server/http';
 import { findPerson } from '$lib/server/people';
+import { requestsAbout } from '$lib/server/requests';
 import { coordinatesSite } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -14,5 +16,10 @@ export const load: PageServerLoad = async (event) => {
 		.where({ site_id: person.site.id })
 		.orderBy('name')
 		.select('id', 'name');
-	return { person, groups };
+	return {
+		person,
+		groups,
+		requests: await requestsAbout(otium.db, person.id),
+		given: await grantHistory(otium.db, person.id, person.site.zone)
+	};
 };

@@ -7,6 +7,7 @@
 	import { STATE_NAMES } from '$core/sitting';
 	import { clockTime, longDate } from '$core/time';
 	import DateField from '$ui/DateField.svelte';
+	import History from './History.svelte';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -302,6 +303,8 @@
 				{:else}<li class="text-ink-2 py-1.5">No device has been rehearsed.</li>{/each}
 			</ul>
 		</section>
+
+		<History requests={data.requests} given={data.given} {zone} now={clock.now} />
 	</div>
 </main>
 
