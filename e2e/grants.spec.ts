@@ -239,3 +239,54 @@ test('everyone’s window is moved: who gains, who works on, who stays finished 
 	expect(new Date(closes).toLocaleTimeString('en-GB', { timeZone: 'Europe/London' })).toBe('11:30:00');
 	expect(await ended()).toEqual(before);
 });
+
+test('each kind is given before a sitting, told in words, and read by its candidate', async ({ browser }) => {
+	test.setTimeout(120_000);
+	const page = await home.staff(browser);
+	await go(page, `/grants?day=${await tomorrow()}`);
+	await openFor(page, 'DO-1056', /DO-1056.*Coastal/s);
+	const KINDS: [string, [string, string][], string | null][] = [
+		['factor', [['Multiply the time limit by', '1,25']], 'You have 110 minutes: 80, and 30 more for you.'],
+		['minutes', [['Extra minutes', '10']], null],
+		['own_window', [], 'It opens for you on'],
+		['breaks', [['Minutes each', '7']], 'You may take 2 breaks of 7 minutes'],
+		['separate_room', [], 'You sit apart from the others.'],
+		['beside', [['Who, if it is known', 'Alba Finch']], 'Somebody reads to you: Alba Finch.'],
+		['tools', [], 'You have a basic calculator.'],
+		['display', [], 'The paper is enlarged 1.5 times at first.'],
+		['language', [['Language tag', 'pt']], 'The paper is in Portuguese at first'],
+		['paper_copy', [], 'You get a copy of the paper on paper.'],
+		['other_form', [], null],
+		['extra_attempt', [], 'You may sit it once more.'],
+		['continue_later', [], 'You may go on another day'],
+		['reopen', [], null]
+	];
+	for (const [kind, fields] of KINDS) {
+		await page.getByLabel('What is given').selectOption(kind);
+		for (const [label, value] of fields) await page.getByLabel(label).fill(value);
+		if (kind === 'own_window') await expect(page.getByTestId('proposals').locator('[aria-pressed=true]')).toBeVisible();
+		await page.getByLabel('Why', { exact: true }).fill(`The kind ${kind}`);
+		const given = () =>
+			home.read((db) =>
+				db('grant_given')
+					.where({ reason: `The kind ${kind}` })
+					.pluck('id')
+			);
+		await page.getByRole('button', { name: 'Grant it' }).click();
+		await expect.poll(async () => (await given()).length, kind).toBe(1);
+		await expect(page.getByLabel('Why', { exact: true })).toHaveValue('');
+	}
+	const { id } = await candidate('DO-1056');
+	const note = await home.read(async (db) => ownNote(db, id, await home.now()));
+	const own = await home.browser(browser);
+	await go(own, `/mine/${note}`);
+	const sitting = own.getByTestId('own-sitting').filter({ hasText: 'Coastal Navigation I' });
+	for (const [, , told] of KINDS) if (told) await expect(sitting).toContainText(told);
+	// No limit comes last: it takes the place of all that was said of time.
+	await page.getByLabel('What is given').selectOption('unlimited_time');
+	await page.getByLabel('Why', { exact: true }).fill('The last kind');
+	await page.getByRole('button', { name: 'Grant it' }).click();
+	await expect(page.getByTestId('given')).toContainText('no time limit');
+	await go(own, `/mine/${note}`);
+	await expect(sitting).toContainText('You have no time limit.');
+});

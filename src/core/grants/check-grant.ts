@@ -161,7 +161,7 @@ export function misfitInShort(misfit: Misfit): string {
 		case 'after_hours':
 			return `${misfit.minutes} min out of hours`;
 		case 'room_taken':
-			return 'not apart';
+			return 'no room apart';
 		case 'room_full':
 			return 'no seat';
 		case 'no_proctor':

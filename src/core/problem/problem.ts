@@ -61,6 +61,11 @@ export const PROBLEMS = {
 		message: 'It ended on another day.',
 		instead: 'Tick that it may go on on another day.'
 	},
+	changed_meanwhile: {
+		status: 409,
+		message: 'Somebody else has given something meanwhile.',
+		instead: 'Look at what they have now; press once more if this is still to be given.'
+	},
 	ends_work: {
 		status: 409,
 		message: 'Somebody would be out of time at once.',

@@ -257,6 +257,19 @@ describe('grants', () => {
 		expect(await house.otium.db('grant_given')).toEqual([]);
 	});
 
+	it('given by two officers at once are told to the second, who may mean it all the same', async () => {
+		const seen = { seen: [] };
+		expect((await ask(give, grant({ kind: 'minutes', minutes: 10 }, seen), ODE)).status).toBe(200);
+		const second = grant({ kind: 'minutes', minutes: 10 }, seen);
+		expect((await ask(give, second, ODE)).body).toMatchObject({
+			code: 'changed_meanwhile',
+			message: 'Meanwhile somebody has given: 10 minutes more.'
+		});
+		expect(await house.otium.db('grant_given')).toHaveLength(1);
+		expect((await ask(give, { ...second, seen: null }, ODE)).status).toBe(200);
+		expect((await sitting(0)).reckoning.allotted).toBe(80 * MINUTE);
+	});
+
 	it('want a reason, and an own window is for one session', async () => {
 		expect((await ask(give, grant({ kind: 'minutes', minutes: 5 }, { reason: ' ' }), ODE)).body.code).toBe(
 			'reason_missing'

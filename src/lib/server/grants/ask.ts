@@ -75,6 +75,8 @@ export const GrantAsked = z.object({
 	until: date.nullable().default(null),
 	reason: z.string().trim().max(300),
 	askedBy: z.string().trim().max(120).default(''),
+	/** With one person: what they had on the asker's screen, by id; null: not looked at. Given meanwhile, it is told. */
+	seen: z.array(z.string().max(130)).max(500).nullable().default(null),
 	/** A letter or certificate that was shown for it. */
 	shown: Shown.nullable().default(null)
 });

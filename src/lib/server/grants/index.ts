@@ -8,6 +8,7 @@ export type { FoundForGrant, FoundGroup } from './find';
 export { grantsOfDay, toLine } from './overview';
 export type { GrantLine } from './overview';
 export { ForeseeAsked, GrantAsked, GrantWhat, mustReach, readGrants, readWindow } from './ask';
+export type { Read } from './ask';
 export { deleteOldEvidence, evidenceFrom, MOST_SHOWN_BYTES, readEvidence, Shown, sitesOfEvidence } from './evidence';
 export { siteDays } from './days';
 export type { SiteDays } from './days';

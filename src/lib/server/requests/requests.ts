@@ -86,11 +86,19 @@ export async function askFor(otium: Writing, by: Actor, asked: NewRequest): Prom
 				by,
 				kind: 'grant_asked',
 				sessionId: session?.id ?? null,
+				sittingId: await sittingIn(trx, asked.candidateId, session?.id ?? null),
 				body: { request: id, what: asked.what, by: asked.by, as: asked.as }
 			}
 		]);
 		return id;
 	});
+}
+
+/** Their sitting there, so that its history tells what was asked and decided. */
+async function sittingIn(trx: Query, candidateId: string, sessionId: string | null): Promise<string | undefined> {
+	if (sessionId === null) return undefined;
+	const row = await trx('sitting').where({ candidate_id: candidateId, session_id: sessionId }).first('id');
+	return row?.id;
 }
 
 type Row = {
@@ -231,6 +239,7 @@ export async function decide(
 				by,
 				kind: decision.state === 'given' ? 'request_given' : 'request_declined',
 				sessionId: row.session_id,
+				sittingId: await sittingIn(trx, row.candidate_id, row.session_id),
 				body: { request: id, what: row.what, note: decision.note }
 			}
 		]);

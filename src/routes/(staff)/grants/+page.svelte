@@ -84,9 +84,10 @@
 		await invalidateAll();
 		chosen = data.lines.find((line) => line.sittingId === chosen?.sittingId) ?? chosen;
 	}
-	async function given(sittingId: string) {
+	async function given(now: Line | null) {
 		await invalidateAll();
-		chosen = data.lines.find((line) => line.sittingId === sittingId) ?? null;
+		// Whoever is in the list of this day is read anew with it.
+		chosen = data.lines.find((line) => line.sittingId === now?.sittingId) ?? now;
 	}
 	function onkeydown(event: KeyboardEvent) {
 		if (
@@ -220,6 +221,7 @@
 					kind={isWhat(data.give) ? data.give : undefined}
 					{shown}
 					ongiven={given}
+					onchanged={() => void given(chosen)}
 					onwithdraw={(line, grant) => (
 						(withdrawing = { line, grant }),
 						(endsWork = false),

@@ -6,7 +6,7 @@
 	import type { Foreseen, Proposal } from '$core/grants';
 	import { hasEnded } from '$core/sitting';
 	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
-	import type { GrantLine } from '$lib/server/grants';
+	import type { Given, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -27,10 +27,13 @@
 		/** What is offered first. */
 		kind?: WhatKind;
 		shown: GrantLine[];
-		ongiven: (sittingId: string, effect: string) => void;
+		/** With what one person has now; null: several were given something. */
+		ongiven: (now: GrantLine | null, effect: string) => void;
+		/** Somebody else has changed what they have. */
+		onchanged?: () => void;
 		onwithdraw: (line: GrantLine, grant: GrantLine['grants'][number]) => void;
 	};
-	let { line, kind = 'factor', shown, ongiven, onwithdraw }: Props = $props();
+	let { line, kind = 'factor', shown, ongiven, onchanged = () => {}, onwithdraw }: Props = $props();
 	const clock = getClock();
 
 	let person = $state.raw(untrack(() => line));
@@ -47,6 +50,7 @@
 	let done = $state<string | null>(null);
 	let busy = $state(false);
 	let id = $state(nanoid());
+	let isTold = false;
 	/** The window in the form is still the session’s. */
 	let isUntouched = true;
 
@@ -153,14 +157,29 @@
 		if (busy || chosen.length === 0) return;
 		busy = true;
 		const shown = await shownFrom(files?.[0]);
-		const answer = await send('POST', '/grants/give', { id, ...asked, reason, askedBy, shown });
+		const has = (line ?? person)?.grants.map((grant) => grant.id) ?? null;
+		const answer = await send<{ given: Given[]; line: GrantLine | null }>('POST', '/grants/give', {
+			id,
+			...asked,
+			reason,
+			askedBy,
+			shown,
+			seen: chosen.length === 1 && !isTold ? has : null
+		});
 		busy = false;
+		// What somebody else has given meanwhile is told once; whoever presses again means it.
+		isTold = !answer.ok && answer.problem.code === 'changed_meanwhile';
+		if (isTold) onchanged();
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
-		done = chosen.length > 1 ? `Given to ${chosen.length} people.` : `Given: ${mine?.after ?? 'saved'}.`;
+		// What the server has made of it: the form may have been changed since it was last told.
+		const { given, line: now } = answer.data;
+		const effect = given[0]?.effects.find((one) => one.sittingId === chosen[0].sittingId)?.after ?? '';
+		done = chosen.length > 1 ? `Given to ${given.length} people.` : `Given: ${effect || 'saved'}.`;
 		id = nanoid();
 		reason = '';
 		files = undefined;
-		ongiven(chosen[0].sittingId, mine?.after ?? '');
+		if (now) person = now;
+		ongiven(now, effect);
 	}
 </script>
 
@@ -342,7 +361,7 @@
 		>
 	</form>
 	{#if person && look && chosen.length === 1 && hasEnded((line ?? person).state)}
-		<Reopen line={line ?? person} {look} onreopened={() => ongiven(person!.sittingId, '')} />
+		<Reopen line={line ?? person} {look} onreopened={() => ongiven(person, '')} />
 	{/if}
 	{#if person && chosen.length === 1 && (line ?? person).grants.length > 0}
 		<h3 class="mt-6 mb-1 text-[16px]">Has already</h3>

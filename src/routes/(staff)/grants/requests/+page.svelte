@@ -65,7 +65,8 @@
 		if (state === 'declined') chosen = null;
 		await invalidateAll();
 	}
-	async function given(_: string, effect: string) {
+	async function given(now: GrantLine | null, effect: string) {
+		if (now) line = now;
 		if (chosen && data.open.some((one) => one.id === chosen!.id))
 			await decide('given', [note.trim(), effect ? `It comes to: ${effect}.` : ''].filter(Boolean).join(' '));
 		else await invalidateAll();

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
+	import { sameName } from '$core/access';
 	import { reach, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import Ask from '$ui/Ask.svelte';
@@ -13,6 +14,9 @@
 	const { touched, left } = $derived(reach(kind, seats));
 	let open = $state(true);
 	let reason = $state('');
+	/** Beginning anew is for one person at a time, named by hand. */
+	let typed = $state('');
+	const isTyped = $derived(kind !== 'allow_fresh' || (touched.length === 1 && sameName(typed, touched[0].number)));
 	// svelte-ignore state_referenced_locally
 	let stopsClock = $state(room.head.clockStops !== 'never');
 	$effect(() => {
@@ -21,7 +25,7 @@
 
 	async function confirm() {
 		if (ask.needsReason && reason.trim() === '') return;
-		if (touched.length === 0) return;
+		if (touched.length === 0 || !isTyped) return;
 		if (await room.act(kind, touched, { reason, stopsClock })) open = false;
 	}
 </script>
@@ -32,7 +36,7 @@
 	verb={touched.length === 1 ? ask.verb : `${ask.verb} ${touched.length}`}
 	tone={ask.tone}
 	busy={room.busy}
-	disabled={touched.length === 0 || (ask.needsReason && reason.trim() === '')}
+	disabled={touched.length === 0 || !isTyped || (ask.needsReason && reason.trim() === '')}
 	onconfirm={confirm}
 >
 	{#if touched.length > 1}<p class="mb-2 font-semibold">{named(touched)}</p>{/if}
@@ -69,6 +73,18 @@
 				{/each}
 			</div>
 		</form>
+	{/if}
+	{#if kind === 'allow_fresh'}
+		{#if touched.length === 1}
+			<label for="typed" class="text-ink-2 mt-3 mb-1 block text-[13px] font-semibold"
+				>To be sure of the person, type their number: {touched[0].number}</label
+			>
+			<Input id="typed" bind:value={typed} maxlength={60} autocomplete="off" class="font-mono" />
+		{:else if touched.length > 1}
+			<p class="bg-ochre-ground text-ochre mt-3 rounded-lg px-3 py-2">
+				Beginning anew is decided for one person at a time: choose them one by one.
+			</p>
+		{/if}
 	{/if}
 	{#if kind === 'hold' && room.head.clockStops !== 'never' && touched.some((seat) => seat.begun)}
 		<label class="mt-3 flex items-center gap-2"
