@@ -290,3 +290,45 @@ test('each kind is given before a sitting, told in words, and read by its candid
 	await go(own, `/mine/${note}`);
 	await expect(sitting).toContainText('You have no time limit.');
 });
+
+test('what is given and withdrawn during a sitting is on the candidate’s screen within a second', async ({
+	browser
+}) => {
+	const session = 'Tides and Currents · Watch A';
+	const { id, code, number, family } = await home.makeWayFor(session, 'DO-1013');
+	const rules = await home.read((db) => db('session').where({ id }).first('rules'));
+	const merged = JSON.parse(rules.rules);
+	const bare = { ...merged, admission: 'automatic', tools: { ...merged.tools, calculator: 'none' } };
+	await home.read((db) =>
+		db('session')
+			.where({ id })
+			.update({ rules: JSON.stringify(bare) })
+	);
+	const sits = await home.browser(browser);
+	await arrive(sits, code, number, family);
+	await sits.getByTestId('begin').click();
+	await expect(sits.locator('[data-question]').first()).toBeVisible();
+	const calculator = sits.getByRole('button', { name: 'Calculator' });
+	await expect(calculator).toHaveCount(0);
+	const minutesLeft = async () => Number(/(\d+)( min|:)/.exec(await sits.getByTestId('time').innerText())![1]);
+	const before = await minutesLeft();
+
+	const page = await home.staff(browser);
+	await go(page, '/grants');
+	await openFor(page, number, new RegExp(`${number}.*Tides`, 's'));
+	const give = async (kind: string, seen: () => Promise<void>) => {
+		await page.getByLabel('What is given').selectOption(kind);
+		await page.getByLabel('Why', { exact: true }).fill(`During: ${kind}`);
+		await page.getByRole('button', { name: 'Grant it' }).click();
+		await expect(page.getByLabel('Why', { exact: true })).toHaveValue('');
+		await seen();
+	};
+	const within = { timeout: 1_000 };
+	await give('minutes', () => expect.poll(minutesLeft, within).toBeGreaterThanOrEqual(before + 9));
+	await give('tools', () => expect(calculator).toBeVisible(within));
+	await give('breaks', () => expect(sits.getByTestId('break')).toBeVisible(within));
+	const has = page.locator('li', { hasText: 'During: tools' });
+	await has.getByRole('button', { name: 'Withdraw…' }).click();
+	await page.getByTestId('confirm').click();
+	await expect(calculator).toHaveCount(0, { timeout: 2_000 });
+});

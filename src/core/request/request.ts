@@ -24,6 +24,8 @@ export type RequestState = keyof typeof REQUEST_STATES;
 
 /** So many may wait for a decision about one person at a time: whoever presses again and again fills no list. */
 export const MOST_OPEN = 6;
+/** So many may be asked about one person in a day, those taken back again included. */
+export const MOST_A_DAY = 15;
 
 /** What a letter about a decision is made of. */
 export type Decision = {

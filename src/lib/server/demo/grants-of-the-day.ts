@@ -46,7 +46,7 @@ export async function grantsOfTheDay(day: PlayedDay): Promise<void> {
 			to_at: opens + 180 * MINUTE,
 			title: 'Ship Handling'
 		});
-	const coastal = { sessionId: id, evidenceId: null };
+	const coastal = { sessionId: id, shown: null };
 	const dunmore = { as: 'proctor', by: 'Rhys Dunmore', email: 'dunmore@saltmarsh.example' } as const;
 	await askFor(otium, day.by('dunmore'), {
 		...coastal,
@@ -73,7 +73,7 @@ export async function grantsOfTheDay(day: PlayedDay): Promise<void> {
 		{ role: 'system', id: 'teacher: Noor Hallam' },
 		{
 			sessionId: null,
-			evidenceId: null,
+			shown: null,
 			as: 'teacher',
 			by: 'Noor Hallam',
 			email: 'hallam@saltmarsh.example',

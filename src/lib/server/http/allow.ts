@@ -11,7 +11,7 @@ import {
 } from '$core/access';
 import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
-import { actorAt, type KnownDevice as Device } from '../identity';
+import { actorAt, readOwnNote, readTeacherNote, type KnownDevice as Device } from '../identity';
 import type { Otium } from '../otium';
 import { findPerson, type Person } from '../people';
 import { coordinatesSite, findSession, placeOf, type Session } from '../session';
@@ -84,6 +84,34 @@ export function inSession(act: Act): Allow<House & { staff: StaffMember; session
 		}
 	};
 }
+
+/**
+ * Whoever comes with a link of their own, which the path holds as `note`. It is looked at before anything that was sent: a
+ * stranger's file is not even read.
+ */
+function byLink<C extends object>(read: (otium: Otium, note: string) => Promise<C | null>): Allow<House & C> {
+	return {
+		audience: 'candidate',
+		async check({ params, locals: { otium, address } }) {
+			const link = await read(otium, params.note ?? '');
+			if (!link) fail('link_over');
+			if ((await otium.limits.asked('request', address)) > 0) fail('too_many_requests');
+			return { otium, ...link };
+		}
+	};
+}
+
+/** A teacher, for candidates of one site. */
+export const teacher = byLink(async (otium, note) => {
+	const link = await readTeacherNote(otium.db, note, otium.now());
+	return link && { link };
+});
+
+/** A candidate, for themselves. */
+export const ownPageOf = byLink(async (otium, note) => {
+	const candidateId = await readOwnNote(otium.db, note, otium.now());
+	return candidateId === null ? null : { candidateId };
+});
 
 /** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
 export const device: Allow<House & { device: Device; isBound: boolean }> = {

@@ -10,9 +10,11 @@ export {
 	mustBeConfirmed,
 	mustBeProven,
 	oneself,
+	ownPageOf,
 	personFor,
 	sessionFor,
-	staff
+	staff,
+	teacher
 } from './allow';
 export { LARGE, route } from './route';
 export { mustBeSigned, mustMatch } from './signed';

@@ -1,5 +1,7 @@
+import { readdirSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { MOST_OPEN } from '$core/request';
+import { MOST_A_DAY, MOST_OPEN } from '$core/request';
 import { MINUTE } from '$core/time';
 import { wordsOf, type Mail } from '../mail';
 import { giveGrant } from '../grants';
@@ -23,7 +25,7 @@ const request = (change: Partial<NewRequest> = {}): NewRequest => ({
 	as: 'proctor',
 	by: 'Rhys Dunmore',
 	email: 'dunmore@sea.example',
-	evidenceId: null,
+	shown: null,
 	...change
 });
 const mails = async () => {
@@ -65,6 +67,21 @@ describe('a request', () => {
 		expect(await askFor(house.otium, PROCTOR, request())).toBe(first);
 		for (let i = 1; i < MOST_OPEN; i++) await askFor(house.otium, PROCTOR, request({ why: `And ${i}.` }));
 		await expect(askFor(house.otium, PROCTOR, request({ why: 'One more.' }))).rejects.toMatchObject({ status: 422 });
+	});
+
+	it('taken back again and again is refused after so many in a day, and what is refused leaves no file', async () => {
+		const shown = (text: string) => ({
+			name: 'note.txt',
+			type: 'text/plain' as const,
+			base64: Buffer.from(text).toString('base64')
+		});
+		const ask = (i: number) =>
+			askFor(house.otium, CANDIDATE, request({ as: 'candidate', why: `Number ${i}.`, shown: shown(`note ${i}`) }));
+		for (let i = 0; i < MOST_A_DAY; i++) await takeBack(house.otium, 'can0', await ask(i));
+		await expect(ask(MOST_A_DAY)).rejects.toMatchObject({ status: 422 });
+		expect(readdirSync(join(house.dir, 'evidence'))).toHaveLength(MOST_A_DAY);
+		house.clock.at += 25 * 60 * MINUTE;
+		await ask(MOST_A_DAY + 1);
 	});
 
 	it('is nobody’s at another site to see or decide', async () => {

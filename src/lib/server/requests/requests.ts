@@ -2,10 +2,11 @@ import { nanoid } from 'nanoid';
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
-import { decisionLetter, MOST_OPEN, type AskedAs, type RequestState, type RequestWhat } from '$core/request';
+import { decisionLetter, MOST_A_DAY, MOST_OPEN, type AskedAs, type RequestState, type RequestWhat } from '$core/request';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
-import type { Writing } from '../house';
+import { evidenceFrom, type Shown } from '../grants';
+import type { House, Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { postLetter } from '../mail';
 import { findSession } from '../session';
@@ -19,7 +20,8 @@ export type NewRequest = {
 	as: AskedAs;
 	by: string;
 	email: string | null;
-	evidenceId: string | null;
+	/** A letter or certificate; null: none. */
+	shown: Shown | null;
 };
 
 /** A request as officers and those who asked see it. */
@@ -46,24 +48,21 @@ export type Request = {
  * Keeps what somebody asks for. Asked again in the same words while it waits, it is one request.
  * @throws ProblemError when too many wait about this candidate already
  */
-export async function askFor(otium: Writing, by: Actor, asked: NewRequest): Promise<string> {
+export async function askFor(otium: Writing & Pick<House, 'dataDir'>, by: Actor, asked: NewRequest): Promise<string> {
 	const now = otium.now();
+	// Before a file is kept for it: what is refused leaves nothing on the disk.
+	const before = await sameRequest(otium.db, asked);
+	if (before) return before;
+	await mustBeFew(otium.db, asked.candidateId, now);
+	const evidenceId = await evidenceFrom(otium, asked.shown);
 	return transact(otium.db, async (trx) => {
 		const candidate = await trx('candidate')
 			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
 			.where({ 'candidate.id': asked.candidateId })
 			.first('site_id');
 		if (!candidate) fail('not_found');
-		const open: { id: string; what: string; why: string; asked_by: string }[] = await trx('grant_request')
-			.where({ candidate_id: asked.candidateId, state: 'open' })
-			.select('id', 'what', 'why', 'asked_by');
-		const same = open.find((one) => one.what === asked.what && one.why === asked.why && one.asked_by === asked.by);
-		if (same) return same.id;
-		if (open.length >= MOST_OPEN)
-			fail('not_taken', {
-				message: `${open.length} requests about this candidate wait for a decision already.`,
-				instead: 'Wait until they are decided, or speak with the people who give grants.'
-			});
+		const twice = await sameRequest(trx, asked);
+		if (twice) return twice;
 		const session = asked.sessionId === null ? null : await findSession(trx, asked.sessionId);
 		const id = nanoid();
 		await trx('grant_request').insert({
@@ -78,7 +77,7 @@ export async function askFor(otium: Writing, by: Actor, asked: NewRequest): Prom
 			asked_email: asked.email,
 			asked_at: now,
 			needed_by: session && session.window.opens > now ? session.window.opens : null,
-			evidence_id: asked.evidenceId
+			evidence_id: evidenceId
 		});
 		await appendToLogbook(trx, [
 			{
@@ -92,6 +91,32 @@ export async function askFor(otium: Writing, by: Actor, asked: NewRequest): Prom
 		]);
 		return id;
 	});
+}
+
+/** The same, asked already and not decided yet. */
+async function sameRequest(db: Query, { candidateId, what, why, by }: NewRequest): Promise<string | null> {
+	const row = await db('grant_request')
+		.where({ candidate_id: candidateId, state: 'open', what, why, asked_by: by })
+		.first('id');
+	return row?.id ?? null;
+}
+
+/** @throws ProblemError when too many wait about somebody, or too many came in a day */
+async function mustBeFew(db: Query, candidateId: string, now: number) {
+	const rows: { state: RequestState; asked_at: number }[] = await db('grant_request')
+		.where({ candidate_id: candidateId })
+		.select('state', 'asked_at');
+	const open = rows.filter((row) => row.state === 'open').length;
+	if (open >= MOST_OPEN)
+		fail('not_taken', {
+			message: `${open} requests about this candidate wait for a decision already.`,
+			instead: 'Wait until they are decided, or speak with the people who give grants.'
+		});
+	if (rows.filter((row) => row.asked_at > now - 86_400_000).length >= MOST_A_DAY)
+		fail('not_taken', {
+			message: `${MOST_A_DAY} requests about this candidate have come within a day.`,
+			instead: 'Speak with the people who give grants.'
+		});
 }
 
 /** Their sitting there, so that its history tells what was asked and decided. */

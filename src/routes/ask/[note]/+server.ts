@@ -1,10 +1,9 @@
-import { readTeacherNote } from '$lib/server/identity';
 import { z } from 'zod';
 import { foldNumber, sameName } from '$core/access';
 import { fail } from '$core/problem';
 import { REQUEST_WHATS } from '$core/request';
-import { evidenceFrom, MOST_SHOWN_BYTES, Shown } from '$lib/server/grants';
-import { anyone, route } from '$lib/server/http';
+import { MOST_SHOWN_BYTES, Shown } from '$lib/server/grants';
+import { route, teacher } from '$lib/server/http';
 import { askFor } from '$lib/server/requests';
 
 const Asked = z.object({
@@ -16,38 +15,30 @@ const Asked = z.object({
 });
 
 /** A teacher asks for a candidate of the site that the link is for: named by number and family name, as at the door. */
-export const POST = route(
-	anyone,
-	{ schema: Asked, mostBytes: MOST_SHOWN_BYTES },
-	async ({ otium, params, locals, body }) => {
-		const link = await readTeacherNote(otium.db, params.note, otium.now());
-		if (!link) fail('link_over');
-		const wait = await otium.limits.asked('request', locals.address);
-		if (wait > 0) fail('too_many_requests');
-		const row = await otium
-			.db('candidate')
-			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-			.where({ number_folded: foldNumber(body.number), site_id: link.siteId, left_at: null })
-			.first('candidate.id', 'family');
-		if (!row || !sameName(row.family, body.family))
-			fail('not_found', {
-				message: 'Nobody at this site has that number and family name.',
-				instead: 'Check both: they stand on the candidate’s card and in their mails.'
-			});
-		await askFor(
-			otium,
-			{ role: 'system', id: `teacher: ${link.name}` },
-			{
-				candidateId: row.id,
-				sessionId: null,
-				what: body.what,
-				why: body.why,
-				as: 'teacher',
-				by: link.name,
-				email: link.email,
-				evidenceId: await evidenceFrom(otium, body.shown)
-			}
-		);
-		return { ok: true };
-	}
-);
+export const POST = route(teacher, { schema: Asked, mostBytes: MOST_SHOWN_BYTES }, async ({ otium, link, body }) => {
+	const row = await otium
+		.db('candidate')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.where({ number_folded: foldNumber(body.number), site_id: link.siteId, left_at: null })
+		.first('candidate.id', 'family');
+	if (!row || !sameName(row.family, body.family))
+		fail('not_found', {
+			message: 'Nobody at this site has that number and family name.',
+			instead: 'Check both: they stand on the candidate’s card and in their mails.'
+		});
+	await askFor(
+		otium,
+		{ role: 'system', id: `teacher: ${link.name}` },
+		{
+			candidateId: row.id,
+			sessionId: null,
+			what: body.what,
+			why: body.why,
+			as: 'teacher',
+			by: link.name,
+			email: link.email,
+			shown: body.shown
+		}
+	);
+	return { ok: true };
+});

@@ -1,10 +1,9 @@
-import { readOwnNote } from '$lib/server/identity';
 import { z } from 'zod';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
 import { REQUEST_WHATS } from '$core/request';
-import { evidenceFrom, MOST_SHOWN_BYTES, Shown } from '$lib/server/grants';
-import { anyone, route } from '$lib/server/http';
+import { MOST_SHOWN_BYTES, Shown } from '$lib/server/grants';
+import { ownPageOf, route } from '$lib/server/http';
 import { askFor, takeBack } from '$lib/server/requests';
 
 const Asked = z.discriminatedUnion('act', [
@@ -20,13 +19,9 @@ const Asked = z.discriminatedUnion('act', [
 
 /** A candidate asks for something, or takes it back, by the link to their own page. */
 export const POST = route(
-	anyone,
+	ownPageOf,
 	{ schema: Asked, mostBytes: MOST_SHOWN_BYTES },
-	async ({ otium, params, locals, body }) => {
-		const candidateId = await readOwnNote(otium.db, params.note, otium.now());
-		if (candidateId === null) fail('link_over');
-		const wait = await otium.limits.asked('request', locals.address);
-		if (wait > 0) fail('too_many_requests');
+	async ({ otium, candidateId, body }) => {
 		if (body.act === 'take_back') {
 			if (!(await takeBack(otium, candidateId, body.id)))
 				fail('already', { message: 'This was decided, or taken back, already.' });
@@ -55,7 +50,7 @@ export const POST = route(
 				as: 'candidate',
 				by: fullName(person),
 				email: person.email,
-				evidenceId: await evidenceFrom(otium, body.shown)
+				shown: body.shown
 			}
 		);
 		return { ok: true };
