@@ -77,7 +77,7 @@ describe('what comes next', () => {
 			['done', 'Proctor Rhys Dunmore'],
 			['done', '17 candidates, 18 seats'],
 			['done', '2 with extra time may finish, the last by 12:00'],
-			['done', '17 sittings allotted, 116 left after'],
+			['done', '17 sittings allotted, 70 left after'],
 			// Two of them are expected in the make-up of Radio Procedure at the same time.
 			['open', 'Clashes with another commitment'],
 			// It is watched, so devices should have been tried.
