@@ -53,6 +53,7 @@
 	};
 	const FATES = Object.keys(WORDS) as MoveFate[];
 	const of = (fate: MoveFate) => told?.lines.filter((line) => line.fate === fate) ?? [];
+	const concerned = $derived(of('gains').length + of('loses').length + of('comes').length);
 	const names = (lines: MoveLine[]) => {
 		const all = lines.map((line) => room.shownName(line.sittingId, line.name));
 		return all.length <= 5 ? all.join(', ') : `${all.slice(0, 4).join(', ')} and ${all.length - 4} more`;
@@ -71,7 +72,7 @@
 <Ask
 	bind:open
 	title="Move the window of {room.head.paper}"
-	verb="Move it for {told ? told.lines.length - of('stays').length - of('own_window').length : 0}"
+	verb="Move it for {concerned}"
 	tone={of('loses').length > 0 ? 'danger' : 'main'}
 	{busy}
 	error={error ?? told?.objection ?? null}
