@@ -2,7 +2,14 @@ import { nanoid } from 'nanoid';
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
-import { decisionLetter, MOST_A_DAY, MOST_OPEN, type AskedAs, type RequestState, type RequestWhat } from '$core/request';
+import {
+	decisionLetter,
+	MOST_A_DAY,
+	MOST_OPEN,
+	type AskedAs,
+	type RequestState,
+	type RequestWhat
+} from '$core/request';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { evidenceFrom, type Shown } from '../grants';
