@@ -17,7 +17,7 @@ export default defineConfig({
 		assetsInlineLimit: (path) => (path.endsWith('.woff2') ? false : undefined)
 	},
 	test: {
-		setupFiles: ['scripts/fixed-seed.ts'],
+		setupFiles: ['scripts/fixed-seed.ts', 'scripts/fresh-store.ts'],
 		include: ['src/**/*.test.ts', 'stand-ins/**/*.test.ts', 'scripts/**/*.test.ts'],
 		// By itself Vitest leaves a core idle, which on a small machine is half of it.
 		maxWorkers: '100%',
