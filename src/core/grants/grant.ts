@@ -71,8 +71,7 @@ export type Grant = {
 	/** The id of the file that was shown for it. */
 	evidence?: string | null;
 };
-export const GRANT_SOURCES = ['hand', 'profile'] as const;
-export type GrantSource = (typeof GRANT_SOURCES)[number];
+export type GrantSource = 'hand' | 'profile';
 
 /** The sitting that a merge is for. */
 export type GrantPlace = {

@@ -1,4 +1,4 @@
-export { BESIDE, GRANT_SOURCES } from './grant';
+export { BESIDE } from './grant';
 export type { Beside, Called, Grant, GrantBody, GrantKind, GrantPlace, GrantScope, GrantSource, Merge } from './grant';
 export { factorInWords, grantInWords, mergeGrants, scopeInWords } from './merge';
 export { effectInWords, expectedEnd } from './effect';
