@@ -29,7 +29,7 @@ export type GrantFigures = {
 	planSeconds: number;
 	unfitting: number;
 	placed: number;
-	/** The longest that a question to the database waited meanwhile, ms. */
+	/** The longest that another query waited at that time, ms. */
 	longestWaitMs: number;
 };
 

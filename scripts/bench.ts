@@ -309,7 +309,7 @@ async function tellGrants() {
 		`${made.planSeconds.toFixed(1)} s, ${made.placed} placed`,
 		'(aim: under 20)'
 	);
-	row('The longest that others waited meanwhile', `${made.longestWaitMs.toFixed(0)} ms`);
+	row('Longest wait of other requests at that time', `${made.longestWaitMs.toFixed(0)} ms`);
 }
 
 /** What authors wait for, and what dealing costs. */

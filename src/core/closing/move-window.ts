@@ -1,4 +1,4 @@
-import { hasEnded, isAtWork, isUnfinished, type Sitting } from '../sitting';
+import { isAtWork, isUnfinished, type Sitting } from '../sitting';
 import { clockTime, MINUTE, type Reckoning } from '../time';
 
 /** What moving everyone's window does to one of them. Nothing that was answered is ever touched. */
@@ -22,7 +22,7 @@ export function moveFate(
 	before: Pick<Reckoning, 'deadline' | 'ownWindow'>,
 	after: Pick<Reckoning, 'deadline'>
 ): MoveFate {
-	if (hasEnded(sitting.state) || !isUnfinished(sitting.state) || sitting.state === 'carried_over') return 'stays';
+	if (!isUnfinished(sitting.state) || sitting.state === 'carried_over') return 'stays';
 	if (before.ownWindow) return 'own_window';
 	if (!isAtWork(sitting)) return 'comes';
 	const [was, is] = [before.deadline ?? Infinity, after.deadline ?? Infinity];

@@ -35,8 +35,8 @@ export type Misfit =
 
 /**
  * Looks for all that stands in the way of somebody having their time, before it is given. What comes first weighs most.
- * Whoever may begin when they like has a free stretch somewhere in the window or has not; whoever begins with the others
- * works from the opening.
+ * A candidate who may begin at any time needs one free stretch in the window; one who begins with the others works from
+ * the opening.
  */
 export function checkGrant(days: Days, asked: Asked): Misfit[] {
 	const { window } = asked;

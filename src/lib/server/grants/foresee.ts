@@ -1,6 +1,5 @@
 import {
 	checkGrant,
-	effectInWords,
 	expectedEnd,
 	hoursOn,
 	misfitInWords,
@@ -21,7 +20,7 @@ import type { Query } from '../db';
 import { draftGrant, type NewGrant } from '../records';
 import { loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
 import { daysOf, siteDays, type SiteDays } from './days';
-import { reachedBy } from './give';
+import { reachedBy, wordsOf } from './give';
 
 /** Windows are proposed on these steps; any other minute can be typed. */
 const STEP_MINUTES = 5;
@@ -125,17 +124,14 @@ export function misfitsOf(one: Loaded, days: Days): ReturnType<typeof checkGrant
 }
 
 function effectOn(one: Loaded, then: Loaded, days: Days): GrantEffect {
-	const { timing } = one.session.rules;
 	const zone = one.session.site.zone;
-	const words = (loaded: Loaded) =>
-		effectInWords(timing, loaded.merge.grants, expectedEnd(loaded.reckoning, timing.atClose, days.now), zone);
 	const misfits = misfitsOf(then, days);
 	return {
 		sittingId: one.sitting.id,
 		name: fullName(one.candidate),
 		session: one.session.name,
-		before: words(one),
-		after: words(then),
+		before: wordsOf(one, days.now),
+		after: wordsOf(then, days.now),
 		misfits: misfits.map((misfit) => misfitInWords(misfit, zone)),
 		notes: notesOn(one, then, misfits.length === 0, days.now)
 	};

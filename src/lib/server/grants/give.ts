@@ -6,7 +6,8 @@ import type { Acting } from '../house';
 import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
-function wordsOf({ session, merge, reckoning }: Loaded, now: number): string {
+/** What somebody's time comes to, in one line. */
+export function wordsOf({ session, merge, reckoning }: Loaded, now: number): string {
 	const { timing } = session.rules;
 	return effectInWords(timing, merge.grants, expectedEnd(reckoning, timing.atClose, now), session.site.zone);
 }

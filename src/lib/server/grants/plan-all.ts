@@ -8,7 +8,7 @@ import { instantFromLocal, localDate, localMidnightAfter, MINUTE } from '$core/t
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 import type { Acting, House } from '../house';
-import { isDue, lettersFor, postLetters, templateFor } from '../mail';
+import { postDue } from '../mail';
 import { doorOpensAt, findSession, findSessions, placeOf } from '../session';
 import { loadSittingsOf, type Loaded } from '../sitting';
 import { orTooLong, type ThreadKind } from '../thread';
@@ -183,7 +183,10 @@ export async function checkPlaces(
 	places: Place[],
 	now: number
 ): Promise<Record<string, string[]>> {
-	const gathered = await gather(db, staff, siteId, day, now);
+	return checkIn(await gather(db, staff, siteId, day, now), places, now);
+}
+
+function checkIn(gathered: Gathered, places: Place[], now: number): Record<string, string[]> {
 	mustKnow(gathered, places);
 	const { placeDay, fit, days, loaded } = gathered;
 	return Object.fromEntries(
@@ -249,8 +252,7 @@ export async function applyPlaces(
 	const known = await otium.db('grant_given').where({ batch: asked.id }).first('id');
 	if (known) return { given: asked.places.length, mails: 0 };
 	const gathered = await gather(otium.db, staff, asked.siteId, asked.day, now);
-	mustKnow(gathered, asked.places);
-	const wrong = await checkPlaces(otium.db, staff, asked.siteId, asked.day, asked.places, now);
+	const wrong = checkIn(gathered, asked.places, now);
 	const [bad] = Object.entries(wrong).filter(([, misfits]) => misfits.length > 0);
 	if (bad) {
 		const { name } = gathered.fit.people.find((person) => person.sittingId === bad[0])!;
@@ -303,13 +305,8 @@ async function tellPeople(otium: Acting, by: Actor, people: Loaded[], origin: st
 			)
 			.whereNotNull('email')
 			.pluck('email');
-		for (const kind of ['candidate', 'proctor'] as const) {
-			const letters = await lettersFor(otium.db, session, kind, await templateFor(otium.db, kind), origin, otium.now());
-			const due = letters.filter(
-				(letter) => isDue(letter) && (kind === 'proctor' || addresses.includes(letter.address!))
-			);
-			posted += await postLetters(otium, by, session, kind, due);
-		}
+		posted += await postDue(otium, by, session, 'candidate', origin, ({ address }) => addresses.includes(address!));
+		posted += await postDue(otium, by, session, 'proctor', origin);
 	}
 	return posted;
 }

@@ -1,5 +1,5 @@
 export { postLetter } from './letter';
 export { mailLeaves, mailTransport, sendWaiting, wordsOf } from './post';
 export type { Mail } from './post';
-export { isDue, lettersFor, postLetters, saveTemplate, templateFor } from './write';
+export { isDue, lettersFor, postDue, postLetters, saveTemplate, templateFor } from './write';
 export type { Letter } from './write';

@@ -269,3 +269,22 @@ export async function postLetters(
 		return rows.length;
 	});
 }
+
+/** Puts every letter of a session that still has to go into the post, of those that are meant. Returns how many. */
+export async function postDue(
+	otium: Writing,
+	by: Actor,
+	session: Session,
+	kind: MailKind,
+	origin: string,
+	isMeant: (letter: Letter) => boolean = () => true
+): Promise<number> {
+	const letters = await lettersFor(otium.db, session, kind, await templateFor(otium.db, kind), origin, otium.now());
+	return postLetters(
+		otium,
+		by,
+		session,
+		kind,
+		letters.filter((letter) => isDue(letter) && isMeant(letter))
+	);
+}

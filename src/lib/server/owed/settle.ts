@@ -8,7 +8,7 @@ import { transact, type Query } from '../db';
 import { daysFor } from '../grants';
 import type { Acting } from '../house';
 import { appendToLogbook } from '../logbook';
-import { isDue, lettersFor, postLetters, templateFor } from '../mail';
+import { postDue } from '../mail';
 import {
 	addToSession,
 	findSession,
@@ -182,13 +182,8 @@ export async function makeUp(
 
 async function tellAll(otium: Acting, by: Actor, sessionId: string, origin: string): Promise<number> {
 	const session = (await findSession(otium.db, sessionId))!;
-	let posted = 0;
-	for (const kind of ['candidate', 'proctor'] as const) {
-		const template = await templateFor(otium.db, kind);
-		const letters = await lettersFor(otium.db, session, kind, template, origin, otium.now());
-		posted += await postLetters(otium, by, session, kind, letters.filter(isDue));
-	}
-	return posted;
+	const toCandidates = await postDue(otium, by, session, 'candidate', origin);
+	return toCandidates + (await postDue(otium, by, session, 'proctor', origin));
 }
 
 function mostCommon(ids: string[]): string {

@@ -7,8 +7,6 @@ import type { LayoutServerLoad } from './$types';
 export const load: LayoutServerLoad = async (event) => {
 	const staff = requireStaff(event, 'grant');
 	const { otium } = event.locals;
-	// Every act on these pages may change how much waits.
-	event.depends('app:grants');
 	const { count } = await countOwed(otium.db, staff, otium.now());
 	return { counts: { owed: count, requests: await countRequests(otium.db, staff) } };
 };
