@@ -133,9 +133,9 @@ test('working on paper is handed over from the device and from a phone, and surv
 	await sits('Watchkeeping, practical');
 	const me = await begun(page, 2, { lockdown: { level: 'open' } });
 	const upload = page.getByTestId('upload');
-	for (let turned = 0; turned < 5 && (await upload.count()) === 0; turned++) {
-		await page.getByRole('button', { name: 'Next' }).click();
-		await page.waitForTimeout(50);
+	for (let question = 1; (await upload.count()) === 0; question++) {
+		await page.getByRole('button', { name: new RegExp(`^Question ${question}, `) }).click();
+		await expect(page.getByRole('heading', { name: new RegExp(`^Question ${question} `) })).toBeVisible();
 	}
 	await home.kill();
 	await upload

@@ -2,26 +2,29 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { openDb } from '$lib/server/db';
 import { anchorOf, headOf } from '$lib/server/proof';
 import { makeCrowdSession } from './crowd-session';
+import { commandFile } from './prepare.mjs';
 
 // Each command is a program of its own, which a busy machine takes seconds to start.
 vi.setConfig({ testTimeout: 180_000 });
 const dir = mkdtempSync(join(tmpdir(), 'otium-commands-'));
 const data = join(dir, 'data');
 let code = '';
+let folder = '';
 beforeAll(async () => {
+	folder = dirname((await commandFile('demo'))!);
 	code = (await makeCrowdSession(data, 3)).code;
 });
 afterAll(() => rmSync(dir, { recursive: true }));
 
 /** Runs a command's script as ./otium does once everything is ready. */
 function run(name: string, ...args: string[]) {
-	const done = spawnSync(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`, ...args], {
+	const done = spawnSync(process.execPath, [join(folder, `${name}.js`), ...args], {
 		encoding: 'utf8',
 		timeout: 60_000
 	});

@@ -1,7 +1,7 @@
 // Finds the command that was asked for and gets ready what it needs. Plain JavaScript without packages: it runs before
 // anything is installed.
 import { spawn } from 'node:child_process';
-import { build, install, installBrowsers } from './prepare.mjs';
+import { build, commandFile, install, installBrowsers } from './prepare.mjs';
 
 /** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
 const COMMANDS = {
@@ -84,6 +84,8 @@ await install();
 if (command.needs.includes('browser') && !rest.includes('unit')) installBrowsers();
 if (command.needs.includes('build')) await build();
 
-const child = spawn(process.execPath, ['--import', 'tsx', `scripts/${name}.ts`, ...rest], { stdio: 'inherit' });
+const bundled = await commandFile(name);
+const from = bundled ? ['--enable-source-maps', bundled] : ['--import', 'tsx', `scripts/${name}.ts`];
+const child = spawn(process.execPath, [...from, ...rest], { stdio: 'inherit' });
 for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM'])) process.on(signal, () => child.kill(signal));
 child.on('exit', (code, signal) => process.exit(code ?? (signal ? 1 : 0)));

@@ -1,7 +1,7 @@
 // Gets a fresh machine ready: packages, the build, the browser that tests drive. Each step is skipped when it is done.
 import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const STAMPS = 'node_modules/.otium';
@@ -89,6 +89,45 @@ export async function build() {
 		process.exit(1);
 	}
 	setStamp('built', wanted);
+}
+
+const COMMANDS = join(STAMPS, 'commands');
+
+/**
+ * The file that a command is started from: all commands in one bundle for the sources as they are, made once. Without it
+ * Node resolves several hundred modules each time, which takes longer than most commands do. null: it can't be written here.
+ * @param {string} name
+ */
+export async function commandFile(name) {
+	const wanted = Math.max(...['src', 'scripts', 'stand-ins', 'package-lock.json', 'tsconfig.json'].map(newest));
+	const dir = join(COMMANDS, String(wanted));
+	if (!existsSync(dir)) {
+		const fresh = `${dir}.${process.pid}.part`;
+		try {
+			const { build } = await import('esbuild');
+			await build({
+				entryPoints: readdirSync('scripts')
+					.filter((file) => /^[\w-]+\.ts$/.test(file))
+					.map((file) => `scripts/${file}`),
+				outdir: fresh,
+				bundle: true,
+				splitting: true,
+				packages: 'external',
+				format: 'esm',
+				platform: 'node',
+				sourcemap: 'linked',
+				logLevel: 'silent'
+			});
+			// What earlier sources made goes; a command that runs from it has read it already.
+			for (const old of readdirSync(COMMANDS))
+				if (!old.endsWith('.part')) rmSync(join(COMMANDS, old), { recursive: true });
+			renameSync(fresh, dir);
+		} catch {
+			rmSync(fresh, { recursive: true, force: true });
+			if (!existsSync(dir)) return null;
+		}
+	}
+	return join(dir, `${name}.js`);
 }
 
 /** What the tests drive, and the package of Debian that has it: three engines, and a screen for the one that needs one. */

@@ -18,7 +18,7 @@ const shared = { topic: 'Watchkeeping / Radar', points: 2 } as const;
 /** A paper that is being written with all that can stand beside words: a shared text, a picture, sound, working on paper. */
 export async function watchkeeping(otium: Pick<House, 'db' | 'now' | 'dataDir'>, by: string): Promise<Paper> {
 	const radar = await keepMedium(otium, Buffer.from(RADAR), by);
-	const signal = await keepMedium(otium, await readFile(new URL('./fog-signal.mp3', import.meta.url)), by);
+	const signal = await keepMedium(otium, await readFile('src/lib/server/demo/fog-signal.mp3'), by);
 	const stimulus: Stimulus = {
 		id: 'radar-watch',
 		text: 'You steer 000° at 10 knots in fog, in open water. The display is north-up with rings every two miles. The fainter echoes are where the targets were six minutes ago.',
