@@ -5,3 +5,7 @@ export { commandsForFate, fateAtEnd } from './ending';
 export type { EndingFate, EndingLine, Fate } from './ending';
 export { moveFate, moveObjection } from './move-window';
 export type { MoveFate, MoveLine } from './move-window';
+export { GATES, gatesOf, maySign, whoSettles } from './gates';
+export type { Few, Gate, GateKey, SharedFacts, SiteFacts } from './gates';
+export { BENEATH, changedBeneath } from './beneath';
+export type { Beneath } from './beneath';

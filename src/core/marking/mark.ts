@@ -8,9 +8,11 @@ import {
 	type AnswerValue,
 	type DealtQuestion,
 	type Form,
-	type Paper
+	type Paper,
+	type Question
 } from '../paper';
 import { readNumber } from './number';
+import type { Treatment } from './treatment';
 
 /** What a wrong answer costs. Blanks cost nothing. */
 export type MarkingRules = {
@@ -34,26 +36,97 @@ export function markingInWords({ wrong, points = 0 }: MarkingRules): string | nu
 
 /** `to_mark`: somebody has to read it. */
 export type Verdict = 'right' | 'partly' | 'wrong' | 'blank' | 'to_mark';
-export type Mark = { questionId: string; verdict: Verdict; points: number; outOf: number };
+/** `treated`: it counts otherwise than its verdict says, because the question was corrected. */
+export type Mark = {
+	questionId: string;
+	verdict: Verdict;
+	points: number;
+	outOf: number;
+	treated?: 'for_all' | 'left_out';
+};
+/** What is known about an answer besides the answer itself. */
+export type Besides = {
+	/** How its question is marked by what was corrected. */
+	treatment?: Treatment;
+	/** What a person gave, of the points that the paper says; undefined: nobody has marked it. */
+	byHand?: number;
+};
 export type Score = { marks: Mark[]; points: number; outOf: number; blanks: number; toMark: number };
 
 /** Marks one answer. Points are exact; rounding is for display. */
-export function markAnswer(question: DealtQuestion, value: AnswerValue, rules: MarkingRules): Mark {
-	const mark = (verdict: Verdict, points: number): Mark => ({
-		questionId: question.id,
-		verdict,
-		points,
-		outOf: pointsToReach(question)
-	});
-	if (isBlank(value)) return mark('blank', 0);
-	if (isMarkedByHand(question)) return mark('to_mark', 0);
-	const share = shareRight(question, value);
-	if (share === 1) return mark('right', question.points);
-	if (share > 0) return mark('partly', question.points * share);
-	return mark('wrong', 0 - costOf(question, rules));
+export function markAnswer(
+	asWritten: DealtQuestion,
+	value: AnswerValue,
+	rules: MarkingRules,
+	{ treatment, byHand }: Besides = {}
+): Mark {
+	const points = treatment?.points ?? asWritten.points;
+	const question = { ...asWritten, points };
+	const marked = markedAs(question, value, rules, treatment, byHand === undefined ? null : byHand / asWritten.points);
+	const outOf = pointsToReach(question);
+	switch (treatment?.counts) {
+		case 'for_all':
+			return { questionId: question.id, verdict: marked.verdict, points, outOf, treated: 'for_all' };
+		case 'left_out':
+			return { questionId: question.id, verdict: marked.verdict, points: 0, outOf: 0, treated: 'left_out' };
+		default:
+			return { questionId: question.id, ...marked, outOf };
+	}
+}
+
+/** @param byHand the share of the points that a person gave; null: nobody has */
+function markedAs(
+	question: DealtQuestion,
+	value: AnswerValue,
+	rules: MarkingRules,
+	treatment: Treatment | undefined,
+	byHand: number | null
+): Pick<Mark, 'verdict' | 'points'> {
+	if (isBlank(value)) return { verdict: 'blank', points: 0 };
+	if (isMarkedByHand(question) && byHand === null) return { verdict: 'to_mark', points: 0 };
+	const share = isMarkedByHand(question)
+		? byHand!
+		: Math.max(...keyedBy(question, treatment).map((keyed) => shareRight(keyed, value)));
+	if (share === 1) return { verdict: 'right', points: question.points };
+	if (share > 0) return { verdict: 'partly', points: question.points * share };
+	return { verdict: 'wrong', points: isMarkedByHand(question) ? 0 : 0 - costOf(question, rules) };
 }
 
 type Marked = Exclude<DealtQuestion, { kind: 'essay' | 'upload' }>;
+
+/** A question as it is marked now: with its key and its points, where they were corrected. */
+export function asTreated<Q extends Question>(question: Q, treatment: Treatment | undefined): Q {
+	if (!treatment) return question;
+	const worth = { ...question, points: treatment.points ?? question.points };
+	if (treatment.key === undefined || isMarkedByHand(worth) || worth.kind === 'calculated') return worth;
+	return withKey(worth as Marked, treatment.key) as Q;
+}
+
+/** The question with each of the answers that are right for it now. */
+function keyedBy(question: Marked, treatment: Treatment | undefined): Marked[] {
+	if (!treatment) return [question];
+	const main = treatment.key === undefined ? question : withKey(question, treatment.key);
+	return [main, ...treatment.also.map((answer) => withKey(question, answer))];
+}
+
+/**
+ * The question with another right answer.
+ * @param answer as a candidate would give it; it fits the question (`fitsQuestion`)
+ */
+function withKey(question: Marked, answer: AnswerValue): Marked {
+	switch (question.kind) {
+		case 'numeric':
+			return { ...question, answer: readNumber(String(answer))[0] ?? NaN };
+		case 'short':
+			return { ...question, accepted: [String(answer)] };
+		case 'fill_in': {
+			const given = partsOf(answer);
+			return { ...question, gaps: question.gaps.map((gap) => ({ ...gap, accepted: [given[gap.id] ?? ''] })) };
+		}
+		default:
+			return { ...question, answer } as Marked;
+	}
+}
 
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
 function shareRight(question: Marked, value: AnswerValue): number {
@@ -120,18 +193,35 @@ function costOf(question: DealtQuestion, rules: MarkingRules): number {
 	return choices > 1 ? question.points / (choices - 1) : 0;
 }
 
+/** What bears on the marks of one candidate beside paper, answers and rules. */
+export type MarkingSoFar = {
+	/** By question: how it is marked by what was corrected. */
+	treatments?: Map<string, Treatment>;
+	/** By question: the points that a person gave. */
+	byHand?: Map<string, number>;
+};
+
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
-export function markForm(paper: Paper, form: Form, answers: Map<string, AnswerValue>, rules: MarkingRules): Score {
+export function markForm(
+	paper: Paper,
+	form: Form,
+	answers: Map<string, AnswerValue>,
+	rules: MarkingRules,
+	{ treatments, byHand }: MarkingSoFar = {}
+): Score {
 	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const marks = form.questions.map((dealt) =>
-		markAnswer(asDealt(byId.get(dealt.id)!, dealt), answers.get(dealt.id) ?? null, rules)
+		markAnswer(asDealt(byId.get(dealt.id)!, dealt), answers.get(dealt.id) ?? null, rules, {
+			treatment: treatments?.get(dealt.id),
+			byHand: byHand?.get(dealt.id)
+		})
 	);
-	const countOf = (verdict: Verdict) => marks.filter((mark) => mark.verdict === verdict).length;
 	return {
 		marks,
 		points: marks.reduce((sum, mark) => sum + mark.points, 0),
 		outOf: marks.reduce((sum, mark) => sum + mark.outOf, 0),
-		blanks: countOf('blank'),
-		toMark: countOf('to_mark')
+		blanks: marks.filter((mark) => mark.verdict === 'blank').length,
+		// Where everyone gets the points, or nobody, there is nothing left to mark.
+		toMark: marks.filter((mark) => mark.verdict === 'to_mark' && !mark.treated).length
 	};
 }

@@ -66,6 +66,11 @@ export const PROBLEMS = {
 		message: 'Somebody else has given something meanwhile.',
 		instead: 'Look at what they have now; press once more if this is still to be given.'
 	},
+	changed_since_read: {
+		status: 409,
+		message: 'Something has changed since you read this, so it may do something else now.',
+		instead: 'Read what it does now, then confirm it.'
+	},
 	ends_work: {
 		status: 409,
 		message: 'Somebody would be out of time at once.',
@@ -173,6 +178,13 @@ export const PROBLEMS = {
 	not_taken: { status: 422, message: 'This was not accepted.' },
 	/** What a rule of the product refuses in words of its own. */
 	refused: { status: 409, message: 'This was refused.' },
+
+	/** Said by the database itself, whoever asks. */
+	administration_closed: {
+		status: 409,
+		message: 'This administration is closed, so nothing of it can be changed.',
+		instead: 'Read it under Close-out. If a result is wrong, propose an addendum under Archive.'
+	},
 
 	too_many_lines: {
 		status: 429,

@@ -2,3 +2,5 @@ export { readPackage } from './read-package';
 export type { ReadPackage, Told } from './read-package';
 export { writePackage } from './write-package';
 export { mediumFile } from './shared-text';
+export { writeResult } from './write-result';
+export type { ReportedSitting } from './write-result';

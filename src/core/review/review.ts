@@ -1,4 +1,14 @@
-import { bandOf, markForm, reachesPercent, rightAnswer, type Band, type MarkingRules, type Verdict } from '../marking';
+import {
+	asTreated,
+	bandOf,
+	markForm,
+	reachesPercent,
+	rightAnswer,
+	type Band,
+	type MarkingRules,
+	type MarkingSoFar,
+	type Verdict
+} from '../marking';
 import {
 	questionsOf,
 	asDealt,
@@ -56,9 +66,10 @@ export function reviewOf(
 	paper: Paper,
 	form: Form,
 	answers: Map<string, AnswerValue>,
-	rules: { marking: MarkingRules; review: ReviewRules; result: ResultRules }
+	rules: { marking: MarkingRules; review: ReviewRules; result: ResultRules },
+	soFar: MarkingSoFar = {}
 ): Review {
-	const score = markForm(paper, form, answers, rules.marking);
+	const score = markForm(paper, form, answers, rules.marking, soFar);
 	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const withKey = rules.review.shows === 'key';
 	const pass = rules.result.passPercent;
@@ -78,7 +89,9 @@ export function reviewOf(
 						given: answers.get(question.id) ?? null,
 						verdict: withKey ? score.marks[i].verdict : null,
 						points: withKey ? score.marks[i].points : null,
-						right: withKey ? rightAnswer(asDealt(byId.get(question.id)!, question)) : null
+						right: withKey
+							? rightAnswer(asTreated(asDealt(byId.get(question.id)!, question), soFar.treatments?.get(question.id)))
+							: null
 					}))
 	};
 }

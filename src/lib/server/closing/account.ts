@@ -1,12 +1,11 @@
 import { addUp, type Ledger } from '$core/closing';
 import { countingScore, type Reached } from '$core/attempts';
-import { markForm, type Score } from '$core/marking';
+import type { Score } from '$core/marking';
 import { fullName } from '$core/names';
-import type { Form } from '$core/paper';
 import type { Sitting, SittingState } from '$core/sitting';
-import { heldBack, standingAnswers } from '../answers';
+import { heldBack } from '../answers';
 import { groupBy, lateAnswers, type Query } from '../db';
-import { paperVersion } from '../paper';
+import { scoresOf } from '../marking';
 import type { Session } from '../session';
 
 /** A candidate's line in the account of a session. */
@@ -78,17 +77,24 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			'sitting.attempt',
 			'sitting.candidate_id'
 		);
-	const { content: paper } = await paperVersion(db, session.paper.id);
 	const earlier = await earlierAttempts(db, session, rows);
-	const answers = await standingAnswers(
+	const scores = await scoresOf(
 		db,
-		[...rows, ...earlier].map((row) => row.sitting_id)
+		[...rows, ...earlier].flatMap(({ sitting_id, form }) =>
+			form === null
+				? []
+				: [
+						{
+							sittingId: sitting_id,
+							administrationId: session.administrationId,
+							paperId: session.paper.id,
+							form,
+							marking: session.rules.marking
+						}
+					]
+		)
 	);
-	const scoreOf = (row: { sitting_id: string; form: string | null }): Score | null => {
-		if (row.form === null) return null;
-		const given = new Map((answers.get(row.sitting_id) ?? []).map((answer) => [answer.questionId, answer.value]));
-		return markForm(paper, JSON.parse(row.form) as Form, given, session.rules.marking);
-	};
+	const scoreOf = (row: { sitting_id: string }): Score | null => scores.get(row.sitting_id)?.score ?? null;
 	const held = await heldBack(
 		db,
 		rows.map((row) => row.sitting_id)
@@ -103,7 +109,6 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 		const fold: Sitting = JSON.parse(row.fold);
 		const movedOn = row.session_id !== session.id;
 		const state = movedOn ? (row.outcome ?? 'carried_over') : row.state;
-		const form: Form | null = row.form ? JSON.parse(row.form) : null;
 		const isScored = !movedOn && (state === 'handed_in' || state === 'time_up') && !fold.ended?.countsNothing;
 		const score = isScored ? scoreOf(row) : null;
 		const reached = [...(reachedBefore.get(row.candidate_id) ?? []).map(scoreOf), score].filter((one) => one !== null);
@@ -114,7 +119,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			seat: row.seat,
 			state,
 			answered: row.answered ?? 0,
-			questions: form?.questions.length ?? 0,
+			questions: scores.get(row.sitting_id)?.form.questions.length ?? 0,
 			score,
 			attempt: row.attempt,
 			counted: movedOn ? null : countingScore(session.rules.attempts.counts, reached),

@@ -1,6 +1,16 @@
 export { appendAnswers, chainGroup, NO_GROUP, standAnswers } from './answer-rows';
 export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer-rows';
-export { backupDb, connectDb, isUnavailable, NewerDatabase, openDb, transact, writeIfPossible } from './open';
+export { FROZEN_TABLES } from './closed-rows';
+export {
+	backupDb,
+	connectDb,
+	isOfClosed,
+	isUnavailable,
+	NewerDatabase,
+	openDb,
+	transact,
+	writeIfPossible
+} from './open';
 export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
 export { heldAnswers } from './held-answers';

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { bank } from './migration-bank';
+import { closeOut } from './migration-close-out';
 import { grants } from './migration-grants';
 import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
@@ -233,7 +234,8 @@ const ALL = [
 	bank,
 	media,
 	withdrawn,
-	grants
+	grants,
+	closeOut
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

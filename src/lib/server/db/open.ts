@@ -2,6 +2,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
+import { CLOSED } from './closed-rows';
 import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-key';
 import { keepStatements } from './kept-statements';
 import { MIGRATIONS } from './migrations';
@@ -142,6 +143,11 @@ export async function writeIfPossible(work: PromiseLike<unknown>): Promise<void>
 	} catch (error) {
 		if (!isUnavailable(error)) throw error;
 	}
+}
+
+/** A write to an administration that is closed. */
+export function isOfClosed(error: unknown): boolean {
+	return error instanceof Error && error.message.includes(CLOSED);
 }
 
 /** What the disk or the database says when it cannot take a write just now; nothing was lost, trying again may work. */

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { fail, PROBLEMS, ProblemError, type Problem, type ProblemCode } from '$core/problem';
 import { RefusalError, type Refusal } from '$core/sitting';
-import { isUnavailable } from '../db';
+import { isOfClosed, isUnavailable } from '../db';
 
 /** For whom a route's words are. */
 export type Audience = 'staff' | 'candidate';
@@ -38,9 +38,22 @@ export function answerTo(error: unknown, audience: Audience): Response {
 	if (error instanceof ProblemError) return problem(error.status, error.problem, error.more);
 	if (error instanceof RefusalError)
 		return problem(STATUS[error.code] ?? 409, { ...error.refusal, waitSeconds: error.waitSeconds });
+	if (isOfClosed(error)) {
+		const { status, ...words } = PROBLEMS.administration_closed;
+		return problem(status, {
+			code: 'administration_closed',
+			...words,
+			...(audience === 'candidate' && CLOSED_FOR_YOU)
+		});
+	}
 	if (!isUnavailable(error)) throw error;
 	return problem(PROBLEMS.not_saved_yet.status, { code: 'not_saved_yet', ...UNAVAILABLE[audience], waitSeconds: 2 });
 }
+
+const CLOSED_FOR_YOU = {
+	message: 'This exam is closed. Nothing can be answered or handed in any more.',
+	instead: 'Ask the people who run your exams if something is missing.'
+};
 
 /** A write that the disk refused just now. */
 const UNAVAILABLE = {

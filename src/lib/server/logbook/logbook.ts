@@ -1,11 +1,13 @@
 import { createHash } from 'node:crypto';
+import type { StaffRole } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { insertMany, macOf, openSecret, type Query } from '../db';
 
 /** What goes into the logbook. `body` is whatever is worth keeping of it. */
 export type NewEntry = {
 	at: number;
-	by: Actor;
+	/** Whoever acts on sittings, or staff in any other role. */
+	by: { role: Actor['role'] | StaffRole; id: string };
 	kind: string;
 	sessionId?: string | null;
 	sittingId?: string | null;

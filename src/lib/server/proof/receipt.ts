@@ -23,7 +23,7 @@ const TYPE = 'otium-receipt';
 /** What stands before the 32 bytes of a private Ed25519 key in PKCS #8 (RFC 8410, section 7). */
 const PKCS8_ED25519 = Buffer.from('302e020100300506032b657004220420', 'hex');
 
-function privateKey(db: Query): KeyObject {
+export function privateKey(db: Query): KeyObject {
 	const key = Buffer.concat([PKCS8_ED25519, keyFor(db, 'receipts')]);
 	return createPrivateKey({ key, format: 'der', type: 'pkcs8' });
 }

@@ -2,6 +2,7 @@ import { mayReview, reviewOf, type Review } from '$core/review';
 import { hasEnded, IN_THE_ROOM } from '$core/sitting';
 import { standingAnswers } from '../answers';
 import type { Query } from '../db';
+import { handPoints, treatmentsFor } from '../marking';
 import { paperVersion } from '../paper';
 import { owingOf } from '../session';
 import { formOf, OwnIds, type Loaded } from '../sitting';
@@ -22,7 +23,11 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 	if (!form) return null;
 	const { content } = await paperVersion(db, one.paperId);
 	const answers = (await standingAnswers(db, [sitting.id])).get(sitting.id) ?? [];
-	const review = reviewOf(content, form, new Map(answers.map((answer) => [answer.questionId, answer.value])), rules);
+	const values = new Map(answers.map((answer) => [answer.questionId, answer.value]));
+	const { administrationId } = session;
+	const byHand = await handPoints(db, administrationId, one.paperId, [sitting.id]);
+	const treatments = await treatmentsFor(db, administrationId, one.paperId);
+	const review = reviewOf(content, form, values, rules, { treatments, byHand: byHand.get(sitting.id) });
 	const ids = new OwnIds(db, sitting.id, form);
 	return { ...review, questions: review.questions && review.questions.map((one) => ids.reviewed(one)) };
 }

@@ -1,0 +1,2 @@
+export { findAlike, tailOf } from './alike';
+export type { AlikePair, Answered } from './alike';

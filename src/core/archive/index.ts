@@ -1,0 +1,2 @@
+export { faultsOf, MANIFEST, PEOPLE, SIGNATURE } from './manifest';
+export type { ArchivedFile, ArchiveVerdict, Manifest } from './manifest';

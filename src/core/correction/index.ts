@@ -1,0 +1,3 @@
+export { changesInWords, changesOf, countChanges } from './changes';
+export type { Change, ChangeCount, Remarked, ResultRulesHere } from './changes';
+export { asShown, correctionFault, correctionInWords } from './correction';

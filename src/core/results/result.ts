@@ -1,0 +1,64 @@
+import { bandOf, reachesPercent, type Band, type Mark, type Score } from '../marking';
+import type { Question } from '../paper';
+import type { ResultRules } from '../session';
+
+/** From this share of a topic’s points on it is credited, where a paper’s rules say nothing else. Common practice. */
+export const CREDIT_PERCENT = 80;
+
+/** What was reached of one topic. */
+export type TopicResult = { topic: string; points: number; outOf: number; isCredited: boolean };
+
+/** A result as it is stored: exact. */
+export type Result = {
+	points: number;
+	outOf: number;
+	toMark: number;
+	band: Pick<Band, 'name' | 'message'> | null;
+	/** null: no pass mark, or not known yet. */
+	passed: boolean | null;
+	topics: TopicResult[];
+	/** Questions that do not count as they were answered, by their place on the form, from 1. */
+	treated: { place: number; how: 'for_all' | 'left_out' }[];
+};
+
+/** @param questions by id, for their topics */
+export function resultOf(score: Score, rules: ResultRules, questions: Map<string, Pick<Question, 'topic'>>): Result {
+	const isKnown = score.toMark === 0;
+	const band = isKnown ? bandOf(rules.bands, score) : null;
+	return {
+		points: score.points,
+		outOf: score.outOf,
+		toMark: score.toMark,
+		band: band && { name: band.name, message: band.message },
+		passed: isKnown && rules.passPercent !== null ? reachesPercent(score, rules.passPercent) : null,
+		topics: topicsOf(score.marks, questions),
+		treated: score.marks.flatMap(({ treated }, i) => (treated ? [{ place: i + 1, how: treated }] : []))
+	};
+}
+
+/** By the first step of the topic’s path, in the order of the form; what has no points to reach is left out. */
+function topicsOf(marks: Mark[], questions: Map<string, Pick<Question, 'topic'>>): TopicResult[] {
+	const by = new Map<string, { points: number; outOf: number }>();
+	for (const { questionId, points, outOf } of marks) {
+		const topic = questions.get(questionId)?.topic.split(' / ')[0].trim() || 'Other';
+		const sum = by.get(topic) ?? { points: 0, outOf: 0 };
+		by.set(topic, { points: sum.points + points, outOf: sum.outOf + outOf });
+	}
+	return [...by]
+		.filter(([, { outOf }]) => outOf > 0)
+		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent(sum, CREDIT_PERCENT) }));
+}
+
+/** Points as they are shown: two places at most. What is stored and compared stays exact. */
+export function shownPoints(points: number): string {
+	return String(Math.round(points * 100) / 100);
+}
+
+/** A share as it is shown, in whole per cent; never rounded over a mark that was not reached. */
+export function shownPercent({ points, outOf }: { points: number; outOf: number }): string {
+	if (outOf === 0) return '0 %';
+	const percent = (points / outOf) * 100;
+	const rounded = Math.round(percent);
+	// 49.7 % is not shown as the 50 % that it does not reach.
+	return `${rounded > percent && rounded - percent < 0.5 ? Math.floor(percent * 10) / 10 : rounded} %`;
+}

@@ -1,0 +1,235 @@
+import { writeCsv } from '$core/formats';
+import { resultOf } from '$core/results';
+import { questionsOf } from '$core/paper';
+import { canonicalJson, type Query } from '../db';
+import { countingSittings, scoresOf, withForms, type Counting } from '../marking';
+import { paperVersion } from '../paper';
+
+type Row = Record<string, unknown>;
+/** The files of an archive, in their order: each a name and its lines. */
+export type Contents = { name: string; lines: () => AsyncIterable<string> }[];
+
+const PAGE = 1_000;
+/** Without what only served to open the door. */
+const SESSION_COLUMNS = [
+	'id',
+	'room_id',
+	'paper_id',
+	'name',
+	'kind',
+	'opens',
+	'closes',
+	'rules',
+	'ended_at',
+	'ended_by'
+];
+
+/** Rows of a table in the order in which they were written, page by page. */
+async function* paged(
+	db: Query,
+	table: string,
+	narrow: (query: ReturnType<Query['queryBuilder']>) => void,
+	columns = ['*']
+): AsyncGenerator<Row> {
+	for (let last = -1; ;) {
+		const query = db(table).where('rowid', '>', last).orderBy('rowid').limit(PAGE);
+		narrow(query);
+		const rows: (Row & { _place: number })[] = await query.select('rowid as _place', ...columns);
+		for (const { _place, ...row } of rows) {
+			last = _place;
+			yield row;
+		}
+		if (rows.length < PAGE) return;
+	}
+}
+
+async function* asLines(rows: AsyncIterable<unknown>): AsyncGenerator<string> {
+	for await (const row of rows) yield canonicalJson(row);
+}
+
+/** Texts that hold JSON, opened: a reader of the archive should not have to know which. */
+function opened(row: Row, ...names: string[]): Row {
+	const open = Object.fromEntries(names.map((name) => [name, JSON.parse((row[name] as string | null) ?? 'null')]));
+	return { ...row, ...open };
+}
+
+/** Everything of an administration, as it is at the instant of the connection. */
+export function contentsOf(db: Query, administrationId: string): Contents {
+	const sessions = () => db('session').where({ administration_id: administrationId }).select('id');
+	const sittings = () => db('sitting').where({ administration_id: administrationId }).select('id');
+	const file = (name: string, rows: () => AsyncIterable<unknown>) => ({ name, lines: () => asLines(rows()) });
+	const table = (
+		name: string,
+		narrow: (query: ReturnType<Query['queryBuilder']>) => void,
+		json: string[] = [],
+		columns?: string[]
+	) =>
+		file(`${name.replaceAll('_', '-')}.jsonl`, async function* () {
+			for await (const row of paged(db, name, narrow, columns)) yield opened(row, ...json);
+		});
+	const ofSessions = (query: ReturnType<Query['queryBuilder']>) => query.whereIn('session_id', sessions());
+	const ofSittings = (query: ReturnType<Query['queryBuilder']>) => query.whereIn('sitting_id', sittings());
+	const itself = (query: ReturnType<Query['queryBuilder']>) => query.where({ administration_id: administrationId });
+	const counting = () => countingSittings(db, (query) => query.where('sitting.administration_id', administrationId));
+	return [
+		{ name: 'results.csv', lines: () => resultsCsv(db, counting) },
+		file('results.jsonl', () => results(db, counting)),
+		file('people.jsonl', () => people(db, administrationId)),
+		table('session', itself, ['rules'], SESSION_COLUMNS),
+		table('sitting', itself, ['fold']),
+		table('roster', ofSessions),
+		table(
+			'paper',
+			(query) => query.whereIn('id', db('sitting').where({ administration_id: administrationId }).select('paper_id')),
+			['content'],
+			['id', 'title', 'version', 'content', 'sha256']
+		),
+		table('form', ofSittings, ['form']),
+		table('answer_standing', ofSittings, ['value']),
+		table('answer', ofSittings, ['value']),
+		table('sitting_file', ofSittings),
+		table('hand_plan', itself, ['body']),
+		table('hand_mark', itself, ['criteria']),
+		table('correction', itself, ['body']),
+		table('marking_run', itself),
+		table(
+			'run_score',
+			(query) => query.whereIn('run_id', db('marking_run').where({ administration_id: administrationId }).select('id')),
+			['marks']
+		),
+		table(
+			'grant_given',
+			(query) =>
+				query.where((any) =>
+					any
+						.where((of) => of.where({ scope_kind: 'session' }).whereIn('scope_id', sessions()))
+						.orWhere({ scope_kind: 'administration', scope_id: administrationId })
+						.orWhere((of) =>
+							of
+								.whereIn('scope_kind', ['standing', 'paper'])
+								.whereIn(
+									'candidate_id',
+									db('sitting').where({ administration_id: administrationId }).select('candidate_id')
+								)
+						)
+				),
+			['body']
+		),
+		table('incident', ofSessions),
+		table('incident_person', (query) =>
+			query.whereIn('incident_id', db('incident').whereIn('session_id', sessions()).select('id'))
+		),
+		table('incident_decision', (query) =>
+			query.whereIn('incident_id', db('incident').whereIn('session_id', sessions()).select('id'))
+		),
+		table('lapse', ofSittings),
+		table('waiver', ofSittings),
+		table('validity', ofSittings, ['proposed']),
+		table('alike_decision', ofSessions, ['pairs']),
+		table('sign_off', itself, ['beneath']),
+		table(
+			'logbook',
+			(query) =>
+				query.where((any) =>
+					any
+						.whereIn('session_id', sessions())
+						.orWhereIn('sitting_id', sittings())
+						.orWhere('body', 'like', `%"administrationId":"${administrationId}"%`)
+				),
+			['body']
+		)
+	];
+}
+
+/** Who is behind the numbers. */
+async function* people(db: Query, administrationId: string): AsyncGenerator<Row> {
+	const ids = db('sitting').where({ administration_id: administrationId }).select('candidate_id');
+	yield* paged(db, 'candidate', (query) => query.whereIn('id', ids), [
+		'id',
+		'number',
+		'given',
+		'family',
+		'email',
+		'birth'
+	]);
+}
+
+/** Every result, without a name. */
+async function* results(db: Query, counting: () => Promise<Counting[]>): AsyncGenerator<Row> {
+	for await (const part of withForms(db, await counting())) {
+		const scores = await scoresOf(
+			db,
+			part.map((one) => ({ ...one, marking: one.rules.marking }))
+		);
+		const validity: { sitting_id: string; verdict: string }[] = await db('validity')
+			.whereIn(
+				'sitting_id',
+				part.map(({ sittingId }) => sittingId)
+			)
+			.whereNull('withdrawn_at');
+		const verdicts = new Map(validity.map((row) => [row.sitting_id, row.verdict]));
+		for (const one of part) {
+			const { score } = scores.get(one.sittingId)!;
+			const { content } = await paperVersion(db, one.paperId);
+			const byId = new Map(questionsOf(content).map((question) => [question.id, question]));
+			yield {
+				sitting: one.sittingId,
+				number: one.number,
+				paper: one.paperId,
+				session: one.sessionId,
+				attempt: one.attempt,
+				validity: verdicts.get(one.sittingId) ?? 'valid',
+				...resultOf(score, one.rules.result, byId),
+				marks: score.marks
+			};
+		}
+	}
+}
+
+const COLUMNS = [
+	'Number',
+	'Paper',
+	'Version',
+	'Session',
+	'Site',
+	'Attempt',
+	'Points',
+	'Out of',
+	'Passed',
+	'Band',
+	'Validity',
+	'Receipt'
+];
+
+async function* resultsCsv(db: Query, counting: () => Promise<Counting[]>): AsyncGenerator<string> {
+	const all = await counting();
+	const byId = new Map(all.map((one) => [one.sittingId, one]));
+	const papers = new Map<string, { title: string; version: number }>();
+	for (const row of await db('paper')
+		.whereIn('id', [...new Set(all.map(({ paperId }) => paperId))])
+		.select('id', 'title', 'version'))
+		papers.set(row.id, row);
+	const line = (cells: (string | number)[]) =>
+		writeCsv([cells])
+			.replace(/^\uFEFF/, '')
+			.trimEnd();
+	yield `\uFEFF${line(COLUMNS)}`;
+	for await (const result of results(db, counting)) {
+		const one = byId.get(result.sitting as string)!;
+		const paper = papers.get(one.paperId)!;
+		yield line([
+			one.number,
+			paper.title,
+			paper.version,
+			one.session,
+			one.site,
+			one.attempt,
+			result.points as number,
+			result.outOf as number,
+			result.passed === null ? '' : result.passed ? 'yes' : 'no',
+			(result.band as { name: string } | null)?.name ?? '',
+			result.validity as string,
+			one.fold.ended?.receipt ?? ''
+		]);
+	}
+}

@@ -1,0 +1,80 @@
+import type { Knex } from 'knex';
+
+/** What a statement is refused with that would change anything of a closed administration. */
+export const CLOSED = 'this administration is closed';
+
+const bySitting = (row: string) => `SELECT administration_id FROM sitting WHERE id = ${row}.sitting_id`;
+const bySession = (row: string) => `SELECT administration_id FROM session WHERE id = ${row}.session_id`;
+const byIncident = (row: string) =>
+	`SELECT session.administration_id FROM incident JOIN session ON session.id = incident.session_id WHERE incident.id = ${row}.incident_id`;
+const itself = (row: string) => `${row}.administration_id`;
+
+/** By table: how the administration of a row is found. What is about persons and goes after its time is not here. */
+const OWNED: Record<string, (row: string) => string> = {
+	session: itself,
+	session_proctor: bySession,
+	session_group: bySession,
+	roster: bySession,
+	sitting: itself,
+	form: bySitting,
+	answer: bySitting,
+	answer_standing: bySitting,
+	progress: bySitting,
+	sitting_play: bySitting,
+	lapse: bySitting,
+	message: bySession,
+	incident: bySession,
+	incident_person: byIncident,
+	incident_decision: byIncident,
+	waiver: bySitting,
+	hand_plan: itself,
+	hand_mark: itself,
+	correction: itself,
+	marking_run: itself,
+	run_score: bySitting,
+	validity: bySitting,
+	alike_decision: bySession,
+	sign_off: itself,
+	closing_wish: itself,
+	paper_allowed: itself,
+	entitlement: itself,
+	closing: itself,
+	grant_given: (row) =>
+		`CASE ${row}.scope_kind WHEN 'administration' THEN ${row}.scope_id
+		 WHEN 'session' THEN (SELECT administration_id FROM session WHERE id = ${row}.scope_id) END`
+};
+export const FROZEN_TABLES = Object.keys(OWNED);
+
+/**
+ * Once an administration is closed nothing of it changes, whichever route, sweep or later part of the program would: the
+ * database itself refuses. `closing` can be written once.
+ */
+export async function freezeWhenClosed(db: Knex): Promise<void> {
+	for (const [table, administrationOf] of Object.entries(OWNED)) {
+		for (const [act, rows] of [
+			['INSERT', ['new']],
+			['UPDATE', ['old', 'new']],
+			['DELETE', ['old']]
+		] as const) {
+			const closed = rows.map(
+				(row) => `EXISTS (SELECT 1 FROM closing WHERE administration_id = (${administrationOf(row)}))`
+			);
+			await db.raw(
+				`CREATE TRIGGER ${table}_closed_${act.toLowerCase()} BEFORE ${act} ON ${table} WHEN ${closed.join(' OR ')}
+				 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+			);
+		}
+	}
+	// What was handed over may be deleted when its time has come, and nothing comes to it.
+	await db.raw(
+		`CREATE TRIGGER sitting_file_closed_insert BEFORE INSERT ON sitting_file
+		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = (${bySitting('new')}))
+		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+	);
+	// Closing is never undone, and an administration that is closed keeps its name and its days.
+	await db.raw(
+		`CREATE TRIGGER administration_closed_update BEFORE UPDATE ON administration
+		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = old.id)
+		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+	);
+}

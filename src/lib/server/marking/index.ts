@@ -1,0 +1,14 @@
+export { scoresOf } from './scores';
+export type { Scored, ToScore } from './scores';
+export { treatmentsFor } from './treatments';
+export { handPoints } from './hand-points';
+export { countingSittings, withForms } from './results-of';
+export type { Counting } from './results-of';
+export { alikeIn, figuresFor, fileOf, remark } from './remark';
+export type { RunScore } from './marking-thread';
+export { compareRuns, confirm, correctionsOf, decline, foresee, keepRun, propose, runsOf } from './corrections';
+export type { CorrectionRow, Foreseen, Run } from './corrections';
+export { giveMark, handProgress, savePlan, sittingOfKey, takeMarkBack, workOfMarker } from './by-hand';
+export type { HandProgress, MarkersWork, NewMark } from './by-hand';
+export { alike, figures } from './kept';
+export type { Alike } from './kept';

@@ -1,0 +1,91 @@
+import { completeRules, type SessionRules } from '$core/session';
+import type { Sitting } from '$core/sitting';
+import type { Query } from '../db';
+
+/** A sitting whose work counts: handed in or out of time, no rehearsal, and not void by its rules. */
+export type Counting = {
+	sittingId: string;
+	candidateId: string;
+	number: string;
+	given: string;
+	family: string;
+	language: string | null;
+	attempt: number;
+	seat: string | null;
+	administrationId: string;
+	paperId: string;
+	sessionId: string;
+	session: string;
+	siteId: string;
+	site: string;
+	rules: SessionRules;
+	fold: Sitting;
+};
+
+type Row = Omit<Counting, 'rules' | 'fold'> & { rules: string; fold: string };
+
+/** Rules of a session are the same text for all of its sittings. */
+function readOnce<T>(read: (text: string) => T): (text: string) => T {
+	const known = new Map<string, T>();
+	return (text) => known.get(text) ?? known.set(text, read(text)).get(text)!;
+}
+
+/** Sittings whose work counts, by number and attempt. @param narrow which: by administration, paper, session or site */
+export async function countingSittings(
+	db: Query,
+	narrow: (query: ReturnType<Query['queryBuilder']>) => void
+): Promise<Counting[]> {
+	const query = db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.join('session', 'session.id', 'sitting.session_id')
+		.join('room', 'room.id', 'session.room_id')
+		.join('site', 'site.id', 'room.site_id')
+		.leftJoin('roster', (join) =>
+			join.on('roster.sitting_id', 'sitting.id').andOn('roster.session_id', 'sitting.session_id')
+		)
+		.where('sitting.counts', 1)
+		.whereIn('sitting.state', ['handed_in', 'time_up'])
+		.orderBy(['candidate.number', 'sitting.attempt'])
+		.select(
+			'sitting.id as sittingId',
+			'sitting.candidate_id as candidateId',
+			'candidate.number',
+			'candidate.given',
+			'candidate.family',
+			'candidate.language',
+			'sitting.attempt',
+			'roster.seat',
+			'sitting.administration_id as administrationId',
+			'sitting.paper_id as paperId',
+			'sitting.session_id as sessionId',
+			'session.name as session',
+			'site.id as siteId',
+			'site.name as site',
+			'session.rules',
+			'sitting.fold'
+		);
+	narrow(query);
+	const rulesOf = readOnce((text) => completeRules(JSON.parse(text)));
+	return ((await query) as Row[])
+		.map((row) => ({ ...row, rules: rulesOf(row.rules), fold: JSON.parse(row.fold) as Sitting }))
+		.filter(({ fold }) => !fold.ended?.countsNothing);
+}
+
+/** So many forms are held at once: each may be a large text. */
+const AT_ONCE = 200;
+
+/** The same with their forms, part by part. */
+export async function* withForms(db: Query, sittings: Counting[]): AsyncGenerator<(Counting & { form: string })[]> {
+	for (let i = 0; i < sittings.length; i += AT_ONCE) {
+		const part = sittings.slice(i, i + AT_ONCE);
+		const rows: { sitting_id: string; form: string }[] = await db('form').whereIn(
+			'sitting_id',
+			part.map(({ sittingId }) => sittingId)
+		);
+		const forms = new Map(rows.map((row) => [row.sitting_id, row.form]));
+		yield part.flatMap((one) => {
+			const form = forms.get(one.sittingId);
+			return form === undefined ? [] : [{ ...one, form }];
+		});
+	}
+}

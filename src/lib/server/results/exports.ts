@@ -1,0 +1,127 @@
+import { DateTime } from 'luxon';
+import { strToU8, zipSync } from 'fflate';
+import { writeCsv } from '$core/formats';
+import { writeResult } from '$core/qti';
+import { oneRosterFiles } from '$core/results';
+import { canonicalJson, type Query } from '../db';
+import { paperVersion } from '../paper';
+import type { ResultLine } from './lines';
+
+const isoDate = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISODate()!;
+const iso = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISO({ suppressMilliseconds: true })!;
+
+/** Results as a table (RFC 4180). Points are exact: rounding is for display. */
+export function resultsTable(lines: ResultLine[], papers: Map<string, string>): string {
+	const header = [
+		'Number',
+		'Name',
+		'Paper',
+		'Session',
+		'Site',
+		'Attempt',
+		'Points',
+		'Out of',
+		'To mark',
+		'Counting points',
+		'Passed',
+		'Band',
+		'Validity',
+		'Note',
+		'Ended',
+		'Receipt'
+	];
+	const rows = lines.map(({ sitting, name, result, validity, counted }) => [
+		sitting.number,
+		name,
+		papers.get(sitting.paperId) ?? '',
+		sitting.session,
+		sitting.site,
+		sitting.attempt,
+		result.points,
+		result.outOf,
+		result.toMark,
+		counted?.points ?? '',
+		result.passed === null ? '' : result.passed ? 'yes' : 'no',
+		result.band?.name ?? '',
+		validity?.verdict ?? 'valid',
+		validity?.note ?? '',
+		iso(sitting.fold.ended!.at),
+		sitting.fold.ended!.receipt
+	]);
+	return writeCsv([header, ...rows]);
+}
+
+/** Results and line items as a gradebook imports them: OneRoster 1.1, CSV in a ZIP file. Only what counts goes out. */
+export async function oneRosterZip(db: Query, lines: ResultLine[], counts: boolean, now: number): Promise<Uint8Array> {
+	const counting = lines.filter(({ counted }) => counted !== null);
+	const papers = [...new Set(counting.map(({ sitting }) => sitting.paperId))];
+	const items = await Promise.all(
+		papers.map(async (paperId) => {
+			const of = counting.filter(({ sitting }) => sitting.paperId === paperId);
+			const ends = of.map(({ sitting }) => sitting.fold.ended!.at);
+			return {
+				paperId,
+				title: (await paperVersion(db, paperId)).title,
+				from: isoDate(Math.min(...ends)),
+				to: isoDate(Math.max(...ends)),
+				most: Math.max(...of.map(({ result }) => result.outOf)),
+				counts
+			};
+		})
+	);
+	const files = oneRosterFiles(
+		items,
+		counting.map(({ sitting, result, counted, validity }) => ({
+			sittingId: sitting.sittingId,
+			student: sitting.number,
+			paperId: sitting.paperId,
+			points: counted!.points,
+			isComplete: result.toMark === 0,
+			date: isoDate(sitting.fold.ended!.at),
+			comment: validity && validity.verdict !== 'valid' ? validity.note : '',
+			isVoid: validity?.verdict === 'void'
+		})),
+		iso(now)
+	);
+	return zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
+}
+
+/** QTI results reporting: a document for each sitting, in a ZIP file. */
+export async function qtiResultsZip(db: Query, lines: ResultLine[], isFinal: boolean): Promise<Uint8Array> {
+	const files: Record<string, Uint8Array> = {};
+	for (const { sitting, scored } of lines) {
+		const xml = writeResult({
+			candidate: sitting.number,
+			sittingId: sitting.sittingId,
+			paper: { id: sitting.paperId, title: (await paperVersion(db, sitting.paperId)).title },
+			endedAt: iso(sitting.fold.ended!.at),
+			form: scored.form,
+			answers: new Map(scored.answers.map(({ questionId, value }) => [questionId, value])),
+			score: scored.score,
+			isFinal
+		});
+		files[`${sitting.number.replace(/[^\w-]+/g, '_')}-${sitting.sittingId}.xml`] = strToU8(xml);
+	}
+	return zipSync(files);
+}
+
+/** A line of JSON for each result, with every mark. */
+export function jsonLines(lines: ResultLine[]): string {
+	return lines
+		.map(({ sitting, name, result, scored, validity, counted }) =>
+			canonicalJson({
+				sitting: sitting.sittingId,
+				number: sitting.number,
+				name,
+				paper: sitting.paperId,
+				session: sitting.session,
+				site: sitting.site,
+				attempt: sitting.attempt,
+				...result,
+				counted,
+				validity: validity?.verdict ?? 'valid',
+				marks: scored.score.marks
+			})
+		)
+		.join('\n');
+}
