@@ -1,10 +1,11 @@
 /** What staff can be. A candidate is not staff and holds none of these. */
-export const STAFF_ROLES = ['coordinator', 'author', 'proctor', 'grants_officer', 'closing_officer'] as const;
+export const STAFF_ROLES = ['coordinator', 'author', 'marker', 'proctor', 'grants_officer', 'closing_officer'] as const;
 export type StaffRole = (typeof STAFF_ROLES)[number];
 
 export const ROLE_NAMES: Record<StaffRole, string> = {
 	coordinator: 'Coordinator',
 	author: 'Author',
+	marker: 'Marker',
 	proctor: 'Proctor',
 	grants_officer: 'Grants officer',
 	closing_officer: 'Closing officer'
@@ -24,6 +25,12 @@ export type Act =
 	| 'reopen'
 	| 'see_ledger'
 	| 'see_closing'
+	| 'mark'
+	| 'decide'
+	| 'correct'
+	| 'sign_off'
+	| 'close'
+	| 'release'
 	| 'see_logbook';
 
 /** What each act lets somebody do, for the page that tells them. */
@@ -36,7 +43,13 @@ export const ACT_WORDS: Record<Act, string> = {
 	grant: 'give extra time and own windows',
 	reopen: 'reopen and set aside sittings',
 	see_ledger: 'read who sat in a session and what happened',
-	see_closing: 'see results and close',
+	see_closing: 'see results and how the closing stands',
+	mark: 'mark answers that are given to them, without names',
+	decide: 'decide about incidents and results, and say who marks what',
+	correct: 'propose corrections of questions, and confirm those of others',
+	sign_off: 'sign for a site',
+	close: 'close an administration',
+	release: 'release results to candidates, and send them elsewhere',
 	see_logbook: 'read and verify the logbook'
 };
 export const ACTS = Object.keys(ACT_WORDS) as Act[];
@@ -55,12 +68,17 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 		'reopen',
 		'see_ledger',
 		'see_closing',
+		'decide',
+		'correct',
+		'sign_off',
+		'release',
 		'see_logbook'
 	],
-	author: ['write_papers'],
+	author: ['write_papers', 'mark'],
+	marker: ['mark'],
 	proctor: ['see_session', 'run_session', 'see_ledger'],
 	grants_officer: ['grant'],
-	closing_officer: ['see_ledger', 'see_closing', 'see_logbook']
+	closing_officer: ['see_ledger', 'see_closing', 'correct', 'close', 'release', 'see_logbook']
 };
 
 /** Whether a role lets somebody do something where it is held. What all sites share takes one that is held at all. */

@@ -1,4 +1,4 @@
-import { mkdir, readdir, rename, rm } from 'node:fs/promises';
+import { mkdir, readdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import type { Query } from '../db';
@@ -42,13 +42,21 @@ export async function sealArchive(
 	}
 }
 
+/** Longer than any closing takes: what is younger may be about to be named. */
+const LEFT_MS = 24 * 3_600_000;
+
 /** Removes what a server that was killed left behind: archives that no closing names. */
 export async function dropLeftovers(db: Query, dataDir: string): Promise<number> {
 	const there = await readdir(archivesIn(dataDir)).catch(() => []);
 	const closings: string[] = await db('closing').pluck('archive');
 	const addenda: (string | null)[] = await db('addendum').pluck('file');
 	const named = new Set([...closings, ...addenda]);
-	const left = there.filter((name) => !named.has(name));
-	for (const name of left) await rm(join(archivesIn(dataDir), name), { force: true });
-	return left.length;
+	let dropped = 0;
+	for (const name of there.filter((name) => !named.has(name))) {
+		const file = join(archivesIn(dataDir), name);
+		if (Date.now() - (await stat(file)).mtimeMs < LEFT_MS) continue;
+		await rm(file, { force: true });
+		dropped++;
+	}
+	return dropped;
 }

@@ -3,7 +3,7 @@ import type { Query } from '../db';
 import { privateKey } from '../proof';
 
 /** What a seal is for: one can't be taken for the other. */
-export type Sealed = 'archive' | 'manifest';
+export type Sealed = 'archive' | 'manifest' | 'addendum';
 
 const HEADER = (what: Sealed) =>
 	Buffer.from(JSON.stringify({ alg: 'EdDSA', typ: `otium-${what}` })).toString('base64url');

@@ -48,7 +48,7 @@ function verdictOf(entries: Entries, bytes: number, sha256: string, tail: Buffer
 	const key = manifest && readKey(manifest.key);
 	if (entries.broken !== null || !manifest || !key)
 		return { ...nothing, faults: [entries.broken ?? 'This is no archive of Otium, or its end is missing.'] };
-	const faults = faultsOf(manifest, entries.found);
+	const faults = [...faultsOf(manifest, entries.found), ...entries.results.faults()];
 	const digest = createHash('sha256').update(text!).digest('hex');
 	if (!isSealOf(key, 'manifest', digest, entries.texts.get(SIGNATURE) ?? ''))
 		faults.unshift(`${MANIFEST} was changed after it was sealed.`);
@@ -58,13 +58,7 @@ function verdictOf(entries: Entries, bytes: number, sha256: string, tail: Buffer
 	// Without its names it is another file, of which each part is proven by the manifest.
 	if (!isWhole && !isWithoutNames && faults.length === 0)
 		faults.push('The file is not the one that was sealed, byte by byte.');
-	return {
-		manifest,
-		bytes,
-		isWithoutNames,
-		remarked: entries.results.checked,
-		faults: [...faults, ...entries.results.faults()]
-	};
+	return { manifest, bytes, isWithoutNames, remarked: entries.results.checked, faults };
 }
 
 function readManifest(text: string): Manifest | null {

@@ -73,12 +73,19 @@ export async function releasesOf(db: Query, administrationId: string): Promise<R
 /**
  * Lets candidates read their results of a paper, from an instant on. Whoever has an address is sent a link to their page
  * when it is time. A release of the same paper that stands is refused.
- * @param origin where their page is
  */
 export async function releaseResults(
 	otium: Writing,
 	by: NewEntry['by'],
-	asked: { id: string; administrationId: string; paperId: string; rule: ReleaseRule; fromAt: number }
+	asked: {
+		id: string;
+		administrationId: string;
+		paperId: string;
+		rule: ReleaseRule;
+		fromAt: number;
+		/** Where candidates’ pages are. */
+		origin: string;
+	}
 ): Promise<void> {
 	const at = otium.now();
 	const counting = await countingSittings(otium.db, (query) =>
@@ -100,7 +107,7 @@ export async function releaseResults(
 			id: asked.id,
 			administration_id: asked.administrationId,
 			paper_id: asked.paperId,
-			body: JSON.stringify(asked.rule),
+			body: JSON.stringify({ ...asked.rule, origin: asked.origin }),
 			from_at: Math.max(asked.fromAt, at),
 			by: by.id,
 			at
@@ -150,9 +157,9 @@ export async function callBack(otium: Writing, by: NewEntry['by'], id: string): 
 }
 
 /** Writes to those whose results have come out by now, once each. Returns how many letters went into the post. */
-export async function postReleases(otium: Writing, origin: string): Promise<number> {
+export async function postReleases(otium: Writing): Promise<number> {
 	const now = otium.now();
-	const due: { id: string; administration_id: string; paper_id: string }[] = await otium
+	const due: { id: string; administration_id: string; paper_id: string; body: string }[] = await otium
 		.db('release')
 		.where('from_at', '<=', now)
 		.whereNull('called_back_at')
@@ -160,6 +167,7 @@ export async function postReleases(otium: Writing, origin: string): Promise<numb
 	let posted = 0;
 	for (const release of due) {
 		const { title } = await paperVersion(otium.db, release.paper_id);
+		const { origin } = JSON.parse(release.body) as { origin: string };
 		const sittings = await countingSittings(otium.db, (query) =>
 			query.where({ 'sitting.administration_id': release.administration_id, 'sitting.paper_id': release.paper_id })
 		);

@@ -3,11 +3,13 @@ import { nanoid } from 'nanoid';
 import { turnsAt } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { lastEntryOf, localMidnightAfter } from '$core/time';
+import { dropLeftovers } from '../archive';
 import { deleteOutlived, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import { sendWaiting } from '../mail';
 import type { House } from '../house';
 import { castAnchor } from '../proof';
+import { postReleases } from '../results';
 import { deleteOldEvidence } from '../grants';
 import { deleteOldSnapshots } from '../pictures';
 import {
@@ -69,6 +71,7 @@ export class Sweeper {
 			{ name: 'doors', run: (house) => this.#each(house, 'doors', sessionsToOpen, openDoor) },
 			{ name: 'codes', run: (house) => this.#turnCodes(house) },
 			{ name: 'entries', run: (house) => this.#each(house, 'entries', sessionsPastEntry, closeEntry) },
+			{ name: 'results', run: async (house) => void (await postReleases(house)) },
 			{ name: 'own windows', run: (house) => this.#each(house, 'own windows', sessionsWithWindows, tendWindows) },
 			{ name: 'the end of the day', run: (house) => this.#each(house, 'the end of the day', sessionsToEnd, endDay) }
 		];
@@ -261,4 +264,5 @@ async function tidy(otium: House): Promise<void> {
 	await deleteOldSnapshots(otium);
 	await deleteOldEvidence(otium);
 	await deleteOutlived(otium.db, otium.now());
+	await dropLeftovers(otium.db, otium.dataDir);
 }
