@@ -14,8 +14,9 @@ const made = new Map<string, Promise<string>>();
 
 /** A data folder of one's own that is furnished so, as of that time today. */
 async function furnished(clockTime: string, furnish: typeof seedDemo): Promise<string> {
-	if (furnish !== seedDemo) return make(clockTime, furnish);
-	const key = `${new Date().toDateString()} ${clockTime}`;
+	// What a test furnishes by a function of its own is made for it alone.
+	if (furnish.name === '') return make(clockTime, furnish);
+	const key = `${new Date().toDateString()} ${clockTime} ${furnish.name}`;
 	const day = made.get(key) ?? make(clockTime, furnish);
 	made.set(key, day);
 	const dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));

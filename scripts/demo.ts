@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs';
 import { showDoorCode } from '$core/access';
 import { openDb } from '$lib/server/db';
-import { DEMO_PASSWORD, DEMO_STAFF, demoDevices, seedDemo, setDemoClock } from '$lib/server/demo';
+import { DEMO_PASSWORD, DEMO_STAFF, demoDevices, seedWithAutumn, setDemoClock } from '$lib/server/demo';
 import { startOtium } from '$lib/server/otium';
 import { findSessions } from '$lib/server/session';
 import { runCrowd } from '../stand-ins/crowd';
@@ -44,7 +44,7 @@ async function prepareData(): Promise<boolean> {
 	const clock = { at: now };
 	console.log('Making the demo day.');
 	const otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
-	await seedDemo(otium, clock, now);
+	await seedWithAutumn(otium, clock, now);
 	await otium.stop();
 	// The seconds that went by while it was made.
 	setDemoClock(dir, options.clock);

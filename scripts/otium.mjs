@@ -58,6 +58,11 @@ const COMMANDS = {
 		usage: '--to FILE [--data data/otium] [--passphrase FILE]',
 		needs: []
 	},
+	verify: {
+		does: 'Prove the archive of a closed administration, without the server that wrote it.',
+		usage: 'FILE [--without-names COPY]',
+		needs: []
+	},
 	restore: {
 		does: 'Put a backup in the place of the data. Asks for --yes.',
 		usage: '--from FILE [--data data/otium] [--passphrase FILE] [--key FILE] [--anchor FILE]... [--yes]',

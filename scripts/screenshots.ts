@@ -5,7 +5,7 @@ import { chromium, type Browser, type Page } from '@playwright/test';
 import playwright from '../playwright.config';
 import { showDoorCode } from '$core/access';
 import { openDb } from '$lib/server/db';
-import { DEMO_PASSWORD, demoDevices, seedDemo, setDemoClock } from '$lib/server/demo';
+import { DEMO_PASSWORD, demoDevices, seedWithAutumn, setDemoClock } from '$lib/server/demo';
 import { startOtium } from '$lib/server/otium';
 import { findSessions } from '$lib/server/session';
 import { runCrowd } from '../stand-ins/crowd';
@@ -21,7 +21,7 @@ const dir = mkdtempSync(join(tmpdir(), 'otium-shots-'));
 const clock = { at: setDemoClock(dir) };
 const now = clock.at;
 const otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
-await seedDemo(otium, clock, now);
+await seedWithAutumn(otium, clock, now);
 await otium.stop();
 setDemoClock(dir);
 

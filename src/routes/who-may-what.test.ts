@@ -29,9 +29,42 @@ const form = (fields: object) => {
 	data.set('asked', JSON.stringify(fields));
 	return data;
 };
+const OF_QUESTION = { administrationId: 'winter', paperId: 'numbers', questionId: 'q1' };
 const sitting = { commandId: 'command-of-mine', sittingIds: ['sit0'] };
 /** What somebody sends who wants something of Quayside: a body that its route can read, with ids of that site. */
 const BODIES: Record<string, () => unknown> = {
+	'POST close-out/sign': () => ({ act: 'take_back', administrationId: 'winter', siteId: 'quayside' }),
+	'POST close-out/close': () => ({ administrationId: 'winter', typed: 'Winter', basis: 'x' }),
+	'POST close-out/decide': () => ({ act: 'validity', sittingIds: ['sit0'], verdict: 'void', note: 'x' }),
+	'POST close-out/questions': () => ({
+		act: 'propose',
+		...OF_QUESTION,
+		id: 'corr-mine',
+		correction: { kind: 'for_all' },
+		reason: 'x'
+	}),
+	'POST close-out/marking': () => ({ act: 'mark', ...OF_QUESTION, id: 'mark-of-mine', key: 'a key', points: 1 }),
+	'POST close-out/marking/plan': () => ({
+		act: 'plan',
+		...OF_QUESTION,
+		revision: 0,
+		plan: { markers: [], secondPercent: 0, tolerance: 0, rubric: [] }
+	}),
+	'POST close-out/results': () => ({
+		act: 'release',
+		id: 'release-mine',
+		administrationId: 'winter',
+		paperId: 'numbers',
+		shows: 'points',
+		fromAt: null
+	}),
+	'POST close-out/archive': () => ({
+		act: 'propose',
+		id: 'addendum-mine',
+		administrationId: 'winter',
+		number: null,
+		text: 'x'
+	}),
 	'POST grants/foresee': () => ({ ...grant, reason: 'x' }),
 	'POST grants/give': () => ({ ...grant, reason: 'x' }),
 	'POST grants/reopen': () => ({ id: 'reopen-of-mine', sittingId: 'sit0', reason: 'x', minutes: 5, window: null }),
@@ -159,7 +192,7 @@ const BODIES: Record<string, () => unknown> = {
 const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
-	'close-out': { id: 's1' },
+	'close-out': { id: 's1', administration: 'winter', session: 's1' },
 	'grants/evidence': { id: 'a-doctors-note' },
 	'papers/version': { version: 'a-version' },
 	'papers/media': { file: 'a'.repeat(64) },

@@ -68,6 +68,7 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 		'reopen',
 		'see_ledger',
 		'see_closing',
+		'mark',
 		'decide',
 		'correct',
 		'sign_off',

@@ -102,7 +102,7 @@ function ofSite(site: SiteFacts): Gate[] {
 			'incidents',
 			incidents.undecided,
 			incidents.all === 0 ? 'none' : `all ${incidents.all}`,
-			`${incidents.undecided.count} of ${incidents.all} undecided`
+			`${incidents.undecided.count} of ${are(incidents.all, 'incident', 'incidents')} undecided`
 		),
 		handGate(site, gate),
 		few(
@@ -115,7 +115,7 @@ function ofSite(site: SiteFacts): Gate[] {
 			'alike',
 			alike.undecided,
 			alike.sessions === 0 ? 'nothing to compare' : `${are(alike.sessions, 'session', 'sessions')} compared`,
-			`${are(alike.undecided.count, 'session', 'sessions')} to look at`
+			`similar answers in ${are(alike.undecided.count, 'session', 'sessions')}`
 		),
 		signGate(site, gate)
 	];
@@ -187,11 +187,13 @@ export function maySign(gates: Gate[], siteId: string): boolean {
 	);
 }
 
-/** "Maren Ode: a make-up for 4, one incident": who can settle what is open, those with most first. */
-export function whoSettles(gates: Gate[]): { name: string; open: string[] }[] {
+/** "Maren Ode: 4 are owed a sitting, Quayside": who can settle what is open, those with most first. */
+export function whoSettles(gates: Gate[], siteNames: Map<string, string>): { name: string; open: string[] }[] {
 	const by = new Map<string, string[]>();
-	for (const gate of gates.filter(({ isSettled }) => !isSettled))
-		for (const name of gate.who)
-			by.set(name, [...(by.get(name) ?? []), `${GATES[gate.key].toLowerCase()}: ${gate.words}`]);
+	for (const { siteId, words, who, isSettled } of gates) {
+		if (isSettled) continue;
+		const where = siteId !== null && siteNames.size > 1 ? `, ${siteNames.get(siteId)}` : '';
+		for (const name of who) by.set(name, [...(by.get(name) ?? []), `${words}${where}`]);
+	}
 	return [...by].map(([name, open]) => ({ name, open })).sort((a, b) => b.open.length - a.open.length);
 }

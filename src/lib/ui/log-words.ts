@@ -1,5 +1,6 @@
 import { capital } from '$core/names';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
+import { INCIDENT_DECISIONS, type IncidentDecision } from '$core/validity';
 import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
 import type { DeviceNote } from '$core/sitting';
 import { REQUEST_WHAT, type RequestWhat } from '$core/request';
@@ -58,6 +59,29 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	request_declined: ({ body, who }) =>
 		`${REQUEST_WHAT[body.what as RequestWhat]}: request not granted by ${who}: ${body.note}`,
 	request_taken_back: () => 'Request taken back by the candidate',
+	incident_decided: ({ body, who }) =>
+		`${INCIDENT_DECISIONS[body.decision as IncidentDecision]}, decided by ${who}${body.note ? `: ${body.note}` : ''}`,
+	validity_decided: ({ body, who }) => `Result ${body.verdict}, decided by ${who}: ${body.note}`,
+	alike_decided: ({ body, who }) => `Similar answers looked at by ${who} (${body.pairs} pairs): ${body.note}`,
+	marking_planned: ({ who }) => `Who marks a question, and how, was set by ${who}`,
+	marked: ({ body, who }) => `${body.points} points given by ${who}`,
+	mark_taken_back: ({ body, who }) => `A mark was taken back by ${who}${body.why ? `: ${body.why}` : ''}`,
+	correction_proposed: ({ body, who }) => `Correction of a question proposed by ${who}: ${body.reason}`,
+	correction_confirmed: ({ body, who }) =>
+		`Correction of a question confirmed by ${who}; ${body.changed} results changed`,
+	correction_declined: ({ who }) => `Correction of a question declined by ${who}`,
+	site_signed: ({ who }) => `Signed for the site by ${who}`,
+	site_unsigned: ({ who }) => `Signature taken back by ${who}`,
+	closing_asked: ({ who }) => `${who} closed; another person has to as well`,
+	administration_closed: ({ body, who }) =>
+		`Administration closed by ${who}; archive ${String(body.archive).slice(0, 16)}`,
+	addendum_proposed: ({ body, who }) => `Addendum proposed by ${who}: ${body.text}`,
+	addendum_confirmed: ({ who }) => `Addendum confirmed by ${who}`,
+	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
+	results_released: ({ body, who }) => `${body.results} results released by ${who}`,
+	release_called_back: ({ who }) => `Release called back by ${who}`,
+	results_sent_out: ({ body, who }) => `${body.results} results taken out as ${body.as} by ${who}`,
+	subject_data_given: ({ body, who }) => `All data of ${body.number} given out by ${who}`,
 	session_planned: ({ body }) => `Planned: ${body.sentence}`,
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	window_moved: ({ body, who }) => `Moved by ${who} from ${body.was} to ${body.is}: ${body.reason}`,

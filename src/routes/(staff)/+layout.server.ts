@@ -3,13 +3,14 @@ import { requireStaff } from '$lib/server/http';
 import { signInRules } from '$lib/server/sign-in';
 import type { LayoutServerLoad } from './$types';
 
-const PLACES: { href: string; name: string; act: Act }[] = [
+/** Each for whoever may do one of these. */
+const PLACES: { href: string; name: string; act: Act; or?: Act }[] = [
 	{ href: '/', name: 'Today', act: 'see_session' },
 	{ href: '/papers', name: 'Papers', act: 'write_papers' },
 	{ href: '/prepare', name: 'Prepare', act: 'prepare' },
 	{ href: '/live', name: 'Live', act: 'see_session' },
 	{ href: '/grants', name: 'Grants', act: 'grant' },
-	{ href: '/close-out', name: 'Close-out', act: 'see_closing' },
+	{ href: '/close-out', name: 'Close-out', act: 'see_closing', or: 'mark' },
 	{ href: '/logbook', name: 'Logbook', act: 'see_logbook' }
 ];
 
@@ -30,6 +31,8 @@ export const load: LayoutServerLoad = async (event) => {
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		site: { name: (site?.name as string) ?? 'No site yet', zone: (site?.zone as string) ?? 'UTC' },
 		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
-		places: PLACES.filter((place) => mayAnywhere(staff, place.act)).map(({ href, name }) => ({ href, name }))
+		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or))).map(
+			({ href, name }) => ({ href, name })
+		)
 	};
 };

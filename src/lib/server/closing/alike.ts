@@ -44,7 +44,8 @@ export async function alikeView(otium: Needs, session: Session): Promise<AlikeVi
 function isNear(a: string | null, b: string | null): boolean {
 	const [one, other] = [a, b].map((seat) => /^([A-Z]+)(\d+)$/.exec(seat ?? ''));
 	if (!one || !other) return false;
-	const row = (letters: string) => [...letters].reduce((sum, letter) => sum * 26 + letter.charCodeAt(0) - 64, 0);
+	// After Z come AA, BB and so on.
+	const row = (letters: string) => (letters.length - 1) * 26 + letters.charCodeAt(0);
 	return Math.abs(row(one[1]) - row(other[1])) <= 1 && Math.abs(Number(one[2]) - Number(other[2])) <= 1;
 }
 

@@ -43,19 +43,39 @@ let house: House;
 afterEach(() => house.close());
 const by = (staff: { id: string }) => ({ role: 'coordinator' as const, id: staff.id });
 const open = async () =>
-	(await standingOf(house.otium, 'winter', LORNE))!.gates.filter(({ isSettled }) => !isSettled).map(({ key, words }) => `${key}: ${words}`);
+	(await standingOf(house.otium, 'winter', LORNE))!.gates
+		.filter(({ isSettled }) => !isSettled)
+		.map(({ key, words }) => `${key}: ${words}`);
 
 /** Everything that stands before the closing, settled by those who may. */
 async function settle() {
 	const { otium } = house;
 	await waive(otium, COORDINATOR, await owedAmong(otium.db, ODE, ['sit11'], otium.now()), 'left the college');
 	await decideIncident(otium, COORDINATOR, 'fire-alarm', ['sit0', 'sit1'], 'nothing', 'a drill');
-	await propose(otium, by(ODE), 'corr-1', { ...OF, questionId: 'c0' }, { kind: 'key', answer: 'a' }, 'the key was wrong');
+	await propose(
+		otium,
+		by(ODE),
+		'corr-1',
+		{ ...OF, questionId: 'c0' },
+		{ kind: 'key', answer: 'a' },
+		'the key was wrong'
+	);
 	const { basis } = await foresee(otium, { ...OF, questionId: 'c0' }, { kind: 'key', answer: 'a' });
 	await confirm(otium, by(LORNE), 'corr-1', basis);
-	await savePlan(otium, by(ODE), { ...OF, questionId: 'essay' }, { markers: [{ id: 'holt', share: 1 }], secondPercent: 0, tolerance: 0, rubric: [] }, 0);
+	await savePlan(
+		otium,
+		by(ODE),
+		{ ...OF, questionId: 'essay' },
+		{ markers: [{ id: 'holt', share: 1 }], secondPercent: 0, tolerance: 0, rubric: [] },
+		0
+	);
 	for (const [i, { key }] of (await workOfMarker(otium.db, HOLT.id, { ...OF, questionId: 'essay' })).queue.entries())
-		await giveMark(otium, { role: 'marker', id: 'holt' }, { ...OF, questionId: 'essay' }, { id: `mark-${i}`, key, points: i % 5, criteria: {}, comment: '', tookMs: 30_000 });
+		await giveMark(
+			otium,
+			{ role: 'marker', id: 'holt' },
+			{ ...OF, questionId: 'essay' },
+			{ id: `mark-${i}`, key, points: i % 5, criteria: {}, comment: '', tookMs: 30_000 }
+		);
 	await signOff(otium, ODE, by(ODE), 'winter', 'quayside');
 }
 
@@ -78,9 +98,9 @@ describe('closing an administration', () => {
 		await ready();
 		expect(await open()).toEqual([
 			'turn: 1 is owed a sitting',
-			'incidents: 1 of 1 undecided',
+			'incidents: 1 of 1 incident undecided',
 			'by_hand: 11 of 11 to mark',
-			'questions: question 1 of Coastal Navigation is undecided',
+			'questions: A1 of Coastal Navigation is undecided',
 			'signed: not signed yet'
 		]);
 		await expect(signOff(house.otium, ODE, by(ODE), 'winter', 'quayside')).rejects.toMatchObject({
@@ -88,8 +108,15 @@ describe('closing an administration', () => {
 		});
 		await settle();
 		expect(await open()).toEqual([]);
-		expect((await correctionsOf(house.otium.db, 'winter'))[0]).toMatchObject({ state: 'counts', decidedBy: 'Petra Lorne' });
-		expect((await handProgress(house.otium.db, 'winter'))[0]).toMatchObject({ answers: 11, settled: 11, minutesLeft: 0 });
+		expect((await correctionsOf(house.otium.db, 'winter'))[0]).toMatchObject({
+			state: 'counts',
+			decidedBy: 'Petra Lorne'
+		});
+		expect((await handProgress(house.otium.db, 'winter'))[0]).toMatchObject({
+			answers: 11,
+			settled: 11,
+			minutesLeft: 0
+		});
 	});
 
 	it('closes once, with an archive that proves every result, and nothing of it changes afterwards', async () => {

@@ -45,7 +45,11 @@ export async function administrationsFor(
 		.distinct('administration_id')
 		.pluck('administration_id');
 	const all = (await listAdministrations(db)).filter(({ id }) => seen.includes(id));
-	const current = await administrationOn(db, localDate(now, 'UTC'));
-	const here = all.find(({ id }) => id === asked) ?? all.find(({ id }) => id === current?.id) ?? all[0] ?? null;
-	return { all, here };
+	const today = localDate(now, 'UTC');
+	const closed: string[] = await db('closing').pluck('administration_id');
+	// What is over and not closed is what somebody comes here for.
+	const over = all.filter(({ id, closesOn }) => closesOn !== null && closesOn < today && !closed.includes(id)).at(-1);
+	const current = await administrationOn(db, today);
+	const named = all.find(({ id }) => id === asked);
+	return { all, here: named ?? over ?? all.find(({ id }) => id === current?.id) ?? all[0] ?? null };
 }

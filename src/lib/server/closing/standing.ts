@@ -11,6 +11,7 @@ import {
 } from '$core/closing';
 import { DOUBTFUL } from '$core/figures';
 import { fullName } from '$core/names';
+import { nameInPaper } from '$core/paper';
 import type { SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
 import { groupBy, type Query } from '../db';
@@ -200,13 +201,13 @@ async function sharedFacts(otium: Needs, administrationId: string, sessions: Ses
 	const doubtful: string[] = [];
 	const waiting: string[] = [];
 	for (const paperId of papers) {
-		const { title } = await paperVersion(db, paperId);
+		const { title, content } = await paperVersion(db, paperId);
 		const corrections = await correctionsOf(db, administrationId, paperId);
 		const decided = new Set(corrections.filter(({ state }) => state === 'counts').map(({ questionId }) => questionId));
 		const { questions } = await figures(otium, administrationId, paperId);
-		for (const [i, question] of questions.entries())
+		for (const question of questions)
 			if (question.flags.some((flag) => DOUBTFUL.includes(flag)) && !decided.has(question.questionId))
-				doubtful.push(`question ${i + 1} of ${title}`);
+				doubtful.push(`${nameInPaper(content, question.questionId)} of ${title}`);
 		waiting.push(...corrections.filter(({ state }) => state === 'waits').map(() => title));
 	}
 	const correctors: { name: string }[] = await db('staff_role')

@@ -3,4 +3,4 @@ export { demoClock, setDemoClock } from './clock';
 export { DEMO_PAPERS } from './papers';
 export { DEMO_PASSWORD, DEMO_STAFF } from './people';
 export { demoDevices } from './devices';
-export { seedDemo } from './seed';
+export { seedDemo, seedWithAutumn } from './seed';

@@ -42,6 +42,8 @@ export const DEMO_PASSWORD = 'high-water-0510';
 export const DEMO_STAFF: DemoStaff[] = [
 	{ key: 'ode', name: 'Maren Ode', signIn: 'ode', roles: [{ role: 'coordinator', site: null }] },
 	{ key: 'brandreth', name: 'Edda Brandreth', signIn: 'brandreth', roles: [{ role: 'author', site: null }] },
+	{ key: 'furtado', name: 'Inês Furtado', signIn: 'furtado', roles: [{ role: 'coordinator', site: 'lighthouse' }] },
+	{ key: 'holt', name: 'Anders Holt', signIn: 'holt', roles: [{ role: 'marker', site: null }] },
 	{ key: 'dunmore', name: 'Rhys Dunmore', signIn: 'dunmore', roles: [{ role: 'proctor', site: 'quayside' }] },
 	{ key: 'finch', name: 'Alba Finch', signIn: 'finch', roles: [{ role: 'proctor', site: 'quayside' }] },
 	{ key: 'sorrel', name: 'João Sorrel', signIn: 'sorrel', roles: [{ role: 'proctor', site: 'lighthouse' }] },

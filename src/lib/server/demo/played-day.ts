@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { rightAnswer } from '$core/marking';
 import type { AnswerValue, FormQuestion, Paper, Revision } from '$core/paper';
-import { DEFAULT_RULES } from '$core/session';
+import { DEFAULT_RULES, type ResultRules } from '$core/session';
 import type { Actor } from '$core/sitting';
 import { localDate, localTime, MINUTE } from '$core/time';
 import { transact } from '../db';
@@ -45,6 +45,8 @@ export class PlayedDay {
 			kind?: 'live' | 'make_up';
 			together?: boolean;
 			watched?: boolean;
+			administration?: string;
+			result?: ResultRules;
 			/** The close ends the work, so many minutes after the limit would. */
 			cutAfter?: number;
 		}
@@ -71,13 +73,14 @@ export class PlayedDay {
 					atClose: plan.cutAfter === undefined ? DEFAULT_RULES.timing.atClose : 'cut'
 				},
 				lockdown: { ...DEFAULT_RULES.lockdown, level: plan.watched ? 'watched' : 'open' },
-				tools: { ...DEFAULT_RULES.tools, calculator: 'scientific' }
+				tools: { ...DEFAULT_RULES.tools, calculator: 'scientific' },
+				result: plan.result ?? DEFAULT_RULES.result
 			},
 			administrationId: null,
 			parts: null,
 			proctorIds: plan.proctors.map((proctor) => this.by(proctor).id)
 		};
-		const saved = await saveSession(this.otium, this.by('ode'), ADMINISTRATION, input);
+		const saved = await saveSession(this.otium, this.by('ode'), plan.administration ?? ADMINISTRATION, input);
 		if (!saved.ok)
 			throw new Error(`The demo's ${key} can't be planned: ${saved.message} ${JSON.stringify(saved.errors)}`);
 		const [id] = saved.ids;

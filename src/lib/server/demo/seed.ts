@@ -6,6 +6,7 @@ import { raiseHand } from '../messages';
 import type { Otium } from '../otium';
 import { endSession } from '../session';
 import { act } from '../sitting';
+import { autumn } from './autumn';
 import { keepDemoDevices } from './devices';
 import { FurnishedDay } from './furnished-day';
 import { grantsOfTheDay } from './grants-of-the-day';
@@ -16,11 +17,19 @@ import type { Sitter } from './played-day';
  * functions that the day itself uses, on a clock that is wound forward, so that the log tells a true story.
  * @param otium started with `now: () => clock.at`
  * @param clock the clock that is wound; it stands at `now` when this returns
+ * @param before what was there before this administration; none: nothing
  */
-export async function seedDemo(otium: Otium, clock: { at: number }, now: number): Promise<void> {
+export async function seedDemo(
+	otium: Otium,
+	clock: { at: number },
+	now: number,
+	before?: (day: Day) => Promise<void>
+): Promise<void> {
 	const day = new Day(otium, clock, now);
-	clock.at = now - 74 * 60 * MINUTE;
+	clock.at = now - (before ? 41 * 24 : 74) * 60 * MINUTE;
 	await day.settle();
+	await before?.(day);
+	clock.at = now - 74 * 60 * MINUTE;
 	await day.threeDaysAgo();
 	await day.yesterday();
 	await day.planToday();
@@ -30,6 +39,11 @@ export async function seedDemo(otium: Otium, clock: { at: number }, now: number)
 	clock.at = now;
 	await grantsOfTheDay(day);
 	keepDemoDevices(otium.dataDir, day.devices);
+}
+
+/** The same with the administration before it, which is over and not closed yet. */
+export async function seedWithAutumn(otium: Otium, clock: { at: number }, now: number): Promise<void> {
+	await seedDemo(otium, clock, now, autumn);
 }
 
 class Day extends FurnishedDay {

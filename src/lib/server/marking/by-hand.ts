@@ -336,3 +336,19 @@ export async function takeMarkBack(otium: Writing, by: NewEntry['by'], id: strin
 		]);
 	});
 }
+
+/** A mark as whoever oversees the marking sees it: by whom, and still without a word about whose answer it is. */
+export type OverseenMark = { id: string; label: string; marker: string; points: number; at: number; comment: string };
+
+/** All marks of a question that stand, latest first. */
+export async function marksOf(db: Query, { administrationId, questionId }: Asked): Promise<OverseenMark[]> {
+	const rows: { id: string; sitting_id: string; name: string; points: number; at: number; comment: string }[] =
+		await db('hand_mark')
+			.leftJoin('staff', 'staff.id', 'hand_mark.marker')
+			.where({ administration_id: administrationId, question_id: questionId })
+			.whereNull('taken_back_at')
+			.orderBy('at', 'desc')
+			.limit(500)
+			.select('hand_mark.id', 'sitting_id', 'staff.name', 'points', 'at', 'comment');
+	return rows.map(({ sitting_id, name, ...row }) => ({ ...row, marker: name, label: labelOf(sitting_id, questionId) }));
+}

@@ -1,3 +1,4 @@
+export { toPdf } from './pdf';
 export { PAPER_PRINTS, printPaper } from './paper';
 export type { PaperPrint } from './paper';
 export { PRINTS, printFor } from './papers';

@@ -16,7 +16,7 @@ export const RELEASE_SHOWS = {
 	topics: 'Points by topic as well'
 } as const;
 export type ReleaseShows = keyof typeof RELEASE_SHOWS;
-export type ReleaseRule = { shows: ReleaseShows; passMarkShown: boolean };
+export type ReleaseRule = { shows: ReleaseShows };
 
 export type Release = {
 	id: string;

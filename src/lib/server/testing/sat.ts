@@ -22,7 +22,9 @@ export async function satHouse(
 ): Promise<House> {
 	const house = await buildHouse({ candidates, ...change });
 	const { db } = house.otium;
-	await db('paper').where({ id: 'numbers' }).update({ content: JSON.stringify(paper), title: paper.title });
+	await db('paper')
+		.where({ id: 'numbers' })
+		.update({ content: JSON.stringify(paper), title: paper.title });
 	for (const [id, name, role] of [
 		['ode', 'Maren Ode', 'coordinator'],
 		['lorne', 'Petra Lorne', 'closing_officer'],
@@ -52,7 +54,12 @@ export async function satHouse(
 		house.clock.at = NINE + 20 * MINUTE;
 		await house.otium.answers.save(sittingId, arrived.device.epoch, revisions);
 		await act(house.otium, [
-			{ id: nanoid(), sittingId, by: { ...CANDIDATE, id: `can${i}` }, body: { kind: 'hand_in', receipt: newReceipt(), reason: null } }
+			{
+				id: nanoid(),
+				sittingId,
+				by: { ...CANDIDATE, id: `can${i}` },
+				body: { kind: 'hand_in', receipt: newReceipt(), reason: null }
+			}
 		]);
 		house.clock.at = NINE;
 	}

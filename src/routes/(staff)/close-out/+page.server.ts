@@ -1,32 +1,27 @@
-import { may } from '$core/access';
+import { redirect } from '@sveltejs/kit';
+import { may, mayAnywhere } from '$core/access';
+import { whoSettles } from '$core/closing';
+import { closable, STATEMENT } from '$lib/server/closing';
 import { requireStaff } from '$lib/server/http';
-import { accountFor } from '$lib/server/closing';
-import { findSessions, placeOf } from '$lib/server/session';
+import { releasesOf } from '$lib/server/results';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
-	const staff = requireStaff(event, 'see_closing');
+	const staff = requireStaff(event);
+	// Whoever only marks has one page here.
+	if (!mayAnywhere(staff, 'see_closing') && mayAnywhere(staff, 'mark')) redirect(303, '/close-out/marking');
+	requireStaff(event, 'see_closing');
+	const { here } = await event.parent();
+	if (!here) return { closing: null };
 	const { otium } = event.locals;
-	const now = otium.now();
-	const sessions = (await findSessions(otium.db, (query) => query.where('opens', '<=', now))).filter((session) =>
-		may(staff, 'see_closing', placeOf(session))
-	);
-	const rows = [];
-	for (const session of sessions.reverse()) {
-		const { ledger } = await accountFor(otium.db, session);
-		rows.push({
-			id: session.id,
-			name: session.name,
-			room: session.room.name,
-			site: session.site.name,
-			kind: session.kind,
-			opens: session.window.opens,
-			zone: session.site.zone,
-			ended: session.endedAt !== null,
-			expected: ledger.expected,
-			addsUp: ledger.addsUp,
-			columns: Object.fromEntries(Object.entries(ledger.columns).map(([column, ids]) => [column, ids.length]))
-		});
-	}
-	return { rows };
+	const closing = await closable(otium, staff, here.id);
+	const { sites } = closing.standing;
+	return {
+		closing,
+		who: whoSettles(closing.standing.gates, new Map(sites.map(({ id, name }) => [id, name]))),
+		statement: STATEMENT,
+		signsAt: sites.filter(({ id }) => may(staff, 'sign_off', { siteId: id, proctorIds: [] })).map(({ id }) => id),
+		mayClose: mayAnywhere(staff, 'close') || (closing.waitsForSecond !== null && mayAnywhere(staff, 'sign_off')),
+		releases: (await releasesOf(otium.db, here.id)).filter(({ calledBackAt }) => calledBackAt === null)
+	};
 };

@@ -12,6 +12,8 @@
 	import RequestFields from '$ui/RequestFields.svelte';
 	import { shownFrom } from '$ui/shown-from';
 
+	import OwnResult from './OwnResult.svelte';
+
 	let { data } = $props();
 	let sessionId = $state('');
 	let what = $state<RequestWhat>('more_time');
@@ -49,6 +51,12 @@
 	{:else}
 		<h1 class="mt-4 text-[26px]">{data.own.name}</h1>
 		<p class="text-ink-2 font-mono">{data.own.number}</p>
+		{#if data.results.length > 0}
+			<section class="mt-6 space-y-4">
+				<h2 class="text-[20px]">My results</h2>
+				{#each data.results as result (result.paper + result.attempt)}<OwnResult {result} now={data.now} />{/each}
+			</section>
+		{/if}
 		<section class="mt-6 space-y-4">
 			<h2 class="text-[20px]">What I will sit</h2>
 			{#each coming as one (one.sessionId)}

@@ -29,7 +29,7 @@
 <svelte:head><title>{data.session.name}: ledger · Otium</title></svelte:head>
 <main class="mx-auto max-w-6xl px-6 py-6">
 	<p class="text-[14px]">
-		{#if data.seesResults}<a class="text-tide underline" href="/close-out">Close-out</a>{:else}<a
+		{#if data.seesResults}<a class="text-tide underline" href="/close-out/sessions">Sessions</a>{:else}<a
 				class="text-tide underline"
 				href="/">Today</a
 			>{/if}
@@ -46,6 +46,8 @@
 				{#if data.byHand > 0}<Act href="/close-out/{data.session.id}/by-hand.zip" testid="by-hand"
 						>{data.byHand} to mark by hand</Act
 					>{/if}
+				<Act href="/close-out/alike/{data.session.id}">Similar answers</Act>
+				<Act href="/close-out/{data.session.id}/report.pdf">Report, PDF</Act>
 				<Act href="/close-out/{data.session.id}/results.csv">Results as CSV</Act>
 			</span>
 		{/if}

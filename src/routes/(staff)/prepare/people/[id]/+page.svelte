@@ -304,6 +304,11 @@
 			</ul>
 		</section>
 
+		<p class="mt-3 text-[14px]">
+			<a class="text-tide underline" href="{path}/data" data-sveltekit-reload download
+				>All that is kept about them, as a file</a
+			>
+		</p>
 		<History requests={data.requests} given={data.given} {zone} now={clock.now} />
 	</div>
 </main>

@@ -1,0 +1,10 @@
+import { seedWithAutumn, setDemoClock } from '$lib/server/demo';
+import { startOtium } from '$lib/server/otium';
+const dir = '/tmp/ad';
+const now = setDemoClock(dir, '16:20');
+const clock = { at: now };
+const t = Date.now();
+const otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
+await seedWithAutumn(otium, clock, now);
+await otium.stop();
+console.log('seeded', Date.now() - t);

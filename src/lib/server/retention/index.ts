@@ -1,0 +1,2 @@
+export { retentionOf, subjectData } from './retention';
+export type { Kept } from './retention';

@@ -1,0 +1,95 @@
+import type { Query } from '../db';
+
+/** What is kept of people, how much of it is there, and until when. */
+export type Kept = {
+	what: string;
+	there: number;
+	/** When the next of it is deleted; null: by a person, or with the whole house. */
+	next: number | null;
+	/** Deleted already. */
+	gone: number;
+	how: string;
+};
+
+/** What of an administration is about persons, and goes when its time has come. */
+export async function retentionOf(db: Query, administrationId: string, now: number): Promise<Kept[]> {
+	const sittings = () => db('sitting').where({ administration_id: administrationId }).select('id');
+	const candidates = () => db('sitting').where({ administration_id: administrationId }).distinct('candidate_id');
+	const count = async (query: ReturnType<Query['queryBuilder']>) =>
+		Number(((await query.count({ n: '*' }).first()) as { n: number }).n);
+	const next = async (query: ReturnType<Query['queryBuilder']>) =>
+		((await query.min({ at: 'keep_until' }).first()) as { at: number | null }).at;
+	const pictures = () => db('snapshot').whereIn('sitting_id', sittings());
+	const evidence = () =>
+		db('evidence').whereIn(
+			'id',
+			db('grant_given').whereIn('candidate_id', candidates()).whereNotNull('evidence_id').select('evidence_id')
+		);
+	return [
+		{
+			what: 'Pictures from the camera',
+			there: await count(pictures().whereNull('deleted_at')),
+			next: await next(pictures().whereNull('deleted_at')),
+			gone: await count(pictures().whereNotNull('deleted_at')),
+			how: 'deleted by themselves after the days that the session’s rules say'
+		},
+		{
+			what: 'Evidence for grants',
+			there: await count(evidence().whereNull('deleted_at')),
+			next: await next(evidence().whereNull('deleted_at')),
+			gone: await count(evidence().whereNotNull('deleted_at')),
+			how: 'sealed; deleted by itself after a year'
+		},
+		{
+			what: 'Photos and PDFs handed in',
+			there: await count(db('sitting_file').whereIn('sitting_id', sittings())),
+			next: null,
+			gone: 0,
+			how: 'part of the answers, and of the archive'
+		},
+		{
+			what: 'Photos of candidates',
+			there: await count(db('candidate').whereIn('id', candidates()).whereNotNull('photo_at')),
+			next: null,
+			gone: 0,
+			how: 'removed on the person’s page, or with an import that leaves them out'
+		},
+		{
+			what: 'Answers, results and the log',
+			there: await count(db('sitting').where({ administration_id: administrationId })),
+			next: null,
+			gone: 0,
+			how: 'kept with the house; the log can’t lose an entry. Take names out of a copy of the archive to keep figures alone'
+		}
+	].map((one) => ({ ...one, next: one.next !== null && one.next < now ? now : one.next }));
+}
+
+type Row = Record<string, unknown>;
+
+/** All that is kept about one candidate, for them to have (a subject's right of access). */
+export async function subjectData(db: Query, candidateId: string): Promise<Row | null> {
+	const candidate: Row | undefined = await db('candidate').where({ id: candidateId }).first();
+	if (!candidate) return null;
+	const sittings: Row[] = await db('sitting').where({ candidate_id: candidateId }).select('*');
+	const ids = sittings.map(({ id }) => id as string);
+	const of = (table: string): Promise<Row[]> => db(table).whereIn('sitting_id', ids).select('*');
+	return {
+		candidate,
+		groups: await db('group_member').where({ candidate_id: candidateId }).pluck('group_id'),
+		grants: await db('grant_given').where({ candidate_id: candidateId }).select('*'),
+		requests: await db('grant_request').where({ candidate_id: candidateId }).select('*'),
+		sittings: sittings.map((row) => ({ ...row, fold: JSON.parse(row.fold as string) })),
+		answers: await of('answer_standing'),
+		marks: (await of('hand_mark')).map(({ marker: _, ...row }) => row),
+		lapses: await of('lapse'),
+		messages: await of('message'),
+		pictures: (await of('snapshot')).map(({ id, at, deleted_at }) => ({ id, at, deleted_at })),
+		files: (await of('sitting_file')).map(({ id, name, type, at }) => ({ id, name, type, at })),
+		incidents: await db('incident_person')
+			.join('incident', 'incident.id', 'incident_person.incident_id')
+			.whereIn('sitting_id', ids)
+			.select('incident.kind', 'happened_at', 'note', 'done', 'sitting_id'),
+		decisions: [...(await of('validity')), ...(await of('incident_decision')), ...(await of('waiver'))],
+		log: await db('logbook').whereIn('sitting_id', ids).orderBy('seq').select('seq', 'at', 'kind', 'body')
+	};
+}

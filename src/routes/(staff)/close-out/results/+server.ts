@@ -1,0 +1,39 @@
+import { z } from 'zod';
+import { fail } from '$core/problem';
+import { mustBeForAll } from '$lib/server/closing';
+import { confirmed, route, staff } from '$lib/server/http';
+import { callBack, RELEASE_SHOWS, releaseResults, type ReleaseShows } from '$lib/server/results';
+
+const id = z.string().max(64);
+const Asked = z.discriminatedUnion('act', [
+	z.object({
+		act: z.literal('release'),
+		id: z.string().min(8).max(40),
+		administrationId: id,
+		paperId: id,
+		shows: z.enum(Object.keys(RELEASE_SHOWS) as [ReleaseShows]),
+		/** null: at once. */
+		fromAt: z.number().int().min(0).nullable()
+	}),
+	z.object({ act: z.literal('call_back'), id })
+]);
+
+/** Results go out to candidates, or are called back before anybody has read theirs. */
+export const POST = route(confirmed(staff('release')), Asked, async ({ otium, staff, url, body }) => {
+	const by = { role: staff.roles[0].role, id: staff.id };
+	if (body.act === 'call_back') {
+		const row = await otium.db('release').where({ id: body.id }).first('administration_id');
+		if (!row) fail('not_found');
+		await mustBeForAll(otium.db, staff, 'release', row.administration_id);
+		await callBack(otium, by, body.id);
+		return {};
+	}
+	await mustBeForAll(otium.db, staff, 'release', body.administrationId);
+	await releaseResults(otium, by, {
+		...body,
+		rule: { shows: body.shows },
+		fromAt: body.fromAt ?? otium.now(),
+		origin: url.origin
+	});
+	return {};
+});

@@ -1,0 +1,32 @@
+import { may } from '$core/access';
+import { fullName } from '$core/names';
+import { answerInWords } from '$core/review';
+import { noPage, requireStaff } from '$lib/server/http';
+import { countingSittings, scoresOf, withForms } from '$lib/server/marking';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = async (event) => {
+	const staff = requireStaff(event, 'see_closing');
+	const { db } = event.locals.otium;
+	const [sitting] = await countingSittings(db, (query) => query.where('sitting.id', event.params.sitting));
+	if (!sitting || !may(staff, 'see_closing', { siteId: sitting.siteId, proctorIds: [] })) noPage('not_found');
+	for await (const [one] of withForms(db, [sitting])) {
+		const { score, form, answers } = (await scoresOf(db, [{ ...one, marking: one.rules.marking }])).get(one.sittingId)!;
+		const given = new Map(answers.map(({ questionId, value }) => [questionId, value]));
+		return {
+			name: fullName(sitting),
+			number: sitting.number,
+			session: sitting.session,
+			paperId: sitting.paperId,
+			points: score.points,
+			outOf: score.outOf,
+			questions: form.questions.map((question, i) => ({
+				id: question.id,
+				stem: question.stem,
+				given: answerInWords(question, given.get(question.id) ?? null),
+				...score.marks[i]
+			}))
+		};
+	}
+	return noPage('not_found');
+};
