@@ -6,6 +6,7 @@ import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measureHostile } from './bench-hostile';
 import { measureScroll } from './bench-scroll';
+import { measureClosing } from './bench-closing';
 import { measureGrants } from './bench-grants';
 import { measurePapers } from './bench-papers';
 import { measurePreparing } from './bench-prepare';
@@ -28,6 +29,7 @@ const options = readOptions({
 	hostile: { type: 'boolean' },
 	scroll: { type: 'boolean' },
 	papers: { type: 'boolean' },
+	closing: { type: 'boolean' },
 	grants: { type: 'boolean' },
 	minutes: { type: 'string' },
 	candidates: { type: 'string' }
@@ -49,6 +51,11 @@ if (options.calm) {
 }
 if (options.hostile) {
 	await tellHostile(numberOption(options.seconds, 'seconds', 20, 600));
+	process.exit(0);
+}
+if (options.closing) {
+	const figures = await measureClosing();
+	for (const [name, value] of Object.entries(figures)) console.log(`${name.padEnd(18)} ${value.toFixed(2)}`);
 	process.exit(0);
 }
 if (options.grants) {

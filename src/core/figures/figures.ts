@@ -1,4 +1,4 @@
-import { EXPECTED_SHARE, isBlank, minutesNeeded, type AnswerValue, type Question } from '../paper';
+import { EXPECTED_SHARE, isBlank, isMarkedByHand, minutesNeeded, type AnswerValue, type Question } from '../paper';
 import { answersTaken, type Taken } from './taken';
 import { correlation, cronbachAlpha, mean, median, standardError, variance } from './statistics';
 
@@ -178,7 +178,9 @@ function flagsOf(question: Question, one: Omit<QuestionFigures, 'flags'>, marked
 	const bestOf = (list: Taken[]) => list.reduce((most, { thirds }) => Math.max(most, thirds[0]), 0);
 	const isChosen = ['single', 'true_false'].includes(question.kind);
 	if (isChosen && bestOf(wrong) > bestOf(one.taken.filter(({ isRight }) => isRight))) flags.push('best_prefer_wrong');
-	if (one.discrimination !== null && one.discrimination < 0) flags.push('against');
+	// What people mark has no key that could be wrong.
+	const hasKey = !isMarkedByHand(question);
+	if (hasKey && one.discrimination !== null && one.discrimination < 0) flags.push('against');
 	else if (one.discrimination !== null && one.discrimination < 0.1) flags.push('tells_nothing');
 	if (one.facility < 0.2) flags.push('too_hard');
 	if (one.facility > 0.95) flags.push('too_easy');

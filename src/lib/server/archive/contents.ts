@@ -1,7 +1,7 @@
 import { writeCsv } from '$core/formats';
 import { resultOf } from '$core/results';
 import { questionsOf } from '$core/paper';
-import { canonicalJson, type Query } from '../db';
+import type { Query } from '../db';
 import { countingSittings, scoresOf, withForms, type Counting } from '../marking';
 import { paperVersion } from '../paper';
 
@@ -44,7 +44,7 @@ async function* paged(
 }
 
 async function* asLines(rows: AsyncIterable<unknown>): AsyncGenerator<string> {
-	for await (const row of rows) yield canonicalJson(row);
+	for await (const row of rows) yield JSON.stringify(row);
 }
 
 /** Texts that hold JSON, opened: a reader of the archive should not have to know which. */

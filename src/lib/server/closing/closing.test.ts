@@ -1,14 +1,35 @@
 import { createHash } from 'node:crypto';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
 import type { Paper } from '$core/paper';
-import { archivesIn, verifyArchive, withoutNames } from '../archive';
+import { archivesIn, isSealOf, readKey, verifyArchive, withoutNames } from '../archive';
 import { waive, owedAmong } from '../owed';
-import { confirm, correctionsOf, foresee, giveMark, handProgress, propose, savePlan, workOfMarker } from '../marking';
+import {
+	confirm,
+	correctionsOf,
+	foresee,
+	giveMark,
+	handProgress,
+	propose,
+	savePlan,
+	takeMarkBack,
+	workOfMarker
+} from '../marking';
 import { satHouse, HOLT, LORNE, ODE } from '../testing/sat';
 import type { House } from '../testing/house';
-import { closable, close, decideIncident, signOff, standingOf, closingOf } from '.';
+import {
+	addendaOf,
+	closable,
+	close,
+	closingOf,
+	decideAddendum,
+	decideIncident,
+	decideValidity,
+	proposeAddendum,
+	signOff,
+	standingOf
+} from '.';
 import { tellIncident } from '../incidents';
 import { COORDINATOR, PROCTOR } from '../testing/house';
 
@@ -145,5 +166,119 @@ describe('closing an administration', () => {
 			writeFileSync(`${file}.changed`, bytes.subarray(0, bytes.length - cut));
 			expect((await verifyArchive(`${file}.changed`)).faults, `${cut} bytes cut off`).not.toEqual([]);
 		}
+	});
+
+	const closed = async () => (await closingOf(house.otium.db, 'winter')) !== null;
+	const archives = () => readdirSync(archivesIn(house.dir)).filter((name) => !name.startsWith('.'));
+
+	it('two closing officers at once: one closes, the other is told that something has changed', async () => {
+		await ready();
+		await settle();
+		const { basis } = await closable(house.otium, LORNE, 'winter');
+		const done = await Promise.allSettled([
+			close(house.otium, LORNE, by(LORNE), 'winter', basis),
+			close(house.otium, { ...LORNE, id: 'reed' }, by({ id: 'reed' }), 'winter', basis)
+		]);
+		expect(done.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected']);
+		expect(archives()).toHaveLength(1);
+		expect(await house.otium.db('closing')).toHaveLength(1);
+	});
+
+	it('is refused while anything is open, to whoever read something else, and with a clock that was set back', async () => {
+		await ready();
+		const early = await closable(house.otium, LORNE, 'winter');
+		expect(early.objection!.message).toContain('5 gates are open');
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', early.basis)).rejects.toMatchObject({ status: 409 });
+		await settle();
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', early.basis)).rejects.toMatchObject({
+			problem: { code: 'changed_since_read' }
+		});
+		const { basis } = await closable(house.otium, LORNE, 'winter');
+		const then = house.clock.at;
+		house.clock.at -= 3_600_000;
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', basis)).rejects.toMatchObject({
+			problem: { message: expect.stringContaining('clock is behind') }
+		});
+		house.clock.at = then;
+		// A marker takes a mark back after it was signed: the signature falls, and says what changed.
+		const mark = await house.otium.db('hand_mark').first('id');
+		await takeMarkBack(house.otium, { role: 'marker', id: 'holt' }, mark.id, null);
+		expect(await open()).toEqual(['by_hand: 1 of 11 to mark', 'signed: the signature of Maren Ode no longer holds']);
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', basis)).rejects.toMatchObject({ status: 409 });
+		expect(await closed()).toBe(false);
+	});
+
+	it('what is written while the archive is, is not left out: nothing is closed', async () => {
+		await ready();
+		await settle();
+		const { basis } = await closable(house.otium, LORNE, 'winter');
+		const closing = close(house.otium, LORNE, by(LORNE), 'winter', basis);
+		const meddling = (async () => {
+			while (!existsSync(archivesIn(house.dir)) || archives().length === 0)
+				await new Promise((resolve) => setTimeout(resolve, 2));
+			await decideValidity(house.otium, by(ODE), ['sit3'], 'void', 'found out just now');
+		})();
+		const [done] = await Promise.allSettled([closing, meddling]);
+		expect(done).toMatchObject({ status: 'rejected', reason: { problem: { code: 'changed_since_read' } } });
+		expect([await closed(), archives()]).toEqual([false, []]);
+	});
+
+	it('a disk that is full, or a folder that can’t be written: nothing is closed and nothing is left', async () => {
+		await ready();
+		await settle();
+		const { basis } = await closable(house.otium, LORNE, 'winter');
+		// Its place is taken by a file: no archive can be written there.
+		writeFileSync(archivesIn(house.dir), 'no folder');
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', basis)).rejects.toThrow();
+		expect(await closed()).toBe(false);
+		rmSync(archivesIn(house.dir));
+		// And when the closing itself can't be written, the archive goes.
+		await house.otium.db.raw(
+			"CREATE TRIGGER full BEFORE INSERT ON closing BEGIN SELECT RAISE(ABORT, 'disk full'); END"
+		);
+		await expect(close(house.otium, LORNE, by(LORNE), 'winter', basis)).rejects.toThrow('disk full');
+		expect([await closed(), archives()]).toEqual([false, []]);
+		await house.otium.db.raw('DROP TRIGGER full');
+		await close(house.otium, LORNE, by(LORNE), 'winter', (await closable(house.otium, LORNE, 'winter')).basis);
+		expect(await closed()).toBe(true);
+	});
+
+	it('takes two people where whoever closes has supervised some of it', async () => {
+		await ready();
+		await settle();
+		await house.otium.db('session_proctor').insert({ session_id: 's1', staff_id: 'lorne' });
+		await signOff(house.otium, ODE, by(ODE), 'winter', 'quayside').catch(() => {});
+		const first = await closable(house.otium, LORNE, 'winter');
+		expect([first.objection, first.needsSecond]).toEqual([null, true]);
+		expect(await close(house.otium, LORNE, by(LORNE), 'winter', first.basis)).toEqual({ state: 'waits' });
+		expect((await closable(house.otium, LORNE, 'winter')).objection!.message).toContain(
+			'another person has to as well'
+		);
+		const { basis } = await closable(house.otium, ODE, 'winter');
+		expect(await close(house.otium, ODE, by(ODE), 'winter', basis)).toMatchObject({ state: 'closed' });
+		expect(await closingOf(house.otium.db, 'winter')).toMatchObject({ by: 'Petra Lorne', second: 'Maren Ode' });
+	});
+
+	it('what is found later is an addendum by two, sealed beside the archive', async () => {
+		await ready();
+		await expect(
+			proposeAddendum(house.otium, by(ODE), { id: 'too-early-1', administrationId: 'winter', number: null, text: 'x' })
+		).rejects.toMatchObject({ problem: { message: 'This administration is still open.' } });
+		await settle();
+		await close(house.otium, LORNE, by(LORNE), 'winter', (await closable(house.otium, LORNE, 'winter')).basis);
+		const asked = {
+			id: 'addendum-1',
+			administrationId: 'winter',
+			number: 'DO-1004',
+			text: 'The paper copy had an answer more.'
+		};
+		await proposeAddendum(house.otium, by(ODE), asked);
+		await expect(decideAddendum(house.otium, by(ODE), 'addendum-1', true)).rejects.toMatchObject({ status: 422 });
+		await decideAddendum(house.otium, by(LORNE), 'addendum-1', true);
+		const [addendum] = await addendaOf(house.otium.db, 'winter');
+		expect(addendum).toMatchObject({ state: 'stands', candidate: 'Given3 Family3', decidedBy: 'Petra Lorne' });
+		const { text, seal } = JSON.parse(readFileSync(join(archivesIn(house.dir), 'addendum-1.json'), 'utf8'));
+		expect(createHash('sha256').update(text).digest('hex')).toBe(addendum.sha256);
+		expect(isSealOf(readKey(JSON.parse(text).key)!, 'addendum', addendum.sha256!, seal)).toBe(true);
 	});
 });

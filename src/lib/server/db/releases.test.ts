@@ -5,13 +5,16 @@ import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
 import { bankQuestion, findInBank, writerOf } from '../bank';
-import { accountFor } from '../closing';
+import { NO_PLAN } from '$core/by-hand';
+import { archivesIn, verifyArchive } from '../archive';
+import { accountFor, closable, close, closingOf, decideIncident, signOff } from '../closing';
+import { giveMark, savePlan, workOfMarker } from '../marking';
 import { verifyLogbook } from '../logbook';
 import { deviceByToken, hashToken, knock } from '../identity';
 import { sendWaiting, wordsOf } from '../mail';
 import { keepMedium, notePlayed, playedIn, readMedium } from '../media';
 import { startOtium, type Otium } from '../otium';
-import { owedTo } from '../owed';
+import { owedAmong, owedTo, waive } from '../owed';
 import { freezeDraft, listPapers, makeDraft } from '../paper';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
@@ -239,5 +242,30 @@ describe('a data folder of 0.12.0', () => {
 		// Their door opens with their own window.
 		const asked = { code: '34802E6', number: 'DO-1002', family: 'Family1', address: 'a' };
 		expect(await knock(otium, asked)).toMatchObject({ ok: true });
+	});
+});
+
+describe('a data folder of 0.13.0', () => {
+	beforeEach(() => openOld('0.13.0'));
+
+	it('is closed by this release: marked, decided, signed, and sealed with all that was there', async () => {
+		const { db } = otium;
+		const lorne = somebody('lorne', 'closing_officer', null);
+		const ode = somebody('ode', 'coordinator', null);
+		const as = (id: string) => ({ role: 'coordinator' as const, id });
+		const of = { administrationId: 'winter', paperId: 'numbers', questionId: 'q2' };
+		await waive(otium, as('ode'), await owedAmong(db, ode, ['sit2'], otium.now()), 'left');
+		await decideIncident(otium, as('ode'), 'an-alarm-1', ['sit0', 'sit1'], 'time_given', '');
+		await savePlan(otium, as('ode'), of, { ...NO_PLAN, markers: [{ id: 'ode', share: 1 }] }, 0);
+		for (const [i, { key }] of (await workOfMarker(db, 'ode', of)).queue.entries())
+			await giveMark(otium, as('ode'), of, { id: `mark-${i}`, key, points: 3, criteria: {}, comment: '', tookMs: 1 });
+		await signOff(otium, ode, as('ode'), 'winter', 'quayside');
+		const { basis, objection } = await closable(otium, lorne, 'winter');
+		expect(objection).toBeNull();
+		await close(otium, lorne, as('lorne'), 'winter', basis);
+		const { archive, counts } = (await closingOf(db, 'winter'))!;
+		expect(counts).toMatchObject({ results: 2, answers: 4 });
+		expect(await verifyArchive(join(archivesIn(dir), archive))).toMatchObject({ faults: [], remarked: 2 });
+		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
 	});
 });

@@ -1,12 +1,12 @@
 import { findAlike, type AlikePair, type Answered } from '$core/alike';
 import { figuresOf, type PaperFigures, type SatPaper } from '$core/figures';
-import { asTreated, treat, UNTREATED, type Correction, type Mark, type Treatment } from '$core/marking';
+import { asTreated, treat, UNTREATED, type Correction, type Mark, type Score, type Treatment } from '$core/marking';
 import { isBlank, isMarkedByHand, questionsOf, type AnswerValue, type QuestionKind } from '$core/paper';
 import { canonicalJson, connectDb, type Db } from '../db';
 import { paperVersion } from '../paper';
 import { offer } from '../thread';
 import { countingSittings, withForms, type Counting } from './results-of';
-import { scoresOf, type Scored } from './scores';
+import { markWork, readWork, type Work } from './scores';
 import { treatmentsFor } from './treatments';
 
 /** Whose work, and where it lies. */
@@ -23,15 +23,14 @@ async function withDb<T>(file: string, work: (db: Db) => Promise<T>): Promise<T>
 	}
 }
 
-async function* marked(db: Db, sittings: Counting[], treatments?: Map<string, Treatment>) {
-	const treat = treatments && (async () => treatments);
+/** Work as it lies there, part by part. */
+async function* works(db: Db, sittings: Counting[]): AsyncGenerator<{ sitting: Counting; work: Work }> {
 	for await (const part of withForms(db, sittings)) {
-		const scores = await scoresOf(
+		const read = await readWork(
 			db,
-			part.map((one) => ({ ...one, marking: one.rules.marking })),
-			treat
+			part.map((one) => ({ ...one, marking: one.rules.marking }))
 		);
-		yield* part.map((one) => ({ sitting: one, ...scores.get(one.sittingId)! }));
+		yield* read.map((work, i) => ({ sitting: part[i], work }));
 	}
 }
 
@@ -40,17 +39,8 @@ const ofPaper = (db: Db, { administrationId, paperId }: Whose) =>
 		query.where({ 'sitting.administration_id': administrationId, 'sitting.paper_id': paperId })
 	);
 
-async function run(db: Db, whose: Whose, treatments: Map<string, Treatment>): Promise<RunScore[]> {
-	const runScores: RunScore[] = [];
-	for await (const { sitting, score } of marked(db, await ofPaper(db, whose), treatments))
-		runScores.push({
-			sittingId: sitting.sittingId,
-			points: score.points,
-			outOf: score.outOf,
-			toMark: score.toMark,
-			marks: marksAsText(score.marks)
-		});
-	return runScores;
+function toRunScore(sittingId: string, { points, outOf, toMark, marks }: Score): RunScore {
+	return { sittingId, points, outOf, toMark, marks: marksAsText(marks) };
 }
 
 /** `[question, verdict, points, out of, treated]` for each question of the form. */
@@ -77,13 +67,19 @@ const tasks = {
 	}> {
 		return withDb(whose.file, async (db) => {
 			const treatments = await treatmentsFor(db, whose.administrationId, whose.paperId);
-			const before = await run(db, whose, treatments);
-			if (!correction) return { before, after: before };
-			const then = new Map(treatments).set(
-				correction.questionId,
-				treat(treatments.get(correction.questionId) ?? UNTREATED, correction.correction)
-			);
-			return { before, after: await run(db, whose, then) };
+			const { content } = await paperVersion(db, whose.paperId);
+			const then =
+				correction &&
+				new Map(treatments).set(
+					correction.questionId,
+					treat(treatments.get(correction.questionId) ?? UNTREATED, correction.correction)
+				);
+			const [before, after]: RunScore[][] = [[], []];
+			for await (const { sitting, work } of works(db, await ofPaper(db, whose))) {
+				before.push(toRunScore(sitting.sittingId, markWork(content, work, treatments)));
+				if (then) after.push(toRunScore(sitting.sittingId, markWork(content, work, then)));
+			}
+			return { before, after: then ? after : before };
 		});
 	},
 
@@ -96,7 +92,8 @@ const tasks = {
 			);
 			const { content } = await paperVersion(db, whose.paperId);
 			const sat: SatPaper[] = [];
-			for await (const one of marked(db, await ofPaper(db, whose), asMarked)) sat.push(satBy(one, treatments));
+			for await (const { sitting, work } of works(db, await ofPaper(db, whose)))
+				sat.push(satBy(sitting, work, markWork(content, work, asMarked), treatments));
 			return figuresOf(
 				questionsOf(content).map((question) => asTreated(question, treatments.get(question.id))),
 				sat
@@ -112,7 +109,13 @@ const tasks = {
 		return withDb(file, async (db) => {
 			const sittings = await countingSittings(db, (query) => query.where('sitting.session_id', sessionId));
 			const answered: Answered[] = [];
-			for await (const { sitting, form, score, answers } of marked(db, sittings)) {
+			const paperId = sittings[0]?.paperId;
+			if (!paperId) return { pairs: [], compared: 0 };
+			const { content } = await paperVersion(db, paperId);
+			const treatments = await treatmentsFor(db, sittings[0].administrationId, paperId);
+			for await (const { sitting, work } of works(db, sittings)) {
+				const { dealt: form, answers } = work;
+				const score = markWork(content, work, treatments);
 				const values = new Map(answers.map(({ questionId, value }) => [questionId, value]));
 				const own: Answered['answers'] = new Map();
 				form.questions.forEach((question, i) => {
@@ -139,7 +142,9 @@ function asCompared(kind: QuestionKind, value: AnswerValue): string {
 }
 
 function satBy(
-	{ sitting, form, score, answers }: Scored & { sitting: Counting },
+	sitting: Counting,
+	{ dealt: form, answers }: Work,
+	score: Score,
 	treatments: Map<string, Treatment>
 ): SatPaper {
 	const given = new Map(answers.map((answer) => [answer.questionId, answer]));

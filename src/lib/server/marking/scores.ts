@@ -1,6 +1,5 @@
 import { markForm, type MarkingRules, type Score, type Treatment } from '$core/marking';
-import type { Form } from '$core/paper';
-import { standingAnswers, type StandingAnswer } from '../answers';
+import type { AnswerValue, Form, Paper } from '$core/paper';
 import { groupBy, type Query } from '../db';
 import { paperVersion } from '../paper';
 import { handPoints } from './hand-points';
@@ -15,34 +14,70 @@ export type ToScore = {
 	form: string;
 	marking: MarkingRules;
 };
-export type Scored = { score: Score; form: Form; answers: StandingAnswer[] };
+/** An answer that counts, as marking and figures need it. */
+export type MarkedAnswer = { questionId: string; value: AnswerValue; inViewMs: number };
+export type Scored = { score: Score; form: Form; answers: MarkedAnswer[] };
+
+/** Somebody's work, read and not yet marked. */
+export type Work = ToScore & { dealt: Form; answers: MarkedAnswer[]; byHand: Map<string, number> | undefined };
 
 /**
  * Scores of sittings as they are now: by the paper, what was corrected of it and what people marked. This is the one place
  * where answers become points.
- * @param treat what a paper is marked by instead, for trying a correction
  */
-export async function scoresOf(
-	db: Query,
-	list: ToScore[],
-	treat: (administrationId: string, paperId: string) => Promise<Map<string, Treatment>> = (...of) =>
-		treatmentsFor(db, ...of)
-): Promise<Map<string, Scored>> {
+export async function scoresOf(db: Query, list: ToScore[]): Promise<Map<string, Scored>> {
 	const scores = new Map<string, Scored>();
 	for (const group of groupBy(list, (one) => `${one.administrationId} ${one.paperId}`).values()) {
 		const [{ administrationId, paperId }] = group;
-		const ids = group.map(({ sittingId }) => sittingId);
 		const { content } = await paperVersion(db, paperId);
-		const treatments = await treat(administrationId, paperId);
-		const byHand = await handPoints(db, administrationId, paperId, ids);
-		const answers = await standingAnswers(db, ids);
-		for (const { sittingId, form: text, marking } of group) {
-			const form: Form = JSON.parse(text);
-			const given = answers.get(sittingId) ?? [];
-			const values = new Map(given.map(({ questionId, value }) => [questionId, value]));
-			const score = markForm(content, form, values, marking, { treatments, byHand: byHand.get(sittingId) });
-			scores.set(sittingId, { score, form, answers: given });
-		}
+		const treatments = await treatmentsFor(db, administrationId, paperId);
+		for (const work of await readWork(db, group))
+			scores.set(work.sittingId, {
+				score: markWork(content, work, treatments),
+				form: work.dealt,
+				answers: work.answers
+			});
 	}
 	return scores;
+}
+
+/** Reads work on one paper in one administration. */
+export async function readWork(db: Query, group: ToScore[]): Promise<Work[]> {
+	if (group.length === 0) return [];
+	const [{ administrationId, paperId }] = group;
+	const ids = group.map(({ sittingId }) => sittingId);
+	const byHand = await handPoints(db, administrationId, paperId, ids);
+	const answers = await answersOf(db, ids);
+	return group.map((one) => ({
+		...one,
+		dealt: JSON.parse(one.form) as Form,
+		answers: answers.get(one.sittingId) ?? [],
+		byHand: byHand.get(one.sittingId)
+	}));
+}
+
+type Row = { sitting_id: string; question_id: string; value: string; in_view_ms: number };
+
+async function answersOf(db: Query, sittingIds: string[]): Promise<Map<string, MarkedAnswer[]>> {
+	const rows: Row[] = await db('answer_standing')
+		.whereIn('sitting_id', sittingIds)
+		.select('sitting_id', 'question_id', 'value', 'in_view_ms');
+	const bySitting = new Map<string, MarkedAnswer[]>();
+	for (const { sitting_id, question_id, value, in_view_ms } of rows) {
+		const answer = {
+			questionId: question_id,
+			value: (JSON.parse(value) as { value: AnswerValue }).value,
+			inViewMs: in_view_ms
+		};
+		const own = bySitting.get(sitting_id);
+		if (own) own.push(answer);
+		else bySitting.set(sitting_id, [answer]);
+	}
+	return bySitting;
+}
+
+/** Marks work by these treatments. */
+export function markWork(paper: Paper, work: Work, treatments: Map<string, Treatment>): Score {
+	const values = new Map(work.answers.map(({ questionId, value }) => [questionId, value]));
+	return markForm(paper, work.dealt, values, work.marking, { treatments, byHand: work.byHand });
 }

@@ -21,9 +21,10 @@
 			figures.find(({ flags }) => flags.length > 0) ??
 			figures[0]
 	);
-	const chosen = $derived(
-		figures.find(({ questionId }) => questionId === page.url.searchParams.get('question')) ?? worst ?? null
-	);
+	/** What was decided about stays on the screen, also when another question is the worst now. */
+	let pinned = $state<string | null>(null);
+	const wanted = $derived(page.url.searchParams.get('question') ?? pinned);
+	const chosen = $derived(figures.find(({ questionId }) => questionId === wanted) ?? worst ?? null);
 	const question = $derived(chosen && byId.get(chosen.questionId));
 	const corrections = $derived(data.corrections?.filter(({ questionId }) => questionId === chosen?.questionId) ?? []);
 	const waiting = $derived(corrections.find(({ state }) => state === 'waits') ?? null);
@@ -57,6 +58,7 @@
 	const most = $derived(Math.max(1, ...(chosen?.taken.map(({ taken }) => taken) ?? [1])));
 	async function changed(words: string) {
 		told = words;
+		pinned = chosen?.questionId ?? null;
 		await invalidateAll();
 	}
 </script>
