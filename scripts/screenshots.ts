@@ -32,7 +32,6 @@ const db = await openDb(join(dir, 'otium.sqlite'));
 const open = await findSessions(db, (query) => query.whereNotNull('door_code').whereNull('ended_at'));
 const idOf = async (name: string) =>
 	(await findSessions(db, (query) => query.where('session.name', 'like', `${name}%`)))[0].id;
-const personId = async (number: string) => (await db('candidate').where({ number }).first('id'))!.id as string;
 const chart = open.find((session) => session.room.name === 'Chart Room')!;
 for (const [i, session] of open.entries()) {
 	const people = await findRoster(db, session.id, ['working', 'at_door', 'on_hold']);
@@ -64,19 +63,6 @@ await shot(staff, 'new-session', '/prepare/new', async (page) => {
 const choose = (name: string) => async (page: Page) =>
 	void (await page.getByTestId('seats').getByRole('button', { name }).click());
 await shot(staff, 'readiness', '/prepare/ready');
-await shot(staff, 'person', `/prepare/people/${await personId('DO-1011')}`);
-await shot(staff, 'import', '/prepare/people/import', async (page) => {
-	const head = 'Number;First name;Surname;Class;Date of birth;Factor';
-	const rows = [
-		'DO-1003;Cecily;Moor;Watch A;31/05/2006;',
-		'DO-1200;Zoë;Ó Briain;Watch A;12/11/2006;1,5',
-		'DO-1201;=1+1;Gull;Wach A;;'
-	];
-	const buffer = Buffer.from([head, ...rows].join('\n'));
-	await page.locator('#site').selectOption({ label: 'Quayside' });
-	await page.locator('#file').setInputFiles({ name: 'watch-a.csv', mimeType: 'text/csv', buffer });
-	await page.getByTestId('plan').waitFor();
-});
 const paper = await db('paper_draft').where({ title: 'Coastal Navigation I' }).first('id');
 await shot(staff, 'paper', `/papers/${paper.id}`, async (page) => {
 	await page.getByTestId('pool').waitFor();
@@ -120,10 +106,16 @@ await shot(staff, 'grants-for-all', `/grants/fit?site=quayside&day=${tomorrow}`,
 	await page.getByRole('button', { name: /Find windows/ }).click();
 	await page.getByTestId('quality').waitFor({ timeout: 45_000 });
 });
-await shot(staff, 'owed', '/grants/owed', async (page) => {
-	await page.getByLabel('All who are owed Lights and Shapes').check();
+await shot(staff, 'closing', '/close-out?of=autumn');
+await shot(staff, 'question-figures', '/close-out/questions?of=autumn', async (page) => {
+	await page.getByTestId('correct-for_all').click();
+	await page.getByTestId('foreseen').waitFor();
 });
-await shot(staff, 'ledger', `/close-out/${await idOf('Radio Procedure · Watch B')}`);
+await shot(staff, 'similar-answers', `/close-out/alike/${await idOf('Marks and Signals · Watch A')}`);
+await shot(await signedIn(browser, 'holt'), 'marking', '/close-out/marking', async (page) => {
+	await page.getByTestId('hand-question').getByRole('link').click();
+	await page.getByTestId('answer').waitFor();
+});
 await shot(staff, 'logbook', '/logbook', async (page) => {
 	await page.getByTestId('verify').click();
 	await page.getByTestId('verdict').waitFor();
@@ -136,15 +128,15 @@ server.kill('SIGKILL');
 rmSync(dir, { recursive: true, force: true });
 process.exit(0);
 
-async function signedIn(browser: Browser): Promise<Page> {
+async function signedIn(browser: Browser, name = 'ode'): Promise<Page> {
 	const page = await (
 		await browser.newContext({ baseURL: url, viewport: { width: 1280, height: 800 }, locale: 'en-GB' })
 	).newPage();
 	await page.goto('/sign-in');
-	await page.getByLabel('Name').fill('ode');
+	await page.getByLabel('Name').fill(name);
 	await page.getByLabel('Password').fill(DEMO_PASSWORD);
 	await page.getByRole('button', { name: 'Sign in' }).click();
-	await page.waitForURL('/');
+	await page.waitForURL(({ pathname }) => pathname !== '/sign-in');
 	return page;
 }
 

@@ -36,6 +36,15 @@ export type BankQuestion = {
 	remarks: Remark[];
 	/** The frozen versions that have it, newest first. */
 	papers: { title: string; version: number; sessions: number; lastOpened: number | null }[];
+	/** How it did where it was sat and the administration is closed, latest first. Shares from 0 to 1; null: too little to say. */
+	did: {
+		paper: string;
+		administration: string;
+		seen: number;
+		facility: number | null;
+		discrimination: number | null;
+		medianMs: number | null;
+	}[];
 	/** Others that ask nearly the same. */
 	alike: { id: string; question: Question }[];
 };

@@ -17,7 +17,7 @@ export type Agreement = {
 export function agreementOf(pairs: readonly (readonly [number, number])[]): Agreement {
 	const n = pairs.length;
 	if (n === 0) return { pairs: 0, exact: null, kappa: null, apart: null };
-	let [observed, chance, exact, apart] = [0, 0, 0, 0];
+	let [observed, exact, apart] = [0, 0, 0];
 	for (const [a, b] of pairs) {
 		observed += (a - b) ** 2;
 		exact += Math.abs(a - b) < 1e-9 ? 1 : 0;
@@ -26,6 +26,6 @@ export function agreementOf(pairs: readonly (readonly [number, number])[]): Agre
 	// By chance each mark of one meets each mark of the other: the mean over all of them, from sums alone.
 	const sums = [0, 1].map((i) => pairs.reduce((sum, pair) => sum + pair[i], 0));
 	const squares = [0, 1].map((i) => pairs.reduce((sum, pair) => sum + pair[i] ** 2, 0));
-	chance = squares[0] / n + squares[1] / n - (2 * sums[0] * sums[1]) / (n * n);
+	const chance = squares[0] / n + squares[1] / n - (2 * sums[0] * sums[1]) / (n * n);
 	return { pairs: n, exact: exact / n, kappa: chance < 1e-12 ? null : 1 - observed / n / chance, apart: apart / n };
 }

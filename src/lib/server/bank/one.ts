@@ -54,6 +54,7 @@ export async function bankQuestion(db: Query, staff: StaffMember, id: string, no
 		})),
 		remarks: remarks.map(({ id, text, at, name, settled_at }) => ({ id, text, at, by: name, settledAt: settled_at })),
 		papers: await papersWith(db, id, now),
+		did: await didBefore(db, id),
 		alike: await alikeTo(db, staff, question)
 	};
 }
@@ -234,4 +235,21 @@ async function usable(db: Query, staff: StaffMember, id: string): Promise<Owners
 function mustBeChangeable(ownership: Ownership, staff: StaffMember): void {
 	if (!mayUse(ownership, writerOf(staff))) fail('not_found');
 	if (!mayChange(ownership, writerOf(staff))) fail('not_yours');
+}
+
+/** How it did wherever it was sat and closed, latest first. */
+async function didBefore(db: Query, id: string): Promise<BankQuestion['did']> {
+	return db('question_figure')
+		.join('paper', 'paper.id', 'question_figure.paper_id')
+		.join('administration', 'administration.id', 'question_figure.administration_id')
+		.where({ question_id: id })
+		.orderBy('at', 'desc')
+		.select(
+			'paper.title as paper',
+			'administration.name as administration',
+			'seen',
+			'facility',
+			'discrimination',
+			'median_ms as medianMs'
+		);
 }

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Paper } from '$core/paper';
 import { archivesIn, isSealOf, readKey, verifyArchive, withoutNames } from '../archive';
 import { waive, owedAmong } from '../owed';
@@ -32,6 +32,9 @@ import {
 } from '.';
 import { tellIncident } from '../incidents';
 import { COORDINATOR, PROCTOR } from '../testing/house';
+
+// The first to ask a thread waits until it has started, which a busy machine takes seconds for.
+vi.setConfig({ testTimeout: 60_000 });
 
 /** Ten single choices and an essay; the key of the first is wrong. */
 const PAPER: Paper = {

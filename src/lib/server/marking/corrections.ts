@@ -12,6 +12,7 @@ import { paperVersion } from '../paper';
 import { countingSittings } from './results-of';
 import { remark } from './remark';
 import type { RunScore } from './marking-thread';
+import { tellChanged, toBeTold } from './tell-changed';
 
 type Needs = Pick<House, 'db' | 'now' | 'threads' | 'dataDir'>;
 export type Corrected = { administrationId: string; paperId: string; questionId: string };
@@ -24,6 +25,8 @@ export type Foreseen = {
 	changes: (Change & { number: string; name: string })[];
 	/** How many of those have been shown their result already. */
 	shown: number;
+	/** How many are written to when it counts, because their result is out. */
+	told: number;
 	/** What the marking was that this was worked out from: it changes with every mark, correction and counted answer. */
 	basis: string;
 };
@@ -94,7 +97,7 @@ async function questionOf(db: Query, { paperId, questionId }: Corrected): Promis
 }
 
 async function foreseenFrom(
-	{ db }: Needs,
+	{ db, now }: Needs,
 	{ administrationId, paperId }: Corrected,
 	before: RunScore[],
 	after: RunScore[]
@@ -118,6 +121,14 @@ async function foreseenFrom(
 			return { ...change, number: sitting.number, name: fullName(sitting) };
 		}),
 		shown: changes.filter(({ sittingId }) => shown.has(sittingId)).length,
+		told: (
+			await toBeTold(
+				db,
+				{ administrationId, paperId },
+				changes.map(({ sittingId }) => sittingId),
+				now()
+			)
+		).people.length,
 		basis: basisOf(before)
 	};
 }
@@ -198,6 +209,8 @@ export async function confirm(otium: Needs, by: NewEntry['by'], id: string, basi
 			.where({ id })
 			.update({ place: (last[0].place ?? 0) + 1, confirmed_by: by.id, confirmed_at: at });
 		await keepRun(trx, { ...run, why: 'after a correction', correction_id: id }, after);
+		const changed = foreseen.changes.map(({ sittingId }) => sittingId);
+		await tellChanged(trx, (await paperVersion(trx, of.paperId)).title, await toBeTold(trx, of, changed, at), at);
 		await appendToLogbook(trx, [
 			{ at, by, kind: 'correction_confirmed', body: { id, ...of, correction, changed: foreseen.changes.length } }
 		]);

@@ -3,7 +3,7 @@ import { figuresOf, type PaperFigures, type SatPaper } from '$core/figures';
 import { asTreated, treat, UNTREATED, type Correction, type Mark, type Score, type Treatment } from '$core/marking';
 import { isBlank, isMarkedByHand, questionsOf, type AnswerValue, type QuestionKind } from '$core/paper';
 import { canonicalJson, connectDb, type Db } from '../db';
-import { paperVersion } from '../paper';
+import { paperVersion } from '../records';
 import { offer } from '../thread';
 import { countingSittings, withForms, type Counting } from './results-of';
 import { markWork, readWork, type Work } from './scores';

@@ -1,7 +1,7 @@
 import { markForm, type MarkingRules, type Score, type Treatment } from '$core/marking';
 import type { AnswerValue, Form, Paper } from '$core/paper';
 import { groupBy, type Query } from '../db';
-import { paperVersion } from '../paper';
+import { paperVersion } from '../records';
 import { handPoints } from './hand-points';
 import { treatmentsFor } from './treatments';
 

@@ -1,5 +1,5 @@
-export { paperVersion } from './paper';
-export type { PaperVersion } from './paper';
+export { paperVersion } from '../records';
+export type { PaperVersion } from '../records';
 export { draftFor, editDraft, freezeDraft, keepOfDraft, listPapers, makeDraft } from './drafts';
 export type { PaperDraft, PaperLine } from './drafts';
 export { MOST_DOCUMENT_BYTES, readDocument, readQuestionSheet } from './read-document';

@@ -112,7 +112,7 @@ class Thread {
 	async #start(): Promise<Worker> {
 		const root = projectFolder();
 		const worker = new Worker(join(root, 'src/lib/server/thread/boot.mjs'), {
-			workerData: { entry: join(root, this.entry) },
+			workerData: { entry: join(root, this.entry), root },
 			execArgv: [],
 			resourceLimits: { maxOldGenerationSizeMb: this.memoryMb }
 		});

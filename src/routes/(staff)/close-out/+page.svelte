@@ -42,12 +42,12 @@
 		}))
 	);
 	const signature = (siteId: string) => standing?.signOffs.find((one) => one.siteId === siteId && one.holds);
+	const dayOf = (date: string) => shortDate(Date.parse(`${date}T12:00:00Z`), 'UTC');
 	const days = $derived(
 		standing?.administration.opensOn && standing.administration.closesOn
 			? `${dayOf(standing.administration.opensOn)} to ${dayOf(standing.administration.closesOn)} · `
 			: ''
 	);
-	const dayOf = (date: string) => shortDate(Date.parse(`${date}T12:00:00Z`), 'UTC');
 	const isReady = $derived(data.closing?.objection === null);
 
 	let signing = $state<string | null>(null);
@@ -268,6 +268,10 @@
 				<div class="mt-3 flex flex-wrap gap-2">
 					<Act href="/close-out/report/{standing.administration.id}">Report, PDF</Act>
 					<Act href="/close-out/results">Results…</Act>
+					{#if standing.sites.length > 1}{#each standing.sites as site (site.id)}<Act
+								size="xs"
+								href="/close-out/report/{standing.administration.id}?site={site.id}">{site.name} alone</Act
+							>{/each}{/if}
 				</div>
 			</div>
 		</aside>

@@ -157,7 +157,8 @@
 					.map(({ name, before, after }) => `${name} (${shownPoints(before.points)} → ${shownPoints(after.points)})`)
 					.join(', ')}{passing.length > 6 ? ` and ${passing.length - 6} more` : ''}.
 			{/if}
-			{seen.shown === 0 ? 'None of them has been shown a result.' : `${seen.shown} of them have read their result.`}
+			{seen.shown === 0 ? 'None of them has read a result.' : `${seen.shown} of them have read their result.`}
+			{seen.told > 0 ? `${seen.told} are written to that it has changed.` : ''}
 		</p>
 		<p class="text-ink-2 mt-1 text-[13.5px]">
 			The earlier marking stays in the record; a second person confirms before it counts.

@@ -286,6 +286,22 @@
 					</li>
 				{:else}<li>In no frozen paper.</li>{/each}
 			</ul>
+			{#if known.did.length > 0}
+				<h3 class="mt-3 text-[16px]">How it did</h3>
+				<ul class="text-ink-2 mt-1 text-[14px]" data-testid="how-it-did">
+					{#each known.did as one (`${one.paper} ${one.administration}`)}
+						<li>
+							{one.paper}, {one.administration}: {one.facility === null ? '–' : `${Math.round(one.facility * 100)} %`} of
+							the points, {one.seen}
+							people{one.discrimination === null
+								? ''
+								: `, ${one.discrimination.toFixed(2)} with the rest`}{one.medianMs === null
+								? ''
+								: `, ${Math.round(one.medianMs / 1000)} s`}
+						</li>
+					{/each}
+				</ul>
+			{/if}
 		</section>
 		{#if known.revisions.length > 1}
 			<details>

@@ -1,0 +1,264 @@
+import { strFromU8, unzipSync } from 'fflate';
+import { parse } from 'csv-parse/sync';
+import { XMLParser } from 'fast-xml-parser';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { Paper } from '$core/paper';
+import { shownPercent } from '$core/results';
+import { decideValidity } from '../closing';
+import { confirm, foresee, propose } from '../marking';
+import { LORNE, ODE, satHouse } from '../testing/sat';
+import type { House } from '../testing/house';
+import {
+	callBack,
+	jsonLines,
+	oneRosterZip,
+	ownResults,
+	postReleases,
+	qtiResultsZip,
+	releaseResults,
+	releasesOf,
+	resultLines,
+	resultsTable
+} from '.';
+
+// The first to ask a thread waits until it has started, which a busy machine takes seconds for.
+vi.setConfig({ testTimeout: 60_000 });
+
+const choices = ['a', 'b'].map((id) => ({ id, text: `choice ${id}` }));
+const PAPER: Paper = {
+	title: 'Signals',
+	parts: [
+		{
+			title: 'All',
+			draw: null,
+			questions: [
+				{ id: 'one', kind: 'single', stem: 'One?', points: 1, topic: 'Flags / A', choices, answer: 'a' },
+				{
+					id: 'two',
+					kind: 'multiple',
+					stem: 'Two?',
+					points: 3,
+					topic: 'Flags / B',
+					choices,
+					answer: ['a', 'b'],
+					partial: true
+				},
+				{
+					id: 'three',
+					kind: 'numeric',
+					stem: 'Three?',
+					points: 2,
+					topic: 'Sums',
+					answer: 4,
+					tolerance: { kind: 'absolute', amount: 0 },
+					unit: 'm'
+				}
+			]
+		}
+	]
+};
+const ANSWERS: Record<string, (string | string[])[]> = {
+	one: ['a', 'b', 'a'],
+	two: [['a', 'b'], ['a'], []],
+	three: ['4', '5', '4']
+};
+const by = (staff: { id: string }) => ({ role: 'coordinator' as const, id: staff.id });
+const OF = { administrationId: 'winter', paperId: 'numbers' };
+const all = () => resultLines(house.otium.db, (query) => query.where('sitting.administration_id', 'winter'));
+
+let house: House;
+const open = async () =>
+	(house = await satHouse(PAPER, 3, (i, id) => ANSWERS[id][i] ?? null, {
+		change: {
+			rules: { result: { passPercent: 50, bands: [{ fromPercent: 80, name: 'Merit', message: 'Well done.' }] } }
+		}
+	}));
+afterEach(() => house.close());
+
+describe('results', () => {
+	it('are exact, by topic, with band and pass mark; a void one counts as none', async () => {
+		await open();
+		expect(
+			(await all()).map(({ result }) => [result.points, result.outOf, result.passed, result.band?.name ?? null])
+		).toEqual([
+			[6, 6, true, 'Merit'],
+			[1.5, 6, false, null],
+			[3, 6, true, null]
+		]);
+		expect((await all())[0].result.topics).toEqual([
+			{ topic: 'Flags', points: 4, outOf: 4, isCredited: true },
+			{ topic: 'Sums', points: 2, outOf: 2, isCredited: true }
+		]);
+		await decideValidity(house.otium, by(ODE), ['sit0'], 'void', 'Not the person on the card');
+		expect((await all())[0]).toMatchObject({ validity: { verdict: 'void' }, counted: null });
+	});
+
+	it('rounding is for display, and never over a mark that was not reached', async () => {
+		await open();
+		expect([
+			shownPercent({ points: 497, outOf: 1000 }),
+			shownPercent({ points: 1, outOf: 3 }),
+			shownPercent({ points: 2, outOf: 3 })
+		]).toEqual(['49.7 %', '33 %', '66.6 %']);
+	});
+
+	it('go out as OneRoster 1.1, QTI results, CSV and JSON Lines, and come back the same', async () => {
+		await open();
+		const { db, now } = { db: house.otium.db, now: house.clock.at };
+		const lines = await all();
+		const rows = (text: string) => parse(text, { columns: true, bom: true }) as Record<string, string>[];
+
+		const roster = unzipSync(await oneRosterZip(db, lines, true, now));
+		expect(Object.keys(roster).sort()).toEqual(['categories.csv', 'lineItems.csv', 'manifest.csv', 'results.csv']);
+		const [item] = rows(strFromU8(roster['lineItems.csv']));
+		expect(item).toMatchObject({
+			title: 'Signals',
+			resultValueMax: '6.0',
+			categorySourcedId: 'counts',
+			status: 'active'
+		});
+		expect(
+			rows(strFromU8(roster['results.csv'])).map((row) => [
+				row.studentSourcedId,
+				row.score,
+				row.scoreStatus,
+				row.lineItemSourcedId
+			])
+		).toEqual([
+			['DO-1001', '6', 'fully graded', item.sourcedId],
+			['DO-1002', '1.5', 'fully graded', item.sourcedId],
+			['DO-1003', '3', 'fully graded', item.sourcedId]
+		]);
+		const left = unzipSync(await oneRosterZip(db, lines, false, now));
+		expect(rows(strFromU8(left['lineItems.csv']))[0].categorySourcedId).toBe('left-out');
+
+		const files = unzipSync(await qtiResultsZip(db, lines, true));
+		const second = Object.entries(files).find(([name]) => name.startsWith('DO-1002'))![1];
+		const { assessmentResult: told } = new XMLParser({
+			ignoreAttributes: false,
+			attributeNamePrefix: '',
+			isArray: (name) => ['itemResult', 'outcomeVariable', 'value'].includes(name)
+		}).parse(strFromU8(second));
+		expect(told.context.sourcedId).toBe('DO-1002');
+		expect(
+			told.testResult.outcomeVariable.map((one: { identifier: string; value: string[] }) => [
+				one.identifier,
+				Number(one.value[0])
+			])
+		).toEqual([
+			['SCORE', 1.5],
+			['MAXSCORE', 6]
+		]);
+		const two = told.itemResult.find(({ identifier }: { identifier: string }) => identifier === 'two');
+		expect(two).toMatchObject({
+			sessionStatus: 'final',
+			responseVariable: { cardinality: 'multiple', baseType: 'identifier' }
+		});
+		expect(two.responseVariable.candidateResponse.value).toEqual(['a']);
+
+		expect(
+			rows(resultsTable(lines, new Map([['numbers', 'Signals']]))).map((row) => [
+				row.Number,
+				Number(row.Points),
+				row.Passed
+			])
+		).toEqual([
+			['DO-1001', 6, 'yes'],
+			['DO-1002', 1.5, 'no'],
+			['DO-1003', 3, 'yes']
+		]);
+		const json = jsonLines(lines)
+			.split('\n')
+			.map((line) => JSON.parse(line));
+		expect(
+			json.map(({ points, marks }) => [
+				points,
+				marks.reduce((sum: number, mark: { points: number }) => sum + mark.points, 0)
+			])
+		).toEqual([
+			[6, 6],
+			[1.5, 1.5],
+			[3, 3]
+		]);
+	});
+});
+
+describe('a release', () => {
+	const release = (fromAt: number, shows: 'outcome' | 'points' | 'topics' = 'topics', id = 'a-release-1') =>
+		releaseResults(house.otium, by(ODE), { id, ...OF, rule: { shows }, fromAt, origin: 'https://otium.example' });
+	const mails = () => house.otium.db('mail').where({ kind: 'results' }).orderBy('to_address').pluck('to_address');
+
+	it('comes out when it is time, once, by a letter to those with an address; no more is shown than was said', async () => {
+		await open();
+		await house.otium.db('candidate').where({ id: 'can0' }).update({ email: 'one@saltmarsh.example' });
+		const later = house.clock.at + 3_600_000;
+		await release(later, 'outcome');
+		expect([await postReleases(house.otium), await ownResults(house.otium, 'can0')]).toEqual([0, []]);
+		house.clock.at = later;
+		expect([await postReleases(house.otium), await postReleases(house.otium), await mails()]).toEqual([
+			1,
+			0,
+			['one@saltmarsh.example']
+		]);
+		const [own] = await ownResults(house.otium, 'can0');
+		expect(own).toMatchObject({ isFinal: false, passed: true, band: { name: 'Merit' }, points: null, topics: null });
+		expect(JSON.stringify(own)).not.toMatch(/choice|One\?/);
+		await expect(release(later, 'points', 'a-release-2')).rejects.toMatchObject({
+			problem: { message: expect.stringContaining('released already') }
+		});
+	});
+
+	it('can be called back until somebody has read theirs, who is then named', async () => {
+		await open();
+		await release(house.clock.at);
+		await callBack(house.otium, by(ODE), 'a-release-1');
+		expect(await ownResults(house.otium, 'can1')).toEqual([]);
+		await release(house.clock.at, 'topics', 'a-release-2');
+		expect((await ownResults(house.otium, 'can1'))[0]).toMatchObject({
+			points: { points: '1.5', outOf: '6', percent: '25 %' },
+			passed: false
+		});
+		await expect(callBack(house.otium, by(ODE), 'a-release-2')).rejects.toMatchObject({
+			problem: { message: 'Given1 Family1 has read their result, so it can’t be called back.' }
+		});
+		expect(
+			(await releasesOf(house.otium.db, 'winter')).map(({ read, of, calledBackAt }) => [
+				read,
+				of,
+				calledBackAt !== null
+			])
+		).toEqual(
+			expect.arrayContaining([
+				[1, 3, false],
+				[0, 3, true]
+			])
+		);
+	});
+
+	it('a correction after it tells those whose result changes, and the page says what was done', async () => {
+		await open();
+		await house.otium.db('candidate').update({ email: 'x@saltmarsh.example' });
+		await release(house.clock.at);
+		await postReleases(house.otium);
+		await ownResults(house.otium, 'can1');
+		await propose(
+			house.otium,
+			by(ODE),
+			'correction-1',
+			{ ...OF, questionId: 'three' },
+			{ kind: 'leave_out' },
+			'unclear'
+		);
+		const seen = await foresee(house.otium, { ...OF, questionId: 'three' }, { kind: 'leave_out' });
+		expect([seen.shown, seen.told]).toEqual([1, 3]);
+		await confirm(house.otium, by(LORNE), 'correction-1', seen.basis);
+		expect(await house.otium.db('mail').where({ kind: 'results' }).where('subject', 'like', '%changed%')).toHaveLength(
+			3
+		);
+		const [own] = await ownResults(house.otium, 'can1');
+		expect(own).toMatchObject({
+			points: { points: '1.5', outOf: '4' },
+			notes: ['Question 3 was left out: no points, and none to reach.']
+		});
+	});
+});
