@@ -16,7 +16,17 @@ const GZIP = '\u001f\u008b';
 
 export const DATABASE = 'otium.sqlite';
 /** What lies beside the database and belongs to it. */
-const BESIDE = ['photos', 'snapshots', 'attachments', 'media', 'handed', 'outbox', 'anchors.log'];
+export const BESIDE = [
+	'photos',
+	'snapshots',
+	'attachments',
+	'media',
+	'handed',
+	'evidence',
+	'archives',
+	'outbox',
+	'anchors.log'
+];
 
 /** The words of a file that holds a passphrase, without the line's end; null: none is named. */
 export function readPassphrase(file: string | undefined): string | null {

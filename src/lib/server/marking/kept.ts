@@ -22,7 +22,9 @@ async function reach(db: Query, where: Record<string, string>): Promise<string> 
 	const sittings = db('sitting').where(where).select('id');
 	const [entry] = await db('logbook').whereIn('sitting_id', sittings).max<{ seq: number | null }[]>('seq as seq');
 	const [correction] = await db('correction').max<{ place: number | null }[]>('confirmed_at as place');
-	return `${entry.seq ?? 0} ${correction.place ?? 0}`;
+	// Another tolerance or share of second marking changes what marks come to, and no entry of a sitting.
+	const [plan] = await db('hand_plan').max<{ at: number | null }[]>('changed_at as at');
+	return `${entry.seq ?? 0} ${correction.place ?? 0} ${plan.at ?? 0}`;
 }
 
 /** Worked out once for the record as it is; a failure is not remembered. */
