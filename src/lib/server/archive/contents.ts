@@ -9,7 +9,7 @@ type Row = Record<string, unknown>;
 /** The files of an archive, in their order: each a name and its lines. */
 export type Contents = { name: string; lines: () => AsyncIterable<string> }[];
 
-const PAGE = 1_000;
+const PAGE = 5_000;
 /** Without what only served to open the door. */
 const SESSION_COLUMNS = [
 	'id',

@@ -33,7 +33,7 @@ export class ZipFile {
 		name: string,
 		pieces: AsyncIterable<string | Uint8Array> | Iterable<string | Uint8Array>
 	): Promise<ArchivedFile> {
-		const entry = new ZipDeflate(name, { level: 6 });
+		const entry = new ZipDeflate(name, { level: 3 });
 		this.#zip.add(entry);
 		const hash = createHash('sha256');
 		let [bytes, lines, text] = [0, 0, ''];

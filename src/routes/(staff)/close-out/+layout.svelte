@@ -17,12 +17,14 @@
 			{ href: '/close-out/archive', name: 'Archive', shown: data.may.seeClosing }
 		].filter(({ shown }) => shown)
 	);
-	/** A session’s own ledger is under Sessions. */
+	const under = $derived(TABS.findLast(({ href }) => path === href || path.startsWith(`${href}/`))?.href);
+	/** Similar answers are decided about, and a session’s own ledger is under Sessions. */
 	const here = $derived(
-		TABS.findLast(({ href }) => path === href || path.startsWith(`${href}/`))?.href === '/close-out' &&
-			path !== '/close-out'
-			? '/close-out/sessions'
-			: TABS.findLast(({ href }) => path === href || path.startsWith(`${href}/`))?.href
+		path.startsWith('/close-out/alike/')
+			? '/close-out/decide'
+			: under === '/close-out' && path !== '/close-out'
+				? '/close-out/sessions'
+				: under
 	);
 	const choosesHere = $derived(data.administrations.length > 1 && here !== '/close-out/sessions');
 	function show(event: Event) {

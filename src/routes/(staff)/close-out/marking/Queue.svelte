@@ -119,12 +119,10 @@ back, Enter gives the mark where there are criteria.
 						<div>
 							<label for="c-{criterion.id}" class="text-[14px]">{criterion.text}</label>
 							<div class="mt-1 flex items-center gap-2">
-								<Input
-									id="c-{criterion.id}"
-									class="w-20"
-									inputmode="decimal"
-									bind:value={criteria[criterion.id]}
-								/><span class="text-ink-2 text-[14px]">of {criterion.points}</span>
+								<div class="w-20">
+									<Input id="c-{criterion.id}" inputmode="decimal" bind:value={criteria[criterion.id]} />
+								</div>
+								<span class="text-ink-2 text-[14px] whitespace-nowrap">of {criterion.points}</span>
 							</div>
 						</div>
 					{/each}
@@ -142,13 +140,9 @@ back, Enter gives the mark where there are criteria.
 						{/each}
 					</div>
 					<div class="flex items-center gap-2">
-						<Input
-							aria-label="Other points"
-							class="w-24"
-							inputmode="decimal"
-							bind:value={points}
-							placeholder="e.g. 2.5"
-						/>
+						<div class="w-24">
+							<Input aria-label="Other points" inputmode="decimal" bind:value={points} placeholder="e.g. 2.5" />
+						</div>
 						<span class="text-ink-2 text-[14px]">of {most}</span>
 					</div>
 				{/if}
