@@ -55,7 +55,7 @@ test('two markers mark without names, by keys; a mark is taken back; what two ma
 	await ode.getByTestId('save-plan').click();
 	await expect(ode.getByTestId('save-plan')).toHaveCount(0);
 
-	// Whoever was first marks again what comes to them as the second.
+	// The first marker comes back for the answers of the other one that are marked twice.
 	for (const [turn, name] of ['holt', 'brandreth', 'holt'].entries()) {
 		const marker = await home.staff(browser, name);
 		await open(marker, '/close-out');

@@ -8,7 +8,7 @@ export type Correction =
 	| { kind: 'accept'; answer: AnswerValue }
 	/** Everyone who had the question gets its points. */
 	| { kind: 'for_all' }
-	/** It is worth nothing, and there is nothing to reach with it. */
+	/** It earns no points, and its points are not part of the total. */
 	| { kind: 'leave_out' }
 	| { kind: 'points'; points: number }
 	/** Somebody has looked at it and it stays as it is. */

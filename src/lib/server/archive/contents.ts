@@ -1,7 +1,7 @@
 import { writeCsv } from '$core/formats';
 import { resultOf } from '$core/results';
 import { questionsOf } from '$core/paper';
-import type { Query } from '../db';
+import { pagedRows, type Query } from '../db';
 import { countingSittings, scoresOf, withForms, type Counting } from '../marking';
 import { paperVersion } from '../paper';
 
@@ -9,7 +9,6 @@ type Row = Record<string, unknown>;
 /** The files of an archive, in their order: each a name and its lines. */
 export type Contents = { name: string; lines: () => AsyncIterable<string> }[];
 
-const PAGE = 5_000;
 /** Without what only served to open the door. */
 const SESSION_COLUMNS = [
 	'id',
@@ -23,25 +22,6 @@ const SESSION_COLUMNS = [
 	'ended_at',
 	'ended_by'
 ];
-
-/** Rows of a table in the order in which they were written, page by page. */
-async function* paged(
-	db: Query,
-	table: string,
-	narrow: (query: ReturnType<Query['queryBuilder']>) => void,
-	columns = ['*']
-): AsyncGenerator<Row> {
-	for (let last = -1; ;) {
-		const query = db(table).where('rowid', '>', last).orderBy('rowid').limit(PAGE);
-		narrow(query);
-		const rows: (Row & { _place: number })[] = await query.select('rowid as _place', ...columns);
-		for (const { _place, ...row } of rows) {
-			last = _place;
-			yield row;
-		}
-		if (rows.length < PAGE) return;
-	}
-}
 
 async function* asLines(rows: AsyncIterable<unknown>): AsyncGenerator<string> {
 	for await (const row of rows) yield JSON.stringify(row);
@@ -65,7 +45,7 @@ export function contentsOf(db: Query, administrationId: string): Contents {
 		columns?: string[]
 	) =>
 		file(`${name.replaceAll('_', '-')}.jsonl`, async function* () {
-			for await (const row of paged(db, name, narrow, columns)) yield opened(row, ...json);
+			for await (const row of pagedRows(db, name, narrow, columns)) yield opened(row, ...json);
 		});
 	const ofSessions = (query: ReturnType<Query['queryBuilder']>) => query.whereIn('session_id', sessions());
 	const ofSittings = (query: ReturnType<Query['queryBuilder']>) => query.whereIn('sitting_id', sittings());
@@ -144,7 +124,7 @@ export function contentsOf(db: Query, administrationId: string): Contents {
 /** Who is behind the numbers. */
 async function* people(db: Query, administrationId: string): AsyncGenerator<Row> {
 	const ids = db('sitting').where({ administration_id: administrationId }).select('candidate_id');
-	yield* paged(db, 'candidate', (query) => query.whereIn('id', ids), [
+	yield* pagedRows(db, 'candidate', (query) => query.whereIn('id', ids), [
 		'id',
 		'number',
 		'given',

@@ -34,14 +34,12 @@ export async function closable(otium: Needs, staff: StaffMember, administrationI
 		.leftJoin('staff', 'staff.id', 'closing_wish.by')
 		.where({ administration_id: administrationId })
 		.first('closing_wish.by', 'staff.name', 'at');
-	const supervised = await hasSupervised(otium.db, administrationId, staff.id);
-	const needsSecond = supervised;
 	return {
 		standing,
 		basis: basisOf(standing),
 		objection: await objectionTo(otium.db, standing, wish?.by === staff.id),
 		waitsForSecond: wish ? { by: wish.name, at: wish.at } : null,
-		needsSecond
+		needsSecond: await hasSupervised(otium.db, administrationId, staff.id)
 	};
 }
 

@@ -22,4 +22,5 @@ export { perHouse } from './per-house';
 export { cardIn, questionsIn } from './questions-in';
 export { canonicalJson } from './canonical-json';
 export { insertMany } from './insert-many';
+export { pagedRows } from './paged-rows';
 export { beginningFirst, nearestFirst, whereEveryWord } from './words';
