@@ -1,4 +1,4 @@
-import { clockTime, longDate, MINUTE, sameLocalDay, type Window } from '../time';
+import { clockTime, longDate, MINUTE, sameLocalDay, timeAndDate, type Window } from '../time';
 import { hoursOn, isFree, isSupervised, mostIn, overlap, wholeMinutes, type Days, type Placed } from './day';
 
 /** What is to be looked at: a time somebody needs, in a window, at a place. */
@@ -124,7 +124,7 @@ export function misfitInWords(misfit: Misfit, zone: string): string {
 		case 'past':
 			return `The window closed at ${clockTime(misfit.closes, zone)}.`;
 		case 'short':
-			return `The window ${clockTime(misfit.opens, zone)} to ${clockTime(misfit.closes, zone)} is ${misfit.minutes} min too short: it cuts the time granted.`;
+			return `The window ${clockTime(misfit.opens, zone)} to ${timeAndDate(misfit.closes, zone, misfit.opens)} is ${misfit.minutes} min too short: it cuts the time granted.`;
 		case 'commitment':
 			return `${misfit.minutes} min into ${misfit.title} at ${clockTime(misfit.from, zone)}.`;
 		case 'before_hours':

@@ -1,4 +1,4 @@
-import { allottedMinutes, clockTime, type MergedGrants, type Reckoning, type TimingRules } from '../time';
+import { allottedMinutes, clockTime, timeAndDate, type MergedGrants, type Reckoning, type TimingRules } from '../time';
 
 /**
  * What a grant does, in one line, before it is saved: `80 + 20 = 100 min, ends 10:40`.
@@ -9,7 +9,7 @@ export function effectInWords(rules: TimingRules, grants: MergedGrants, ends: nu
 	const base = rules.limitMinutes;
 	const total = allottedMinutes(rules, grants);
 	const own = grants.window
-		? `, own window ${clockTime(grants.window.opens, zone)}${grants.window.closes === null ? '' : ` to ${clockTime(grants.window.closes, zone)}`}`
+		? `, own window ${clockTime(grants.window.opens, zone)}${grants.window.closes === null ? '' : ` to ${timeAndDate(grants.window.closes, zone, grants.window.opens)}`}`
 		: '';
 	const until = `${own}${ends === null ? '' : `, ends ${clockTime(ends, zone)}`}`;
 	if (base === null || total === null) return `no time limit${until}`;

@@ -1,5 +1,5 @@
 import type { Visit } from '../sitting';
-import { clockTime, NO_GRANTS } from '../time';
+import { clockTime, NO_GRANTS, timeAndDate } from '../time';
 import { languageName } from '../session';
 import type { Beside, Grant, GrantPlace, GrantScope, Merge } from './grant';
 
@@ -177,7 +177,7 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 			return `a ${body.calculator} calculator`;
 		case 'own_window':
 			return [
-				`own window ${clockTime(body.opens, zone)} to ${clockTime(body.closes, zone)}`,
+				`own window ${clockTime(body.opens, zone)} to ${timeAndDate(body.closes, zone, body.opens)}`,
 				body.room ? `in the ${body.room.name}` : '',
 				body.proctor ? `with ${body.proctor.name}` : ''
 			]

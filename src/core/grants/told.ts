@@ -1,5 +1,14 @@
 import { languageName } from '../session';
-import { allottedMinutes, clockTime, longDate, type Reckoning, type TimingRules } from '../time';
+import {
+	allottedMinutes,
+	clockTime,
+	isOverDays,
+	longDate,
+	openUntil,
+	timeAndDate,
+	type Reckoning,
+	type TimingRules
+} from '../time';
 import type { Merge } from './grant';
 
 /** What the sentences for a candidate are made of. */
@@ -45,8 +54,14 @@ function whenInWords(
 	const entry =
 		lastEntry === null
 			? `the door is open from ${clockTime(doorOpens, zone)}`
-			: `come between ${clockTime(doorOpens, zone)} and ${clockTime(lastEntry, zone)}`;
-	const closes = windowEnd === null ? '' : ` It closes at ${clockTime(windowEnd, zone)}.`;
+			: `come between ${clockTime(doorOpens, zone)} and ${timeAndDate(lastEntry, zone, doorOpens)}`;
+	const isOver = windowEnd !== null && isOverDays({ opens: window.opens, closes: windowEnd }, zone);
+	const closes =
+		windowEnd === null
+			? ''
+			: isOver
+				? ` It is ${openUntil(windowEnd, zone)}.`
+				: ` It closes at ${clockTime(windowEnd, zone)}.`;
 	return `${whose} on ${longDate(window.opens, zone)} at ${clockTime(window.opens, zone)}; ${entry}.${closes}`;
 }
 

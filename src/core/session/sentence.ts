@@ -1,5 +1,5 @@
 import { isolated } from '../names';
-import { clockTime, longDate, MINUTE, zoneName } from '../time';
+import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, timeAndDate, zoneName } from '../time';
 import type { SessionFacts } from './facts';
 import { KIND_NAMES } from './rules';
 
@@ -14,8 +14,6 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 	const { timing } = facts.rules;
 	const strong = (text: string): SentencePart => ({ text, strong: true });
 	const plain = (text: string): SentencePart => ({ text });
-	const opens = facts.window.opens;
-
 	return [
 		...(facts.kind === 'live'
 			? []
@@ -26,10 +24,7 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		strong(isolated(facts.paper.title)),
 		plain(` (version ${facts.paper.version}) in the `),
 		strong(isolated(facts.room.name)),
-		plain(' on '),
-		strong(longDate(opens, facts.zone, now)),
-		plain(' at '),
-		strong(`${clockTime(opens, facts.zone)} ${zoneName(opens, facts.zone)}`),
+		...whenWords(facts, now),
 		...(timing.limitMinutes === null
 			? [plain(', with '), strong('no time limit')]
 			: [plain(' for '), strong(`${timing.limitMinutes} minutes`)]),
@@ -38,6 +33,21 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		plain('. '),
 		...doorWords(facts),
 		...extraWords(facts)
+	];
+}
+
+/** On one day at its time, or at any time of several days. */
+function whenWords({ window, zone }: SessionFacts, now: number): SentencePart[] {
+	const [opens, closes] = [window.opens, window.closes];
+	const at = (instant: number) => `${clockTime(instant, zone)} ${zoneName(instant, zone)}`;
+	const day = longDate(opens, zone, now);
+	if (closes === null || !isOverDays(window, zone))
+		return [{ text: ' on ' }, { text: day, strong: true }, { text: ' at ' }, { text: at(opens), strong: true }];
+	return [
+		{ text: ' at any time from ' },
+		{ text: `${day}, ${clockTime(opens, zone)}`, strong: true },
+		{ text: ' to ' },
+		{ text: `${longDate(closes, zone, now)}, ${at(closes)}`, strong: true }
 	];
 }
 
@@ -58,28 +68,30 @@ function lockdownWords({ rules: { lockdown } }: SessionFacts): string {
 }
 
 function doorWords({ rules: { timing, admission }, window, zone }: SessionFacts): SentencePart[] {
-	const door = clockTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
-	const entry = timing.lastEntryMinutes === null ? window.closes : window.opens + timing.lastEntryMinutes * MINUTE;
+	const door = timeAndDate(window.opens - timing.doorOpensMinutes * MINUTE, zone, window.opens);
+	const entry = lastEntryOf(timing, window);
+	const at = (instant: number) => timeAndDate(instant, zone, window.opens);
 	const close =
 		window.closes === null
 			? ''
-			: `, and work ${timing.atClose === 'cut' ? 'ends for everyone' : 'can be begun until'} ${timing.atClose === 'cut' ? 'at ' : ''}${clockTime(window.closes, zone)}`;
+			: `, and work ${timing.atClose === 'cut' ? 'ends for everyone at' : 'can be begun until'} ${at(window.closes)}`;
 	return [
 		{ text: 'The door opens at ' },
 		{ text: door, strong: true },
-		{ text: entry === null ? '' : `, last entry ${clockTime(entry, zone)}` },
+		{ text: entry === null ? '' : `, last entry ${at(entry)}` },
 		{ text: admission === 'automatic' ? ', and admission is automatic' : '' },
-		{ text: `${close}.` }
+		{ text: `${close}.` },
+		...(isOverDays(window, zone) ? [{ text: ' Each day has a door code of its own.' }] : [])
 	];
 }
 
-function extraWords({ extraTime, zone }: SessionFacts): SentencePart[] {
+function extraWords({ extraTime, zone, window }: SessionFacts): SentencePart[] {
 	if (extraTime.count === 0) return [];
 	const who = extraTime.count === 1 ? ' One has extra time' : ` ${extraTime.count} have extra time`;
 	if (extraTime.lastEnds === null) return [{ text: `${who}.` }];
 	return [
 		{ text: `${who}; the last finishes by ` },
-		{ text: clockTime(extraTime.lastEnds, zone), strong: true },
+		{ text: timeAndDate(extraTime.lastEnds, zone, window.opens), strong: true },
 		{ text: '.' }
 	];
 }

@@ -272,7 +272,7 @@ describe('what would go wrong on the day', () => {
 		expect(finding.message).toBe('The window ends 11:30; Adaeze Obi needs until 12:00.');
 		expect(finding.fixes.map((fix) => [fix.text, fix.set])).toEqual([
 			['let those who began finish', { 'rules.timing.atClose': 'finish' }],
-			['end at 12:00', { until: '12:00' }]
+			['end at 12:00', { until: '12:00', untilDate: null }]
 		]);
 	});
 
@@ -281,14 +281,14 @@ describe('what would go wrong on the day', () => {
 			found(facts({ window: { opens: at(from), closes: to === null ? null : at(to) }, ...change }), at('00:00'))
 				.filter((finding) => ['hours', 'days'].includes(finding.code))
 				.flatMap((finding) => finding.fixes.map((fix) => fix.set));
-		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30' }]);
-		expect(fixOf('17:30', '19:00')).toEqual([{ time: '16:30', until: '18:00' }]);
+		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30', untilDate: null }]);
+		expect(fixOf('17:30', '19:00')).toEqual([{ time: '16:30', until: '18:00', untilDate: null }]);
 		expect(fixOf('07:00', null)).toEqual([{ time: '08:00' }]);
 		expect(fixOf('07:00', '19:00')).toEqual([]);
 		expect(fixOf('09:00', '10:15')).toEqual([]);
 		// How times are shown changes nothing that is checked or set.
 		setHourStyle('12');
-		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30' }]);
+		expect(fixOf('05:00', '06:30')).toEqual([{ time: '08:00', until: '09:30', untilDate: null }]);
 		expect(fixOf('09:00', '10:15')).toEqual([]);
 		setHourStyle('24');
 		const nextMorning = at('08:30') + 24 * 60 * MINUTE;
@@ -307,7 +307,7 @@ describe('what would go wrong on the day', () => {
 		const one = facts({ rules: { timing: { atClose: 'cut', limitMinutes: 90 } }, window, extraTime: needs(135) });
 		const [finding] = found(one);
 		expect(finding.message).toBe('The window is 75 minutes, the limit 90; with extra time the last need until 11:15.');
-		expect(finding.fixes[1]).toEqual({ text: 'end at 11:15', set: { until: '11:15' } });
+		expect(finding.fixes[1]).toEqual({ text: 'end at 11:15', set: { until: '11:15', untilDate: null } });
 	});
 
 	it('what stops planning comes first', () => {

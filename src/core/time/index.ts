@@ -15,6 +15,17 @@ export {
 	timeAndDate,
 	zoneName
 } from './zone';
+export {
+	addDays,
+	asLocalWindow,
+	daysBetween,
+	isOverDays,
+	lastDayEnds,
+	openUntil,
+	reachesInto,
+	readLocalWindow
+} from './local-window';
+export type { LocalWindow } from './local-window';
 export { setHourStyle, shownTime } from './house-style';
 export type { LocalInstant } from './zone';
 export { clockLength, minutesLeft } from './durations';

@@ -1,4 +1,15 @@
-import { clockTime, localDate, localTime, MINUTE, fieldDate, shownTime, timeAndDate } from '../../time';
+import {
+	addDays,
+	clockTime,
+	fieldDate,
+	isOverDays,
+	localDate,
+	localTime,
+	MINUTE,
+	shownTime,
+	timeAndDate,
+	type Window
+} from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
@@ -7,7 +18,7 @@ export function checkTime(facts: SessionFacts, now: number): Finding[] {
 	const found = [...checkWindow(facts, now), ...checkClock(facts), ...checkGoingOn(facts)];
 	const { opens, closes } = facts.window;
 	// A window that is upside down makes everything else about it meaningless.
-	return closes !== null && closes <= opens ? found : [...found, ...checkFit(facts)];
+	return closes !== null && closes <= opens ? found : [...found, ...checkDays(facts), ...checkFit(facts)];
 }
 
 function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): Finding[] {
@@ -16,6 +27,7 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 		found.push({ code, level, field: 'when', title, message, fixes });
 	if (window.closes !== null && window.closes <= window.opens)
 		when('block', 'upside_down', 'Ends too early.', 'It closes before it opens. Choose a later end.', [
+			{ text: 'close on the next day', set: { untilDate: addDays(localDate(window.opens, zone), 1) } },
 			{ text: 'leave the end open', set: { until: null } }
 		]);
 	if (window.opens < now - 12 * 60 * MINUTE)
@@ -29,8 +41,8 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 		);
 
 	const [from, to] = [localTime(window.opens, zone), window.closes === null ? null : localTime(window.closes, zone)];
-	const overMidnight = window.closes !== null && localDate(window.closes, zone) > localDate(window.opens, zone);
-	if (hours && (from < hours.opens || overMidnight || (to !== null && to > hours.closes)))
+	const overMidnight = isOverDays(window, zone);
+	if (hours && !isForDays(window) && (from < hours.opens || overMidnight || (to !== null && to > hours.closes)))
 		when(
 			'warn',
 			'hours',
@@ -50,6 +62,73 @@ function checkWindow({ window, zone, hours, days }: SessionFacts, now: number): 
 	return found;
 }
 
+/** Open for days on end, and so at night on purpose. */
+function isForDays({ opens, closes }: Window): boolean {
+	return closes !== null && closes - opens > 24 * 60 * MINUTE;
+}
+
+/** The day of an instant where it is another than that of the opening. */
+function laterDay(at: number, opens: number, zone: string): string | null {
+	const day = localDate(at, zone);
+	return day === localDate(opens, zone) ? null : day;
+}
+
+/** What a window of several days asks of the door. */
+function checkDays({ window, zone, rules, days }: SessionFacts): Finding[] {
+	if (!isOverDays(window, zone)) return [];
+	const found: Finding[] = [];
+	const last = localDate(window.closes! - 1, zone);
+	if (days && last > days.last)
+		found.push({
+			code: 'days_end',
+			level: 'block',
+			field: 'when',
+			title: 'Outside the dates.',
+			message: `This administration ends on ${fieldDate(days.last)}, and the window on ${fieldDate(last)}.`,
+			fixes: [{ text: `close on ${fieldDate(days.last)}`, set: { untilDate: days.last } }]
+		});
+	if (rules.timing.clockStarts === 'room')
+		found.push({
+			code: 'days_together',
+			level: 'block',
+			field: 'time',
+			title: 'Days, but one start.',
+			message: 'Everyone starts together, so a window over several days is of no use.',
+			fixes: [
+				{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } },
+				{ text: 'close on the same day', set: { untilDate: null } }
+			]
+		});
+	else if (isForDays(window) && rules.admission === 'proctor')
+		found.push({
+			code: 'days_admission',
+			level: 'warn',
+			field: 'door',
+			title: 'Open at night.',
+			message: 'Whoever comes waits until a proctor lets them in, also at night.',
+			fixes: [{ text: 'automatic admission', set: { 'rules.admission': 'automatic' } }]
+		});
+	if (isForDays(window) && rules.timing.lastEntryMinutes !== null)
+		found.push({
+			code: 'days_entry',
+			level: 'warn',
+			field: 'door',
+			title: 'Closed after the start.',
+			message: `The last entry is at ${timeAndDate(window.opens + rules.timing.lastEntryMinutes * MINUTE, zone, window.opens)}, so the later days are of no use.`,
+			fixes: [{ text: 'until it closes', set: { 'rules.timing.lastEntryMinutes': null } }]
+		});
+	if (rules.door.identity !== 'slip')
+		found.push({
+			code: 'days_code',
+			level: 'info',
+			field: 'door',
+			title: 'A code for each day.',
+			message: 'The code changes at midnight. Whoever sits elsewhere needs that day’s; with slips each has their own.',
+			fixes: [{ text: 'enter with slips', set: { 'rules.door.identity': 'slip', 'rules.door.slips': true } }]
+		});
+	return found;
+}
+
 /** The same length within the hours, moved as little as that takes; none when it is longer than they are. */
 function withinHours(from: string, lasts: number | null, hours: { opens: string; closes: string }): Fix[] {
 	const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
@@ -61,7 +140,7 @@ function withinHours(from: string, lasts: number | null, hours: { opens: string;
 	return [
 		{
 			text: `start at ${shownTime(clock(start))}`,
-			set: { time: clock(start), ...(lasts === null ? {} : { until: clock(start + length) }) }
+			set: { time: clock(start), ...(lasts === null ? {} : { until: clock(start + length), untilDate: null }) }
 		}
 	];
 }
@@ -76,7 +155,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 	const finish: Fix = { text: 'let those who began finish', set: { 'rules.timing.atClose': 'finish' } };
 	const endAt = (at: number): Fix => ({
 		text: `end at ${timeAndDate(at, zone, window.opens)}`,
-		set: { until: localTime(at, zone) }
+		set: { until: localTime(at, zone), untilDate: laterDay(at, window.opens, zone) }
 	});
 
 	const short = extraTime.needs.filter((need) => need.minutes !== null && need.minutes > room);
@@ -97,7 +176,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window ends ${clockTime(window.closes, zone)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${clockTime(needed, zone)}.`,
+			message: `The window ends ${timeAndDate(window.closes, zone, window.opens)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${clockTime(needed, zone)}.`,
 			fixes: [finish, endAt(needed)]
 		});
 	const lastFull = window.closes - limit * MINUTE;
@@ -108,7 +187,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'warn',
 			field: 'time',
 			title: 'Late starters lose time.',
-			message: `People who start after ${clockTime(lastFull, zone)} are cut short by the close at ${clockTime(window.closes, zone)}.`,
+			message: `People who start after ${timeAndDate(lastFull, zone, window.opens)} are cut short by the close at ${clockTime(window.closes, zone)}.`,
 			fixes: [
 				finish,
 				{ text: `last entry at ${clockTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }

@@ -60,6 +60,7 @@ export class PlayedDay {
 			roomId: plan.room,
 			date: localDate(plan.opens, zone),
 			time: localTime(plan.opens, zone),
+			untilDate: null,
 			until: localTime(plan.opens + (plan.minutes + (plan.cutAfter ?? 15)) * MINUTE, zone),
 			only: null,
 			alsoIds: [],

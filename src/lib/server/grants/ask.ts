@@ -2,16 +2,21 @@ import { z } from 'zod';
 import { may, type StaffMember } from '$core/access';
 import { BESIDE, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
 import { fail } from '$core/problem';
-import { clockTime, instantFromLocal, localMidnightAfter, longDate } from '$core/time';
+import {
+	clockTime,
+	instantFromLocal,
+	localMidnightAfter,
+	longDate,
+	readLocalWindow,
+	type LocalWindow
+} from '$core/time';
 import type { Query } from '../db';
 import type { Writing } from '../house';
 import { findSession, placeOf } from '../session';
 import { loadSittings, type Loaded } from '../sitting';
-import { siteOfCandidate, type NewGrant } from '../records';
+import { day, lastDay, siteOfCandidate, timeOfDay, type NewGrant } from '../records';
 import { Shown } from './evidence';
 
-const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
-const date = z.iso.date('Give a date, like 2026-12-08.');
 const whole = (what: string, least: number, most: number) =>
 	z
 		.number({ error: `Give whole ${what}.` })
@@ -33,9 +38,10 @@ export const GrantWhat = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('unlimited_time') }),
 	z.object({
 		kind: z.literal('own_window'),
-		date,
-		opens: time,
-		closes: time,
+		date: day,
+		opens: timeOfDay,
+		closes: timeOfDay,
+		lastDate: lastDay,
 		/** Another room of the site than the session's, and somebody who supervises there; null: as for the others. */
 		roomId: id.nullable().default(null),
 		proctorId: id.nullable().default(null)
@@ -71,8 +77,8 @@ export const GrantAsked = z.object({
 	/** For this session alone, for its paper, for the administration, or for good. */
 	scope: z.enum(['session', 'paper', 'administration', 'standing']),
 	/** For what is not for one session: from which day and until the end of which day it holds; null: always. */
-	from: date.nullable().default(null),
-	until: date.nullable().default(null),
+	from: day.nullable().default(null),
+	until: day.nullable().default(null),
 	reason: z.string().trim().max(300),
 	askedBy: z.string().trim().max(120).default(''),
 	/** With one person: what they had on the asker's screen, by id; null: not looked at. Given meanwhile, it is told. */
@@ -193,26 +199,17 @@ async function bodyOf(db: Query, { what, scope }: GrantAsked, one: Loaded, now: 
 }
 
 /** @throws ProblemError not_taken */
-export function readWindow(
-	{ date, opens, closes }: { date: string; opens: string; closes: string },
-	zone: string,
-	now: number
-): { opens: number; closes: number } {
+export function readWindow(asked: LocalWindow, zone: string, now: number): { opens: number; closes: number } {
 	const no = (message: string, instead?: string) => fail('not_taken', { message, instead });
-	const [first, last] = [opens, closes].map((text) => instantFromLocal(date, text, zone));
-	for (const read of [first, last]) {
-		if (read.ok) continue;
-		if (read.why === 'does_not_exist')
-			no(`The clocks jump over that time; the next is ${clockTime(read.instead, zone)}.`);
-		if (read.why === 'exists_twice') no('The clocks go back then, so that time comes twice.', 'Choose another.');
-	}
-	if (!first.ok || !last.ok)
-		return no('This window can’t be read.', 'Give a date and two times, like 09:00 and 10:30.');
-	if (last.at <= first.at)
-		no('The window closes before it opens.', 'Choose a later end; a window does not go over midnight.');
-	if (last.at <= now)
+	const read = readLocalWindow(asked, zone);
+	if (!read.ok) return no(read.message, read.instead);
+	const { opens, closes } = read.window;
+	if (closes === null) return no('A window of one’s own needs an end.', 'Give the time at which it closes.');
+	if (closes <= opens)
+		no('The window closes before it opens.', 'Choose a later end; over midnight, give the day on which it closes.');
+	if (closes <= now)
 		no(`This window is over already: it is ${clockTime(now, zone)} on ${longDate(now, zone)}.`, 'Choose a later one.');
-	return { opens: first.at, closes: last.at };
+	return { opens, closes };
 }
 
 /**

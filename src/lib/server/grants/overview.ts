@@ -11,10 +11,9 @@ import {
 } from '$core/grants';
 import { fullName } from '$core/names';
 import { isUnfinished, type SittingState } from '$core/sitting';
-import { localDate, MINUTE } from '$core/time';
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
-import { findSessions, placeOf, type Session } from '../session';
+import { aroundTime, findSessions, isOnDay, placeOf, type Session } from '../session';
 import { loadSittingsOf, type Loaded } from '../sitting';
 import type { SiteDays } from './days';
 import { daysFor, misfitsOf } from './foresee';
@@ -62,12 +61,9 @@ export async function grantsOfDay(
 	{ day, zone, now }: { day: string; zone: string; now: number }
 ): Promise<GrantLine[]> {
 	const noon = Date.parse(`${day}T12:00:00Z`);
-	const around = 36 * 60 * MINUTE;
-	const sessions = (
-		await findSessions(db, (query) => query.whereBetween('session.opens', [noon - around, noon + around]))
-	)
+	const sessions = (await findSessions(db, (query) => aroundTime(query, noon)))
 		.filter((session) => may(staff, 'grant', placeOf(session)))
-		.filter((session) => localDate(session.window.opens, session.site.zone ?? zone) === day);
+		.filter((session) => isOnDay(session, day));
 	const loaded = await loadSittingsOf(
 		db,
 		sessions.map((session) => session.id),

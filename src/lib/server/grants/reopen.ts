@@ -1,7 +1,7 @@
 import { may, showSlip, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { hasEnded, type Actor } from '$core/sitting';
-import { sameLocalDay, timeAndDate } from '$core/time';
+import { sameLocalDay, timeAndDate, type LocalWindow } from '$core/time';
 import type { Acting } from '../house';
 import { findSession, placeOf, slipsFor, tendOwnWindows } from '../session';
 import { act, loadSitting } from '../sitting';
@@ -17,7 +17,7 @@ export type ReopenAsked = {
 	/** Minutes on top of what was left. */
 	minutes: number;
 	/** null: in the session, which still goes on. */
-	window: { date: string; opens: string; closes: string; roomId: string | null; proctorId: string | null } | null;
+	window: (LocalWindow & { roomId: string | null; proctorId: string | null }) | null;
 	/** A later day than the one on which it ended needs a grant that says so: give that as well. */
 	anotherDay: boolean;
 };

@@ -1,15 +1,17 @@
 import { fullName } from '$core/names';
 import { findByWords, type FoundToday } from '$core/room';
-import { sameLocalDay } from '$core/time';
+import { localDate, reachesInto } from '$core/time';
 import type { Query } from '../db';
-import type { Session } from '../session';
+import { aroundTime, type Session } from '../records';
 
-const DAY = 24 * 3_600_000;
 const MOST = 20;
 
 /** Whoever sits anything at the session's site on its day, by any part of name, number or group; those of this session first. */
-export async function findToday(db: Query, session: Session, text: string): Promise<FoundToday[]> {
-	const { opens } = session.window;
+export async function findToday(db: Query, session: Session, text: string, now: number): Promise<FoundToday[]> {
+	const { opens, closes } = session.window;
+	// Of a session over several days it is the day that is now, as far as that is one of them.
+	const at = Math.max(opens, Math.min(now, closes ?? opens));
+	const day = localDate(at, session.site.zone);
 	const rows: (Omit<FoundToday, 'session' | 'name'> & {
 		given: string;
 		family: string;
@@ -17,13 +19,14 @@ export async function findToday(db: Query, session: Session, text: string): Prom
 		sessionName: string;
 		room: string;
 		opens: number;
+		closes: number | null;
 	})[] = await db('sitting')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
 		.join('session', 'session.id', 'sitting.session_id')
 		.join('room', 'room.id', 'session.room_id')
 		.where('room.site_id', session.site.id)
-		.whereBetween('session.opens', [opens - DAY, opens + DAY])
+		.modify((query) => aroundTime(query, at))
 		.whereNull('sitting.next_attempt_id')
 		.orderBy(['candidate.family', 'candidate.given', 'session.opens'])
 		.select(
@@ -36,12 +39,13 @@ export async function findToday(db: Query, session: Session, text: string): Prom
 			'session.id as sessionId',
 			'session.name as sessionName',
 			'room.name as room',
-			'session.opens'
+			'session.opens',
+			'session.closes'
 		);
 	const found = findByWords(
 		rows
-			.filter((row) => sameLocalDay(row.opens, opens, session.site.zone))
-			.map(({ given, family, ...row }) => ({ ...row, name: fullName({ given, family }) })),
+			.filter((row) => reachesInto(row, day, session.site.zone))
+			.map(({ given, family, closes: _, ...row }) => ({ ...row, name: fullName({ given, family }) })),
 		text,
 		(row) => [row.name, row.number, row.group]
 	);

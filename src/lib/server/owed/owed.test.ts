@@ -33,7 +33,15 @@ const command = (i: number, body: Parameters<typeof act>[1][number]['body']) =>
 const told = async () =>
 	(await owedTo(house.otium.db, ODE, house.clock.at)).map((one) => `${one.sittingId} ${one.state} ${one.why}`).sort();
 const among = (...ids: string[]) => owedAmong(house.otium.db, ODE, ids, house.clock.at);
-const MONDAY = { date: '2026-12-14', time: '10:00', until: '11:15', roomId: 'chart', proctorIds: [], tell: false };
+const MONDAY = {
+	date: '2026-12-14',
+	time: '10:00',
+	untilDate: null,
+	until: '11:15',
+	roomId: 'chart',
+	proctorIds: [],
+	tell: false
+};
 
 describe('owed', () => {
 	it('over a weekend: still there on Monday, with its age, and settled by a make-up for exactly those', async () => {

@@ -121,6 +121,8 @@ export type MakeUpAsked = {
 	date: string;
 	time: string;
 	until: string | null;
+	/** The day on which it closes; null: the same. */
+	untilDate: string | null;
 	roomId: string;
 	proctorIds: string[];
 	/** They and their proctors are told by mail at once. */
@@ -164,6 +166,7 @@ export async function makeUp(
 		date: asked.date,
 		time: asked.time,
 		until: asked.until,
+		untilDate: asked.untilDate,
 		rules: { ...setup.rules, order: { questionsInOwnOrder: true, choicesInOwnOrder: true } },
 		administrationId: missed.administrationId,
 		parts: null

@@ -1,5 +1,6 @@
-export { doorOpensAt, findSession, findSessions, placeOf } from './session';
+export { aroundTime, doorOpensAt, findSession, findSessions, isOnDay, placeOf } from './session';
 export type { Session } from './session';
+export { day, lastDay, timeOfDay } from './entered-times';
 export { siteOfCandidate } from './candidate';
 export { draftGrant, findGrant, findGrants, insertGrants } from './grant';
 export type { NewGrant } from './grant';

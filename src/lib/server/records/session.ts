@@ -1,7 +1,7 @@
 import type { Place } from '$core/access';
 import type { SeatPlan } from '$core/seating';
 import { completeRules, type SessionKind, type SessionRules } from '$core/session';
-import type { Window } from '$core/time';
+import { MINUTE, reachesInto, type Window } from '$core/time';
 import { groupBy, openSecret, type Query } from '../db';
 
 /** A session as the server works with it: its row, its place and its paper's name. */
@@ -74,6 +74,19 @@ function proctorsOfOwnWindows(db: Query) {
 		.whereNotNull('proctor_id')
 		.distinct('scope_id', 'proctor_id')
 		.as('beside');
+}
+
+/** Narrows to sessions of which any may fall within 36 hours of an instant: those of a local day anywhere, and more. */
+export function aroundTime(query: ReturnType<Query['queryBuilder']>, at: number): void {
+	const around = 36 * 60 * MINUTE;
+	query
+		.where('session.opens', '<', at + around)
+		.where((any) => any.where('session.opens', '>', at - around).orWhere('session.closes', '>', at - around));
+}
+
+/** Whether any of a session's window falls on a day of its site, `2026-12-08`. */
+export function isOnDay({ window, site }: Pick<Session, 'window' | 'site'>, day: string): boolean {
+	return reachesInto(window, day, site.zone);
 }
 
 export async function findSession(db: Query, id: string): Promise<Session | null> {

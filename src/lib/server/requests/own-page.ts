@@ -1,7 +1,7 @@
 import { toldToCandidate } from '$core/grants';
 import { fullName } from '$core/names';
 import { hasEnded, isUnfinished, STATE_NAMES } from '$core/sitting';
-import { localMidnightAfter } from '$core/time';
+import { lastDayEnds } from '$core/time';
 import type { Query } from '../db';
 import { loadSittings, type Loaded } from '../sitting';
 import { requestsAbout, type Request } from './requests';
@@ -53,7 +53,7 @@ function toOwn(one: Loaded, now: number): OwnSitting {
 	const { sitting, session, merge, reckoning } = one;
 	const { zone } = session.site;
 	const hasWindow = merge.ownWindow !== null && (merge.ownWindow.closes ?? Infinity) > now;
-	const isOver = session.endedAt !== null || now > localMidnightAfter(session.window.opens, zone);
+	const isOver = session.endedAt !== null || now > lastDayEnds(session.window, zone);
 	const isToCome = !hasEnded(sitting.state) && (isUnfinished(sitting.state) || hasWindow) && (!isOver || hasWindow);
 	return {
 		sessionId: session.id,

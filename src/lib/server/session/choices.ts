@@ -1,7 +1,7 @@
 import { sitesWith, type StaffMember } from '$core/access';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
-import { localDate, localTime, MINUTE } from '$core/time';
+import { addDays, asLocalWindow, daysBetween, MINUTE, type Window } from '$core/time';
 import type { Query } from '../db';
 import { listAdministrations, type AdministrationName } from '../places';
 import { seatCount, type RoomRow } from './facts';
@@ -135,9 +135,7 @@ export function blankInput(zone: string, now: number): SessionInput {
 		paperId: '',
 		groupIds: [],
 		roomId: '',
-		date: localDate(opens, zone),
-		time: localTime(opens, zone),
-		until: localTime(opens + 75 * MINUTE, zone),
+		...whenOf({ opens, closes: opens + 75 * MINUTE }, zone),
 		only: null,
 		alsoIds: [],
 		ruleSheetId: null,
@@ -146,6 +144,12 @@ export function blankInput(zone: string, now: number): SessionInput {
 		administrationId: null,
 		parts: null
 	};
+}
+
+/** A window in the form's fields. */
+function whenOf(window: Window, zone: string): Pick<SessionInput, 'date' | 'time' | 'until' | 'untilDate'> {
+	const { date, opens, closes, lastDate } = asLocalWindow(window, zone);
+	return { date, time: opens, until: closes, untilDate: lastDate };
 }
 
 /** A session as the form shows it. */
@@ -166,9 +170,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 		only: fromGroups.length < members.size ? fromGroups : null,
 		alsoIds: expected.filter((id) => !members.has(id)),
 		roomId: session.room.id,
-		date: localDate(session.window.opens, zone),
-		time: localTime(session.window.opens, zone),
-		until: session.window.closes === null ? null : localTime(session.window.closes, zone),
+		...whenOf(session.window, zone),
 		ruleSheetId: session.ruleSheetId,
 		rules: session.rules,
 		proctorIds: await db('session_proctor').where({ session_id: session.id }).pluck('staff_id'),
@@ -181,7 +183,9 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 export async function inputFrom(db: Query, session: Session, now: number): Promise<SessionInput> {
 	const input = await inputOf(db, session);
 	const { date } = blankInput(session.site.zone, now);
-	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date, administrationId: null };
+	// As many days later as before: a window over several days keeps its length.
+	const untilDate = input.untilDate && addDays(date, daysBetween(input.date, input.untilDate));
+	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date, untilDate, administrationId: null };
 }
 
 /** The sites that somebody coordinates, by name. */

@@ -1,7 +1,7 @@
 export { administrationOf } from './administration-of';
 export { offerAgain, sitAgain } from './again';
 export type { Again, AttemptOffer } from './again';
-export { doorOpensAt, findSession, findSessions, placeOf } from '../records';
+export { aroundTime, doorOpensAt, findSession, findSessions, isOnDay, placeOf } from '../records';
 export type { Session } from '../records';
 export { killDoorCode, makeDoorCode, newReceipt } from './door-code';
 export { partsOf, readInput } from './input';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { readRules } from '$core/rules';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
+import { day, lastDay, timeOfDay } from '../records';
 
-const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:00.');
 const ids = (most: number) => z.array(z.string().max(64)).max(most);
 
 /** One of several sessions made from one setup: what is its own; everything else is the setup's. */
@@ -12,8 +12,8 @@ const Part = z.object({
 	/** Of those groups only these; null: all. */
 	only: ids(5_000).nullable(),
 	roomId: z.string().max(64),
-	time,
-	until: time.nullable(),
+	time: timeOfDay,
+	until: timeOfDay.nullable(),
 	proctorIds: ids(20)
 });
 export type SessionPart = z.infer<typeof Part>;
@@ -29,9 +29,10 @@ export const SessionInput = z.object({
 	/** Further people, from no group or another. */
 	alsoIds: ids(500).default([]),
 	roomId: z.string().min(1, 'Choose a room.').max(64),
-	date: z.iso.date('Give a date, like 2026-12-08.'),
-	time: time,
-	until: time.nullable(),
+	date: day,
+	time: timeOfDay,
+	until: timeOfDay.nullable(),
+	untilDate: lastDay,
 	ruleSheetId: z.string().max(64).nullable().default(null),
 	rules: z.custom<SessionRules>((given) => typeof given === 'object' && given !== null, 'The rules can’t be read.'),
 	proctorIds: ids(20),

@@ -8,7 +8,7 @@ import {
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
 import { capital } from '$core/names';
-import { instantFromLocal, lastsUntil, clockTime, shownTime, shortDate, type Window } from '$core/time';
+import { lastsUntil, readLocalWindow, shortDate, type Window } from '$core/time';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
 import { partsOf, type FieldErrors, type SessionInput } from './input';
@@ -53,19 +53,19 @@ export async function planSession(
 	if (!paper) errors.paperId = 'Choose a paper from the list.';
 	if (!room || !paper) return { ok: false, errors };
 
-	const read = (time: string, field: string) =>
-		readInstant(input.date, time, room.zone, (message) => (errors[field] = message));
-	const opens = read(input.time, 'time');
-	const closes = input.until === null ? null : read(input.until, 'until');
-	if (opens === null || Object.keys(errors).length > 0) return { ok: false, errors };
-
-	const window: Window = { opens, closes };
+	const { date, time, until, untilDate } = input;
+	const read = readLocalWindow({ date, opens: time, closes: until, lastDate: untilDate }, room.zone);
+	if (!read.ok) {
+		const { at, message, instead } = read;
+		return { ok: false, errors: { [at === 'opens' ? 'time' : 'until']: [message, instead].filter(Boolean).join(' ') } };
+	}
+	const { window } = read;
 	const roster = await rosterFor(db, {
 		...input,
 		administrationId,
 		sessionId: editing,
 		attempts: input.rules.attempts,
-		opens
+		opens: window.opens
 	});
 	const { rules } = input;
 	const place = { administrationId, input, rules, window, room, paper, roster, editing };
@@ -96,7 +96,7 @@ export async function planSession(
 			),
 			rules,
 			window,
-			name: input.name || proposedName(paper.title, roster.groups, input.kind, opens, room.zone),
+			name: input.name || proposedName(paper.title, roster.groups, input.kind, window.opens, room.zone),
 			siteId: room.site_id,
 			roster
 		}
@@ -172,19 +172,6 @@ function withSplits(finding: Finding, input: SessionInput, facts: SessionFacts, 
 				: fix
 		)
 	};
-}
-
-function readInstant(date: string, time: string, zone: string, complain: (message: string) => void): number | null {
-	const read = instantFromLocal(date, time, zone);
-	if (read.ok) return read.at;
-	if (read.why === 'does_not_exist') {
-		complain(
-			`The clocks jump over ${shownTime(time)} on that day. The next time there is ${clockTime(read.instead, zone)}.`
-		);
-	} else if (read.why === 'exists_twice') {
-		complain(`The clocks go back that night, so ${shownTime(time)} comes twice. Choose a time outside that hour.`);
-	} else complain('This date and time can’t be read. Use a date like 2026-12-08 and a time like 09:00.');
-	return null;
 }
 
 /** With its day, and without the time, which stands beside it wherever it is listed. */

@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { turnsAt } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { lastEntryOf, localMidnightAfter } from '$core/time';
+import { lastDayEnds, lastEntryOf, localMidnightAfter } from '$core/time';
 import { dropLeftovers } from '../archive';
 import { deleteOutlived, transact } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -179,7 +179,7 @@ function sessionsToOpen({ db, now }: House): Promise<Session[]> {
 }
 
 async function openDoor({ db, now, hub }: House, session: Session) {
-	if (now() < doorOpensAt(session) || now() >= dayEndsAt(session)) return;
+	if (now() < doorOpensAt(session) || now() >= lastsUntil(session)) return;
 	await transact(db, (trx) => makeDoorCode(trx, session, SYSTEM, now()));
 	await hub.sessionChanged(session.id);
 }
@@ -243,7 +243,15 @@ function dayEndsAt(session: Session): number {
 	return session.codeDiesAt ?? localMidnightAfter(session.window.opens, session.site.zone);
 }
 
-/** At local midnight the code is dead; a session that somebody forgot ends itself, later if somebody is still at work in it. */
+/** When its last day is over; that of a code which was made later counts too. */
+function lastsUntil(session: Session): number {
+	return Math.max(dayEndsAt(session), lastDayEnds(session.window, session.site.zone));
+}
+
+/**
+ * At local midnight the code is dead: on a further day of its window a session has another. One that somebody forgot ends
+ * itself after its last day, later if somebody is still at work in it.
+ */
 async function sessionsToEnd({ db, now }: House): Promise<Session[]> {
 	const started = await findSessions(db, (query) => query.whereNull('ended_at').where('opens', '<=', now()));
 	return started.filter((session) => now() >= dayEndsAt(session));
@@ -251,12 +259,16 @@ async function sessionsToEnd({ db, now }: House): Promise<Session[]> {
 
 async function endDay(otium: House, session: Session) {
 	const now = otium.now();
+	if (now < lastsUntil(session)) {
+		await transact(otium.db, (trx) => makeDoorCode(trx, session, SYSTEM, now));
+		return otium.hub.sessionChanged(session.id);
+	}
 	if (session.doorCode !== null) {
 		await transact(otium.db, (trx) => killDoorCode(trx, session, SYSTEM, now));
 		await otium.hub.sessionChanged(session.id);
 	}
 	const atWork = await otium.db('sitting').where({ session_id: session.id, state: 'working' }).first('id');
-	if (!atWork || now >= dayEndsAt(session) + AFTER_MIDNIGHT_MS) await endSession(otium, session.id, SYSTEM);
+	if (!atWork || now >= lastsUntil(session) + AFTER_MIDNIGHT_MS) await endSession(otium, session.id, SYSTEM);
 }
 
 /** What has had its time: pictures, remembered answers to commands, refusals long settled, devices long gone. */

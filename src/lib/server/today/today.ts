@@ -5,10 +5,10 @@ import { tallyOf, type SeatView, type TallyKey } from '$core/room';
 import { usableSeats } from '$core/seating';
 import type { ReadyLine, SentencePart } from '$core/session';
 import type { SittingState } from '$core/sitting';
-import { localDate, MINUTE, timeAndDate } from '$core/time';
+import { isOverDays, localDate, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
 import { readinessOf } from '../readiness';
 import type { Query } from '../db';
-import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
+import { aroundTime, doorOpensAt, findSessions, isOnDay, placeOf, type Session } from '../session';
 import { loadSittings, loadSittingsOf, type Loaded } from '../sitting';
 
 /** A session as a bar on the day's ribbon. */
@@ -55,18 +55,16 @@ export async function drawToday(
 	now: number
 ): Promise<Today> {
 	const day = localDate(now, administrationZone);
-	const around = await findSessions(db, (query) =>
-		query.whereBetween('session.opens', [now - 36 * 60 * MINUTE, now + 36 * 60 * MINUTE])
-	);
+	const around = await findSessions(db, (query) => aroundTime(query, now));
 	const mine = around.filter((session) => may(staff, 'see_session', placeOf(session)));
-	const sessions = mine.filter((session) => localDate(session.window.opens, session.site.zone) === day);
+	const sessions = mine.filter((session) => isOnDay(session, day));
 	const sittings = await sittingsOf(db, sessions, now);
 	const names = await proctorNames(db, sessions);
 	const outcomes = await outcomesOf(db, sessions);
 
 	const bars = sessions.map((session) => ({
 		session,
-		bar: barOf(session, sittings.get(session.id) ?? [], outcomes.get(session.id) ?? [], now)
+		bar: onItsDay(barOf(session, sittings.get(session.id) ?? [], outcomes.get(session.id) ?? [], now), session, now)
 	}));
 	const rooms = [...new Set(bars.map(({ session }) => session.room.id))];
 	const lanes = rooms.map((id): Lane => {
@@ -160,6 +158,23 @@ function barOf(session: Session, sittings: Loaded[], outcomes: SittingState[], n
 		stage,
 		line: barLine(stage === 'ended' ? outcomes : sittings.map((one) => one.sitting.state), stage),
 		needsProctor: session.proctorIds.length === 0 && session.endedAt === null
+	};
+}
+
+/** Of a session over several days, what falls on the day that is drawn. */
+function onItsDay(bar: Bar, { window, site }: Session, now: number): Bar {
+	if (!isOverDays(window, site.zone)) return bar;
+	const until = localMidnightAfter(now, site.zone);
+	const from = localMidnightAfter(until - 36 * 60 * MINUTE, site.zone);
+	const within = (at: number) => Math.min(Math.max(at, from), until);
+	const { door, opens } = bar;
+	const ends = bar.stage === 'ended' ? bar.ends : window.closes!;
+	return {
+		...bar,
+		door: within(door),
+		opens: within(opens),
+		ends: within(ends),
+		lastEnds: within(Math.max(ends, bar.lastEnds))
 	};
 }
 

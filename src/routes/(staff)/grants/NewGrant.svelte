@@ -5,7 +5,7 @@
 	import { untrack } from 'svelte';
 	import type { Foreseen, Proposal } from '$core/grants';
 	import { hasEnded } from '$core/sitting';
-	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import { asLocalWindow, clockTime, localDate, localTime, timeAndDate } from '$core/time';
 	import type { Given, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
@@ -58,9 +58,8 @@
 		if (!person) return;
 		const { base, session } = person;
 		untrack(() => {
-			entered.date ||= localDate(base.opens, session.zone);
-			entered.opens ||= localTime(base.opens, session.zone);
-			entered.closes ||= localTime(base.closes ?? base.opens + 7_200_000, session.zone);
+			if (entered.date !== '') return;
+			enterWindow({ ...base, closes: base.closes ?? base.opens + 7_200_000 }, session.zone);
 		});
 	});
 	const holds = $derived(entered.kind === 'own_window' ? 'session' : scope);
@@ -125,14 +124,12 @@
 	}
 	function propose(one: Proposal, zone: string) {
 		isUntouched = false;
-		Object.assign(entered, {
-			kind: 'own_window',
-			date: localDate(one.opens, zone),
-			opens: localTime(one.opens, zone),
-			closes: localTime(one.closes, zone),
-			roomId: one.room.id,
-			proctorId: one.proctor?.id ?? ''
-		});
+		enterWindow(one, zone);
+		Object.assign(entered, { kind: 'own_window', roomId: one.room.id, proctorId: one.proctor?.id ?? '' });
+	}
+	function enterWindow(window: { opens: number; closes: number }, zone: string) {
+		const local = asLocalWindow(window, zone);
+		Object.assign(entered, { ...local, closes: local.closes! });
 	}
 	const isEntered = (one: Proposal, zone: string) =>
 		entered.kind === 'own_window' &&

@@ -3,15 +3,14 @@
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
 	import { REOPEN_WHY, type DayLook, type Proposal, type ReopenWhy } from '$core/grants';
-	import { clockTime, localDate, localTime, MINUTE, timeAndDate } from '$core/time';
+	import { asLocalWindow, clockTime, MINUTE, timeAndDate } from '$core/time';
 	import type { GrantLine, Reopened } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
-	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
-	import TimeField from '$ui/TimeField.svelte';
+	import WindowFields from '$ui/WindowFields.svelte';
 
 	let { line, look, onreopened }: { line: GrantLine; look: DayLook; onreopened: () => void } = $props();
 	const clock = getClock();
@@ -24,6 +23,7 @@
 	let date = $state('');
 	let opens = $state('');
 	let closes = $state('');
+	let lastDate = $state<string | null>(null);
 	let roomId = $state('');
 	let proctorId = $state('');
 	let anotherDay = $state(false);
@@ -36,9 +36,9 @@
 	const goesOn = $derived(!line.ended && (line.base.closes === null || line.base.closes > clock.now));
 
 	function enter(from: number, to: number, room = '', proctor = '') {
-		date = localDate(from, zone);
-		opens = localTime(from, zone);
-		closes = localTime(to, zone);
+		const entered = asLocalWindow({ opens: from, closes: to }, zone);
+		({ date, opens, lastDate } = entered);
+		closes = entered.closes!;
 		roomId = room;
 		proctorId = proctor;
 	}
@@ -63,7 +63,7 @@
 			sittingId: line.sittingId,
 			reason: words,
 			minutes: Number(minutes || 0),
-			window: isWindow ? { date, opens, closes, roomId: roomId || null, proctorId: proctorId || null } : null,
+			window: isWindow ? { date, opens, closes, lastDate, roomId: roomId || null, proctorId: proctorId || null } : null,
 			anotherDay
 		});
 		busy = false;
@@ -131,9 +131,7 @@
 					</ul>
 				{/if}
 				<div class="grid grid-cols-2 gap-2">
-					<Field id="re-date" label="Date" class="col-span-2"><DateField id="re-date" bind:value={date} /></Field>
-					<Field id="re-opens" label="Opens"><TimeField id="re-opens" bind:value={opens} /></Field>
-					<Field id="re-closes" label="Closes"><TimeField id="re-closes" bind:value={closes} /></Field>
+					<WindowFields prefix="re-" bind:date bind:opens bind:closes bind:lastDate />
 					<Field id="re-room" label="Room"
 						><Select id="re-room" placeholder="" items={items(look.rooms)} bind:value={roomId} /></Field
 					>

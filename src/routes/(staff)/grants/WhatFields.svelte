@@ -3,9 +3,8 @@
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
 	import type { Called } from '$core/grants';
 	import Choose from '$ui/Choose.svelte';
-	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
-	import TimeField from '$ui/TimeField.svelte';
+	import WindowFields from '$ui/WindowFields.svelte';
 	import { WHAT_NAMES, type Entered, type WhatKind } from './what';
 
 	type Props = {
@@ -40,11 +39,13 @@
 	>
 {:else if entered.kind === 'own_window'}
 	<div class="grid grid-cols-2 gap-2">
-		<Field id="date" label="Date" class="col-span-2"
-			><DateField id="date" bind:value={entered.date} onchange={ontyped} /></Field
-		>
-		<Field id="opens" label="Opens"><TimeField id="opens" bind:value={entered.opens} onchange={ontyped} /></Field>
-		<Field id="closes" label="Closes"><TimeField id="closes" bind:value={entered.closes} onchange={ontyped} /></Field>
+		<WindowFields
+			bind:date={entered.date}
+			bind:opens={entered.opens}
+			bind:closes={entered.closes}
+			bind:lastDate={entered.lastDate}
+			onchange={ontyped}
+		/>
 		<Field id="room" label="Room"
 			><Select id="room" placeholder="" items={named(rooms, 'As for the others')} bind:value={entered.roomId} /></Field
 		>

@@ -34,6 +34,7 @@ export type Entered = {
 	date: string;
 	opens: string;
 	closes: string;
+	lastDate: string | null;
 	roomId: string;
 	proctorId: string;
 	breaks: string;
@@ -54,6 +55,7 @@ export const BLANK: Entered = {
 	date: '',
 	opens: '',
 	closes: '',
+	lastDate: null,
 	roomId: '',
 	proctorId: '',
 	breaks: '2',
@@ -83,6 +85,7 @@ export function whatOf(entered: Entered): What {
 				date: entered.date,
 				opens: entered.opens,
 				closes: entered.closes,
+				lastDate: entered.lastDate,
 				roomId: entered.roomId || null,
 				proctorId: entered.proctorId || null
 			};

@@ -3,9 +3,9 @@ import { may } from '$core/access';
 import { fail } from '$core/problem';
 import { confirmed, LARGE, route, staff } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
+import { day, lastDay, timeOfDay } from '$lib/server/records';
 import { join, makeUp, offerMakeUp, owedAmong, owedTo, sessionsToJoin, takeWaiverBack, waive } from '$lib/server/owed';
 
-const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
 const sittingIds = z.array(z.string().max(64)).min(1, 'Choose at least one person.').max(500);
 const reason = z.string().trim().min(1, 'Say why, in a few words.').max(300);
 const Asked = z.discriminatedUnion('act', [
@@ -14,9 +14,10 @@ const Asked = z.discriminatedUnion('act', [
 	z.object({
 		act: z.literal('make_up'),
 		sittingIds,
-		date: z.iso.date('Give a date, like 2026-12-08.'),
-		time,
-		until: time.nullable(),
+		date: day,
+		time: timeOfDay,
+		until: timeOfDay.nullable(),
+		untilDate: lastDay,
 		roomId: z.string().min(1, 'Choose a room.').max(64),
 		proctorIds: z.array(z.string().max(64)).max(20),
 		tell: z.boolean()

@@ -3,14 +3,13 @@
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import type { Proposal } from '$core/grants';
-	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import { asLocalWindow, clockTime, localDate, localTime, timeAndDate } from '$core/time';
 	import type { Joinable, MakeUpOffer, Owed } from '$lib/server/owed';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
-	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
-	import TimeField from '$ui/TimeField.svelte';
+	import WindowFields from '$ui/WindowFields.svelte';
 
 	type Props = {
 		how: 'make_up' | 'join' | 'waive';
@@ -37,6 +36,7 @@
 	let date = $state('');
 	let time = $state('');
 	let until = $state('');
+	let untilDate = $state<string | null>(null);
 	let roomId = $state('');
 	let proctorId = $state('');
 	let tell = $state(true);
@@ -61,9 +61,9 @@
 		})();
 	});
 	function take(one: Proposal, zone: string) {
-		date = localDate(one.opens, zone);
-		time = localTime(one.opens, zone);
-		until = localTime(one.closes, zone);
+		const entered = asLocalWindow(one, zone);
+		({ date, opens: time, lastDate: untilDate } = entered);
+		until = entered.closes!;
 		roomId = one.room.id;
 		proctorId = one.proctor?.id ?? '';
 	}
@@ -82,6 +82,7 @@
 						date,
 						time,
 						until: until || null,
+						untilDate,
 						roomId,
 						proctorIds: proctorId ? [proctorId] : [],
 						tell
@@ -176,9 +177,7 @@
 			{/each}
 		</ul>
 		<div class="grid grid-cols-2 gap-2">
-			<Field id="mu-date" label="Date" class="col-span-2"><DateField id="mu-date" bind:value={date} /></Field>
-			<Field id="mu-time" label="Opens"><TimeField id="mu-time" bind:value={time} /></Field>
-			<Field id="mu-until" label="Closes"><TimeField id="mu-until" bind:value={until} /></Field>
+			<WindowFields prefix="mu-" bind:date bind:opens={time} bind:closes={until} bind:lastDate={untilDate} />
 			<Field id="mu-room" label="Room"
 				><Select id="mu-room" placeholder="Choose a room" items={items(rooms)} bind:value={roomId} /></Field
 			>

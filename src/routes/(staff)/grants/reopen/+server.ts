@@ -2,10 +2,10 @@ import { z } from 'zod';
 import { confirmed, route, staff } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
 import { reopenFor } from '$lib/server/grants';
+import { day, lastDay, timeOfDay } from '$lib/server/records';
 import { loadSitting } from '$lib/server/sitting';
 import { fail } from '$core/problem';
 
-const time = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 09:30.');
 const id = z.string().max(64);
 const Asked = z.object({
 	id: z.string().min(8).max(40),
@@ -18,9 +18,10 @@ const Asked = z.object({
 		.max(600, 'At most 600 minutes.'),
 	window: z
 		.object({
-			date: z.iso.date('Give a date, like 2026-12-08.'),
-			opens: time,
-			closes: time,
+			date: day,
+			opens: timeOfDay,
+			closes: timeOfDay,
+			lastDate: lastDay,
 			roomId: id.nullable(),
 			proctorId: id.nullable()
 		})

@@ -2,11 +2,11 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import type { MoveFate, MoveLine } from '$core/closing';
+	import type { LocalWindow } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
-	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
-	import TimeField from '$ui/TimeField.svelte';
+	import WindowFields from '$ui/WindowFields.svelte';
 	import type { LiveRoom } from './room.svelte';
 
 	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
@@ -18,6 +18,7 @@
 	let date = $state('');
 	let opens = $state('');
 	let closes = $state('');
+	let lastDate = $state<string | null>(null);
 	let revision = $state(0);
 	let reason = $state('');
 	let told = $state.raw<{ objection: string | null; lines: MoveLine[] } | null>(null);
@@ -26,13 +27,13 @@
 		if (!open) onclose();
 	});
 	$effect(() => {
-		void send<{ date: string; opens: string; closes: string | null; revision: number }>('GET', path).then((answer) => {
+		void send<LocalWindow & { revision: number }>('GET', path).then((answer) => {
 			if (!answer.ok) return void (error = inWords(answer.problem));
-			({ date, opens, revision } = answer.data);
+			({ date, opens, lastDate, revision } = answer.data);
 			closes = answer.data.closes ?? '';
 		});
 	});
-	const asked = $derived({ date, opens, closes: closes || null, revision });
+	const asked = $derived({ date, opens, closes: closes || null, lastDate: closes ? lastDate : null, revision });
 	$effect(() => {
 		if (!asked.date) return;
 		const body = { ...asked, foresee: true, reason: '' };
@@ -80,9 +81,7 @@
 	onconfirm={confirm}
 >
 	<div class="grid grid-cols-2 gap-2">
-		<Field id="w-date" label="Date" class="col-span-2"><DateField id="w-date" bind:value={date} /></Field>
-		<Field id="w-opens" label="Opens"><TimeField id="w-opens" bind:value={opens} /></Field>
-		<Field id="w-closes" label="Closes"><TimeField id="w-closes" bind:value={closes} /></Field>
+		<WindowFields prefix="w-" bind:date bind:opens bind:closes bind:lastDate />
 		<Field id="w-why" label="Why" class="col-span-2"
 			><Input id="w-why" bind:value={reason} maxlength={300} autocomplete="off" /></Field
 		>

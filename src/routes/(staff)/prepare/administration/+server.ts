@@ -1,12 +1,8 @@
 import { z } from 'zod';
 import { coordinatorOfAll, LARGE, orRefuse, route, staff } from '$lib/server/http';
+import { day, timeOfDay } from '$lib/server/records';
 import { makeAdministration, makeSite, saveAdministration } from '$lib/server/places';
 
-const day = z.iso.date('Give a date, like 2026-12-08.').nullable();
-const hour = z
-	.string()
-	.regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Give a time, like 08:00.')
-	.nullable();
 const stock = z
 	.number({ error: 'Give a whole number of sittings.' })
 	.int('Give a whole number of sittings.')
@@ -17,10 +13,14 @@ const ids = z.array(z.string().max(64)).max(500);
 const Asked = z.object({
 	id: z.string().max(64),
 	name: z.string().trim().min(1, 'A name is needed.').max(120),
-	opensOn: day,
-	closesOn: day,
+	opensOn: day.nullable(),
+	closesOn: day.nullable(),
 	bought: stock,
-	sites: z.array(z.object({ id: z.string().max(64), opens: hour, closes: hour, allotted: stock })).max(500),
+	sites: z
+		.array(
+			z.object({ id: z.string().max(64), opens: timeOfDay.nullable(), closes: timeOfDay.nullable(), allotted: stock })
+		)
+		.max(500),
 	papers: z.array(z.object({ id: z.string().max(64), everywhere: z.boolean(), siteIds: ids, groupIds: ids })).max(2_000)
 });
 

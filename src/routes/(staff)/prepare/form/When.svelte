@@ -3,9 +3,7 @@
 	import { timesThatFollow } from '$core/session';
 	import { zoneName } from '$core/time';
 	import { getClock } from '$ui/clock-context';
-	import DateField from '$ui/DateField.svelte';
-	import Field from '$ui/Field.svelte';
-	import TimeField from '$ui/TimeField.svelte';
+	import WindowFields from '$ui/WindowFields.svelte';
 	import Part from './Part.svelte';
 	import Rule from './Rule.svelte';
 	import type { SessionSetup } from './setup.svelte';
@@ -20,28 +18,54 @@
 			`Door ${door}`,
 			lastEntry && `last entry ${lastEntry}`,
 			lastFullStart && `last full start ${lastFullStart}`,
-			'the code expires at midnight'
+			setup.input.untilDate ? 'a new code each day at midnight' : 'the code expires at midnight'
 		].filter(Boolean);
 	});
+	const window = {
+		get date() {
+			return setup.input.date;
+		},
+		set date(date) {
+			setup.set({ date });
+		},
+		get opens() {
+			return setup.input.time;
+		},
+		set opens(time) {
+			setup.set({ time });
+		},
+		get closes() {
+			return setup.input.until ?? '';
+		},
+		set closes(until) {
+			setup.set({ until: until || null });
+		},
+		get lastDate() {
+			return setup.input.untilDate ?? null;
+		},
+		set lastDate(untilDate) {
+			setup.set({ untilDate });
+		}
+	};
 </script>
 
 <Part name="When">
 	<div>
 		<div class="flex flex-wrap items-start gap-3">
-			<Field id="date" label="Date" error={setup.errorOf('date')}
-				><DateField id="date" value={setup.input.date} onchange={(date) => setup.set({ date })} /></Field
-			>
-			<Field id="time" label="Opens" error={setup.errorOf('time')}
-				><TimeField id="time" value={setup.input.time} onchange={(time) => setup.set({ time })} /></Field
-			>
+			<WindowFields
+				inline
+				names={{ opens: 'time', closes: 'until', lastDate: 'until-date' }}
+				bind:date={window.date}
+				bind:opens={window.opens}
+				bind:closes={window.closes}
+				bind:lastDate={window.lastDate}
+				errors={{
+					date: setup.errorOf('date'),
+					opens: setup.errorOf('time'),
+					closes: setup.errorOf('until') ?? setup.errorOf('untilDate')
+				}}
+			/>
 			<Rule {setup} path="timing.limitMinutes" />
-			<Field id="until" label="Closes" error={setup.errorOf('until')}
-				><TimeField
-					id="until"
-					value={setup.input.until ?? ''}
-					onchange={(until) => setup.set({ until: until || null })}
-				/></Field
-			>
 			<Rule {setup} path="timing.doorOpensMinutes" />
 			<Rule {setup} path="timing.lastEntryMinutes" />
 		</div>

@@ -1,0 +1,75 @@
+<!--
+@component A window as it is entered: its day, when it opens and closes, and the day on which it closes where that is another.
+A time of closing that lies before the opening is taken to be the next day's. For a grid of two columns, or a row.
+-->
+<script lang="ts">
+	import { addDays } from '$core/time';
+	import DateField from './DateField.svelte';
+	import Field from './Field.svelte';
+	import TimeField from './TimeField.svelte';
+
+	type Props = {
+		/** What the fields' ids begin with, `w-` for `w-date`. */
+		prefix?: string;
+		/** Other ids than the fields' own names. */
+		names?: { opens?: string; closes?: string; lastDate?: string };
+		date: string;
+		opens: string;
+		closes: string;
+		lastDate: string | null;
+		errors?: { date?: string; opens?: string; closes?: string };
+		/** In a row with other fields. */
+		inline?: boolean;
+		onchange?: () => void;
+	};
+	let {
+		prefix = '',
+		names = {},
+		date = $bindable(),
+		opens = $bindable(),
+		closes = $bindable(),
+		lastDate = $bindable(),
+		errors = {},
+		inline = false,
+		onchange
+	}: Props = $props();
+
+	const whole = $derived(inline ? '' : 'col-span-2');
+	const ids = $derived({
+		opens: prefix + (names.opens ?? 'opens'),
+		closes: prefix + (names.closes ?? 'closes'),
+		lastDate: prefix + (names.lastDate ?? 'last-date')
+	});
+
+	/** Over midnight where the times say so, and back on one day where they do no longer. */
+	function timesChanged() {
+		if (lastDate === null && closes !== '' && opens !== '' && closes < opens) lastDate = addDays(date, 1);
+		else if (lastDate !== null && lastDate <= date) lastDate = closes < opens ? addDays(date, 1) : null;
+		onchange?.();
+	}
+	function setLastDate(day: string | null) {
+		lastDate = day;
+		onchange?.();
+	}
+</script>
+
+<Field id="{prefix}date" label="Date" class={whole} error={errors.date}
+	><DateField id="{prefix}date" bind:value={date} onchange={timesChanged} /></Field
+>
+<Field id={ids.opens} label="Opens" error={errors.opens}
+	><TimeField id={ids.opens} bind:value={opens} onchange={timesChanged} /></Field
+>
+<Field id={ids.closes} label="Closes" error={errors.closes}
+	><TimeField id={ids.closes} bind:value={closes} onchange={timesChanged} /></Field
+>
+{#if lastDate !== null}
+	<Field id={ids.lastDate} label="Closes on" class={whole}
+		><DateField id={ids.lastDate} value={lastDate} onchange={(day) => setLastDate(day || null)} /></Field
+	>
+{:else}
+	<button
+		type="button"
+		class="text-tide text-[13px] underline {inline ? 'pt-8' : 'col-span-2 justify-self-start'}"
+		onclick={() => setLastDate(addDays(date, 1))}>on another day</button
+	>
+{/if}
