@@ -7,7 +7,7 @@ const MINUTE = 60_000;
 
 describe('another attempt', () => {
 	it('there are as many as the rule says, and no sooner than it says', () => {
-		const rules = { most: 3, waitMinutes: 30 };
+		const rules = { most: 3, waitMinutes: 30, laterWaitMinutes: 30 };
 		expect(nextAttempt(rules, { attempt: 1, endedAt: NOON }, NOON + 30 * MINUTE)).toEqual({ ok: true, attempt: 2 });
 		expect(nextAttempt(rules, { attempt: 2, endedAt: NOON }, NOON + 29 * MINUTE)).toEqual({
 			ok: false,
@@ -19,7 +19,9 @@ describe('another attempt', () => {
 			ok: false,
 			why: 'none_left'
 		});
-		expect(nextAttempt({ most: 1, waitMinutes: 0 }, { attempt: 1, endedAt: NOON }, NOON)).toMatchObject({ ok: false });
+		expect(
+			nextAttempt({ most: 1, waitMinutes: 0, laterWaitMinutes: 0 }, { attempt: 1, endedAt: NOON }, NOON)
+		).toMatchObject({ ok: false });
 	});
 });
 

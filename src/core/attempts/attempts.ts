@@ -14,13 +14,13 @@ export type NextAttempt =
  * @param at when the next would begin
  */
 export function nextAttempt(
-	{ most, waitMinutes }: Pick<AttemptRules, 'most' | 'waitMinutes'>,
+	{ most, waitMinutes, laterWaitMinutes }: Pick<AttemptRules, 'most' | 'waitMinutes' | 'laterWaitMinutes'>,
 	last: { attempt: number; endedAt: number },
 	at: number
 ): NextAttempt {
 	const attempt = last.attempt + 1;
 	if (attempt > most) return { ok: false, why: 'none_left' };
-	const from = last.endedAt + waitMinutes * MINUTE;
+	const from = last.endedAt + (last.attempt === 1 ? waitMinutes : laterWaitMinutes) * MINUTE;
 	return at < from ? { ok: false, why: 'wait', attempt, from } : { ok: true, attempt };
 }
 

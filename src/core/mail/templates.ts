@@ -19,6 +19,7 @@ export const MAIL_WORDS = {
 	code: 'their own code, where the session is entered with slips',
 	entering: 'how to enter',
 	requirements: 'what the device needs',
+	rules: 'everything that binds them on the day',
 	rehearse: 'the page to try the device on',
 	mine: 'their own page: what they sit and were given, and asking for more'
 } as const;
@@ -37,6 +38,9 @@ What your device needs: {requirements}
 
 Please try it beforehand, on the device that you will use: {rehearse}
 It takes a minute and does not count.
+
+What applies:
+{rules}
 
 What you have been given, and asking for something else: {mine}`
 	},

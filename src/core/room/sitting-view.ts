@@ -1,6 +1,7 @@
 import type { LockdownRules, MovementRules, SessionKind, ToolRules } from '../session';
 import type { SittingState } from '../sitting';
 import type { Phase } from '../time';
+import type { ToldSubject } from '../told';
 
 /** What a candidate's screen knows of their own sitting. Nothing of the key, of others, or of why somebody was held. */
 export type SittingPicture = {
@@ -49,13 +50,17 @@ export type SittingPicture = {
 		/** What the close takes, if they began now. */
 		cut: number;
 		warnAtMinutes: number[];
+		/** The proctor ends the paper: there is no deadline before that. */
+		isEndedByHand: boolean;
 		/** What becomes of work when time is up. */
 		atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
 	};
+	/** Everything that binds them, until they begin; empty from then on. */
+	told: ToldSubject[];
 	/** How the paper is to look at first, and in which language, where it is there in it; null: its own. */
 	display: { magnification: number; contrast: boolean; language: string | null };
-	/** Breaks that were granted; null: none. */
-	breaks: { left: number; minutes: number; until: number | null } | null;
+	/** Breaks that may be taken; null: none. */
+	breaks: { left: number; minutes: number; stopsClock: boolean; until: number | null } | null;
 	/** Something may be seen afterwards, now or later. */
 	mayReview: boolean;
 	/** A further attempt that the rules give, and from when, epoch ms; `from` null: at once. null: there is none. */

@@ -106,6 +106,10 @@ export type RoomHead = {
 	startWord: string | null;
 	finishWord: string | null;
 	roomStartedAt: number | null;
+	/** `proctor`: the paper is ended by hand, at `timeCalledAt`. */
+	endedBy: 'clock' | 'proctor';
+	graceMinutes: number;
+	timeCalledAt: number | null;
 	/** Work was allowed to begin before the opening. */
 	openedEarlyAt: number | null;
 	endedAt: number | null;

@@ -51,6 +51,13 @@ export const SETTINGS: Setting[] = [
 		kind: minutes(1, 1_440, 'no limit')
 	},
 	{
+		path: 'timing.endedBy',
+		section: 'Time',
+		name: 'Who ends it',
+		says: 'By hand: the proctor ends the paper for all at once, and those with extra time go on for as much longer as they are due. The limit is then what is planned.',
+		kind: choice({ clock: 'each one’s clock', proctor: 'the proctor, by hand' })
+	},
+	{
 		path: 'timing.clockStarts',
 		section: 'Time',
 		name: 'Clock starts',
@@ -96,6 +103,27 @@ export const SETTINGS: Setting[] = [
 		name: 'Warnings',
 		says: 'Shown once, this many minutes before the end.',
 		kind: { type: 'numbers', unit: 'min', min: 1, max: 240 }
+	},
+	{
+		path: 'pauses.most',
+		section: 'Time',
+		name: 'Pauses of their own',
+		says: 'How many pauses everyone may take when they like. Breaks that were granted come on top.',
+		kind: { type: 'number', unit: 'at most', min: 0, max: 10 }
+	},
+	{
+		path: 'pauses.minutes',
+		section: 'Time',
+		name: 'A pause lasts',
+		says: 'The paper is hidden meanwhile, and comes back after this long at the latest.',
+		kind: minutes(1, 60)
+	},
+	{
+		path: 'pauses.stopsClock',
+		section: 'Time',
+		name: 'Clock in a pause',
+		says: 'Careful: a stopped clock is time to look things up.',
+		kind: yesNo('stopped', 'runs on')
 	},
 	{
 		path: 'timing.maxLimitMinutes',
@@ -172,6 +200,13 @@ export const SETTINGS: Setting[] = [
 		kind: { type: 'networks' }
 	},
 	{
+		path: 'door.shownDaysBefore',
+		section: 'Door',
+		name: 'Shown to candidates',
+		says: 'How many days before they see it on their own page.',
+		kind: { type: 'number', unit: 'days before', min: 0, max: 365, empty: 'once planned' }
+	},
+	{
 		path: 'startWord',
 		section: 'Door',
 		name: 'Start word',
@@ -205,6 +240,13 @@ export const SETTINGS: Setting[] = [
 		name: 'On leaving',
 		says: 'Careful: handing in on leaving also ends the exam of someone who only loses the connection.',
 		kind: choice({ warn: 'warned', hold: 'put on hold', hand_in: 'handed in' })
+	},
+	{
+		path: 'comingBack',
+		section: 'Lockdown',
+		name: 'Coming back',
+		says: 'What somebody needs who closed or reloaded the paper. Careful: where it is not possible, a device that fails ends the exam.',
+		kind: choice({ free: 'nothing', released: 'the proctor’s release', never: 'not possible' })
 	},
 	{
 		path: 'lockdown.clientVersion',
@@ -377,9 +419,23 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'attempts.waitMinutes',
 		section: 'Afterwards',
-		name: 'Wait between',
+		name: 'Wait before the second',
 		says: 'Prevents series of guesses.',
 		kind: minutes(0, 43_200)
+	},
+	{
+		path: 'attempts.laterWaitMinutes',
+		section: 'Afterwards',
+		name: 'Wait before any later one',
+		says: 'May be longer than the first wait.',
+		kind: minutes(0, 43_200)
+	},
+	{
+		path: 'attempts.startsFromLast',
+		section: 'Afterwards',
+		name: 'A further attempt',
+		says: 'For practice: what was answered before stands there already. Only where everyone has the same questions.',
+		kind: yesNo('begins from the last', 'begins empty')
 	},
 	{
 		path: 'review.shows',

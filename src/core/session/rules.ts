@@ -15,6 +15,8 @@ export type DoorRules = {
 	checklist: 'none' | 'offered' | 'needed';
 	/** Ids of the networks from which the door is passed; none: from anywhere. */
 	networks: string[];
+	/** So many days before, candidates see the session on their own page; null: as soon as it is planned. */
+	shownDaysBefore: number | null;
 };
 
 /** What the candidate's device may do meanwhile. */
@@ -53,7 +55,19 @@ export type ToolRules = {
 	hints: boolean;
 };
 
-export type AttemptRules = { most: number; counts: 'highest' | 'mean' | 'first' | 'last'; waitMinutes: number };
+/** Breaks that everyone may take, when they like. */
+export type PauseRules = { most: number; minutes: number; stopsClock: boolean };
+
+export type AttemptRules = {
+	most: number;
+	counts: 'highest' | 'mean' | 'first' | 'last';
+	/** Between the first attempt and the second. */
+	waitMinutes: number;
+	/** Between any later two. */
+	laterWaitMinutes: number;
+	/** For practice: a further attempt begins with the answers of the one before. */
+	startsFromLast: boolean;
+};
 
 /** What a candidate may see afterwards, and from when. */
 export type ReviewRules = {
@@ -75,6 +89,9 @@ export type SessionRules = {
 	admission: 'proctor' | 'automatic';
 	startWord: string | null;
 	finishWord: string | null;
+	/** What whoever closed or reloaded the paper needs to go on: nothing, the proctor's release; `never` hands in. */
+	comingBack: 'free' | 'released' | 'never';
+	pauses: PauseRules;
 	lockdown: LockdownRules;
 	movement: MovementRules;
 	order: OrderRules;
@@ -95,6 +112,7 @@ export const KIND_NAMES: Record<SessionKind, string> = { live: 'Live', rehearsal
 export const DEFAULT_RULES: SessionRules = {
 	timing: {
 		limitMinutes: 60,
+		endedBy: 'clock',
 		clockStarts: 'candidate',
 		clockStops: 'hold',
 		atClose: 'finish',
@@ -111,11 +129,14 @@ export const DEFAULT_RULES: SessionRules = {
 		slips: false,
 		identity: 'number_and_family',
 		checklist: 'offered',
-		networks: []
+		networks: [],
+		shownDaysBefore: null
 	},
 	admission: 'proctor',
 	startWord: null,
 	finishWord: null,
+	comingBack: 'free',
+	pauses: { most: 0, minutes: 5, stopsClock: false },
 	lockdown: {
 		level: 'open',
 		leavingsAllowed: 3,
@@ -131,7 +152,7 @@ export const DEFAULT_RULES: SessionRules = {
 	movement: { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false },
 	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
 	tools: { calculator: 'none', notes: true, marking: true, hints: false },
-	attempts: { most: 1, counts: 'highest', waitMinutes: 0 },
+	attempts: { most: 1, counts: 'highest', waitMinutes: 0, laterWaitMinutes: 0, startsFromLast: false },
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },
 	result: { passPercent: null, bands: [] },
@@ -145,6 +166,7 @@ export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 
 	for (const part of [
 		'timing',
 		'door',
+		'pauses',
 		'lockdown',
 		'movement',
 		'order',
@@ -156,6 +178,9 @@ export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 
 		'marking'
 	] as const)
 		Object.assign(rules, { [part]: { ...DEFAULT_RULES[part], ...known[part] } });
+	// Before there were two waits, the one held between any two attempts.
+	if (known.attempts?.laterWaitMinutes === undefined && known.attempts)
+		rules.attempts = { ...rules.attempts, laterWaitMinutes: rules.attempts.waitMinutes };
 	if (shown && !known.movement) rules.movement = { ...rules.movement, shown };
 	return rules;
 }

@@ -93,7 +93,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				holdKnownAt: sitting.holdKnownAt ?? (sitting.line?.up ? event.at : null),
 				reason: event.reason,
 				stops: event.isBreak
-					? openWhileBegun(sitting, event.at, 'break')
+					? openWhileBegun(sitting, event.at, 'break', event.stopsClock ? undefined : false)
 					: openWhileBegun(
 							{ ...sitting, stops: close(sitting.stops, ['break'], event.at) },
 							event.at,

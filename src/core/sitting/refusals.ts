@@ -15,6 +15,10 @@ const SENTENCES = {
 		message: 'This session has ended.',
 		instead: 'Put the candidate into another session of the same paper, or give an own window.'
 	},
+	came_back: {
+		message: 'This paper was closed or reloaded.',
+		instead: 'Speak to your proctor. Your answers are safe.'
+	},
 	barred: { message: 'The proctor is holding this place.', instead: 'Raise your hand and speak to the proctor.' },
 	second_device: {
 		message: 'You are already signed in on another device.',

@@ -186,7 +186,9 @@ export function isResting(sitting: Pick<Sitting, 'cameFrom' | 'beganAt'>): boole
 }
 
 /** What happened to a sitting as time sees it. */
-export function trackOf(sitting: Sitting, roomStartedAt: number | null): Track {
+export function trackOf(sitting: Sitting, room: Pick<Track, 'roomStartedAt' | 'timeCalledAt'>): Track {
 	const { beganAt, clockStartedAt, stops } = sitting;
-	return { roomStartedAt, beganAt, clockStartedAt, isCarriedOver: stateBehindHold(sitting) === 'carried_over', stops };
+	const { roomStartedAt, timeCalledAt } = room;
+	const isCarriedOver = stateBehindHold(sitting) === 'carried_over';
+	return { roomStartedAt, timeCalledAt, beganAt, clockStartedAt, isCarriedOver, stops };
 }

@@ -15,6 +15,7 @@ import {
 
 const RULES: TimingRules = {
 	limitMinutes: 50,
+	endedBy: 'clock',
 	clockStarts: 'candidate',
 	clockStops: 'hold',
 	atClose: 'finish',
@@ -222,6 +223,42 @@ describe('stops', () => {
 	});
 });
 
+describe('a paper that its proctor ends', () => {
+	const byHand: TimingRules = { ...RULES, limitMinutes: 60, endedBy: 'proctor', clockStarts: 'room', graceMinutes: 2 };
+	const track = (called: string | null, clock = '09:00'): Track => ({
+		...began(clock),
+		roomStartedAt: at('09:00'),
+		timeCalledAt: called === null ? null : at(called)
+	});
+	const of = (grants: Partial<MergedGrants>, on: Track, now: string) =>
+		reckon(byHand, window('09:00', null), { ...NO_GRANTS, ...grants }, on, at(now));
+
+	it('has no end before it is called, and then one for all, also for those who came late', () => {
+		expect(of({}, track(null), '10:20')).toMatchObject({ allotted: null, deadline: null, phase: 'running' });
+		expect(of({}, track('09:50'), '09:50')).toMatchObject({
+			deadline: at('09:50'),
+			graceEnds: at('09:52'),
+			phase: 'grace'
+		});
+		expect(of({}, { ...track('09:50'), clockStartedAt: at('09:00') }, '09:53').phase).toBe('over');
+	});
+
+	it('gives whoever has more as much more of what the room had: 50 minutes at time and a half are 75', () => {
+		expect(of({ factor: 1.5 }, track('09:50'), '09:55')).toMatchObject({ deadline: at('10:15'), phase: 'running' });
+		expect(of({ extraMinutes: 10 }, track('09:50'), '09:55').deadline).toBe(at('10:00'));
+		expect(of({ unlimited: true }, track('09:50'), '12:00').deadline).toBeNull();
+	});
+
+	it('gives back what a hold took, and leaves own windows and carried-over work to what is planned', () => {
+		const held: Stop[] = [{ from: at('09:10'), to: at('09:20'), why: 'hold' }];
+		expect(of({}, { ...track('09:50'), stops: held }, '09:55').deadline).toBe(at('10:00'));
+		const own = { opens: at('13:00'), closes: at('15:00') };
+		expect(of({ window: own }, { ...track('09:50'), ...began('13:00') }, '13:30').deadline).toBe(at('14:00'));
+		const before = { ...track(null), clockStartedAt: at('08:00') };
+		expect(of({}, before, '08:30').deadline).toBe(at('09:00'));
+	});
+});
+
 describe('warnings', () => {
 	it('are due from their minute on, and one as long as the whole paper is left out', () => {
 		const day = (clock: string) =>
@@ -237,6 +274,7 @@ describe('properties', () => {
 	const minutes = (max: number) => fc.integer({ min: 0, max });
 	const anyRules: fc.Arbitrary<TimingRules> = fc.record({
 		limitMinutes: fc.option(fc.integer({ min: 1, max: 400 })),
+		endedBy: fc.constantFrom('clock', 'proctor'),
 		clockStarts: fc.constantFrom('room', 'candidate'),
 		clockStops: fc.constantFrom('never', 'hold', 'hold_or_lost'),
 		atClose: fc.constantFrom('cut', 'finish'),
@@ -274,6 +312,7 @@ describe('properties', () => {
 		closes: fc.option(fc.integer({ min: 1, max: 600 })),
 		track: fc.record({
 			roomStartedAt: fc.option(minutes(30).map((m) => day + m * MINUTE)),
+			timeCalledAt: fc.option(minutes(400).map((m) => day + m * MINUTE)),
 			beganAt: fc.option(minutes(60).map((m) => day + m * MINUTE)),
 			clockStartedAt: fc.constant<number | null>(null),
 			isCarriedOver: fc.boolean(),

@@ -53,6 +53,30 @@ export function allottedMinutes(rules: TimingRules, grants: MergedGrants): numbe
 	return rules.maxLimitMinutes === null ? total : Math.min(total, rules.maxLimitMinutes);
 }
 
+/**
+ * Whether the proctor's word ends it. Whoever goes on from another session, or has a window of their own, is not in that
+ * room's time: they have what is planned.
+ */
+function isEndedByHand(rules: TimingRules, grants: MergedGrants, track: Track): boolean {
+	const { clockStartedAt, roomStartedAt } = track;
+	const isOfTheRoom = clockStartedAt === null || roomStartedAt === null || clockStartedAt >= roomStartedAt;
+	return rules.endedBy === 'proctor' && grants.window === null && isOfTheRoom;
+}
+
+/**
+ * What the room's time comes to for one candidate, in ms: as long as the room had, multiplied for whoever has a factor.
+ * null: the proctor has not ended it.
+ */
+function allottedByHand(rules: TimingRules, grants: MergedGrants, track: Track): number | null {
+	const from = track.roomStartedAt ?? track.clockStartedAt;
+	if (grants.unlimited || track.timeCalledAt === null || from === null) return null;
+	const room = Math.max(0, track.timeCalledAt - from);
+	const scaled = grants.factor === 1 ? room : Math.ceil((room * grants.factor) / MINUTE - 1e-9) * MINUTE;
+	return Math.min(scaled + grants.extraMinutes * MINUTE, inMs(rules.maxLimitMinutes) ?? Infinity);
+}
+
+const inMs = (minutes: number | null) => (minutes === null ? null : minutes * MINUTE);
+
 /** How long a session without an end and without a limit is taken to last. */
 const NO_LIMIT_MINUTES = 60;
 
@@ -82,8 +106,9 @@ export function reckon(
 	now: number
 ): Reckoning {
 	const window = grants.window ?? sessionWindow;
-	const minutes = allottedMinutes(rules, grants);
-	const allotted = minutes === null ? null : minutes * MINUTE;
+	const allotted = isEndedByHand(rules, grants, track)
+		? allottedByHand(rules, grants, track)
+		: inMs(allottedMinutes(rules, grants));
 	const creditsHere = grants.creditsMinutes * MINUTE;
 	const credits = creditsHere + grants.earlierCreditsMinutes * MINUTE;
 	const windowEnd = window.closes === null ? null : window.closes + creditsHere;
@@ -139,15 +164,16 @@ function originOf(rules: TimingRules, session: Window, window: Window, track: Tr
 	return startsWithRoom ? track.roomStartedAt : null;
 }
 
-/** Whether a stop gives its time back. A break does whatever the rule sheet says of holds. */
+/** Whether a stop gives its time back. A break that was granted does whatever the rule sheet says of holds. */
 export function stopCounts(clockStops: TimingRules['clockStops'], stop: Stop): boolean {
 	if (stop.counts !== undefined) return stop.counts;
 	switch (stop.why) {
 		case 'handed_in':
 		case 'carried_over':
 		case 'set_aside':
-		case 'break':
 			return true;
+		case 'break':
+			return stop.stopsClock !== false;
 		case 'hold':
 			return clockStops !== 'never' && stop.stopsClock !== false;
 		case 'moved':

@@ -3,8 +3,10 @@ export const MINUTE = 60_000;
 
 /** The timing part of a rule sheet. */
 export type TimingRules = {
-	/** Working time; null: no limit. */
+	/** Working time; null: no limit. Where the proctor ends the paper: how long is planned. */
 	limitMinutes: number | null;
+	/** `proctor`: nobody's own clock ends the work; the proctor does, for everyone without more time. */
+	endedBy: 'clock' | 'proctor';
 	/** `room`: for everyone when the room is started; `candidate`: for each on beginning. */
 	clockStarts: 'room' | 'candidate';
 	/** Which stops give their time back. */
@@ -76,6 +78,8 @@ export type Track = {
 	/** When the room of its session was started; of use only until the sitting has a clock of its own. */
 	roomStartedAt: number | null;
 	beganAt: number | null;
+	/** When the proctor ended the paper, where that is the rule; null: not yet, or it is not. */
+	timeCalledAt: number | null;
 	/** When its own clock started; null while the first question is not on the screen yet. It never changes after that. */
 	clockStartedAt: number | null;
 	/** Carried over, and not yet at work again: no window closes on it. */
@@ -86,6 +90,7 @@ export type Track = {
 /** Nothing has happened yet. */
 export const NEW_TRACK: Track = {
 	roomStartedAt: null,
+	timeCalledAt: null,
 	beganAt: null,
 	clockStartedAt: null,
 	isCarriedOver: false,

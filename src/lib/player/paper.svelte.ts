@@ -39,6 +39,8 @@ const AGAIN_MS = 1_000;
 export class Paper {
 	given = new SvelteMap<string, Given>();
 	at = $state(0);
+	/** It came from this device, and the server does not know that it was opened. */
+	isUnseen = $state(false);
 	readonly media: Media;
 	readonly handed = new Handed((questionId, fileId) => {
 		const { value } = this.of(questionId);
@@ -119,9 +121,10 @@ export class Paper {
 	/**
 	 * Loads the paper; what this device had kept and not sent lies over what the server has. Without a line it is the paper
 	 * that this tab had before.
+	 * @param view this page's own name, another each time it is opened
 	 */
-	static async load(place: Place, picture: SittingPicture): Promise<Loaded> {
-		const answer = await ask<Sent>('GET', '/sit/api/paper');
+	static async load(place: Place, picture: SittingPicture, view: string): Promise<Loaded> {
+		const answer = await ask<Sent>('GET', `/sit/api/paper?view=${view}`);
 		if (!answer.ok) {
 			const isOutOfReach = answer.status === 0 || answer.status >= 500;
 			return (isOutOfReach && (await Paper.#loadKept(place, picture))) || answer;
@@ -145,7 +148,15 @@ export class Paper {
 		const { picture: _picture, played = [], ...content } = kept.paper;
 		const paper = await Paper.#begin(content, kept.given, place, store, picture);
 		paper.media.know(played);
+		paper.isUnseen = true;
 		return { ok: true, paper };
+	}
+
+	/** Tells the server of a page that opened without it, as soon as it is there. Some rules let nobody back in so. */
+	async show(view: string): Promise<boolean> {
+		const answer = await ask('GET', `/sit/api/paper?view=${view}`);
+		if (answer.ok) this.isUnseen = false;
+		return answer.ok;
 	}
 
 	static async #begin(

@@ -22,7 +22,8 @@ export class Signer {
 	}
 
 	async headers(method: string, path: string, body: BufferSource): Promise<Record<string, string>> {
-		const { request, signature } = await this.#sign(method, path, body);
+		// What stands behind a question mark is no part of what is signed.
+		const { request, signature } = await this.#sign(method, path.split('?')[0], body);
 		return signatureHeaders(request, signature);
 	}
 

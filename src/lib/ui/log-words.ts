@@ -86,6 +86,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	window_moved: ({ body, who }) => `Moved by ${who} from ${body.was} to ${body.is}: ${body.reason}`,
 	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
+	time_called: () => 'The proctor ended the paper: time is up for all without more of it',
 	room_started: () => 'Room started: all clocks are running',
 	opened_early: ({ who }) => `Started early by ${who}`,
 	door_code_made: () => 'Door code created',

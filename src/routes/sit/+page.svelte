@@ -22,6 +22,7 @@
 	let told = $state.raw<{ device: Here['device']; picture: SittingPicture } | null>(null);
 	let isAsking = $state(true);
 	const ASK_AGAIN_MS = 2_000;
+	const view = crypto.randomUUID();
 	onMount(() => void keepPage());
 	// Who is here is shown to the device that signs for it, so it is asked for after the page: at first, and after the door.
 	$effect(() => {
@@ -77,6 +78,7 @@
 			{clock}
 			device={here.device}
 			first={here.picture}
+			{view}
 			{leftovers}
 			onpaper={(place) => (live = place)}
 			onleave={leave}

@@ -26,13 +26,15 @@
 		clock: ServerClock;
 		device: { sittingId: string; epoch: number };
 		first: SittingPicture;
+		/** This page's own name, another each time it is opened. */
+		view: string;
 		/** What earlier lives of this device have sent. */
 		leftovers: Leftovers;
 		/** This sitting's own outbox is at work now; null: it no longer is. */
 		onpaper: (place: { sittingId: string; epoch: number } | null) => void;
 		onleave: () => void;
 	};
-	let { clock, device, first, leftovers, onpaper, onleave }: Props = $props();
+	let { clock, device, first, view, leftovers, onpaper, onleave }: Props = $props();
 
 	const line = untrack(() => new Line(first, clock));
 	const tab = untrack(() => new OneTab(`otium ${device.sittingId}`));
@@ -137,11 +139,19 @@
 	async function load() {
 		if (busy) return;
 		busy = true;
-		const loaded = await Paper.load(device, picture);
+		const loaded = await Paper.load(device, picture, view);
 		busy = false;
 		if (loaded.ok) paper = loaded.paper;
-		else problem = loaded.problem;
+		else {
+			problem = loaded.problem;
+			await line.refresh();
+		}
 	}
+	// Opened without the server: it hears of that when it is there again.
+	$effect(() => {
+		if (!paper?.isUnseen || line.downSince !== null) return;
+		void paper.show(view).then((shown) => (shown ? undefined : line.refresh()));
+	});
 
 	async function begin(startWord: string) {
 		if (busy) return;
@@ -235,8 +245,9 @@
 	>
 		{#if picture.breaks?.until}
 			<p>
-				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong>. The clock is stopped. Your
-				paper continues automatically then.
+				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong>. {picture.breaks.stopsClock
+					? 'The clock is stopped.'
+					: 'The clock runs on.'} Your paper continues automatically then.
 			</p>
 			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
 		{:else}

@@ -6,6 +6,7 @@
 	import { clockTime, minutesLeft } from '$core/time';
 	import { blocksOf } from '$core/paper';
 	import Blocks from './question/Blocks.svelte';
+	import ToldList from '$ui/ToldList.svelte';
 	import Calm from './Calm.svelte';
 	import Entry from './Entry.svelte';
 	import Press from './Press.svelte';
@@ -23,19 +24,21 @@
 	let { picture, busy, problem, isDeviceReady, deviceCheck, onbegin }: Props = $props();
 
 	let startWord = $state('');
-	const watched = $derived(picture.session.watch?.level ?? 'open');
 </script>
 
 <Calm
 	title={picture.begun ? 'You can continue' : 'You can start'}
 	paper={picture.paper.title}
 	person="{picture.candidate.name}{picture.candidate.seat ? `, seat ${picture.candidate.seat}` : ''}"
+	beside={picture.begun ? undefined : told}
 >
 	<p>
 		{picture.paper.questions} questions, {picture.paper.points} points.
 		{#if picture.begun}
 			{#if picture.time.remaining !== null}<strong>{minutesLeft(picture.time.remaining)} minutes</strong> are left. All your
 				answers are there.{/if}
+		{:else if picture.time.isEndedByHand}
+			Your proctor ends the paper.
 		{:else if picture.time.allotted !== null}
 			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
 				.deadline
@@ -54,23 +57,6 @@
 	{#if picture.paper.instructions}<div class="bg-mist rounded-xl px-4 py-3 text-[17px]" data-testid="instructions">
 			<Blocks blocks={blocksOf(picture.paper.instructions)} />
 		</div>{/if}
-	<ul class="text-ink-2 list-disc space-y-1 pl-5 text-[16px]">
-		{#if watched !== 'open'}<li>
-				The paper fills the screen. {watched === 'watched'
-					? 'Leaving it, copying and printing are noted'
-					: 'Copying and printing are switched off'}, and your proctor sees that.
-			</li>{/if}
-		{#if picture.session.snapshotSeconds !== null}<li>
-				The camera takes a small picture every {picture.session.snapshotSeconds} seconds. Only staff see them, and they are
-				deleted later.
-			</li>{/if}
-		<li>Answers are saved as you enter them. If the connection drops, just keep working.</li>
-		{#if picture.session.movement.goingBack && picture.session.tools.marking}<li>
-				You can mark a question for later and come back to it.
-			</li>{:else if picture.session.forwardBy !== null}<li>You can’t go back to a question after leaving it.</li>{/if}
-		{#if picture.session.wrongAnswers}<li>{picture.session.wrongAnswers}</li>{/if}
-		<li>You hand in at the end, after seeing what is blank.</li>
-	</ul>
 	<form
 		class="space-y-4"
 		onsubmit={(event) => {
@@ -88,3 +74,5 @@
 		>
 	</form>
 </Calm>
+
+{#snippet told()}<ToldList told={picture.told.filter((one) => one.subject !== 'coming')} />{/snippet}

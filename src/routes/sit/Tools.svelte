@@ -134,7 +134,7 @@
 	{#if picture.breaks && picture.breaks.left > 0}
 		<button type="button" class={button} onclick={takeBreak} data-testid="break"
 			>{asksBreak
-				? `Really? ${picture.breaks.minutes} minutes, with the clock stopped`
+				? `Really? ${picture.breaks.minutes} minutes, ${picture.breaks.stopsClock ? 'with the clock stopped' : 'and the clock runs on'}`
 				: `Take a break (${picture.breaks.left} left)`}</button
 		>
 	{/if}

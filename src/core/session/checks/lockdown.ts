@@ -30,6 +30,14 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			'Leaving hands in, and a device that fails looks like one that left.',
 			[{ text: 'hold instead', set: { 'rules.lockdown.onLeaving': 'hold' } }]
 		);
+	if (rules.comingBack === 'never')
+		push(
+			'K6_back',
+			'warn',
+			'A failing device ends a sitting.',
+			'Whoever closes or reloads the paper is handed in, and a browser that crashes looks the same.',
+			[{ text: 'the proctor’s release instead', set: { 'rules.comingBack': 'released' } }]
+		);
 	if (lockdown.level !== 'open' && !lockdown.alsoForReview && review.shows !== 'nothing')
 		push('K19', 'warn', 'The review is open.', 'Questions can be copied when results are looked at.', [
 			{ text: 'lock the review', set: { 'rules.lockdown.alsoForReview': true } }

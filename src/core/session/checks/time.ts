@@ -254,6 +254,29 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			`All start together: anyone who enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
 			[{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } }]
 		);
+	if (timing.endedBy === 'proctor' && timing.clockStarts !== 'room')
+		warn(
+			'by_hand',
+			'time',
+			'No common start.',
+			'The proctor ends the paper for all at once, so all have to start at once.',
+			[
+				{ text: 'start the room together', set: { 'rules.timing.clockStarts': 'room' } },
+				{ text: 'end by each one’s clock', set: { 'rules.timing.endedBy': 'clock' } }
+			],
+			'block'
+		);
+	if (rules.pauses.most > 0 && rules.pauses.stopsClock && lockdown.level !== 'open')
+		warn(
+			'pauses',
+			'time',
+			'Time to look things up.',
+			`Everyone may stop the clock ${rules.pauses.most} times for ${rules.pauses.minutes} minutes.`,
+			[
+				{ text: 'let the clock run on', set: { 'rules.pauses.stopsClock': false } },
+				{ text: 'no pauses', set: { 'rules.pauses.most': 0 } }
+			]
+		);
 	const limit = timing.limitMinutes;
 	if (limit !== null && paper.questions > 0 && candidates > 0) {
 		const suggested = paper.suggestedMinutes;

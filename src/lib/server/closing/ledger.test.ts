@@ -81,7 +81,7 @@ describe('the ledger of a session', () => {
 			groupIds: ['watch'],
 			only: null,
 			alsoIds: [],
-			attempts: { most: 1, waitMinutes: 0 },
+			attempts: { most: 1, waitMinutes: 0, laterWaitMinutes: 0 },
 			opens: NINE + 600 * MINUTE
 		});
 		expect(roster.people.map((person) => person.candidateId)).toEqual(['can0']);

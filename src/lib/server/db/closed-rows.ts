@@ -43,14 +43,41 @@ const OWNED: Record<string, (row: string) => string> = {
 		`CASE ${row}.scope_kind WHEN 'administration' THEN ${row}.scope_id
 		 WHEN 'session' THEN (SELECT administration_id FROM session WHERE id = ${row}.scope_id) END`
 };
-export const FROZEN_TABLES = Object.keys(OWNED);
+/** What came with the first week. */
+const OWNED_LATER: typeof OWNED = {
+	contact: itself,
+	step: itself,
+	step_done: (row) => `SELECT administration_id FROM step WHERE id = ${row}.step_id`
+};
+export const FROZEN_TABLES = [...Object.keys(OWNED), ...Object.keys(OWNED_LATER)];
 
 /**
  * Once an administration is closed nothing of it changes, whichever route, sweep or later part of the program would: the
  * database itself refuses. `closing` can be written once.
  */
 export async function freezeWhenClosed(db: Knex): Promise<void> {
-	for (const [table, administrationOf] of Object.entries(OWNED)) {
+	await freeze(db, OWNED);
+	// What was handed over may be deleted when its time has come, and nothing comes to it.
+	await db.raw(
+		`CREATE TRIGGER sitting_file_closed_insert BEFORE INSERT ON sitting_file
+		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = (${bySitting('new')}))
+		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+	);
+	// Closing is never undone, and an administration that is closed keeps its name and its days.
+	await db.raw(
+		`CREATE TRIGGER administration_closed_update BEFORE UPDATE ON administration
+		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = old.id)
+		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+	);
+}
+
+/** The same for the tables that came later. */
+export function freezeLaterTables(db: Knex): Promise<void> {
+	return freeze(db, OWNED_LATER);
+}
+
+async function freeze(db: Knex, owned: typeof OWNED): Promise<void> {
+	for (const [table, administrationOf] of Object.entries(owned)) {
 		for (const [act, rows] of [
 			['INSERT', ['new']],
 			['UPDATE', ['old', 'new']],
@@ -65,16 +92,4 @@ export async function freezeWhenClosed(db: Knex): Promise<void> {
 			);
 		}
 	}
-	// What was handed over may be deleted when its time has come, and nothing comes to it.
-	await db.raw(
-		`CREATE TRIGGER sitting_file_closed_insert BEFORE INSERT ON sitting_file
-		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = (${bySitting('new')}))
-		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
-	);
-	// Closing is never undone, and an administration that is closed keeps its name and its days.
-	await db.raw(
-		`CREATE TRIGGER administration_closed_update BEFORE UPDATE ON administration
-		 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = old.id)
-		 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
-	);
 }

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
 import { bank } from './migration-bank';
 import { closeOut } from './migration-close-out';
+import { firstWeek } from './migration-first-week';
 import { grants } from './migration-grants';
 import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
@@ -235,7 +236,8 @@ const ALL = [
 	media,
 	withdrawn,
 	grants,
-	closeOut
+	closeOut,
+	firstWeek
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

@@ -269,3 +269,27 @@ describe('a data folder of 0.13.0', () => {
 		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
 	});
 });
+
+describe('a data folder of 0.14.0', () => {
+	beforeEach(() => openOld('0.14.0'));
+
+	it('keeps its waits between attempts, ends by the clock, asks nothing of whoever comes back', async () => {
+		const { session } = await one('sit0');
+		expect(session.rules.attempts).toMatchObject({
+			most: 3,
+			waitMinutes: 30,
+			laterWaitMinutes: 30,
+			startsFromLast: false
+		});
+		expect(session.rules).toMatchObject({ comingBack: 'free', pauses: { most: 0 }, timing: { endedBy: 'clock' } });
+		expect(session.timeCalledAt).toBeNull();
+	});
+
+	it('goes on with who is at work', async () => {
+		const { sitting, reckoning } = await one('sit0');
+		expect(sitting.state).toBe('working');
+		expect(Math.round(reckoning.remaining! / MINUTE)).toBe(20);
+		expect(await otium.db('candidate').where({ elsewhere: 1 })).toEqual([]);
+		expect(await verifyLogbook(otium.db)).toMatchObject({ broken: null });
+	});
+});

@@ -78,7 +78,7 @@ describe('each kind does what it says', () => {
 			groupIds: ['watch'],
 			only: ['can0'],
 			alsoIds: [],
-			attempts: { most: 1, waitMinutes: 0 },
+			attempts: { most: 1, waitMinutes: 0, laterWaitMinutes: 0 },
 			opens: NINE + 300 * MINUTE
 		};
 		expect((await rosterFor(house.otium.db, asked)).people).toEqual([]);
@@ -178,7 +178,7 @@ describe('before it is given', () => {
 	it('the day’s list puts what does not fit first, and says why', async () => {
 		await give({ kind: 'extra_time', factor: 1.5, minutes: 0 }, { scope: { kind: 'standing' } });
 		await give({ kind: 'extra_time', factor: 1, minutes: 5 }, { candidateId: 'can1' });
-		const lines = await grantsOfDay(house.otium.db, ODE, { day: '2026-12-08', zone: 'Europe/London', now: NINE });
+		const lines = await grantsOfDay(house.otium.db, ODE, { day: '2026-12-08', now: NINE });
 		expect(lines.map((line) => [line.name, line.misfits])).toEqual([
 			['Given0 Family0', ['The window 09:00 to 10:15 is 15 min too short: it cuts the time granted.']],
 			['Given1 Family1', []]

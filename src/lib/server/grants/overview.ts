@@ -58,7 +58,7 @@ export type GrantLine = {
 export async function grantsOfDay(
 	db: Query,
 	staff: StaffMember,
-	{ day, zone, now }: { day: string; zone: string; now: number }
+	{ day, now }: { day: string; now: number }
 ): Promise<GrantLine[]> {
 	const noon = Date.parse(`${day}T12:00:00Z`);
 	const sessions = (await findSessions(db, (query) => aroundTime(query, noon)))

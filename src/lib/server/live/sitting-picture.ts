@@ -8,7 +8,7 @@ import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
 import { openMessages } from '../messages';
 import { offerAgain } from '../session';
-import { breaksOf, loadSitting } from '../sitting';
+import { breaksOf, loadSitting, toldOf } from '../sitting';
 
 /**
  * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
@@ -22,6 +22,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
 	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = session.rules.lockdown;
 	const left = (await lapseCounts(db, [sittingId])).get(sittingId)?.left ?? 0;
+	// Read while they wait and before they begin, and not carried along with each change of a paper at work.
+	const isBefore = ['expected', 'at_door', 'let_in'].includes(sitting.state);
 	const open = await openMessages(db, [sittingId]);
 	return {
 		now,
@@ -58,8 +60,10 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			standing: reckoning.standing,
 			cut: reckoning.cut,
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
+			isEndedByHand: timing.endedBy === 'proctor' && reckoning.allotted === null && !one.merge.grants.unlimited,
 			atTimeUp: timing.atTimeUp
 		},
+		told: isBefore ? await toldOf(db, one) : [],
 		display: { ...one.merge.display, language: one.merge.language ?? candidate.language },
 		breaks: breaksOf(one),
 		mayReview: session.rules.review.shows !== 'nothing',

@@ -15,13 +15,24 @@ import {
 } from '$core/mail';
 import { fullName } from '$core/names';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, lastEntryOf, lastsUntil, clockTime, longDate, zoneName } from '$core/time';
+import {
+	allottedMinutes,
+	clockTime,
+	isOverDays,
+	lastEntryOf,
+	lastsUntil,
+	longDate,
+	openUntil,
+	timeAndDate,
+	zoneName
+} from '$core/time';
+import type { ToldSubject } from '$core/told';
 import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
 import { doorOpensAt, slipsFor, type Session } from '../session';
-import { loadSittingsOf } from '../sitting';
+import { loadSittingsOf, toldOf, toldToAll } from '../sitting';
 import type { Mail } from './post';
 
 const DAY_MS = 86_400_000;
@@ -130,9 +141,11 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 	// The link to rehearse is theirs: what their device can do is written down for nobody else.
 	const rehearsals = new Map<string, string>();
 	const owns = new Map<string, string>();
+	const told = new Map<string, ToldSubject[]>();
 	for (const one of sittings) {
 		const { opens } = one.reckoning.window;
 		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, opens + DAY_MS));
+		told.set(one.sitting.id, await toldOf(db, one));
 		owns.set(one.sitting.id, await ownNote(db, one.candidate.id, opens));
 	}
 	return sittings
@@ -155,12 +168,15 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
 					door: clockTime(one.reckoning.doorOpens, session.site.zone),
 					last_entry:
-						one.reckoning.lastEntry === null ? 'any time' : clockTime(one.reckoning.lastEntry, session.site.zone),
+						one.reckoning.lastEntry === null
+							? 'any time'
+							: timeAndDate(one.reckoning.lastEntry, session.site.zone, window.opens),
 					link: code ? `${origin}/sit?code=${code}` : `${origin}/sit`,
 					code: code ? showSlip(code) : 'shown in the room',
 					entering: code
 						? `The link has your own code filled in: ${showSlip(code)}. Keep it to yourself.`
 						: 'Enter the code that is shown in the room.',
+					rules: rulesInWords(told.get(one.sitting.id)!),
 					rehearse: `${origin}/sit/rehearse?for=${rehearsals.get(one.sitting.id)}`,
 					mine: `${origin}/mine/${owns.get(one.sitting.id)}`
 				}
@@ -174,6 +190,7 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 		.orderBy('name')
 		.select('name', 'email');
 	const { limitMinutes } = session.rules.timing;
+	const told = await toldToAll(db, session);
 	return staff.map(({ name, email }) => ({
 		address: email,
 		window: { from: session.window.opens, to: lastsUntil(session.rules.timing, session.window) },
@@ -187,6 +204,7 @@ async function proctors(db: Query, session: Session, origin: string, now: number
 			link: `${origin}/live/${session.id}`,
 			code: '',
 			entering: '',
+			rules: rulesInWords(told),
 			rehearse: `${origin}/sit/rehearse`,
 			mine: ''
 		}
@@ -200,11 +218,22 @@ function common(session: Session, opens: number, now: number) {
 		paper: session.paper.title,
 		session: session.name,
 		date: longDate(opens, zone, now),
-		time: `${clockTime(opens, zone)} ${zoneName(opens, zone)}`,
-		last_entry: lastEntry === null ? 'any time' : clockTime(lastEntry, zone),
+		time: startsInWords(session, opens),
+		last_entry: lastEntry === null ? 'any time' : timeAndDate(lastEntry, zone, opens),
 		room: `${session.room.name}, ${session.site.name}`,
 		requirements: requirements(session)
 	};
+}
+
+/** `09:00 GMT`, or of a window over days `any time from 09:00 GMT, open until Friday 4 December, 17:00 GMT`. */
+function startsInWords({ window, site: { zone } }: Session, opens: number): string {
+	const start = `${clockTime(opens, zone)} ${zoneName(opens, zone)}`;
+	const isOver = window.closes !== null && opens === window.opens && isOverDays(window, zone);
+	return isOver ? `any time from ${start}, ${openUntil(window.closes!, zone)}` : start;
+}
+
+function rulesInWords(told: ToldSubject[]): string {
+	return told.flatMap(({ lines }) => lines.map((line) => `- ${line}`)).join('\n');
 }
 
 function requirements({ rules: { lockdown } }: Session): string {

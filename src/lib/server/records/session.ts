@@ -22,6 +22,8 @@ export type Session = {
 	turningKey: string | null;
 	codeHidden: boolean;
 	roomStartedAt: number | null;
+	/** When the proctor ended the paper, where that is the rule. */
+	timeCalledAt: number | null;
 	/** Work was allowed to begin before the opening, by an act of its own. */
 	openedEarlyAt: number | null;
 	entryClosedAt: number | null;
@@ -117,6 +119,7 @@ function toSession(db: Query, row: Row, proctorIds: string[]): Session {
 		turningKey: row.turning_key === null ? null : openSecret(db, row.turning_key as string),
 		codeHidden: Boolean(row.code_hidden),
 		roomStartedAt: row.room_started_at as number | null,
+		timeCalledAt: row.time_called_at as number | null,
 		openedEarlyAt: row.opened_early_at as number | null,
 		entryClosedAt: row.entry_closed_at as number | null,
 		endedAt: row.ended_at as number | null,

@@ -101,7 +101,7 @@ describe('another attempt in the same session', () => {
 	});
 
 	it('waits as long as the rule says, and tells from when', async () => {
-		const code = await build({ most: 3, waitMinutes: 20 });
+		const code = await build({ most: 3, waitMinutes: 20, laterWaitMinutes: 20 });
 		await bringToWork(house, 0, code);
 		await handIn('sit0');
 		const picture = await drawSitting(house.otium.db, 'sit0', house.clock.at);
@@ -162,7 +162,10 @@ describe('another attempt in a later session', () => {
 		const code = await build({ most: 2 });
 		await bringToWork(house, 0, code);
 		await handIn('sit0');
-		const ask = (attempts: { most: number; waitMinutes: number }, opens = NINE + 24 * 60 * MINUTE) =>
+		const ask = (
+			attempts: { most: number; waitMinutes: number; laterWaitMinutes: number },
+			opens = NINE + 24 * 60 * MINUTE
+		) =>
 			rosterFor(house.otium.db, {
 				administrationId: 'winter',
 				paperId: 'numbers',
@@ -173,13 +176,13 @@ describe('another attempt in a later session', () => {
 				attempts,
 				opens
 			});
-		expect((await ask({ most: 2, waitMinutes: 0 })).people).toMatchObject([
+		expect((await ask({ most: 2, waitMinutes: 0, laterWaitMinutes: 0 })).people).toMatchObject([
 			{ candidateId: 'can0', sittingId: null, attempt: 2 }
 		]);
-		expect((await ask({ most: 1, waitMinutes: 0 })).leftOut).toEqual([
+		expect((await ask({ most: 1, waitMinutes: 0, laterWaitMinutes: 0 })).leftOut).toEqual([
 			'Left out, have sat this paper already: Given0 Family0.'
 		]);
-		expect((await ask({ most: 2, waitMinutes: 43_200 })).leftOut[0]).toContain(
+		expect((await ask({ most: 2, waitMinutes: 43_200, laterWaitMinutes: 43_200 })).leftOut[0]).toContain(
 			'must wait 43200 minutes between attempts'
 		);
 	});

@@ -13,6 +13,7 @@ export { isOnRoster, rosterFor } from './roster';
 export { saveSession } from './save';
 export { scriptOf } from './script';
 export {
+	callTime,
 	endSession,
 	foreseeEnding,
 	renewDoorCode,

@@ -9,6 +9,7 @@ import {
 import { protectionInWords, protectionOf } from '$core/rules';
 import { capital } from '$core/names';
 import { lastsUntil, readLocalWindow, shortDate, type Window } from '$core/time';
+import { whatBinds, type ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
 import { partsOf, type FieldErrors, type SessionInput } from './input';
@@ -23,6 +24,8 @@ export type Plan = {
 	findings: Finding[];
 	/** What protects it and what does not, read off its settings. */
 	protection: string;
+	/** What candidates are told, by everything that binds them. */
+	told: ToldSubject[];
 	rules: SessionRules;
 	window: Window;
 	name: string;
@@ -94,6 +97,13 @@ export async function planSession(
 					siteHasClients: facts.siteHasClients
 				})
 			),
+			told: whatBinds({
+				rules,
+				window,
+				zone: room.zone,
+				networks: facts.networks.named.map((one) => one.name),
+				own: null
+			}),
 			rules,
 			window,
 			name: input.name || proposedName(paper.title, roster.groups, input.kind, window.opens, room.zone),

@@ -36,7 +36,7 @@ export type RosterQuestion = {
 	alsoIds: string[];
 	sessionId?: string;
 	/** How often the paper may be sat, and when the session would begin. */
-	attempts: Pick<AttemptRules, 'most' | 'waitMinutes'>;
+	attempts: Pick<AttemptRules, 'most' | 'waitMinutes' | 'laterWaitMinutes'>;
 	opens: number;
 };
 

@@ -60,6 +60,23 @@ export async function startRoom(otium: Acting, sessionId: string, by: Actor): Pr
 	return result;
 }
 
+/**
+ * The proctor ends the paper, where the rules leave that to them: from now on everyone without more time is out of it, and
+ * whoever has more goes on for as much longer.
+ */
+export function callTime(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
+	return change(otium, sessionId, async (trx, session, now) => {
+		if (session.rules.timing.endedBy !== 'proctor')
+			return { ok: false, message: 'In this session each one’s own clock ends the work.' };
+		if (session.timeCalledAt !== null) return { ok: false, message: 'The time has already been called.' };
+		if (session.roomStartedAt === null) return { ok: false, message: 'The room has not been started yet.' };
+		await trx('session').where({ id: sessionId }).update({ time_called_at: now });
+		await appendToLogbook(trx, [{ at: now, by, kind: 'time_called', sessionId, body: {} }]);
+		await refreshDerivedColumns(trx, await rosterIds(trx, sessionId), now);
+		return { ok: true };
+	});
+}
+
 /** Work may begin before the opening, for all who share the session's window. */
 export function openEarly(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
 	return change(otium, sessionId, async (trx, session, now) => {

@@ -6,6 +6,8 @@ import { transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { paperVersion } from '../paper';
 import { actIn, tell, type Touched } from './act';
+import { forgetView } from './coming-back';
+import { startFromLast } from './from-last';
 import { loadSitting } from './load';
 
 /** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */
@@ -37,8 +39,13 @@ export async function begin(
 		};
 		const by = { role: 'candidate' as const, id: one.candidate.id };
 		const [result] = await actIn(trx, now, [{ id: commandId, sittingId, by, body: { kind: 'begin' }, facts }], touched);
-		if (result.ok)
-			await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
+		if (result.ok) {
+			await forgetView(trx, sittingId);
+			const isFirst = !(await trx('form').where({ sitting_id: sittingId }).first('sitting_id'));
+			const continues = isFirst && one.attempt > 1 && one.session.rules.attempts.startsFromLast;
+			if (!continues || !(await startFromLast(trx, sittingId, now)))
+				await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
+		}
 		return result;
 	});
 	tell(otium, touched);

@@ -7,24 +7,25 @@ import { loadSitting, loadSittings, type Loaded } from './load';
 
 const BREAK: Actor = { role: 'system', id: 'break' };
 
-/** Breaks that a candidate was granted: how many are left, how long each is, and until when the one goes that is on. */
-export type Breaks = { left: number; minutes: number; until: number | null };
+/** Breaks that a candidate may take, granted to them or to all: how many are left, what the next is like, and until when one goes that is on. */
+export type Breaks = { left: number; minutes: number; stopsClock: boolean; until: number | null };
 
-/** null: none were granted. */
-export function breaksOf({ sitting, merge }: Pick<Loaded, 'sitting' | 'merge'>): Breaks | null {
-	if (!merge.breaks) return null;
-	const taken = sitting.stops.filter((stop) => stop.why === 'break');
+/** null: there are none. What was granted is taken first, as its clock always stops. */
+export function breaksOf({ sitting, merge, session }: Pick<Loaded, 'sitting' | 'merge' | 'session'>): Breaks | null {
+	const { pauses } = session.rules;
+	const granted = merge.breaks?.count ?? 0;
+	const all = granted + pauses.most;
+	if (all === 0) return null;
+	const taken = sitting.stops.filter((stop) => stop.why === 'break').length;
 	const on = breakSince(sitting);
-	return {
-		left: Math.max(0, merge.breaks.count - taken.length),
-		minutes: merge.breaks.minutes,
-		until: on === null ? null : on + merge.breaks.minutes * MINUTE
-	};
+	const kindOf = (number: number) => (number < granted ? { minutes: merge.breaks!.minutes, stopsClock: true } : pauses);
+	const { minutes, stopsClock } = kindOf(on === null ? taken : taken - 1);
+	return { left: Math.max(0, all - taken), minutes, stopsClock, until: on === null ? null : on + minutes * MINUTE };
 }
 
 type Answer = { ok: true } | { ok: false; refusal: Refusal };
 
-/** The candidate takes a break that was granted; the clock stands still. */
+/** The candidate takes a break that they may take; whether the clock stands still follows from whose it is. */
 export async function takeBreak(otium: Acting, sittingId: string): Promise<Answer> {
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	const breaks = one && breaksOf(one);
@@ -33,7 +34,7 @@ export async function takeBreak(otium: Acting, sittingId: string): Promise<Answe
 	return change(otium, `break-${sittingId}-${number}`, sittingId, {
 		kind: 'hold',
 		reason: `Break ${number}, ${breaks.minutes} minutes`,
-		stopsClock: true,
+		stopsClock: breaks.stopsClock,
 		isBreak: true
 	});
 }

@@ -9,6 +9,8 @@ export { OwnIds } from './own-ids';
 export { questionsSent } from './questions-sent';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
+export { toldOf, toldToAll } from './told';
+export { mayHavePaper } from './coming-back';
 export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';
 export type { Breaks } from './breaks';
 export { Quotas } from './quotas';

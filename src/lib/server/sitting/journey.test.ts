@@ -245,7 +245,7 @@ async function owedCanBeGiven(journey: Journey) {
 		groupIds: ['watch'],
 		only: null,
 		alsoIds: [],
-		attempts: { most: 1, waitMinutes: 0 },
+		attempts: { most: 1, waitMinutes: 0, laterWaitMinutes: 0 },
 		opens: otium.now()
 	});
 	const offered = roster.people.some((person) => person.candidateId === 'can0');

@@ -149,7 +149,7 @@ function toLoaded(row: Row, sitting: Sitting, session: Session, grants: Grant[],
 
 /** The reckoning of a sitting in its session under what was granted. */
 export function reckonFor(sitting: Sitting, session: Session, merge: Merge, now: number): Reckoning {
-	return reckon(session.rules.timing, session.window, merge.grants, trackOf(sitting, session.roomStartedAt), now);
+	return reckon(session.rules.timing, session.window, merge.grants, trackOf(sitting, session), now);
 }
 
 /** Reckons again with other grants, to tell what they would do. */

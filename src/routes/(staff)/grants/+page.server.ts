@@ -18,7 +18,7 @@ export const load: PageServerLoad = async (event) => {
 	return {
 		day,
 		give: event.url.searchParams.get('give') ?? '',
-		lines: await grantsOfDay(otium.db, staff, { day, zone: site.zone, now }),
+		lines: await grantsOfDay(otium.db, staff, { day, now }),
 		/** Whom the panel opens for. */
 		chosen: one && may(staff, 'grant', placeOf(one.session)) ? toLine(one, now) : null
 	};

@@ -58,10 +58,15 @@ describe('breaks that were granted', () => {
 			await grant(2, 10);
 			await bringToWork(house, 0, code);
 			const before = (await sitting()).reckoning.deadline!;
-			expect((await picture()).breaks).toEqual({ left: 2, minutes: 10, until: null });
+			expect((await picture()).breaks).toEqual({ left: 2, minutes: 10, stopsClock: true, until: null });
 
 			expect((await from(pause, { on: true })).status).toBe(200);
-			expect((await picture()).breaks).toEqual({ left: 1, minutes: 10, until: house.otium.now() + 10 * MINUTE });
+			expect((await picture()).breaks).toEqual({
+				left: 1,
+				minutes: 10,
+				stopsClock: true,
+				until: house.otium.now() + 10 * MINUTE
+			});
 			house.clock.at += 9 * MINUTE;
 			await endDueBreaks(house.otium);
 			expect((await sitting()).sitting.state).toBe('on_hold');

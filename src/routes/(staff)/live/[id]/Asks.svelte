@@ -1,6 +1,7 @@
 <!-- @component The dialog that asks back before an act, whichever it is. -->
 <script lang="ts">
 	import type { SeatView } from '$core/room';
+	import AskCallTime from './AskCallTime.svelte';
 	import AskCount from './AskCount.svelte';
 	import AskEnd from './AskEnd.svelte';
 	import AskHandOver from './AskHandOver.svelte';
@@ -36,6 +37,8 @@
 	<FindSomebody {room} {onclose} />
 {:else if ask.kind === 'start'}
 	<AskStart {room} {now} {onclose} />
+{:else if ask.kind === 'call_time'}
+	<AskCallTime {room} {now} {onclose} />
 {:else if ask.kind === 'minutes' || ask.kind === 'minutes_all'}
 	<AskMinutes
 		{room}

@@ -79,6 +79,11 @@
 						onclick={() => onask('start', [])}
 						testid="start">Start the room…</Act
 					>{/if}
+				{#if head.endedBy === 'proctor' && head.roomStartedAt !== null && head.timeCalledAt === null}<Act
+						tone={working.length > 0 && atDoor.length === 0 ? 'main' : 'quiet'}
+						onclick={() => onask('call_time', [])}
+						testid="call-time">End the paper…</Act
+					>{/if}
 				<Act
 					tone={atDoor.length > 0 ? 'main' : 'quiet'}
 					key="L"

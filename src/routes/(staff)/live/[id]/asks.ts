@@ -30,6 +30,7 @@ export type AskKind =
 	| 'let_in_all'
 	| 'end'
 	| 'start'
+	| 'call_time'
 	| 'find'
 	| 'count_answers'
 	| 'minutes_all'

@@ -295,7 +295,7 @@ export class LiveRoom {
 
 	/** Acts on the session itself; returns what went wrong. */
 	async session(
-		act: 'start_room' | 'open_early' | 'renew_code' | 'show_code' | 'hide_code' | 'end'
+		act: 'start_room' | 'call_time' | 'open_early' | 'renew_code' | 'show_code' | 'hide_code' | 'end'
 	): Promise<string | null> {
 		const answer = await send('POST', `/live/${this.sessionId}/session`, { act });
 		if (answer.ok) return null;

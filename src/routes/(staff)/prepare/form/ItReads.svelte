@@ -2,6 +2,7 @@
 <script lang="ts">
 	import Act from '$ui/Act.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import ToldList from '$ui/ToldList.svelte';
 	import type { SessionSetup } from './setup.svelte';
 
 	let { setup }: { setup: SessionSetup } = $props();
@@ -71,6 +72,10 @@
 					<strong>Protection.</strong>
 					{setup.plans[0].protection}
 				</p>
+				<details class="mt-2 rounded-xl bg-[#2a625a] px-3.5 py-2 text-[14.5px]" data-testid="told">
+					<summary class="font-semibold">What candidates are told</summary>
+					<ToldList told={setup.plans[0].told} isDark />
+				</details>
 			{/if}
 		</div>
 		{#if setup.before}<p class="mt-3 text-[14px]">

@@ -2,6 +2,7 @@ import { goto, replaceState } from '$app/navigation';
 import { differingRules, rulesFor, SETTINGS, valueAt, withValue } from '$core/rules';
 import { applyFix, DEFAULT_RULES, type Finding, type Fix, type SentencePart } from '$core/session';
 import { fieldDate } from '$core/time';
+import type { ToldSubject } from '$core/told';
 import { Keeper, type Outcome } from '$ui/keeper.svelte';
 import type { Problem } from '$core/problem';
 import { inWords, send } from '$ui/post';
@@ -15,6 +16,10 @@ export type Told = {
 	findings: Finding[];
 	name: string;
 	protection: string;
+	told: ToldSubject[];
+	/** What the paper’s questions take by common practice, and how many there are. */
+	suggestedMinutes: number;
+	questions: number;
 	candidates: number;
 	seats: number;
 };

@@ -16,11 +16,14 @@ export const POST = route(staff('prepare'), { schema: Asked, mostBytes: LARGE },
 	if (!administration) fail('nothing_to_plan');
 	const planned = await planAll(otium.db, administration.id, read.input, otium.now(), body.editing ?? undefined);
 	if (!planned.ok) return { errors: planned.errors };
-	const plans = planned.plans.map(({ sentence, findings, name, protection, facts }) => ({
+	const plans = planned.plans.map(({ sentence, findings, name, protection, told, facts }) => ({
 		sentence,
 		findings,
 		name,
 		protection,
+		told,
+		suggestedMinutes: facts.paper.suggestedMinutes,
+		questions: facts.paper.questions,
 		candidates: facts.candidates,
 		seats: facts.room.seats
 	}));

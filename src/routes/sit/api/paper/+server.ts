@@ -4,17 +4,19 @@ import { paperKey } from '$lib/server/identity';
 import { paperVersion } from '$lib/server/paper';
 import { playedIn } from '$lib/server/media';
 import { standingAnswers } from '$lib/server/answers';
-import { loadSitting, questionsSent } from '$lib/server/sitting';
+import { loadSitting, mayHavePaper, questionsSent } from '$lib/server/sitting';
 
 /**
  * The paper and the answers that stand, for the bound device while its candidate may work. `order` names every question;
  * `questions` are those that it may see now.
  */
-export const GET = route(boundDevice, async ({ otium, device, locals }) => {
+export const GET = route(boundDevice, async ({ otium, device, locals, url }) => {
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	if (one?.sitting.state !== 'working') refuse(refusal('not_from_this_state'));
 	// Not a question leaves without a client that has proved itself, whoever's cookie asks.
 	mustBeProven(one.session, locals.client);
+	const view = url.searchParams.get('view') ?? '';
+	if (!(await mayHavePaper(otium, one, view.slice(0, 64)))) refuse(refusal('came_back'));
 	const { ids, ...sent } = await questionsSent(otium.db, one);
 	const answers = (await standingAnswers(otium.db, [device.sittingId])).get(device.sittingId) ?? [];
 	const last = await otium

@@ -1,0 +1,287 @@
+import { markingInWords } from '../marking';
+import { forwardBy, type SessionRules } from '../session';
+import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, openUntil, timeAndDate, type Window } from '../time';
+
+/** What a group of sentences is about, in the order in which they are read. */
+export const SUBJECTS = {
+	coming: 'Coming in',
+	time: 'Your time',
+	paper: 'The paper',
+	watched: 'What is watched',
+	end: 'Handing in',
+	afterwards: 'Afterwards'
+} as const;
+export type Subject = keyof typeof SUBJECTS;
+export type ToldSubject = { subject: Subject; title: string; lines: string[] };
+
+/** What of a session binds a candidate. */
+export type BindingFacts = {
+	rules: SessionRules;
+	window: Window;
+	zone: string;
+	/** Names of the networks from which the door can be passed, as far as they exist. */
+	networks: string[];
+	/** What this candidate has beyond the rules; null: told to everybody. */
+	own: OwnFacts | null;
+};
+export type OwnFacts = {
+	/** Working minutes with everything that was granted; null: no limit. */
+	minutes: number | null;
+	/** Breaks that were granted. */
+	breaks: { count: number; minutes: number } | null;
+	calculator: 'basic' | 'scientific' | null;
+	/** More attempts than the rules give. */
+	extraAttempts: number;
+};
+
+/**
+ * Everything that binds a candidate, made from the rules alone: the start page, the mail and "what candidates are told"
+ * show these same sentences. What a rule does not ask for is not spoken of.
+ */
+export function whatBinds(facts: BindingFacts): ToldSubject[] {
+	const lines: Record<Subject, (string | false | null)[]> = {
+		coming: comingIn(facts),
+		time: timeOf(facts),
+		paper: paperOf(facts),
+		watched: watchedOf(facts),
+		end: endOf(facts),
+		afterwards: afterwardsOf(facts)
+	};
+	return (Object.keys(SUBJECTS) as Subject[])
+		.map((subject) => ({
+			subject,
+			title: SUBJECTS[subject],
+			lines: lines[subject].filter((line) => !!line) as string[]
+		}))
+		.filter(({ lines }) => lines.length > 0);
+}
+
+/** `60 + 2 = 62 min`, where there are minutes to finish up; else `60 min`. */
+export function minutesAndGrace(minutes: number, grace: number): string {
+	return grace > 0 ? `${minutes} + ${grace} = ${minutes + grace} min` : `${minutes} min`;
+}
+
+/** Which of the usual three kinds of schedule this is, and what an interruption costs under it. */
+export function scheduleInWords({ timing }: Pick<SessionRules, 'timing'>): string {
+	const kind =
+		timing.endedBy === 'proctor'
+			? 'By hand: all start together and the proctor ends it'
+			: timing.clockStarts === 'room'
+				? 'Fixed: all start and end together'
+				: timing.clockStops === 'never'
+					? 'Own clock: any start in the window, and then the clock never stops'
+					: 'Own time: any start in the window, and everyone has the full time';
+	return `${kind}. ${costOfInterruption(timing.clockStops)}`;
+}
+
+function costOfInterruption(clockStops: SessionRules['timing']['clockStops']): string {
+	switch (clockStops) {
+		case 'never':
+			return 'A hold or a lost connection costs time, which the proctor can give back.';
+		case 'hold':
+			return 'A hold costs no time; a lost connection does, which the proctor can give back.';
+		case 'hold_or_lost':
+			return 'Neither a hold nor a lost connection costs time.';
+	}
+}
+
+function comingIn({ rules, window, zone, networks }: BindingFacts): (string | false)[] {
+	const { timing, door, startWord, admission } = rules;
+	const opens = clockTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
+	const entry = lastEntryOf(timing, window);
+	const lasts = window.closes !== null && isOverDays(window, zone);
+	const identity = {
+		number_and_family: 'your candidate number and your family name',
+		names_and_birthday: 'both your names and the day and month of your birth',
+		slip: 'the code on your own slip'
+	}[door.identity];
+	return [
+		`The door opens at ${opens} on ${longDate(window.opens, zone)}${entry === null || lasts ? '' : `; the last entry is at ${clockTime(entry, zone)}`}.`,
+		lasts &&
+			`It is ${openUntil(window.closes!, zone)}.${entry !== null && entry < window.closes! ? ` The last entry is at ${timeAndDate(entry, zone, window.opens)}.` : ''}`,
+		door.identity === 'slip'
+			? `You sign in with ${identity}.`
+			: `You sign in with the code on the board and ${identity}.`,
+		door.code === 'turning' &&
+			door.identity !== 'slip' &&
+			`The code on the board changes every ${door.turnsEveryMinutes} minutes.`,
+		door.slips && door.identity !== 'slip' && 'The code on your own slip lets you in as well.',
+		networks.length > 0 && `You can sign in only from ${networks.join(' or ')}.`,
+		admission === 'proctor' ? 'Your proctor lets you in.' : 'You are let in as soon as you have signed in.',
+		door.checklist === 'needed'
+			? 'Before you begin you check your device.'
+			: door.checklist === 'offered' && 'You can check your device before you begin.',
+		startWord !== null && 'To begin you type a start word, which is given out in the room.'
+	];
+}
+
+function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts): (string | false)[] {
+	const minutes = own ? own.minutes : timing.limitMinutes;
+	const end = window.closes === null ? null : timeAndDate(window.closes, zone, window.opens);
+	const handed = timing.endedBy === 'proctor';
+	return [
+		handed
+			? `Your proctor ends the paper for everyone${minutes === null ? '' : `; about ${minutes} minutes are planned`}. Whoever has extra time goes on for as much longer as they are due.`
+			: minutes === null
+				? 'There is no time limit.'
+				: timing.graceMinutes > 0
+					? `You have ${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
+					: `You have ${minutes} minutes.`,
+		(handed || minutes === null) &&
+			timing.graceMinutes > 0 &&
+			`At the end there ${timing.graceMinutes === 1 ? 'is 1 minute' : `are ${timing.graceMinutes} minutes`} to finish and hand in; answers in them are marked late.`,
+		timing.clockStarts === 'room'
+			? 'Time runs for everyone from when the room is started: whoever comes late has less.'
+			: minutes !== null && !handed && 'Your time runs from when you see the first question.',
+		minutes !== null || handed ? clockInWords(timing.clockStops) : false,
+		end !== null &&
+			(timing.atClose === 'cut'
+				? `At ${end} work ends for everyone, also for those who began late.`
+				: `You can begin until ${end}, and then finish in your own time.`),
+		timing.warnAtMinutes.length > 0 &&
+			(minutes !== null || end !== null) &&
+			`You are warned ${listed([...timing.warnAtMinutes].sort((a, b) => b - a).map(String))} minutes before the end.`,
+		pauses.most > 0 &&
+			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${pauses.minutes} minutes; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} meanwhile.`,
+		own?.breaks
+			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${own.breaks.minutes} minutes; the clock stops meanwhile.`
+			: false
+	];
+}
+
+function clockInWords(clockStops: SessionRules['timing']['clockStops']): string {
+	switch (clockStops) {
+		case 'never':
+			return 'The clock never stops: if you are interrupted, ask your proctor to give the time back.';
+		case 'hold':
+			return 'The clock stops while your proctor pauses you. If your connection drops, keep working: the clock runs on.';
+		case 'hold_or_lost':
+			return 'The clock stops while your proctor pauses you, and while your connection is lost.';
+	}
+}
+
+function paperOf({ rules, own }: BindingFacts): (string | false | null)[] {
+	const { movement, order, tools, marking } = rules;
+	const forward = forwardBy(movement);
+	const calculator = tools.calculator === 'scientific' ? 'scientific' : (own?.calculator ?? tools.calculator);
+	const may = [
+		calculator !== 'none' && `a ${calculator} calculator`,
+		tools.notes && 'a page for notes',
+		tools.hints && 'hints'
+	].filter((one) => one !== false);
+	return [
+		{
+			one: 'You see one question at a time.',
+			pages: `You see ${movement.perPage} questions on a page.`,
+			all: 'You see all questions on one page.'
+		}[movement.shown],
+		forward !== null
+			? `You can’t go back to ${forward === 1 ? 'a question' : 'a page'} after leaving it.`
+			: movement.shown !== 'all' && 'You can go back to earlier questions.',
+		forward === null && tools.marking && 'You can mark a question and come back to it.',
+		movement.answerToGoOn && movement.shown !== 'all' && 'Each question must be answered before the next one is shown.',
+		(order.questionsInOwnOrder || order.choicesInOwnOrder) &&
+			`${[order.questionsInOwnOrder && 'Questions', order.choicesInOwnOrder && 'choices']
+				.filter((one) => one !== false)
+				.join(' and ')
+				.replace(/^c/, 'C')} come in an order of your own.`,
+		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes or hints.',
+		markingInWords(marking)
+	];
+}
+
+function watchedOf({ rules: { lockdown, comingBack, pace } }: BindingFacts): (string | false)[] {
+	const { level, leavingsAllowed, onLeaving } = lockdown;
+	const often = leavingsAllowed === 0 ? 'When you leave it' : `When you leave it more than ${times(leavingsAllowed)}`;
+	const then = {
+		warn: 'you are warned',
+		hold: 'the paper is paused until your proctor comes',
+		hand_in: 'your work is handed in, also if only your connection failed'
+	}[onLeaving];
+	return [
+		level === 'watched' &&
+			'The paper fills the screen. Leaving it, copying, pasting and printing are noted, and your proctor sees that.',
+		level === 'sealed' &&
+			`The paper opens only in the sealed client, version ${lockdown.clientVersion} or newer. Other programs are closed off.`,
+		level !== 'open' && `${often}, ${then}.`,
+		level !== 'open' &&
+			(lockdown.sites.length > 0 ? `You may open ${listed(lockdown.sites)}.` : 'No other sites may be opened.'),
+		level !== 'open' && lockdown.printing && 'You may print the paper.',
+		level !== 'open' && !lockdown.tablets && 'It can’t be sat on a tablet.',
+		comingBack === 'released' && 'If you close or reload the paper, your proctor has to let you go on.',
+		comingBack === 'never' && 'If you close or reload the paper, your work is handed in and you can’t go on.',
+		lockdown.snapshotSeconds !== null &&
+			`The camera takes a small picture every ${lockdown.snapshotSeconds} seconds. Only staff see them, and they are deleted after ${lockdown.snapshotDays} days.`,
+		pace.watched && 'Your proctor sees when answers come faster than anyone can read.',
+		pace.holds && pace.watched && 'After several such answers in a row the paper pauses until your proctor comes.'
+	];
+}
+
+function endOf({ rules: { timing, movement, finishWord } }: BindingFacts): (string | false)[] {
+	const ends = timing.limitMinutes !== null || timing.endedBy === 'proctor' || timing.atClose === 'cut';
+	const atTimeUp = {
+		hand_in: 'When time is up, your work is handed in for you.',
+		stop: 'When time is up, no more answers are taken. You then hand in yourself.',
+		flag: 'When time is up you may go on; answers after it are marked late.',
+		zero: 'When time is up, work that has not been handed in is not scored.'
+	}[timing.atTimeUp];
+	return [
+		'Answers are saved as you enter them. You hand in at the end, after seeing what is blank.',
+		movement.answerAll && 'You can hand in only when every question has been answered.',
+		finishWord !== null && 'To hand in you type a finish word, which is given out in the room.',
+		ends && atTimeUp
+	];
+}
+
+function afterwardsOf({ rules: { attempts, review, result, lockdown }, own }: BindingFacts): (string | false)[] {
+	const most = attempts.most + (own?.extraAttempts ?? 0);
+	const counts = {
+		highest: 'the best one counts',
+		mean: 'their mean counts',
+		first: 'the first one counts',
+		last: 'the last one counts'
+	}[attempts.counts];
+	const waits = [
+		attempts.waitMinutes > 0 && most > 1 && `The second can begin ${inLength(attempts.waitMinutes)} after the first.`,
+		attempts.laterWaitMinutes > 0 && most > 2 && `Each later one waits ${inLength(attempts.laterWaitMinutes)}.`
+	].filter((one) => one !== false);
+	const shows = {
+		nothing: '',
+		score: 'your score',
+		own_answers: 'your score and your answers',
+		key: 'your score, your answers and the right answers'
+	}[review.shows];
+	const when = {
+		at_once: 'after handing in',
+		session_ended: 'when the session has ended',
+		all_finished: 'when everyone has finished'
+	}[review.when];
+	const from =
+		review.shows === 'key' && review.when !== 'all_finished' ? `${when}, and when nobody can still sit it` : when;
+	return [
+		most > 1 && `You may sit it ${most} times; ${counts}. ${waits.join(' ')}`.trim(),
+		most > 1 && attempts.startsFromLast && 'A further attempt begins with the answers of the one before.',
+		review.shows === 'nothing' ? 'You see nothing of your result here.' : `You see ${shows} ${from}.`,
+		review.shows !== 'nothing' &&
+			lockdown.level !== 'open' &&
+			lockdown.alsoForReview &&
+			'You look back under the same lock.',
+		result.passPercent !== null && `The pass mark is ${result.passPercent} %.`,
+		result.bands.length > 0 &&
+			`Results are called ${listed([...result.bands].sort((a, b) => b.fromPercent - a.fromPercent).map((band) => `${band.name} from ${band.fromPercent} %`))}.`
+	];
+}
+
+const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
+
+/** `a, b and c`. */
+function listed(all: string[]): string {
+	return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
+}
+
+/** `30 minutes`, `2 hours`, `3 days`. */
+function inLength(minutes: number): string {
+	const [size, word] = minutes % 1_440 === 0 ? [1_440, 'day'] : minutes % 60 === 0 ? [60, 'hour'] : [1, 'minute'];
+	const count = minutes / size;
+	return `${count} ${word}${count === 1 ? '' : 's'}`;
+}

@@ -1,0 +1,32 @@
+import { whatBinds, type ToldSubject } from '$core/told';
+import { allottedMinutes } from '$core/time';
+import type { Query } from '../db';
+import { networkNames, type Session } from '../records';
+import type { Loaded } from './load';
+
+/** Everything that binds one candidate, in their words, with what was granted to them. */
+export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
+	const { session, merge, reckoning } = one;
+	return whatBinds({
+		rules: session.rules,
+		window: reckoning.window,
+		zone: session.site.zone,
+		networks: await networkNames(db, session.rules.door.networks),
+		own: {
+			minutes: allottedMinutes(session.rules.timing, merge.grants),
+			breaks: merge.breaks ?? null,
+			calculator: merge.calculator ?? null,
+			extraAttempts: merge.extraAttempts
+		}
+	});
+}
+
+/** The same for everybody without a grant. */
+export async function toldToAll(
+	db: Query,
+	session: Pick<Session, 'rules' | 'window' | 'site'>
+): Promise<ToldSubject[]> {
+	const { rules, window, site } = session;
+	const networks = await networkNames(db, rules.door.networks);
+	return whatBinds({ rules, window, zone: site.zone, networks, own: null });
+}
