@@ -58,7 +58,7 @@ export async function measureGrants(): Promise<GrantFigures> {
 			if (!look) throw new Error('nothing was foreseen');
 		});
 		const from = performance.now();
-		const dayPeople = (await grantsOfDay(db, ODE, { day, zone: 'Europe/London', now })).length;
+		const dayPeople = (await grantsOfDay(db, ODE, { day, now })).length;
 		const dayMs = performance.now() - from;
 		const owedFrom = performance.now();
 		await countOwed(db, ODE, now);

@@ -23,5 +23,5 @@ export { isSameLanguage, languageName } from './language';
 export type { Finding, Fix } from './finding';
 export type { ReadyLine } from './ready-line';
 export { applyFix } from './fix';
-export { timesThatFollow } from './times-that-follow';
+export { minutesFrom, timesThatFollow } from './times-that-follow';
 export type { TimesThatFollow } from './times-that-follow';

@@ -20,8 +20,8 @@ export function timesThatFollow({ time, until, rules: { timing } }: Entered): Ti
 	};
 }
 
-/** @param minutes may lead into another day, whose clock it is then */
-function minutesFrom(time: string, minutes: number): string {
+/** A time of day so many minutes after another, as HH:MM. @param minutes may lead into another day, whose clock it is then */
+export function minutesFrom(time: string, minutes: number): string {
 	const [hour, minute] = time.split(':').map(Number);
 	const at = (((hour * 60 + minute + minutes) % DAY_MINUTES) + DAY_MINUTES) % DAY_MINUTES;
 	return [Math.floor(at / 60), at % 60].map((part) => String(part).padStart(2, '0')).join(':');

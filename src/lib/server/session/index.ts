@@ -6,7 +6,7 @@ export type { Session } from '../records';
 export { killDoorCode, makeDoorCode, newReceipt } from './door-code';
 export { partsOf, readInput } from './input';
 export type { FieldErrors, SessionInput, SessionPart } from './input';
-export { planAll, planSession } from './plan';
+export { planAll, planSession, splitAsked } from './plan';
 export type { Plan } from './plan';
 export { gatherFacts, seatCount } from './facts';
 export { isOnRoster, rosterFor } from './roster';

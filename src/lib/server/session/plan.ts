@@ -113,6 +113,24 @@ export async function planSession(
 	};
 }
 
+/**
+ * The parts that one setup would be split into.
+ * @param split as `splitInput` knows it
+ */
+export async function splitAsked(
+	db: Query,
+	administrationId: string,
+	input: SessionInput,
+	split: string,
+	now: number
+): Promise<SessionInput['parts']> {
+	const planned = await planSession(db, administrationId, { ...input, parts: null }, now);
+	if (!planned.ok) return null;
+	const { facts, roster } = planned.plan;
+	const parts = splitInput(split, input, facts, roster);
+	return parts.length > 1 ? parts : null;
+}
+
 export type PlannedAll = { ok: true; plans: Plan[] } | { ok: false; errors: FieldErrors };
 
 /** Plans each of the sessions that one setup stands for, and looks whether they are in each other's way. */
@@ -156,8 +174,11 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 					`${shared[0].name}${shared.length > 1 ? ` and ${shared.length - 1} more` : ''} would be in ${a} and in ${b}.`
 				);
 			const end = (one: Plan) => lastsUntil(one.rules.timing, one.window);
+			// In groups one after the other they may share a room, as long as there is a seat for each.
+			const together = plan.facts.candidates + earlier.facts.candidates;
 			if (
 				plan.facts.room.id === earlier.facts.room.id &&
+				together > plan.facts.room.seats &&
 				plan.window.opens < end(earlier) &&
 				earlier.window.opens < end(plan)
 			)

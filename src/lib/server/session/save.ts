@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid';
 import { turningKeyFrom } from '$core/access';
 import { assignSeats, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
+import { lastsUntil } from '$core/time';
 import { newSitting, RefusalError, type Actor } from '$core/sitting';
 import type { Acting } from '../house';
 import { insertMany, type Query, sealSecret, transact } from '../db';
@@ -47,11 +48,14 @@ export async function saveSession(
 			return refused(blocked.map((finding) => `${finding.title} ${finding.message}`).join(' '), {}, blocked);
 
 		const ids: string[] = [];
+		const seated = new Map<Plan, string[]>();
 		for (const [i, plan] of planned.plans.entries()) {
 			const replaces = i === 0 ? old : null;
 			const id = replaces?.id ?? nanoid();
 			await writeSession(trx, id, administrationId, plan, replaces, by, now);
-			await writeRoster(trx, id, plan, administrationId, by, now, touched);
+			const beside = planned.plans.slice(0, i).filter((other) => shareRoom(other, plan));
+			const taken = beside.flatMap((other) => seated.get(other) ?? []);
+			seated.set(plan, await writeRoster(trx, id, plan, { administrationId, by, now, touched, taken }));
 			ids.push(id);
 		}
 		return { ok: true, ids, plans: planned.plans };
@@ -117,16 +121,22 @@ async function writeSession(
 	]);
 }
 
-/** Puts the roster right: new people in, sittings of an absence or a carry-over moved here, whoever is no longer meant taken off. */
+/** Two sessions of one setup that have the same room at once: nobody gets a seat that somebody has. */
+function shareRoom(a: Plan, b: Plan): boolean {
+	const overlap =
+		a.window.opens < lastsUntil(b.rules.timing, b.window) && b.window.opens < lastsUntil(a.rules.timing, a.window);
+	return a.input.roomId === b.input.roomId && overlap;
+}
+
+type Writing = { administrationId: string; by: Actor; now: number; touched: Touched; taken: string[] };
+
+/** Puts the roster right, and returns the seats it gave: new people in, sittings of an absence or a carry-over moved here, whoever is no longer meant taken off. */
 async function writeRoster(
 	trx: Query,
 	sessionId: string,
 	plan: Plan,
-	administrationId: string,
-	by: Actor,
-	now: number,
-	touched: Touched
-) {
+	{ administrationId, by, now, touched, taken }: Writing
+): Promise<string[]> {
 	const { input } = plan;
 	const before: { sitting_id: string }[] = await trx('roster').where({ session_id: sessionId }).select('sitting_id');
 	const kept = new Set(plan.roster.people.map((person) => person.sittingId));
@@ -134,7 +144,7 @@ async function writeRoster(
 	await takeOff(trx, sessionId, leaving, by, now, touched);
 
 	const known = new Set(before.map((row) => row.sitting_id));
-	const seats = await seatsFor(trx, plan);
+	const seats = await seatsFor(trx, plan, taken);
 	const fresh: Record<string, unknown>[] = [];
 	const roster: Record<string, unknown>[] = [];
 	const joining: string[] = [];
@@ -163,10 +173,11 @@ async function writeRoster(
 		roster.map((row) => row.sitting_id as string),
 		now
 	);
+	return seats.filter((seat) => seat !== null);
 }
 
 /** A seat for each, by the room's plan; whoever is granted to sit apart does so where the room allows. */
-async function seatsFor(trx: Query, { roster, input }: Plan): Promise<(string | null)[]> {
+async function seatsFor(trx: Query, { roster, input }: Plan, taken: string[]): Promise<(string | null)[]> {
 	const room = await trx('room').where({ id: input.roomId }).first('seat_rows', 'seats_per_row', 'plan');
 	const apart: string[] = await trx('grant_given')
 		.whereIn(
@@ -177,5 +188,7 @@ async function seatsFor(trx: Query, { roster, input }: Plan): Promise<(string | 
 		.whereNull('withdrawn_at')
 		.pluck('candidate_id');
 	const people = roster.people.map((person) => ({ apart: apart.includes(person.candidateId) }));
-	return assignSeats(people, room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan);
+	const plan: SeatPlan = JSON.parse(room.plan);
+	const outOfUse = [...plan.outOfUse, ...taken];
+	return assignSeats(people, room.seat_rows, room.seats_per_row, { ...plan, outOfUse });
 }

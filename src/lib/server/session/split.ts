@@ -5,11 +5,12 @@ import type { Roster } from './roster';
 
 /**
  * The parts that a split makes of one setup: `language`, `room:<id>` to share with another room, or
- * `stagger:<minutes>` for several starts in one room.
+ * `stagger:<minutes>` and `stagger:<minutes>:<people>` for several starts in one room. Groups that fit into the room
+ * together may overlap there.
  * @throws RangeError for any other
  */
 export function splitInput(split: string, input: SessionInput, facts: SessionFacts, roster: Roster): SessionPart[] {
-	const [how, what] = split.split(':');
+	const [how, what, most] = split.split(':');
 	const ids = roster.people.map((person) => person.candidateId);
 	const base: SessionPart = {
 		label: '',
@@ -43,7 +44,9 @@ export function splitInput(split: string, input: SessionInput, facts: SessionFac
 		}
 		case 'stagger': {
 			const every = Number(what) * MINUTE;
-			const turns = Math.ceil(ids.length / facts.room.seats);
+			const size = Math.min(Number(most ?? facts.room.seats), facts.room.seats);
+			const turns = Math.ceil(ids.length / size);
+			const fitTogether = ids.length <= facts.room.seats;
 			const length = facts.window.closes === null ? null : facts.window.closes - facts.window.opens;
 			return Array.from({ length: turns }, (_, i) => {
 				const opens = facts.window.opens + i * every;
@@ -51,11 +54,13 @@ export function splitInput(split: string, input: SessionInput, facts: SessionFac
 				return {
 					...base,
 					label: `at ${clockTime(opens, facts.zone)}`,
-					only: ids.slice(i * facts.room.seats, (i + 1) * facts.room.seats),
+					only: ids.slice(i * size, (i + 1) * size),
 					time,
-					// A window that would run into the next turn ends with it.
+					// A window that would run into the next turn ends with it, unless there is a seat for everyone at once.
 					until:
-						length === null ? null : localTime(opens + Math.min(length, i < turns - 1 ? every : length), facts.zone)
+						length === null
+							? null
+							: localTime(opens + (i < turns - 1 && !fitTogether ? Math.min(length, every) : length), facts.zone)
 				};
 			});
 		}

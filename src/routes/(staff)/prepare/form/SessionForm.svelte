@@ -8,10 +8,8 @@
 	import Field from '$ui/Field.svelte';
 	import FurtherRules from './FurtherRules.svelte';
 	import ItReads from './ItReads.svelte';
-	import Lockdown from './Lockdown.svelte';
 	import Part from './Part.svelte';
 	import Parts from './Parts.svelte';
-	import Rule from './Rule.svelte';
 	import { SessionSetup, type Given } from './setup.svelte';
 	import What from './What.svelte';
 	import When from './When.svelte';
@@ -32,31 +30,13 @@
 
 	const typed = (event: Event) => (event.target as HTMLInputElement).value;
 
-	const SECRETS = ['startWord', 'finishWord', 'door.identity'];
-	const SHOWN = ['movement.goingBack', 'order.questionsInOwnOrder', 'order.choicesInOwnOrder'];
-	const TIME_UP = [
-		'timing.graceMinutes',
-		'timing.warnAtMinutes',
-		'timing.clockStops',
-		'timing.clockStarts',
-		'timing.atClose'
-	];
+	/** What stands beside the day and the room; every other rule is folded by its subject. */
 	const PLACED = new Set([
 		'timing.limitMinutes',
 		'timing.doorOpensMinutes',
 		'timing.lastEntryMinutes',
 		'admission',
-		'door.networks',
-		'lockdown.level',
-		'lockdown.clientVersion',
-		'door.code',
-		'door.turnsEveryMinutes',
-		...SECRETS,
-		'door.slips',
-		'movement.shown',
-		...SHOWN,
-		'timing.atTimeUp',
-		...TIME_UP
+		'door.networks'
 	]);
 </script>
 
@@ -113,29 +93,6 @@
 					/>
 				</Part>
 			{/if}
-			<Lockdown {setup} />
-			<Part name="Secrets">
-				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
-					<Rule {setup} path="door.code" />
-					{#if setup.input.rules.door.code === 'turning'}<Rule {setup} path="door.turnsEveryMinutes" />{/if}
-					{#each SECRETS as path (path)}<Rule {setup} {path} />{/each}
-					<div class="pt-7"><Rule {setup} path="door.slips" /></div>
-				</div>
-			</Part>
-			<Part name="Paper shown">
-				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
-					<Rule {setup} path="movement.shown" />
-					<div class="space-y-2 pt-1">
-						{#each SHOWN as path (path)}<Rule {setup} {path} />{/each}
-					</div>
-				</div>
-			</Part>
-			<Part name="If time runs out">
-				<div class="flex flex-wrap items-start gap-x-5 gap-y-3">
-					<div class="w-60"><Rule {setup} path="timing.atTimeUp" /></div>
-					{#each TIME_UP as path (path)}<Rule {setup} {path} />{/each}
-				</div>
-			</Part>
 			<Part name="Name">
 				<div class="max-w-lg">
 					<Field id="name" label="Name" error={setup.errorOf('name')} hint="proposed from paper, group and time"

@@ -1,8 +1,13 @@
 <!-- @component When it opens and closes, and the times that follow from it. -->
 <script lang="ts">
-	import { timesThatFollow } from '$core/session';
-	import { zoneName } from '$core/time';
+	import { Input } from 'flowbite-svelte';
+	import { minutesFrom, timesThatFollow } from '$core/session';
+	import { clockLength, shownTime, zoneName } from '$core/time';
+	import { minutesAndGrace } from '$core/told';
+	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
+	import Field from '$ui/Field.svelte';
+	import TimeField from '$ui/TimeField.svelte';
 	import WindowFields from '$ui/WindowFields.svelte';
 	import Part from './Part.svelte';
 	import Rule from './Rule.svelte';
@@ -21,6 +26,20 @@
 			setup.input.untilDate ? 'a new code each day at midnight' : 'the code expires at midnight'
 		].filter(Boolean);
 	});
+	const limit = $derived(setup.input.rules.timing.limitMinutes);
+	const suggested = $derived(setup.plans[0]?.suggestedMinutes ?? null);
+	/** What the questions take, and what the limit leaves for each of them. */
+	const lengthInWords = $derived.by(() => {
+		const questions = setup.plans[0]?.questions ?? 0;
+		if (suggested === null || questions === 0) return null;
+		const usual = `About ${suggested} min are usual for its ${questions} questions`;
+		if (limit === null) return `${usual}.`;
+		const { graceMinutes } = setup.input.rules.timing;
+		return `${usual}; ${minutesAndGrace(limit, graceMinutes)}, ${clockLength((limit * 60_000) / questions)} a question.`;
+	});
+	let classStart = $state('');
+	let settle = $state('5');
+	const proposed = $derived(classStart && /^\d{1,2}$/.test(settle) ? minutesFrom(classStart, Number(settle)) : null);
 	const window = {
 		get date() {
 			return setup.input.date;
@@ -69,6 +88,29 @@
 			<Rule {setup} path="timing.doorOpensMinutes" />
 			<Rule {setup} path="timing.lastEntryMinutes" />
 		</div>
+		{#if lengthInWords}<p class="text-ink-2 mt-1.5 text-[14px]" data-testid="length">
+				{lengthInWords}
+				{#if suggested !== limit}<button
+						type="button"
+						class="text-tide underline"
+						onclick={() => setup.setRule('timing.limitMinutes', suggested)}>take {suggested} min</button
+					>{/if}
+			</p>{/if}
+		<details class="mt-1 text-[14px]">
+			<summary class="text-tide cursor-pointer">It begins with a class</summary>
+			<div class="mt-2 flex flex-wrap items-end gap-3">
+				<Field id="class-start" label="The class begins"
+					><TimeField id="class-start" size="sm" bind:value={classStart} /></Field
+				>
+				<Field id="settle" label="To settle, min"
+					><Input id="settle" size="sm" inputmode="numeric" class="w-20" bind:value={settle} /></Field
+				>
+				{#if proposed}<Act testid="take-settled" onclick={() => setup.set({ time: proposed })}
+						>Open at {shownTime(proposed)}</Act
+					>{/if}
+				<span class="text-ink-3 pb-2">Signing in then costs no working time.</span>
+			</div>
+		</details>
 		<p class="text-ink-3 mt-1.5 text-[13px]">
 			{follows.join(' · ')}{setup.room ? ` · ${zoneName(clock.now, setup.room.zone)}, as at ${setup.room.site}` : ''}
 		</p>

@@ -4,6 +4,7 @@
 	import AddPeople from './AddPeople.svelte';
 	import Chip from './Chip.svelte';
 	import Part from './Part.svelte';
+	import Stagger from './Stagger.svelte';
 	import { toggled, type SessionSetup } from './setup.svelte';
 
 	let { setup }: { setup: SessionSetup } = $props();
@@ -38,6 +39,7 @@
 				setup.set({ alsoIds: input.alsoIds.filter((one) => one !== id) });
 			}}
 		/>
+		{#if !setup.edit && input.parts === null && setup.plans.length > 0}<Stagger {setup} />{/if}
 		{#if setup.errorOf('groupIds')}
 			<p class="text-brick mt-1 text-[13px]" role="alert">{setup.errorOf('groupIds')}</p>
 		{/if}

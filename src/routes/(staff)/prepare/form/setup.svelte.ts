@@ -120,6 +120,10 @@ export class SessionSetup {
 	setRule(path: string, value: unknown) {
 		this.set({ rules: withValue(this.input.rules, path, value) });
 	}
+	/** What differs from the rule sheet in one of its sections. */
+	changedIn(paths: Set<string>) {
+		return this.changed.filter(({ setting }) => paths.has(setting.path));
+	}
 	errorOf(field: string): string | undefined {
 		return this.toChoose.length > 0 && ['paperId', 'groupIds', 'roomId'].includes(field)
 			? undefined
@@ -177,6 +181,21 @@ export class SessionSetup {
 				proctorIds: i === 0 ? proctorIds : []
 			}))
 		});
+	}
+
+	/** Splits into groups of so many people that start one after the other. */
+	async stagger(people: number, every: number) {
+		this.busy = true;
+		const answer = await send<{ parts: Input['parts'] }>('POST', '/prepare/plan', {
+			input: this.input,
+			editing: this.edit?.id ?? null,
+			stagger: { people, every }
+		});
+		this.busy = false;
+		this.trouble = answer.ok ? null : inWords(answer.problem);
+		if (!answer.ok) return;
+		if (answer.data.parts === null) this.trouble = 'One group takes everybody: choose a smaller one.';
+		else this.set({ parts: answer.data.parts });
 	}
 
 	async save() {
