@@ -2,6 +2,7 @@ import { foldName, foldNumber } from '../access';
 import { isFormula, type RowProblem, type Table, type TableRow } from '../formats';
 import { isEmailAddress } from './email';
 import type { People, PersonEntry } from './person';
+import { guessNameOrder, splitName, type NameOrder } from './split-name';
 
 /** What a column can hold, the most letters that a cell of it may have, and the headings under which offices write it. */
 export const COLUMNS = {
@@ -9,7 +10,7 @@ export const COLUMNS = {
 		name: 'Candidate number',
 		needed: true,
 		most: 120,
-		headings: ['number', 'no', 'id', 'student', 'username', 'identifier']
+		headings: ['number', 'no', 'id', 'student', 'identifier']
 	},
 	given: {
 		name: 'Given name',
@@ -23,6 +24,12 @@ export const COLUMNS = {
 		most: 120,
 		headings: ['family', 'last', 'surname', 'lastname', 'familyname']
 	},
+	whole: {
+		name: 'Whole name',
+		needed: false,
+		most: 240,
+		headings: ['name', 'fullname', 'studentname', 'candidate']
+	},
 	groups: {
 		name: 'Groups',
 		needed: false,
@@ -32,6 +39,9 @@ export const COLUMNS = {
 	email: { name: 'E-mail', needed: false, most: 254, headings: ['email', 'mail'] },
 	birth: { name: 'Date of birth', needed: false, most: 20, headings: ['birth', 'dob', 'born', 'birthday'] },
 	language: { name: 'Language', needed: false, most: 20, headings: ['language', 'lang'] },
+	grade: { name: 'Grade or year', needed: false, most: 40, headings: ['grade', 'year', 'yeargroup', 'gradelevel'] },
+	userName: { name: 'User name', needed: false, most: 120, headings: ['username', 'login', 'account'] },
+	elsewhere: { name: 'Sits elsewhere', needed: false, most: 20, headings: ['elsewhere', 'remote', 'online'] },
 	factor: { name: 'Extra time, factor', needed: false, most: 20, headings: ['factor', 'multiplier', 'timefactor'] },
 	minutes: { name: 'Extra time, minutes', needed: false, most: 20, headings: ['minutes', 'extraminutes', 'extratime'] },
 	separateRoom: { name: 'Separate room', needed: false, most: 20, headings: ['separate', 'separateroom', 'ownroom'] }
@@ -62,20 +72,34 @@ export function guessMapping(header: string[]): Mapping {
 			taken.add(at);
 		}
 	}
+	// Where there is no number, people are known by what they sign in with elsewhere.
+	if (mapping.number === null && mapping.userName !== null)
+		return { ...mapping, number: mapping.userName, userName: null };
 	return mapping;
 }
 
-/** The columns that must be mapped and are not, by name. */
+/** The columns that must be mapped and are not, by name. Whole names stand in for both parts. */
 export function missingColumns(mapping: Mapping): string[] {
-	return KEYS.filter((key) => COLUMNS[key].needed && mapping[key] === null).map((key) => COLUMNS[key].name);
+	const isThere = (key: ColumnKey) =>
+		mapping[key] !== null || (mapping.whole !== null && (key === 'given' || key === 'family'));
+	return KEYS.filter((key) => COLUMNS[key].needed && !isThere(key)).map((key) => COLUMNS[key].name);
 }
 
+/** Whether whole names are to be split: where the two parts have no columns of their own. */
+export function splitsNames(mapping: Mapping): boolean {
+	return mapping.whole !== null && mapping.family === null;
+}
+
+/** How a table is to be read; null: as it seems to be meant. `today`: a local day, after which nobody was born. */
+export type Reading = { dateOrder: DateOrder | null; nameOrder: NameOrder | null; today: string };
+
 /** Reads the rows of a table as people. A row with anything wrong in it is a problem, never half a person. */
-export function readPeople(table: Table, mapping: Mapping, dateOrder: DateOrder | null): People {
+export function readPeople(table: Table, mapping: Mapping, how: Reading): People {
 	const people: People = { entries: [], problems: [...table.problems] };
-	const order = dateOrder ?? orderInUse(table, mapping);
+	const dateOrder = how.dateOrder ?? orderInUse(table, mapping);
+	const nameOrder = how.nameOrder ?? guessNameOrder(table.rows.map((row) => row.cells[mapping.whole ?? -1] ?? ''));
 	for (const row of table.rows) {
-		const read = readPerson(row, mapping, order);
+		const read = readPerson(row, mapping, { ...how, dateOrder, nameOrder });
 		if ('number' in read) people.entries.push(read);
 		else people.problems.push(...read.problems);
 	}
@@ -112,7 +136,7 @@ const SLASHED = /^(\d{1,2})[./-](\d{1,2})[./-](\d{4})$/;
 function readPerson(
 	row: TableRow,
 	mapping: Mapping,
-	dateOrder: DateOrder | null
+	{ dateOrder, nameOrder, today }: Reading
 ): PersonEntry | { problems: RowProblem[] } {
 	const problems: RowProblem[] = [];
 	const complain = (key: ColumnKey, message: string) =>
@@ -129,7 +153,7 @@ function readPerson(
 		complain(key, `“${text.slice(0, 30)}” is a formula. Put the value itself there.`);
 		return '';
 	};
-	const needed = (key: 'number' | 'family'): string => {
+	const needed = (key: 'number' | 'family' | 'whole'): string => {
 		const before = problems.length;
 		const text = cell(key) ?? '';
 		if (text === '' && problems.length === before) complain(key, `${COLUMNS[key].name} is empty. Fill it in.`);
@@ -139,9 +163,10 @@ function readPerson(
 	const entry: PersonEntry = {
 		line: row.line,
 		number: needed('number'),
-		// Somebody may have one name alone.
-		given: cell('given') ?? '',
-		family: needed('family')
+		...(splitsNames(mapping)
+			? splitName(needed('whole'), nameOrder ?? 'given_first')
+			: // Somebody may have one name alone.
+				{ given: cell('given') ?? '', family: needed('family') })
 	};
 	if (entry.number !== '' && foldNumber(entry.number) === '') complain('number', 'The number has no letter or digit.');
 	const groups = cell('groups');
@@ -160,8 +185,15 @@ function readPerson(
 		const date = birth === '' ? null : readDate(birth, dateOrder);
 		if (date === 'open') complain('birth', `“${birth}” can be read two ways. Choose above which comes first.`);
 		else if (date === 'wrong') complain('birth', `“${birth}” is not a date. Write 2007-05-31, or 31/05/2007.`);
+		else if (date !== null && birthFault(date, today)) complain('birth', birthFault(date, today)!);
 		else entry.birth = date;
 	}
+	const grade = cell('grade');
+	if (grade !== undefined) entry.grade = grade || null;
+	const userName = cell('userName');
+	if (userName !== undefined) entry.userName = userName || null;
+	const elsewhere = cell('elsewhere');
+	if (elsewhere !== undefined) entry.elsewhere = readYesNo('elsewhere', elsewhere, complain);
 	const language = cell('language');
 	if (language !== undefined) {
 		if (language !== '' && !/^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(language))
@@ -171,12 +203,22 @@ function readPerson(
 	const time = readExtraTime(cell('factor'), cell('minutes'), complain);
 	if (time) entry.extraTime = time;
 	const separate = cell('separateRoom');
-	if (separate !== undefined) {
-		if (!/^(|y|yes|true|1|x|n|no|false|0)$/i.test(separate))
-			complain('separateRoom', `“${separate}” is neither yes nor no.`);
-		entry.separateRoom = /^(y|yes|true|1|x)$/i.test(separate);
-	}
+	if (separate !== undefined) entry.separateRoom = readYesNo('separateRoom', separate, complain);
 	return problems.length > 0 ? { problems } : entry;
+}
+
+function readYesNo(key: ColumnKey, text: string, complain: (key: ColumnKey, message: string) => void): boolean {
+	if (!/^(|y|yes|true|1|x|n|no|false|0)$/i.test(text)) complain(key, `“${text}” is neither yes nor no.`);
+	return /^(y|yes|true|1|x)$/i.test(text);
+}
+
+/** Nobody who sits was born before this. */
+const EARLIEST_BIRTH = '1900-01-01';
+
+/** What speaks against a date of birth; null: nothing. @param today both dates as `2026-12-08` */
+export function birthFault(date: string, today: string): string | null {
+	if (date > today) return `${date} is still to come. Check the year.`;
+	return date < EARLIEST_BIRTH ? `${date} is before 1900. Check the year.` : null;
 }
 
 function readExtraTime(

@@ -6,9 +6,20 @@ import {
 	readTable,
 	readText,
 	type NeedsProfile,
-	type RowProblem
+	type RowProblem,
+	type Table,
+	type TableRow
 } from '../formats';
-import { guessMapping, isDateOrderOpen, missingColumns, readPeople, type DateOrder, type Mapping } from './columns';
+import {
+	guessMapping,
+	isDateOrderOpen,
+	missingColumns,
+	readPeople,
+	splitsNames,
+	type DateOrder,
+	type Mapping
+} from './columns';
+import { guessNameOrder, splitName, type NameOrder, type SplitName } from './split-name';
 import { readOneRoster, type School } from './one-roster';
 import type { KnownPerson, PersonEntry } from './person';
 import { planImport, type ImportPlan } from './plan';
@@ -22,6 +33,7 @@ export type ImportAsked = {
 	mapping: Mapping | null;
 	separator: string | null;
 	dateOrder: DateOrder | null;
+	nameOrder: NameOrder | null;
 	makeGroups: boolean;
 	missing: 'keep' | 'leave';
 	schoolId: string | null;
@@ -34,6 +46,7 @@ export function asItSeems(siteId: string): ImportAsked {
 		mapping: null,
 		separator: null,
 		dateOrder: null,
+		nameOrder: null,
 		makeGroups: false,
 		missing: 'keep',
 		schoolId: null
@@ -45,7 +58,17 @@ export type ReadFile = {
 	format: 'csv' | 'one_roster' | 'needs';
 	note: string | null;
 	plan: ImportPlan;
-	table: { header: string[]; mapping: Mapping; separator: string; sample: string[][]; dateOrderOpen: boolean } | null;
+	table: {
+		header: string[];
+		mapping: Mapping;
+		/** null: of a workbook, which has none. */
+		separator: string | null;
+		sample: string[][];
+		dateOrderOpen: boolean;
+		/** How whole names come apart, where they are to be split. */
+		split: (SplitName & { whole: string })[] | null;
+		nameOrder: NameOrder;
+	} | null;
 	schools: School[];
 	isDelta: boolean;
 };
@@ -53,15 +76,29 @@ export type FileRefused = { message: string; schools?: School[]; table?: ReadFil
 export type ReadFileResult = { ok: true; file: ReadFile } | { ok: false; refused: FileRefused };
 
 /** What is known of a site when a file about its people is read. */
-export type KnownSite = { people: KnownPerson[]; groups: string[] };
+export type KnownSite = {
+	people: KnownPerson[];
+	groups: string[];
+	/** The site's local day, `2026-12-08`. */
+	today: string;
+};
+/** A workbook's first sheet, read already; null: the file is none. */
+export type Sheet = { header: string[]; rows: TableRow[] } | null;
 
 /** Reads a file and works out what it would do: by what is in it, not by what it is called. */
-export function readPeopleFile(name: string, bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {
+export function readPeopleFile(
+	name: string,
+	bytes: Uint8Array,
+	known: KnownSite,
+	asked: ImportAsked,
+	sheet: Sheet = null
+): ReadFileResult {
 	if (bytes.length > MOST_BYTES)
 		return refuse(
 			`This file is ${Math.round(bytes.length / 1024 / 1024)} MB; the most is 10 MB. Split it by group, or zip it.`
 		);
 	if (bytes.length === 0) return refuse('This file is empty.');
+	if (sheet !== null) return readRows({ ...sheet, separator: null, problems: [] }, null, known, asked);
 	if (isArchive(bytes)) return readArchived(bytes, known, asked);
 	const read = readText(bytes);
 	if (!read.ok) return refuse(read.message);
@@ -77,13 +114,24 @@ function readTabled(read: { text: string; note: string | null }, known: KnownSit
 	const table = readTable(read.text, asked.separator ?? undefined);
 	if (table.header.length === 0 && table.problems.length > 0)
 		return refuse(`Line ${table.problems[0].line}: ${table.problems[0].message}`);
+	return readRows(table, read.note, known, asked);
+}
+
+type Rows = Omit<Table, 'separator'> & { separator: string | null };
+
+function readRows(rows: Rows, note: string | null, known: KnownSite, asked: ImportAsked): ReadFileResult {
+	const table: Table = { ...rows, separator: rows.separator ?? ',' };
 	const mapping = asked.mapping ?? guessMapping(table.header);
+	const wholes = table.rows.map((row) => row.cells[mapping.whole ?? -1] ?? '');
+	const nameOrder = asked.nameOrder ?? guessNameOrder(wholes);
 	const shown = {
 		header: table.header,
 		mapping,
-		separator: table.separator,
+		separator: rows.separator,
 		sample: table.rows.slice(0, 3).map((row) => row.cells),
-		dateOrderOpen: isDateOrderOpen(table, mapping)
+		dateOrderOpen: isDateOrderOpen(table, mapping),
+		split: splitsNames(mapping) ? wholes.slice(0, 5).map((whole) => ({ whole, ...splitName(whole, nameOrder) })) : null,
+		nameOrder
 	};
 	const missing = missingColumns(mapping);
 	if (missing.length > 0)
@@ -92,8 +140,9 @@ function readTabled(read: { text: string; note: string | null }, known: KnownSit
 		});
 	if (table.rows.length === 0 && table.problems.length === 0)
 		return refuse('There are no rows below the heading.', { table: shown });
-	const plan = planImport(known.people, known.groups, readPeople(table, mapping, asked.dateOrder), asked);
-	return { ok: true, file: { format: 'csv', note: read.note, plan, table: shown, schools: [], isDelta: false } };
+	const how = { dateOrder: asked.dateOrder, nameOrder, today: known.today };
+	const plan = planImport(known.people, known.groups, readPeople(table, mapping, how), asked);
+	return { ok: true, file: { format: 'csv', note, plan, table: shown, schools: [], isDelta: false } };
 }
 
 function readArchived(bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {

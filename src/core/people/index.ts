@@ -9,3 +9,7 @@ export { asItSeems, MOST_BYTES, readPeopleFile } from './file';
 export type { FileRefused, ImportAsked, KnownSite, ReadFile, ReadFileResult } from './file';
 export { isEmailAddress } from './email';
 export type { CheckedFile, CheckedTable } from './checked-file';
+export { birthFault } from './columns';
+export { guessNameOrder, splitName } from './split-name';
+export type { NameOrder, SplitName } from './split-name';
+export type { Sheet } from './file';

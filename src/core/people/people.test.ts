@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readTable } from '../formats';
 import {
@@ -8,9 +9,10 @@ import {
 	planImport,
 	readOneRoster,
 	readPeople,
+	splitName,
 	writeOneRoster
 } from '.';
-import type { DateOrder, KnownPerson, PersonEntry } from '.';
+import type { DateOrder, KnownPerson, NameOrder, PersonEntry } from '.';
 
 const known = (change: Partial<KnownPerson> = {}): KnownPerson => ({
 	id: 'c1',
@@ -21,6 +23,9 @@ const known = (change: Partial<KnownPerson> = {}): KnownPerson => ({
 	email: null,
 	birth: null,
 	language: null,
+	grade: null,
+	userName: null,
+	elsewhere: false,
 	sourceId: null,
 	extraTime: { factor: 1, minutes: 0 },
 	separateRoom: false,
@@ -31,7 +36,7 @@ const known = (change: Partial<KnownPerson> = {}): KnownPerson => ({
 });
 const read = (text: string, order: DateOrder | null = null) => {
 	const table = readTable(text);
-	return readPeople(table, guessMapping(table.header), order);
+	return readPeople(table, guessMapping(table.header), { dateOrder: order, nameOrder: null, today: '2026-12-08' });
 };
 const entry = (change: Partial<PersonEntry> = {}): PersonEntry => ({
 	line: 2,
@@ -61,7 +66,67 @@ describe('columns', () => {
 	});
 });
 
+describe('whole names in one column', () => {
+	it.each([
+		['Obi, Adaeze', 'comma', 'Adaeze', 'Obi'],
+		['Adaeze Obi', 'given_first', 'Adaeze', 'Obi'],
+		['Ana Maria dos Santos', 'given_first', 'Ana Maria', 'dos Santos'],
+		['Jan van der Berg', 'given_first', 'Jan', 'van der Berg'],
+		['Obi Adaeze', 'family_first', 'Adaeze', 'Obi'],
+		['de la Cruz Rosa Maria', 'family_first', 'Rosa Maria', 'de la Cruz'],
+		['  Sukarno ', 'given_first', '', 'Sukarno'],
+		// Whatever order was chosen, a comma says it.
+		['Ito, Hale', 'given_first', 'Hale', 'Ito']
+	] as const)('“%s” (%s)', (whole, order, given, family) => {
+		expect(splitName(whole, order)).toEqual({ given, family });
+	});
+
+	it('are read by a file that has no other names, and commas are seen', () => {
+		const { entries, problems } = read('ID,Name\nDO-1,"Obi, Adaeze"\nDO-2,"Ferro, Nessa"');
+		expect(problems).toEqual([]);
+		expect(entries.map(({ given, family }) => [given, family])).toEqual([
+			['Adaeze', 'Obi'],
+			['Nessa', 'Ferro']
+		]);
+		expect(missingColumns(guessMapping(['ID', 'Name']))).toEqual([]);
+		expect(missingColumns(guessMapping(['Name']))).toEqual(['Candidate number']);
+	});
+
+	it('lose no letter, however they are written', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.stringMatching(/^[\p{L}'-]{1,12}$/u), { minLength: 1, maxLength: 6 }),
+				fc.constantFrom<NameOrder[]>('comma', 'given_first', 'family_first'),
+				(words, order) => {
+					const { given, family } = splitName(words.join(' '), order);
+					const letters = (text: string) => [...text.replaceAll(' ', '')].sort().join('');
+					expect(letters(given + family)).toBe(letters(words.join('')));
+					expect(family).not.toBe('');
+				}
+			)
+		);
+	});
+});
+
 describe('rows', () => {
+	it('take grade, user name and who sits elsewhere', () => {
+		expect(read('number,given,family,grade,user name,remote\nDO-1,A,B,Second Year,ab1,yes').entries[0]).toMatchObject({
+			grade: 'Second Year',
+			userName: 'ab1',
+			elsewhere: true
+		});
+	});
+
+	it('a birth that is still to come, or before 1900, is asked about', () => {
+		const { problems } = read(
+			'number,given,family,birth\nDO-1,A,B,2108-05-31\nDO-2,A,B,1870-01-01\nDO-3,A,B,2008-05-31'
+		);
+		expect(problems.map(({ line, message }) => [line, message])).toEqual([
+			[2, '2108-05-31 is still to come. Check the year.'],
+			[3, '1870-01-01 is before 1900. Check the year.']
+		]);
+	});
+
 	it('become people, with what the file has no column for left open', () => {
 		expect(
 			read('number,given,family,group,factor,minutes,birth\nDO-1,Zoë,Ó Briain,Watch A; Watch B,"1,5",10,31/05/2007')

@@ -17,6 +17,12 @@ export type PersonEntry = {
 	birth?: string | null;
 	/** BCP 47 tag. */
 	language?: string | null;
+	/** `10`, `Second Year`. */
+	grade?: string | null;
+	/** What they sign in with elsewhere. */
+	userName?: string | null;
+	/** They do not sit in the room. */
+	elsewhere?: boolean;
 	/** The id by which another system knows them. */
 	sourceId?: string | null;
 	/** Standing extra time; factor 1 with 0 minutes: none. */
@@ -54,6 +60,9 @@ export type KnownPerson = {
 	email: string | null;
 	birth: string | null;
 	language: string | null;
+	grade: string | null;
+	userName: string | null;
+	elsewhere: boolean;
 	sourceId: string | null;
 	/** What holds now, whoever gave it. */
 	extraTime: Needs['extraTime'];

@@ -109,6 +109,9 @@ function differencesOf(person: KnownPerson, entry: PersonEntry): string[] {
 	compare('e-mail', person.email, entry.email);
 	compare('date of birth', person.birth, entry.birth);
 	compare('language', person.language, entry.language);
+	compare('grade', person.grade, entry.grade);
+	compare('user name', person.userName, entry.userName);
+	if (entry.elsewhere !== undefined) compare('elsewhere', yesNo(person.elsewhere), yesNo(entry.elsewhere));
 	compare('id', person.sourceId, entry.sourceId);
 	const byFile = person.byFile ?? person;
 	const compareNeed = (what: string, tell: (needs: Needs) => string | undefined) => {

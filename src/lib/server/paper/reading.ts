@@ -1,11 +1,11 @@
 import { strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { nanoid } from 'nanoid';
-import { readSheet } from 'read-excel-file/node';
 import { documentText, isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
 import type { Paper } from '$core/paper';
 import { readPackage, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
+import { readWorkbook } from '../workbook';
 
 /** A package that was read, with the files that its questions show and play, each under the name that they give it. */
 export type ReadQti =
@@ -29,7 +29,9 @@ const SHEET = { columns: 200, rows: 5_000 };
 const tasks = {
 	/** The first sheet of a workbook (.xlsx, Office Open XML), or comma-separated values. */
 	async sheet({ bytes }: { bytes: Uint8Array }): Promise<ReadSheet> {
-		return isArchive(bytes) ? readWorkbook(bytes) : readValues(bytes);
+		if (!isArchive(bytes)) return readValues(bytes);
+		const read = await readWorkbook(bytes);
+		return read.ok ? within({ ...read, told: [] }) : read;
 	},
 	/** The text of a word processor's document (.docx, Office Open XML), in the form in which questions are read. */
 	async document({ bytes }: { bytes: Uint8Array }): Promise<ReadDocument> {
@@ -89,25 +91,6 @@ const tasks = {
 	}
 };
 
-async function readWorkbook(bytes: Uint8Array): Promise<ReadSheet> {
-	const unpacked = readArchive(bytes, LIMITS);
-	if (!unpacked.ok) return unpacked;
-	if (!unpacked.files.has('workbook.xml'))
-		return { ok: false, message: 'This archive holds no workbook. Save it as .xlsx or .csv.' };
-	try {
-		const cells = (await readSheet(Buffer.from(bytes))) as unknown[][];
-		const rows = cells.map((row, i) => ({ line: i + 1, cells: row.map(inWords) }));
-		const heading = rows.findIndex((row) => row.cells.some(Boolean));
-		if (heading < 0) return { ok: false, message: 'Its first sheet is empty.' };
-		return within({ header: rows[heading].cells, rows: rows.slice(heading + 1), told: [] });
-	} catch {
-		return {
-			ok: false,
-			message: 'This workbook can’t be read; it may be damaged. Open it, save it again, and send that.'
-		};
-	}
-}
-
 function readValues(bytes: Uint8Array): ReadSheet {
 	const read = readText(bytes);
 	if (!read.ok) return read;
@@ -122,11 +105,6 @@ function within({ header, rows, told }: { header: string[]; rows: TableRow[]; to
 	if (header.length > SHEET.columns || written.length > SHEET.rows)
 		return { ok: false, message: `It has more than ${SHEET.columns} columns or ${SHEET.rows} rows. Send it in parts.` };
 	return { ok: true, header, rows: written, told };
-}
-
-function inWords(cell: unknown): string {
-	if (cell instanceof Date) return cell.toISOString().slice(0, 10);
-	return cell === null || cell === undefined ? '' : String(cell).trim();
 }
 
 export type PaperReading = typeof tasks;

@@ -5,7 +5,9 @@ import { COLUMNS, writeOneRoster, type KnownPerson } from '$core/people';
 /** The people of a site as a table that can be imported again without changing anything. */
 export function peopleCsv(people: KnownPerson[]): string {
 	return writeCsv([
-		Object.values(COLUMNS).map((column) => column.name),
+		Object.values(COLUMNS)
+			.filter((column) => column !== COLUMNS.whole)
+			.map((column) => column.name),
 		...people
 			.filter((person) => !person.left)
 			.map((person) => [
@@ -16,6 +18,9 @@ export function peopleCsv(people: KnownPerson[]): string {
 				person.email,
 				person.birth,
 				person.language,
+				person.grade,
+				person.userName,
+				person.elsewhere ? 'yes' : 'no',
 				person.extraTime.factor > 1 ? person.extraTime.factor : null,
 				person.extraTime.minutes > 0 ? person.extraTime.minutes : null,
 				person.separateRoom ? 'yes' : 'no'

@@ -1,5 +1,6 @@
 import type { FileRefused, ImportAsked } from '$core/people';
 import type { Actor } from '$core/sitting';
+import { localDate } from '$core/time';
 import { transact } from '../db';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
@@ -25,7 +26,9 @@ export async function checkImport(
 		.whereNot({ name: NO_GROUP })
 		.pluck('name');
 	await giveWay();
-	return readPeople(otium, name, bytes, { people, groups }, asked);
+	const { zone } = await otium.db('site').where({ id: asked.siteId }).first('zone');
+	const today = localDate(otium.now(), zone);
+	return readPeople(otium, name, bytes, { people, groups, today }, asked);
 }
 
 export type Applied = { added: number; changed: number; left: number };

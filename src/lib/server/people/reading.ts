@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto';
 import { readCalendar } from '$core/formats';
 import { readPeopleFile, type ImportAsked, type KnownSite, type ReadFile, type ReadFileResult } from '$core/people';
 import { offer } from '../thread';
+import { isWorkbook, readWorkbook } from '../workbook';
 
 /** A file as it was checked. What is applied must be what was shown, which the seal tells. */
 export type Checked = ReadFile & {
@@ -13,7 +14,7 @@ export type Checked = ReadFile & {
 export type CheckResult = { ok: true; checked: Checked } | Extract<ReadFileResult, { ok: false }>;
 
 const tasks = {
-	people({
+	async people({
 		name,
 		bytes,
 		known,
@@ -23,8 +24,11 @@ const tasks = {
 		bytes: Uint8Array;
 		known: KnownSite;
 		asked: ImportAsked;
-	}): CheckResult {
-		const read = readPeopleFile(name, bytes, known, asked);
+	}): Promise<CheckResult> {
+		const sheet = isWorkbook(bytes) ? await readWorkbook(bytes) : null;
+		if (sheet?.ok === false) return { ok: false, refused: { message: sheet.message } };
+		const rows = sheet && sheet.rows.filter(({ cells }) => cells.some(Boolean));
+		const read = readPeopleFile(name, bytes, known, asked, sheet && { header: sheet.header, rows: rows! });
 		if (!read.ok) return read;
 		const { add, change, missing, problems, newGroups } = read.file.plan;
 		const told = [

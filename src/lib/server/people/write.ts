@@ -93,6 +93,9 @@ function columnsOf(entry: PersonEntry): Record<string, unknown> {
 	if (entry.email !== undefined) columns.email = entry.email;
 	if (entry.birth !== undefined) columns.birth = entry.birth;
 	if (entry.language !== undefined) columns.language = entry.language;
+	if (entry.grade !== undefined) columns.grade = entry.grade;
+	if (entry.userName !== undefined) columns.user_name = entry.userName;
+	if (entry.elsewhere !== undefined) columns.elsewhere = entry.elsewhere;
 	if (entry.sourceId !== undefined) columns.source_id = entry.sourceId;
 	return columns;
 }

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Fileupload, Progressbar, Select } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
-	import type { CheckedFile, CheckedTable, ColumnKey, DateOrder, Mapping } from '$core/people';
+	import type { CheckedFile, CheckedTable, ColumnKey, DateOrder, Mapping, NameOrder } from '$core/people';
 	import Act from '$ui/Act.svelte';
 	import Columns from './Columns.svelte';
 	import Plan from './Plan.svelte';
@@ -14,6 +14,7 @@
 	let mapping = $state.raw<Mapping | null>(null);
 	let separator = $state<string | null>(null);
 	let dateOrder = $state<DateOrder | null>(null);
+	let nameOrder = $state<NameOrder | null>(null);
 	let makeGroups = $state(false);
 	let missing = $state<'keep' | 'leave'>('keep');
 	let schoolId = $state<string | null>(null);
@@ -40,6 +41,7 @@
 				mapping,
 				separator,
 				dateOrder,
+				nameOrder,
 				makeGroups,
 				missing,
 				schoolId,
@@ -72,7 +74,8 @@
 	}
 	function choose(event: Event) {
 		file = (event.target as HTMLInputElement).files?.[0] ?? null;
-		[mapping, separator, dateOrder, schoolId, checked, table, schools, trouble, done] = [
+		[mapping, separator, dateOrder, nameOrder, schoolId, checked, table, schools, trouble, done] = [
+			null,
 			null,
 			null,
 			null,
@@ -151,7 +154,7 @@
 	<div class="mt-4 flex flex-wrap items-end gap-3">
 		<div class="w-96">
 			<label for="file" class="text-ink-2 mb-1 block text-[13px] font-semibold">File, up to 10 MB</label>
-			<Fileupload id="file" accept=".csv,.txt,.tsv,.zip,.xml,.ics" onchange={choose} />
+			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.zip,.xml,.ics" onchange={choose} />
 		</div>
 		<div class="w-52">
 			<label for="site" class="text-ink-2 mb-1 block text-[13px] font-semibold">Site</label>
@@ -213,6 +216,7 @@
 			onmap={map}
 			onseparator={(chosen) => ((separator = chosen), (mapping = null), void check())}
 			ondateorder={(order) => ((dateOrder = order), void check())}
+			onnameorder={(order) => ((nameOrder = order), void check())}
 		/>
 	{/if}
 	{#if checked}

@@ -19,6 +19,7 @@ const Wishes = z.object({
 		.nullable(),
 	separator: z.enum([',', ';', '\t', '|']).nullable(),
 	dateOrder: z.enum(['day_first', 'month_first']).nullable(),
+	nameOrder: z.enum(['comma', 'given_first', 'family_first']).nullable().default(null),
 	makeGroups: z.boolean(),
 	missing: z.enum(['keep', 'leave']),
 	schoolId: z.string().max(200).nullable()

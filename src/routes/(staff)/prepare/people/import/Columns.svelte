@@ -1,7 +1,7 @@
 <!-- @component Which column of a table holds what, and how it is to be read. -->
 <script lang="ts">
 	import { Select } from 'flowbite-svelte';
-	import type { CheckedTable, ColumnKey, DateOrder } from '$core/people';
+	import type { CheckedTable, ColumnKey, DateOrder, NameOrder } from '$core/people';
 	import Choose from '$ui/Choose.svelte';
 
 	type Props = {
@@ -12,8 +12,9 @@
 		onmap: (key: ColumnKey, column: number | null) => void;
 		onseparator: (separator: string) => void;
 		ondateorder: (order: DateOrder) => void;
+		onnameorder: (order: NameOrder) => void;
 	};
-	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder }: Props = $props();
+	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder }: Props = $props();
 </script>
 
 <section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
@@ -46,16 +47,38 @@
 		{/each}
 	</div>
 	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">
-		<label class="flex items-center gap-2"
-			>Separator
-			<Select
-				size="sm"
-				class="w-32"
-				value={table.separator}
-				items={Object.entries(separators).map(([value, name]) => ({ value, name }))}
-				onchange={(event) => onseparator((event.target as HTMLSelectElement).value)}
-			/></label
-		>
+		{#if table.separator !== null}
+			<label class="flex items-center gap-2"
+				>Separator
+				<Select
+					size="sm"
+					class="w-32"
+					value={table.separator}
+					items={Object.entries(separators).map(([value, name]) => ({ value, name }))}
+					onchange={(event) => onseparator((event.target as HTMLSelectElement).value)}
+				/></label
+			>
+		{/if}
+		{#if table.split}
+			<div class="flex flex-wrap items-center gap-3" data-testid="split">
+				<span class="text-ink-2 font-semibold">Names come apart as</span>
+				{#each table.split as { whole, given, family } (whole)}
+					<span class="bg-mist rounded-lg px-2 py-0.5">{given || '…'} <strong>{family}</strong></span>
+				{/each}
+				{#if table.nameOrder !== 'comma'}
+					<Choose
+						name="names"
+						label="Which comes first in names"
+						value={table.nameOrder}
+						options={[
+							{ value: 'given_first', text: 'given name first' },
+							{ value: 'family_first', text: 'family name first' }
+						]}
+						onchange={onnameorder}
+					/>
+				{/if}
+			</div>
+		{/if}
 		{#if table.dateOrderOpen || dateOrder}
 			<span class="text-ochre font-semibold">Dates can be read two ways. Which comes first?</span>
 			<Choose

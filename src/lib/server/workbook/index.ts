@@ -1,0 +1,2 @@
+export { isWorkbook, readWorkbook } from './workbook';
+export type { Workbook } from './workbook';
