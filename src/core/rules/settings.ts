@@ -200,6 +200,20 @@ export const SETTINGS: Setting[] = [
 		kind: { type: 'networks' }
 	},
 	{
+		path: 'elsewhere.admission',
+		section: 'Door',
+		name: 'Admission, elsewhere',
+		says: 'For people who do not sit in the room; who that is stands on their page under People.',
+		kind: choice({ proctor: 'by the proctor', automatic: 'automatic' })
+	},
+	{
+		path: 'elsewhere.anyNetwork',
+		section: 'Door',
+		name: 'Networks, elsewhere',
+		says: 'Whether people who do not sit in the room may enter from anywhere.',
+		kind: yesNo('any', 'only those named')
+	},
+	{
 		path: 'door.shownDaysBefore',
 		section: 'Door',
 		name: 'Shown to candidates',
@@ -289,6 +303,13 @@ export const SETTINGS: Setting[] = [
 		name: 'Snapshots',
 		says: 'A picture from the camera at this interval.',
 		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'none' }
+	},
+	{
+		path: 'elsewhere.snapshotSeconds',
+		section: 'Lockdown',
+		name: 'Snapshots, elsewhere',
+		says: 'A picture at this interval of people who do not sit in the room.',
+		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'as in the room' }
 	},
 	{
 		path: 'lockdown.snapshotDays',

@@ -11,6 +11,8 @@ export type SessionFacts = {
 	/** `Watch A`; several are told as a list. */
 	groups: { name: string; count: number }[];
 	candidates: number;
+	/** Of those, how many sit elsewhere and need no seat. */
+	elsewhere: number;
 	/** Language tags asked for by candidates, with how many; null: none asked for. */
 	languages: { tag: string | null; ids: string[] }[];
 	room: RoomFacts;

@@ -25,3 +25,4 @@ export type { ReadyLine } from './ready-line';
 export { applyFix } from './fix';
 export { minutesFrom, timesThatFollow } from './times-that-follow';
 export type { TimesThatFollow } from './times-that-follow';
+export { rulesElsewhere } from './elsewhere';

@@ -55,6 +55,15 @@ export type ToolRules = {
 	hints: boolean;
 };
 
+/** What holds instead for those who do not sit in the room. */
+export type ElsewhereRules = {
+	admission: 'proctor' | 'automatic';
+	/** The door's networks are the room's, and do not bind them. */
+	anyNetwork: boolean;
+	/** null: as for those in the room. */
+	snapshotSeconds: number | null;
+};
+
 /** Breaks that everyone may take, when they like. */
 export type PauseRules = { most: number; minutes: number; stopsClock: boolean };
 
@@ -87,6 +96,7 @@ export type SessionRules = {
 	door: DoorRules;
 	/** Who lets candidates in. */
 	admission: 'proctor' | 'automatic';
+	elsewhere: ElsewhereRules;
 	startWord: string | null;
 	finishWord: string | null;
 	/** What whoever closed or reloaded the paper needs to go on: nothing, the proctor's release; `never` hands in. */
@@ -133,6 +143,7 @@ export const DEFAULT_RULES: SessionRules = {
 		shownDaysBefore: null
 	},
 	admission: 'proctor',
+	elsewhere: { admission: 'proctor', anyNetwork: true, snapshotSeconds: null },
 	startWord: null,
 	finishWord: null,
 	comingBack: 'free',
@@ -166,6 +177,7 @@ export function completeRules(stored: Partial<SessionRules> & { shown?: 'one' | 
 	for (const part of [
 		'timing',
 		'door',
+		'elsewhere',
 		'pauses',
 		'lockdown',
 		'movement',

@@ -20,6 +20,13 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 			: [strong(KIND_NAMES[facts.kind]), plain(facts.kind === 'rehearsal' ? ', which does not count: ' : ': ')]),
 		strong(people(facts.candidates)),
 		plain(whose(facts.groups)),
+		plain(
+			facts.elsewhere === 0
+				? ''
+				: facts.elsewhere === facts.candidates
+					? ', all elsewhere,'
+					: ` (${facts.elsewhere} of them elsewhere)`
+		),
 		plain(facts.candidates === 1 ? ' sits ' : ' sit '),
 		strong(isolated(facts.paper.title)),
 		plain(` (version ${facts.paper.version}) in the `),

@@ -29,6 +29,7 @@ function facts(change: Change = {}): SessionFacts {
 		kind: 'live',
 		groups: [{ name: 'Watch A', count: 29 }],
 		candidates: 29,
+	elsewhere: 0,
 		languages: [{ tag: null, ids: [] }],
 		room: { id: 'chart', name: 'Chart Room', seats: 30 },
 		otherRooms: [],

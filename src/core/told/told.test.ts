@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { SETTINGS, withValue, type Setting } from '../rules';
-import { DEFAULT_RULES, type SessionRules } from '../session';
+import { DEFAULT_RULES, rulesElsewhere, type SessionRules } from '../session';
 import { minutesAndGrace, scheduleInWords, whatBinds } from '.';
 
 const NINE = Date.parse('2026-12-08T09:00Z');
@@ -63,7 +63,14 @@ describe('what binds is told', () => {
 		const value = otherValue(setting, now);
 		const after = withValue(before, path, value);
 		const networks = path === 'door.networks' ? ['the Chart Room’s network'] : [];
-		const isTold = told(after, NINE + 2 * HOUR, networks) !== told(before);
+		// What holds elsewhere is told to those who sit there.
+		const isElsewhere = path.startsWith('elsewhere.');
+		const base = { ...before, door: { ...before.door, networks: isElsewhere ? ['n1'] : [] } };
+		const of = (rules: SessionRules) => (isElsewhere ? rulesElsewhere({ ...rules, door: base.door }) : rules);
+		const named = (rules: SessionRules) => (isElsewhere ? rules.door.networks : networks);
+		const isTold =
+			told(of(after), NINE + 2 * HOUR, named(of(after))) !==
+			told(of(base), NINE + 2 * HOUR, isElsewhere ? named(of(base)) : []);
 		expect(isTold, `${path}: ${JSON.stringify(now)} to ${JSON.stringify(value)}`).toBe(!(path in NOT_TOLD));
 	});
 

@@ -8,6 +8,7 @@ import { names } from './time';
 export function checkPeople(facts: SessionFacts): Finding[] {
 	const found: Finding[] = [];
 	const { candidates, room, clashes, entitlement, zone } = facts;
+	const seated = candidates - facts.elsewhere;
 	const push = (
 		code: string,
 		level: Finding['level'],
@@ -18,18 +19,19 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 	) => found.push({ code, level, field, title, message, fixes });
 
 	if (candidates === 0) push('nobody', 'block', 'who', 'Nobody is expected.', 'Choose a group that has candidates.');
-	if (candidates > room.seats && room.seats > 0)
+	if (seated > room.seats && room.seats > 0)
 		push(
 			'seats',
 			'block',
 			'where',
 			'Too small.',
-			`${candidates} candidates, ${room.seats} seats in the ${room.name}.`,
+			`${seated} candidates${facts.elsewhere > 0 ? ' in the room' : ''}, ${room.seats} seats in the ${room.name}.`,
 			roomFixes(facts)
 		);
-	if (room.seats === 0)
+	if (room.seats === 0 && seated > 0)
 		push('seats', 'block', 'where', 'No seats.', `The ${room.name} has no seat in use.`, roomFixes(facts));
-	if (clashes.room)
+	if (facts.elsewhere > 0) checkElsewhere(facts, push);
+	if (clashes.room && facts.elsewhere < Math.max(1, candidates))
 		push(
 			'room_clash',
 			'warn',
@@ -121,8 +123,42 @@ function otherRoom({ otherRooms, candidates }: SessionFacts): Fix[] {
 }
 
 /** A larger room; or the same room twice, the second start when the first have gone. */
+type Push = (
+	code: string,
+	level: Finding['level'],
+	field: Finding['field'],
+	title: string,
+	message: string,
+	fixes?: Fix[]
+) => void;
+
+/** What would shut out, or let in unseen, those who do not sit in the room. */
+function checkElsewhere({ elsewhere, candidates, rules, networks }: SessionFacts, push: Push) {
+	const who = `${elsewhere} of ${candidates} ${elsewhere === 1 ? 'sits' : 'sit'} elsewhere`;
+	if (rules.door.networks.length > 0 && !rules.elsewhere.anyNetwork)
+		push(
+			'K24_elsewhere',
+			'block',
+			'door',
+			'Those elsewhere are shut out.',
+			`${who}, but only ${networks.named.map((one) => one.name).join(' and ')} may enter.`,
+			[{ text: 'from anywhere, for them', set: { 'rules.elsewhere.anyNetwork': true } }]
+		);
+	if (rules.startWord || rules.finishWord)
+		push(
+			'K23_elsewhere',
+			'info',
+			'door',
+			'A word said in the room.',
+			`${who}: the ${rules.startWord ? 'start' : 'finish'} word must be sent to them.`
+		);
+	if (rules.timing.clockStarts === 'room')
+		push('elsewhere_together', 'info', 'time', 'They start with the room.', `${who}, and everyone starts together.`);
+}
+
 function roomFixes(facts: SessionFacts): Fix[] {
-	const { room, window, zone, rules, candidates, otherRooms } = facts;
+	const { room, window, zone, rules, otherRooms } = facts;
+	const candidates = facts.candidates - facts.elsewhere;
 	const fixes = otherRoom(facts);
 	const beside = otherRooms.find((other) => other.seats + room.seats >= candidates);
 	if (fixes.length === 0 && beside && room.seats > 0)

@@ -63,6 +63,7 @@ export class PlayedDay {
 			untilDate: null,
 			until: localTime(plan.opens + (plan.minutes + (plan.cutAfter ?? 15)) * MINUTE, zone),
 			only: null,
+			withoutIds: [],
 			alsoIds: [],
 			ruleSheetId: null,
 			rules: {

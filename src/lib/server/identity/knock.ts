@@ -82,7 +82,9 @@ async function recogniseAtDoor(
 	const deviceName = typed.deviceName ?? 'A device';
 	const tellProctor = (code: string, who: Partial<Refused> = {}) =>
 		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
-	if (!(await isOnNetwork(otium.db, session, typed.address))) {
+	// Those elsewhere may come from anywhere, where the rules say so; whoever else is off the networks learns nothing more.
+	const isNear = await isOnNetwork(otium.db, session, typed.address);
+	if (!isNear && !session.rules.elsewhere.anyNetwork) {
 		await tellProctor('off_network');
 		return offNetwork();
 	}
@@ -97,6 +99,10 @@ async function recogniseAtDoor(
 	const found = slip
 		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
 		: await recognise(otium.db, session, typed);
+	if (!isNear && !found?.elsewhere) {
+		await tellProctor('off_network');
+		return offNetwork();
+	}
 	if (!found) {
 		const stranger = identity === 'number_and_family' && !slip ? await elsewhere(otium.db, session, typed) : null;
 		if (stranger) {

@@ -41,6 +41,7 @@ type RosterRow = {
 	number: string;
 	birth: string | null;
 	photo_at: number | null;
+	elsewhere: number;
 };
 
 /** Whom the typed identity means, by the fields that the rules ask for. Two who fit are nobody. */
@@ -84,7 +85,8 @@ function roster(db: Query, sessionId: string, who: Record<string, string>): Prom
 			'candidate.family',
 			'candidate.number',
 			'candidate.birth',
-			'candidate.photo_at'
+			'candidate.photo_at',
+			'candidate.elsewhere'
 		);
 }
 

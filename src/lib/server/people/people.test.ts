@@ -207,6 +207,9 @@ describe('people', () => {
 			email: null,
 			birth: null,
 			language: null,
+			grade: null,
+			userName: null,
+			elsewhere: false,
 			groupIds: ['watch'],
 			left: false
 		};

@@ -3,6 +3,8 @@ import type { Busy } from '$core/formats';
 import { grantInWords } from '$core/grants';
 import { foldNumber } from '$core/access';
 import { fullName } from '$core/names';
+import { birthFault } from '$core/people';
+import { localDate } from '$core/time';
 import type { Actor } from '$core/sitting';
 import { insertMany, type Query, transact } from '../db';
 import { findGrants } from '../grants';
@@ -23,6 +25,10 @@ export type Person = {
 	email: string | null;
 	birth: string | null;
 	language: string | null;
+	grade: string | null;
+	userName: string | null;
+	/** They do not sit in the room. */
+	elsewhere: boolean;
 	photo: boolean;
 	left: boolean;
 	site: { id: string; name: string; zone: string };
@@ -68,6 +74,9 @@ export async function findPerson(db: Query, id: string, now: number): Promise<Pe
 		email: row.email,
 		birth: row.birth,
 		language: row.language,
+		grade: row.grade,
+		userName: row.user_name,
+		elsewhere: Boolean(row.elsewhere),
 		photo: row.photo_at !== null,
 		left: row.left_at !== null,
 		site: { id: row.site_id, name: row.site, zone: row.zone },
@@ -117,6 +126,9 @@ export type PersonChange = {
 	email: string | null;
 	birth: string | null;
 	language: string | null;
+	grade: string | null;
+	userName: string | null;
+	elsewhere: boolean;
 	groupIds: string[];
 	left: boolean;
 };
@@ -126,32 +138,72 @@ export type PersonResult = { ok: true } | { ok: false; field: keyof PersonChange
 export async function changePerson(otium: Writing, by: Actor, id: string, change: PersonChange): Promise<PersonResult> {
 	const now = otium.now();
 	return transact(otium.db, async (trx): Promise<PersonResult> => {
-		const folded = foldNumber(change.number);
-		if (folded === '') return { ok: false, field: 'number', message: 'A number has at least one letter or digit.' };
-		const namesake = await trx('candidate')
-			.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
-			.where({ number_folded: folded })
-			.whereNot({ 'candidate.id': id })
-			.first('given', 'family', 'site_id');
-		if (namesake) {
-			// Who sits at another site is not told by guessing numbers.
-			const isNear = namesake.site_id === (await siteOfCandidate(trx, id));
-			const whose = isNear ? `${fullName(namesake)}’s number` : 'taken';
-			return { ok: false, field: 'number', message: `${change.number} is ${whose} already.` };
-		}
-		if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };
+		const siteId = (await siteOfCandidate(trx, id))!;
+		const { zone } = (await trx('site').where({ id: siteId }).first('zone')) as { zone: string };
+		const fault = await faultOf(trx, change, { but: id, siteId, today: localDate(now, zone) });
+		if (fault) return fault;
 		const before = await trx('candidate').where({ id }).first();
 		const home = change.groupIds.includes(before.group_id) ? before.group_id : change.groupIds[0];
-		const { groupIds, left, ...columns } = change;
 		await trx('candidate')
 			.where({ id })
-			.update({ ...columns, number_folded: folded, group_id: home, left_at: left ? (before.left_at ?? now) : null });
+			.update({ ...columnsOf(change), group_id: home, left_at: change.left ? (before.left_at ?? now) : null });
 		await trx('group_member').where({ candidate_id: id }).delete();
-		await trx('group_member').insert(groupIds.map((group_id) => ({ candidate_id: id, group_id })));
-		const body = { number: change.number, name: fullName(change), left };
+		await trx('group_member').insert(change.groupIds.map((group_id) => ({ candidate_id: id, group_id })));
+		const body = { number: change.number, name: fullName(change), left: change.left };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'person_changed', body }]);
 		return { ok: true };
 	});
+}
+
+/** Adds somebody by hand, to groups of one site. */
+export async function addPerson(
+	otium: Writing,
+	by: Actor,
+	siteId: string,
+	change: PersonChange
+): Promise<{ ok: true; id: string } | Exclude<PersonResult, { ok: true }>> {
+	const now = otium.now();
+	return transact(otium.db, async (trx) => {
+		const { zone } = (await trx('site').where({ id: siteId }).first('zone')) as { zone: string };
+		const fault = await faultOf(trx, change, { but: '', siteId, today: localDate(now, zone) });
+		if (fault) return fault;
+		const id = nanoid();
+		await trx('candidate').insert({ id, ...columnsOf(change), group_id: change.groupIds[0] });
+		await trx('group_member')
+			.insert(change.groupIds.map((group_id) => ({ candidate_id: id, group_id })))
+			.onConflict(['group_id', 'candidate_id'])
+			.ignore();
+		const body = { number: change.number, name: fullName(change) };
+		await appendToLogbook(trx, [{ at: now, by, kind: 'person_added', body }]);
+		return { ok: true, id } as const;
+	});
+}
+
+function columnsOf({ number, given, family, email, birth, language, grade, userName, elsewhere }: PersonChange) {
+	const number_folded = foldNumber(number);
+	return { number, number_folded, given, family, email, birth, language, grade, user_name: userName, elsewhere };
+}
+
+/** What can't be kept of somebody, and why; null: nothing. @param at whose number may be the same, where they are, and the day there */
+async function faultOf(
+	trx: Query,
+	change: PersonChange,
+	at: { but: string; siteId: string; today: string }
+): Promise<Exclude<PersonResult, { ok: true }> | null> {
+	const folded = foldNumber(change.number);
+	if (folded === '') return { ok: false, field: 'number', message: 'A number has at least one letter or digit.' };
+	const birth = change.birth && birthFault(change.birth, at.today);
+	if (birth) return { ok: false, field: 'birth', message: birth };
+	if (change.groupIds.length === 0) return { ok: false, field: 'groupIds', message: 'Choose at least one group.' };
+	const namesake = await trx('candidate')
+		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
+		.where({ number_folded: folded })
+		.whereNot({ 'candidate.id': at.but })
+		.first('given', 'family', 'site_id');
+	if (!namesake) return null;
+	// Who sits at another site is not told by guessing numbers.
+	const whose = namesake.site_id === at.siteId ? `${fullName(namesake)}’s number` : 'taken';
+	return { ok: false, field: 'number', message: `${change.number} is ${whose} already.` };
 }
 
 const HORIZON_MS = 200 * 24 * 3_600_000;

@@ -18,10 +18,10 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 		await proctorLine(db, session, edit),
 		{
 			key: 'seats',
-			...(plan.facts.candidates <= plan.facts.room.seats && plan.facts.candidates > 0
+			...(plan.facts.candidates - plan.facts.elsewhere <= plan.facts.room.seats && plan.facts.candidates > 0
 				? { state: 'done' as const }
 				: { state: 'blocked' as const, who: 'a coordinator', href: edit }),
-			text: `${plan.facts.candidates} candidates, ${plan.facts.room.seats} seats`
+			text: `${plan.facts.candidates} candidates${plan.facts.elsewhere > 0 ? `, ${plan.facts.elsewhere} elsewhere` : ''}, ${plan.facts.room.seats} seats`
 		},
 		timeLine(plan),
 		...entitlementLine(plan),

@@ -137,6 +137,7 @@ export function blankInput(zone: string, now: number): SessionInput {
 		roomId: '',
 		...whenOf({ opens, closes: opens + 75 * MINUTE }, zone),
 		only: null,
+		withoutIds: [],
 		alsoIds: [],
 		ruleSheetId: null,
 		rules: DEFAULT_RULES,
@@ -168,6 +169,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 		paperId: session.paper.id,
 		groupIds,
 		only: fromGroups.length < members.size ? fromGroups : null,
+		withoutIds: [],
 		alsoIds: expected.filter((id) => !members.has(id)),
 		roomId: session.room.id,
 		...whenOf(session.window, zone),
@@ -185,7 +187,17 @@ export async function inputFrom(db: Query, session: Session, now: number): Promi
 	const { date } = blankInput(session.site.zone, now);
 	// As many days later as before: a window over several days keeps its length.
 	const untilDate = input.untilDate && addDays(date, daysBetween(input.date, input.untilDate));
-	return { ...input, name: '', only: null, alsoIds: [], kind: input.kind, date, untilDate, administrationId: null };
+	return {
+		...input,
+		name: '',
+		only: null,
+		withoutIds: [],
+		alsoIds: [],
+		kind: input.kind,
+		date,
+		untilDate,
+		administrationId: null
+	};
 }
 
 /** The sites that somebody coordinates, by name. */

@@ -72,6 +72,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		},
 		groups: roster.groups,
 		candidates: roster.people.length,
+		elsewhere: roster.people.filter((person) => person.elsewhere).length,
 		languages: byLanguage(roster),
 		room: { id: room.id, name: room.name, seats: seatCount(room) },
 		otherRooms: await freeRooms(db, place, taken),

@@ -26,6 +26,8 @@ export const SessionInput = z.object({
 	groupIds: ids(50).min(1, 'Choose at least one group.'),
 	/** Of those groups only these; null: all. */
 	only: ids(5_000).nullable().default(null),
+	/** Left out by hand. */
+	withoutIds: ids(500).default([]),
 	/** Further people, from no group or another. */
 	alsoIds: ids(500).default([]),
 	roomId: z.string().min(1, 'Choose a room.').max(64),

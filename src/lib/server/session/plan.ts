@@ -175,7 +175,8 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 				);
 			const end = (one: Plan) => lastsUntil(one.rules.timing, one.window);
 			// In groups one after the other they may share a room, as long as there is a seat for each.
-			const together = plan.facts.candidates + earlier.facts.candidates;
+			const seated = ({ facts }: Plan) => facts.candidates - facts.elsewhere;
+			const together = seated(plan) + seated(earlier);
 			if (
 				plan.facts.room.id === earlier.facts.room.id &&
 				together > plan.facts.room.seats &&

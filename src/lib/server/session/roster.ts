@@ -16,6 +16,8 @@ export type Expected = {
 	language: string | null;
 	birth: string | null;
 	email: string | null;
+	/** Sits elsewhere, and needs no seat. */
+	elsewhere: boolean;
 };
 
 /** Who a session would expect. */
@@ -34,6 +36,8 @@ export type RosterQuestion = {
 	groupIds: string[];
 	only: string[] | null;
 	alsoIds: string[];
+	/** Left out by hand. */
+	withoutIds?: string[];
 	sessionId?: string;
 	/** How often the paper may be sat, and when the session would begin. */
 	attempts: Pick<AttemptRules, 'most' | 'waitMinutes' | 'laterWaitMinutes'>;
@@ -47,6 +51,7 @@ type Row = {
 	language: string | null;
 	birth: string | null;
 	email: string | null;
+	elsewhere: number;
 	group_name: string;
 	sitting_id: string | null;
 	state: SittingState | null;
@@ -70,7 +75,10 @@ export async function isOnRoster(db: Query, sessionId: string, sittingId: string
 export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> {
 	const counts = of.kind !== 'rehearsal';
 	const wanted = of.only === null ? null : new Set(of.only);
-	const rows = (await candidatesOf(db, of)).filter((row) => wanted === null || wanted.has(row.id));
+	const without = new Set(of.withoutIds);
+	const rows = (await candidatesOf(db, of)).filter(
+		(row) => (wanted === null || wanted.has(row.id)) && !without.has(row.id)
+	);
 
 	const here = new Set(rows.filter((row) => row.session_id === of.sessionId && of.sessionId !== undefined));
 	const others = rows.filter((row) => !here.has(row));
@@ -110,7 +118,8 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 			name: fullName(row),
 			language: row.language,
 			birth: row.birth,
-			email: row.email
+			email: row.email,
+			elsewhere: Boolean(row.elsewhere)
 		})),
 		leftOut: [
 			...leftOut(
@@ -175,6 +184,7 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 			'candidate.language',
 			'candidate.birth',
 			'candidate.email',
+			'candidate.elsewhere',
 			'candidate_group.name as group_name',
 			'sitting.id as sitting_id',
 			'sitting.state',

@@ -187,8 +187,11 @@ async function seatsFor(trx: Query, { roster, input }: Plan, taken: string[]): P
 		.where({ kind: 'separate_room' })
 		.whereNull('withdrawn_at')
 		.pluck('candidate_id');
-	const people = roster.people.map((person) => ({ apart: apart.includes(person.candidateId) }));
+	const people = roster.people
+		.filter((person) => !person.elsewhere)
+		.map((person) => ({ apart: apart.includes(person.candidateId) }));
 	const plan: SeatPlan = JSON.parse(room.plan);
 	const outOfUse = [...plan.outOfUse, ...taken];
-	return assignSeats(people, room.seat_rows, room.seats_per_row, { ...plan, outOfUse });
+	const seats = assignSeats(people, room.seat_rows, room.seats_per_row, { ...plan, outOfUse });
+	return roster.people.map((person) => (person.elsewhere ? null : seats.shift()!));
 }

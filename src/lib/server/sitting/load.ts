@@ -1,5 +1,6 @@
 import { mergeGrants, type Grant, type GrantPlace, type Merge } from '$core/grants';
 import type { PaceLevel } from '$core/pace';
+import { rulesElsewhere } from '$core/session';
 import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, type Reckoning } from '$core/time';
 import type { Query } from '../db';
@@ -9,7 +10,15 @@ import { findGrants, findSessions, type Session } from '../records';
 /** A sitting with all that bears on it now. */
 export type Loaded = {
 	sitting: Sitting;
-	candidate: { id: string; number: string; given: string; family: string; language: string | null };
+	candidate: {
+		id: string;
+		number: string;
+		given: string;
+		family: string;
+		language: string | null;
+		/** They do not sit in the room: their session's rules are those that hold elsewhere. */
+		elsewhere: boolean;
+	};
 	session: Session;
 	paperId: string;
 	/** From 1. */
@@ -40,6 +49,7 @@ type Row = {
 	given: string;
 	family: string;
 	language: string | null;
+	elsewhere: number;
 };
 
 /** Loads sittings by id; unknown ids are left out. The order is not kept. */
@@ -66,7 +76,8 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 					'candidate.number',
 					'candidate.given',
 					'candidate.family',
-					'candidate.language'
+					'candidate.language',
+					'candidate.elsewhere'
 				))
 		);
 	}
@@ -131,9 +142,10 @@ function toLoaded(row: Row, sitting: Sitting, session: Session, grants: Grant[],
 			number: row.number,
 			given: row.given,
 			family: row.family,
-			language: row.language
+			language: row.language,
+			elsewhere: Boolean(row.elsewhere)
 		},
-		session,
+		session: row.elsewhere ? { ...session, rules: rulesElsewhere(session.rules) } : session,
 		paperId: row.paper_id,
 		attempt: row.attempt,
 		grants,

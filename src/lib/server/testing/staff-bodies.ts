@@ -117,6 +117,7 @@ export const BODIES: Record<string, () => unknown> = {
 	'POST prepare/draft': () => ({ id: 'a-draft', revision: 1, title: 'x', input: {}, added: [] }),
 	'POST prepare/mail': () => ({ act: 'send', session: 's1', kind: 'candidate', addresses: null }),
 	'POST prepare/networks': () => ({ id: 'wires', siteId: 'quayside', name: 'Mine', ranges: '10.0.0.0/8' }),
+	'POST prepare/people': () => ({ act: 'make_group', siteId: 'quayside', name: 'Watch C' }),
 	'POST prepare/people/[id]': () => ({
 		act: 'change',
 		change: {
@@ -126,6 +127,9 @@ export const BODIES: Record<string, () => unknown> = {
 			email: '',
 			birth: '',
 			language: '',
+			grade: '',
+			userName: '',
+			elsewhere: false,
 			groupIds: ['watch'],
 			left: false
 		}

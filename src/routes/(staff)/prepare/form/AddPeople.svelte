@@ -1,11 +1,19 @@
-<!-- @component Finds single candidates to add to a session, beside its groups. -->
+<!-- @component Finds single candidates to add to a session, beside its groups, or to leave out of it. -->
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import { send } from '$ui/post';
 
 	type Person = { id: string; name: string; number: string };
-	type Props = { added: Person[]; onadd: (person: Person) => void; onremove: (id: string) => void };
-	let { added, onadd, onremove }: Props = $props();
+	type Props = {
+		/** What is done with whoever is found. */
+		label: string;
+		/** Stands before each name, `+` for added. */
+		sign: string;
+		added: Person[];
+		onadd: (person: Person) => void;
+		onremove: (id: string) => void;
+	};
+	let { label, sign, added, onadd, onremove }: Props = $props();
 
 	let text = $state('');
 	let found = $state.raw<(Person & { group: string })[] | null>(null);
@@ -35,11 +43,11 @@
 				type="button"
 				class="bg-mist border-tide rounded-lg border px-3 py-1.5 text-[14px]"
 				onclick={() => onremove(person.id)}
-				>+ {person.name} <span class="font-mono text-[13px]">{person.number}</span> ✕</button
+				>{sign} {person.name} <span class="font-mono text-[13px]">{person.number}</span> ✕</button
 			>
 		{/each}
 		<div class="w-64">
-			<Input size="sm" placeholder="Add people: name or number" aria-label="Add people" bind:value={text} />
+			<Input size="sm" placeholder="{label}: name or number" aria-label={label} bind:value={text} />
 		</div>
 	</div>
 	{#if found}

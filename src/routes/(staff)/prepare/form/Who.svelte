@@ -29,6 +29,8 @@
 			{/if}
 		</div>
 		<AddPeople
+			label="Add people"
+			sign="+"
 			added={setup.added}
 			onadd={(person) => {
 				setup.added = [...setup.added, person];
@@ -39,6 +41,21 @@
 				setup.set({ alsoIds: input.alsoIds.filter((one) => one !== id) });
 			}}
 		/>
+		{#if input.groupIds.length > 0}
+			<AddPeople
+				label="Leave out"
+				sign="−"
+				added={setup.leftOut}
+				onadd={(person) => {
+					setup.leftOut = [...setup.leftOut, person];
+					setup.set({ withoutIds: [...(input.withoutIds ?? []), person.id] });
+				}}
+				onremove={(id) => {
+					setup.leftOut = setup.leftOut.filter((one) => one.id !== id);
+					setup.set({ withoutIds: (input.withoutIds ?? []).filter((one) => one !== id) });
+				}}
+			/>
+		{/if}
 		{#if !setup.edit && input.parts === null && setup.plans.length > 0}<Stagger {setup} />{/if}
 		{#if setup.errorOf('groupIds')}
 			<p class="text-brick mt-1 text-[13px]" role="alert">{setup.errorOf('groupIds')}</p>

@@ -53,6 +53,8 @@ export class SessionSetup {
 	/** What was there before a change that was made for somebody. */
 	before = $state.raw<Input | null>(null);
 	added = $state.raw<NonNullable<PageData['draft']>['added']>([]);
+	/** Left out by hand here; a draft keeps only who, and their names come with it. */
+	leftOut = $state.raw<NonNullable<PageData['draft']>['added']>([]);
 	kept = $state.raw<{ id: string; revision: number; savedAt: number } | null>(null);
 
 	room = $derived.by(() => this.choices.rooms.find((one) => one.id === this.input.roomId));
@@ -103,7 +105,9 @@ export class SessionSetup {
 		this.locked = locked;
 		this.input = initial;
 		this.kept = draft;
-		this.added = draft?.added ?? [];
+		const named = draft?.added ?? [];
+		this.added = named.filter((one) => initial.alsoIds.includes(one.id));
+		this.leftOut = named.filter((one) => initial.withoutIds?.includes(one.id));
 	}
 
 	leave() {
@@ -240,13 +244,13 @@ export class SessionSetup {
 		return known.filter(Boolean).join(' · ');
 	}
 	async #keep(leaving: boolean): Promise<Outcome> {
-		const { kept, input, added } = this;
+		const { kept, input, added, leftOut } = this;
 		if (this.#isEmpty && !kept) return 'kept';
 		const title = this.plans[0]?.name ?? this.#knownSoFar;
 		const answer = await send<{ id: string; revision: number; savedAt: number }>(
 			'POST',
 			'/prepare/draft',
-			{ id: kept?.id ?? null, revision: kept?.revision ?? 0, title, input, added },
+			{ id: kept?.id ?? null, revision: kept?.revision ?? 0, title, input, added: [...added, ...leftOut] },
 			{ leaving }
 		);
 		if (answer.ok) {

@@ -70,7 +70,8 @@
 		<Checkbox checked={withLeft} onchange={() => ((withLeft = !withLeft), (at = 0))} class="text-[14px]"
 			>Include people who have left</Checkbox
 		>
-		<Act tone="main" href="/prepare/people/import" class="ml-auto">Import</Act>
+		<Act href="/prepare/people/new" class="ml-auto" testid="add">Add</Act>
+		<Act tone="main" href="/prepare/people/import">Import</Act>
 	</div>
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 	{#if shown.total === 0}

@@ -6,7 +6,7 @@
 	import { KIND_NAMES } from '$core/session';
 	import { STATE_NAMES } from '$core/sitting';
 	import { clockTime, longDate } from '$core/time';
-	import DateField from '$ui/DateField.svelte';
+	import Registered from '../Registered.svelte';
 	import History from './History.svelte';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
@@ -26,6 +26,9 @@
 		email: data.person.email ?? '',
 		birth: data.person.birth ?? '',
 		language: data.person.language ?? '',
+		grade: data.person.grade ?? '',
+		userName: data.person.userName ?? '',
+		elsewhere: data.person.elsewhere,
 		groupIds: data.person.groups.map((group) => group.id),
 		left: data.person.left
 	});
@@ -146,29 +149,7 @@
 	<div class="mt-4 grid grid-cols-2 gap-5 max-lg:grid-cols-1">
 		<section class="bg-sheet border-line rounded-2xl border p-5">
 			<h2 class="text-[18px]">As registered</h2>
-			<div class="mt-3 grid grid-cols-2 gap-3">
-				<Field id="given" label="Given name"><Input id="given" bind:value={form.given} /></Field>
-				<Field id="family" label="Family name"><Input id="family" bind:value={form.family} /></Field>
-				<Field id="number" label="Candidate number"
-					><Input id="number" class="font-mono" bind:value={form.number} /></Field
-				>
-				<Field id="email" label="E-mail"><Input id="email" bind:value={form.email} placeholder="none" /></Field>
-				<Field id="birth" label="Date of birth"><DateField id="birth" bind:value={form.birth} /></Field>
-				<Field id="language" label="Language" hint="a tag: en, pt-PT"
-					><Input id="language" bind:value={form.language} placeholder="none asked for" /></Field
-				>
-			</div>
-			<div class="mt-3 flex flex-wrap gap-2" role="group" aria-label="Groups">
-				{#each data.groups as group (group.id)}
-					<Checkbox
-						checked={form.groupIds.includes(group.id)}
-						onchange={() =>
-							(form.groupIds = form.groupIds.includes(group.id)
-								? form.groupIds.filter((one) => one !== group.id)
-								: [...form.groupIds, group.id])}>{group.name}</Checkbox
-					>
-				{/each}
-			</div>
+			<Registered bind:form groups={data.groups} />
 			<div class="mt-3 flex flex-wrap items-end gap-3">
 				<Field id="photo" label="Photo, shown at the door and to proctors" hint="JPEG or PNG, at most 400 kB"
 					><Fileupload id="photo" size="sm" accept="image/jpeg,image/png" onchange={putPhoto} /></Field

@@ -1,34 +1,16 @@
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { GrantBody } from '$core/grants';
-import { isEmailAddress } from '$core/people';
 import { fail } from '$core/problem';
 import { findGrant, giveGrant, withdrawGrant } from '$lib/server/grants';
 import { orRefuse, personFor, route, staff } from '$lib/server/http';
-import { changePerson } from '$lib/server/people';
+import { changePerson, PersonFields } from '$lib/server/people';
 import { mustBeWithin } from '$lib/server/session';
 
-const text = (most: number) => z.string().trim().max(most);
-const optional = (most: number) => text(most).transform((value) => value || null);
 const Asked = z.discriminatedUnion('act', [
 	z.object({
 		act: z.literal('change'),
-		change: z.object({
-			number: text(120).min(1, 'A number is needed.'),
-			given: text(120),
-			family: text(120).min(1, 'A family name is needed.'),
-			email: optional(200).refine((value) => value === null || isEmailAddress(value), 'This is not an e-mail address.'),
-			birth: optional(10).refine(
-				(value) => value === null || /^\d{4}-\d{2}-\d{2}$/.test(value),
-				'Give a date, like 2007-05-31.'
-			),
-			language: optional(20).refine(
-				(value) => value === null || /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(value),
-				'Give a language tag: en, or pt-PT.'
-			),
-			groupIds: z.array(z.string().max(64)).max(50),
-			left: z.boolean()
-		})
+		change: PersonFields
 	}),
 	z.object({
 		act: z.literal('give'),
@@ -67,7 +49,7 @@ const Asked = z.discriminatedUnion('act', [
 			}),
 			z.object({ kind: z.literal('tools'), calculator: z.enum(['basic', 'scientific']) })
 		]),
-		reason: text(300).min(1, 'Say why, in a few words.')
+		reason: z.string().trim().max(300).min(1, 'Say why, in a few words.')
 	}),
 	z.object({ act: z.literal('withdraw'), id: z.string().max(64) })
 ]);
