@@ -34,6 +34,10 @@ export const ENTRY_REFUSALS = {
 		message: 'You are expected elsewhere.',
 		instead: 'If you should be here instead, speak to the proctor: they can see that you tried.'
 	},
+	step_closed: {
+		message: 'This paper is not open for you yet.',
+		instead: 'Your proctor can see this.'
+	},
 	slip_needed: {
 		message: 'This session is entered with a slip.',
 		instead: 'Type the code on your own slip instead of the one on the board.'

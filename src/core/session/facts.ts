@@ -40,6 +40,8 @@ export type SessionFacts = {
 	entitlement: { left: number; needed: number } | null;
 	/** Other sessions of the paper that are not finished. */
 	othersPending: number;
+	/** For whom the paper is not open by the order of the administration's parts, and why. */
+	notOpen: { person: Named; why: string }[];
 	/** How many can still sit the paper, or owe it, in this administration. */
 	owing: number;
 	/** Papers that may be sat here and that nobody owes: for a rehearsal. */

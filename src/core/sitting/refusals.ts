@@ -89,7 +89,9 @@ export class RefusalError extends Error {
 	readonly code: RefusalCode;
 	constructor(
 		readonly refusal: Refusal,
-		readonly waitSeconds?: number
+		readonly waitSeconds?: number,
+		/** What else belongs to the answer. */
+		readonly more?: object
 	) {
 		super(refusal.message);
 		this.code = refusal.code;

@@ -89,6 +89,10 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	person_added: ({ body }) => `Added by hand: ${body.name}, ${body.number}`,
 	group_made: ({ body }) => `Group ${body.name} made`,
 	group_renamed: ({ body }) => `Group ${body.was} is called ${body.name} now`,
+	steps_changed: ({ body }) => `Parts in order: ${(body.steps as string[]).join(', ')}`,
+	step_ticked: ({ body }) =>
+		`${body.step}: ${body.on ? (body.why ? 'opened' : 'ticked done') : 'taken back'} for ${body.candidates}${body.why ? `. ${body.why}` : ''}`,
+	contacts_changed: ({ body }) => `Contacts changed: ${body.contacts} now`,
 	time_called: () => 'The proctor ended the paper: time is up for all without more of it',
 	room_started: () => 'Room started: all clocks are running',
 	opened_early: ({ who }) => `Started early by ${who}`,

@@ -20,6 +20,8 @@ export const PREPARE_TABS: {
 		name: 'Administration',
 		pages: [
 			{ href: '/prepare/administration', name: 'Dates, sites and papers' },
+			{ href: '/prepare/parts', name: 'Parts in order' },
+			{ href: '/prepare/contacts', name: 'Contacts' },
 			{ href: '/prepare/staff', name: 'Staff' }
 		]
 	}

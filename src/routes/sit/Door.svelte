@@ -28,6 +28,9 @@
 	const isSlip = $derived(readDoorCode(code).length === SLIP_LENGTH);
 	let person = $state.raw<Recognised | null>(null);
 	let problem = $state.raw<Problem | null>(null);
+	type Help = { problem: string; name: string; telephone: string; hours: string };
+	/** Whom to turn to, told with a refusal. */
+	const help = $derived((problem as (Problem & { help?: Help[] }) | null)?.help ?? []);
 	let busy = $state(false);
 	let isReady = $state(false);
 	let waitUntil = $state(0);
@@ -195,6 +198,17 @@
 						<a class="font-semibold underline" href="/sit/client">How to get the sealed client</a>
 					</p>{/if}
 				{#if wait > 0}<p class="mt-1">You can try again in {wait} s.</p>{/if}
+				{#if help.length > 0}
+					<ul class="mt-2 space-y-0.5 text-[15px]" data-testid="help">
+						{#each help as one (one.problem + one.name)}
+							<li>
+								{one.problem}: {one.name}, <span class="font-mono">{one.telephone}</span>{one.hours
+									? ` (${one.hours})`
+									: ''}
+							</li>
+						{/each}
+					</ul>
+				{/if}
 			</Trouble>
 			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Continue</Press>
 		</form>

@@ -30,6 +30,11 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 		);
 	if (room.seats === 0 && seated > 0)
 		push('seats', 'block', 'where', 'No seats.', `The ${room.name} has no seat in use.`, roomFixes(facts));
+	if (facts.notOpen.length > 0) {
+		const [{ why }] = facts.notOpen;
+		const who = names(facts.notOpen.map(({ person }) => person.name));
+		push('K38', 'warn', 'who', 'Not open for everyone yet.', `${who}: ${why} They are refused at the door until then.`);
+	}
 	if (facts.elsewhere > 0) checkElsewhere(facts, push);
 	if (clashes.room && facts.elsewhere < Math.max(1, candidates))
 		push(

@@ -16,6 +16,7 @@ export {
 	staff,
 	teacher
 } from './allow';
+export { administrationAsked } from './administration-asked';
 export { LARGE, route } from './route';
 export { mustBeSigned, mustMatch } from './signed';
 export { orRefuse, problemResponse, refuse } from './refuse';

@@ -8,10 +8,11 @@ export type Audience = 'staff' | 'candidate';
 
 /**
  * Refuses as a sitting or the door does; most of that are conflicts with how things stand.
+ * @param more what else belongs to the answer
  * @throws RefusalError always
  */
-export function refuse(refusal: Refusal, waitSeconds?: number): never {
-	throw new RefusalError(refusal, waitSeconds);
+export function refuse(refusal: Refusal, waitSeconds?: number, more?: object): never {
+	throw new RefusalError(refusal, waitSeconds, more);
 }
 
 type Refusing = { ok: false } & (
@@ -37,7 +38,7 @@ export function orRefuse<R extends { ok: true } | Refusing>(
 export function answerTo(error: unknown, audience: Audience): Response {
 	if (error instanceof ProblemError) return problem(error.status, error.problem, error.more);
 	if (error instanceof RefusalError)
-		return problem(STATUS[error.code] ?? 409, { ...error.refusal, waitSeconds: error.waitSeconds });
+		return problem(STATUS[error.code] ?? 409, { ...error.refusal, waitSeconds: error.waitSeconds }, error.more);
 	if (isOfClosed(error)) {
 		const { status, ...words } = PROBLEMS.administration_closed;
 		return problem(status, {
@@ -83,6 +84,7 @@ const STATUS: Record<string, number> = {
 	not_allowed: 403,
 	barred: 403,
 	off_network: 403,
+	step_closed: 403,
 	client_unproven: 403,
 	client_outdated: 403,
 	code_unknown: 404,

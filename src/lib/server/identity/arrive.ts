@@ -1,10 +1,11 @@
 import { nanoid } from 'nanoid';
-import { refusal } from '$core/sitting';
+import { refusal, type Refusal } from '$core/sitting';
 import { noteRefusal, settleRefusals } from '../door';
 import type { House } from '../house';
 import { readPhoto } from '../pictures';
 import { offerAgain } from '../session';
-import { act, loadSitting, noteDevice } from '../sitting';
+import { act, loadSitting, noteDevice, type Loaded } from '../sitting';
+import { standingAtDoor } from '../steps';
 import { offNetwork, type Answer } from './answer';
 import { signInDevice, type SignedIn } from './device';
 import { isOnNetwork } from './network';
@@ -15,6 +16,22 @@ type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits' | 'presence' | 'dataDir
 
 /** What a proctor can do something about; too early, for one, settles itself. */
 const TOLD_TO_PROCTOR = new Set<string>(['past_last_entry', 'window_over', 'barred', 'already_ended', 'off_network']);
+
+/** What the order of the administration's parts says against it, told to both sides; null: nothing. */
+async function closedByOrder(otium: Needs, one: Loaded, deviceName: string): Promise<Refusal | null> {
+	const { sitting, session, candidate } = one;
+	if (sitting.beganAt !== null || session.kind === 'rehearsal') return null;
+	const place = {
+		administrationId: session.administrationId,
+		paperTitle: session.paper.title,
+		candidateId: candidate.id
+	};
+	const standing = await standingAtDoor(otium.db, place);
+	if (standing.open) return null;
+	const refused = { sessionId: session.id, candidateId: candidate.id, sittingId: sitting.id };
+	await noteRefusal(otium, { ...refused, code: 'step_closed', deviceName });
+	return { ...refusal('step_closed'), instead: `${standing.why} Your proctor can see this.` };
+}
 
 /** The photo of whomever a note from the door recognised; null: none, or the note is old or not ours. */
 export async function photoByNote(otium: Needs, text: string): Promise<{ bytes: Uint8Array; type: string } | null> {
@@ -59,6 +76,8 @@ export async function arrive(
 	const isBack =
 		bound?.id === asked.deviceId && ['at_door', 'let_in', 'working', 'on_hold'].includes(before.sitting.state);
 	if (!isBack) {
+		const closed = await closedByOrder(otium, before, asked.deviceName);
+		if (closed) return { ok: false, refusal: closed };
 		const [outcome] = await act(otium, [
 			{
 				id: asked.commandId,

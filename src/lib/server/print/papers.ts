@@ -7,6 +7,7 @@ import { clockTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
 import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
+import { helpIn, type HelpContact } from '../contacts';
 import { scriptOf, slipsFor, type Session } from '../session';
 import { loadSittingsOf } from '../sitting';
 import { toPdf } from './pdf';
@@ -16,7 +17,8 @@ export const PRINTS = {
 	slips: 'Slips',
 	seating: 'Seating plan',
 	register: 'Attendance register',
-	script: 'Instructions and script'
+	script: 'Instructions and script',
+	help: 'Help sheet'
 } as const;
 export type Print = keyof typeof PRINTS;
 
@@ -53,6 +55,8 @@ export async function printFor(
 			return toPdf(otium, title, {
 				content: [...register(session, rows), anchorLine(anchorOf(otium.db, await headOf(otium.db, otium.now())))]
 			});
+		case 'help':
+			return toPdf(otium, title, { content: helpSheet(session, await helpIn(otium.db, session.administrationId)) });
 		case 'script':
 			return toPdf(otium, title, { content: script(session, rows, await scriptOf(otium.db, session)) });
 	}
@@ -223,5 +227,20 @@ function script(session: Session, rows: Row[], { steps, aloud, trouble }: Script
 			margin: [0, 0, 0, 6],
 			unbreakable: true
 		}))
+	];
+}
+
+/** For the door, behind the board: whom to call, by what has gone wrong. */
+function helpSheet(session: Session, contacts: HelpContact[]): Content[] {
+	const rows = contacts.map((one): TableCell[] => [
+		{ text: one.problem, bold: true },
+		[one.hours ? `${one.name}, ${one.hours}` : one.name, one.email].filter(Boolean).join('\n'),
+		{ text: one.telephone, fontSize: 15, bold: true }
+	]);
+	return [
+		heading(session, 'Who can help'),
+		rows.length === 0
+			? 'Nobody is named: enter contacts under Prepare, Administration.'
+			: { table: { widths: ['auto', '*', 'auto'], body: rows }, layout: 'lightHorizontalLines', fontSize: 13 }
 	];
 }

@@ -7,6 +7,7 @@ import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/t
 import type { Query } from '../db';
 import { findGrants } from '../records';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
+import { standingOf, stepsOf } from '../steps';
 import { owingOf } from './owing';
 import { sittingsLeft } from './entitlement';
 import type { SessionInput } from './input';
@@ -100,6 +101,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		othersPending: await othersPending(db, place),
 		owing: input.kind === 'rehearsal' ? await owingOf(db, place.administrationId, paper.id, now) : 0,
 		forPractice: input.kind === 'rehearsal' ? await forPractice(db, place, now) : [],
+		notOpen: await notOpen(db, place),
 		goingOn: await goingOn(db, place),
 		withoutClient: await withoutClient(db, place),
 		withoutIdentity: roster.people
@@ -170,6 +172,20 @@ async function isAllowed(db: Query, { administrationId, paper, room, input }: Pl
 	if (rows.some((row) => row.group_id === null && (row.site_id === null || row.site_id === room.site_id))) return true;
 	const groups = new Set(rows.map((row) => row.group_id));
 	return input.groupIds.length > 0 && input.groupIds.every((id) => groups.has(id));
+}
+
+/** For whom the paper is closed by the order of the parts, as things stand. */
+async function notOpen(db: Query, { administrationId, paper, roster, input }: Place): Promise<SessionFacts['notOpen']> {
+	if (input.kind === 'rehearsal') return [];
+	const steps = await stepsOf(db, administrationId);
+	const step = steps.find((one) => one.paperTitle === paper.title);
+	if (!step || step.afterId === null) return [];
+	const ids = roster.people.map((person) => person.candidateId);
+	const standing = await standingOf(db, administrationId, steps, ids);
+	return roster.people.flatMap(({ candidateId, name }) => {
+		const one = standing.get(candidateId)!.get(step.id)!.standing;
+		return one.open ? [] : [{ person: { id: candidateId, name }, why: one.why }];
+	});
 }
 
 /** Who has begun elsewhere and would go on here, with the limit under which they began. */

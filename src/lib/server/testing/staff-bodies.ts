@@ -114,6 +114,15 @@ export const BODIES: Record<string, () => unknown> = {
 		papers: []
 	}),
 	'POST prepare/clients': () => ({ siteId: 'quayside' }),
+	'PUT prepare/contacts': () => ({ administrationId: 'winter', was: [], contacts: [] }),
+	'POST prepare/parts': () => ({
+		act: 'tick',
+		administrationId: 'winter',
+		stepId: 'oral',
+		candidateIds: ['can0'],
+		on: true,
+		why: null
+	}),
 	'POST prepare/draft': () => ({ id: 'a-draft', revision: 1, title: 'x', input: {}, added: [] }),
 	'POST prepare/mail': () => ({ act: 'send', session: 's1', kind: 'candidate', addresses: null }),
 	'POST prepare/networks': () => ({ id: 'wires', siteId: 'quayside', name: 'Mine', ranges: '10.0.0.0/8' }),

@@ -1,5 +1,6 @@
 import { noPage, requireSession } from '$lib/server/http';
 import { drawRoom } from '$lib/server/live';
+import { helpIn } from '$lib/server/contacts';
 import { contactsFor } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -13,6 +14,7 @@ export const load: PageServerLoad = async (event) => {
 		picture: { now, ...drawn },
 		isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1',
 		coordinates: by.role === 'coordinator',
-		contacts: await contactsFor(otium.db, session)
+		contacts: await contactsFor(otium.db, session),
+		help: await helpIn(otium.db, session.administrationId)
 	};
 };

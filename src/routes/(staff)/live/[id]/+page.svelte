@@ -271,7 +271,7 @@
 						kind === 'let_in' ? letIn(room.targets) : void room.act(kind, reach(kind, room.targets).touched)}
 				/>
 			{:else}
-				<Beside {head} contacts={data.contacts} onhandover={() => open('hand_over', [])} />
+				<Beside {head} contacts={data.contacts} help={data.help} onhandover={() => open('hand_over', [])} />
 			{/if}
 		</aside>
 	</div>

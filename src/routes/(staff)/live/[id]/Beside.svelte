@@ -7,15 +7,18 @@
 	type Props = {
 		head: RoomHead;
 		contacts: { name: string; role: string; email: string | null }[];
+		/** Whom to turn to outside, by problem. */
+		help: { problem: string; name: string; telephone: string; email: string; hours: string }[];
 		onhandover: () => void;
 	};
-	let { head, contacts, onhandover }: Props = $props();
+	let { head, contacts, help, onhandover }: Props = $props();
 
 	const PAPERS = [
 		['script', 'Script'],
 		['register', 'Register'],
 		['seating', 'Seating plan'],
-		['slips', 'Slips']
+		['slips', 'Slips'],
+		['help', 'Help sheet']
 	] as const;
 </script>
 
@@ -39,6 +42,17 @@
 	</dl>
 {/if}
 <h2 class="mt-5 text-[17px]">Who can help</h2>
+{#if help.length > 0}
+	<ul class="mt-1.5 space-y-1.5 text-[14.5px]" data-testid="help">
+		{#each help as one (`${one.problem} ${one.name}`)}
+			<li>
+				<strong>{one.problem}</strong>: {one.name}{one.hours ? `, ${one.hours}` : ''}<br />
+				<a class="text-tide font-mono underline" href="tel:{one.telephone.replace(/[^+\d]/g, '')}">{one.telephone}</a>
+				{#if one.email}<a class="text-tide ml-2 underline" href="mailto:{one.email}">{one.email}</a>{/if}
+			</li>
+		{/each}
+	</ul>
+{/if}
 {#if contacts.length === 0}<p class="text-ink-3 text-[14px]">Nobody is named for this site yet.</p>{/if}
 <ul class="mt-1.5 space-y-1.5 text-[14.5px]">
 	{#each contacts as contact (`${contact.name} ${contact.role}`)}

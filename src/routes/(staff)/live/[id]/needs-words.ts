@@ -65,6 +65,7 @@ const REFUSED: Record<string, string> = {
 	past_last_entry: 'arrived after last entry',
 	window_over: 'arrived after the window had closed',
 	off_network: 'is not on a network of this site',
+	step_closed: 'has something to do before this paper',
 	client_unproven: 'does not use the sealed client',
 	client_outdated: 'uses a sealed client that is too old',
 	no_tablets: 'uses a tablet, which the rules do not allow',

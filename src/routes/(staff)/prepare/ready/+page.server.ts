@@ -2,7 +2,7 @@ import { may } from '$core/access';
 import { localDate } from '$core/time';
 import { requireStaff } from '$lib/server/http';
 import { readinessOf } from '$lib/server/readiness';
-import { findSessions, placeOf } from '$lib/server/session';
+import { findSessions, isOnDay, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 /** What is not ready, for every session of a local day. */
@@ -14,9 +14,7 @@ export const load: PageServerLoad = async (event) => {
 	const asked = event.url.searchParams.get('day') ?? '';
 	const day = /^\d{4}-\d{2}-\d{2}$/.test(asked) ? asked : localDate(now, site.zone);
 	const open = await findSessions(otium.db, (query) => query.whereNull('ended_at'));
-	const mine = open.filter(
-		(session) => may(staff, 'prepare', placeOf(session)) && localDate(session.window.opens, session.site.zone) === day
-	);
+	const mine = open.filter((session) => may(staff, 'prepare', placeOf(session)) && isOnDay(session, day));
 	const sessions = [];
 	for (const session of mine) {
 		const ready = await readinessOf(otium.db, session, now);

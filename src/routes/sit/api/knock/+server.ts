@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { anyone, orRefuse, route } from '$lib/server/http';
+import { helpForCandidates } from '$lib/server/contacts';
+import { anyone, refuse, route } from '$lib/server/http';
 import { knock } from '$lib/server/identity';
 
 const Typed = z.object({
@@ -13,6 +14,9 @@ const Typed = z.object({
 });
 
 export const POST = route(anyone, Typed, async ({ otium, body, locals: { address, client } }) => {
-	const { person } = orRefuse(await knock(otium, { ...body, address, client }));
-	return person;
+	const met = await knock(otium, { ...body, address, client });
+	if (met.ok) return met.person;
+	// Whoever is refused is told whom to turn to, where somebody is named for that.
+	const help = await helpForCandidates(otium.db, new Date(otium.now()).toISOString().slice(0, 10));
+	return refuse(met.refusal, met.waitSeconds, { help });
 });

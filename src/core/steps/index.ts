@@ -1,0 +1,2 @@
+export { standingOfStep, stepsFault } from './steps';
+export type { Step, StepDone, StepStanding } from './steps';

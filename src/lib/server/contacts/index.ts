@@ -1,0 +1,2 @@
+export { helpForCandidates, helpIn, saveHelp } from './contacts';
+export type { HelpContact } from './contacts';

@@ -1,0 +1,2 @@
+export { saveSteps, standingAtDoor, standingOf, stepsOf, tickStep } from './steps';
+export type { StepsStanding } from './steps';
