@@ -14,7 +14,18 @@ export {
 export { foldName, foldNumber, sameGiven, sameName } from './identity';
 export { ENTRY_REFUSALS, judgeEntry } from './entry';
 export type { Entry, EntryRefusal } from './entry';
-export { ACT_WORDS, ACTS, holds, may, mayAnywhere, ROLE_NAMES, rolesFor, sitesWith, STAFF_ROLES } from './permission';
+export {
+	ACT_WORDS,
+	ACTS,
+	holds,
+	may,
+	mayAnywhere,
+	ROLE_NAMES,
+	rolesFor,
+	sitesWith,
+	STAFF_ROLES,
+	SUPERVISING
+} from './permission';
 export type { Act, HeldRole, Place, StaffMember, StaffRole } from './permission';
 export { clientAddress, isInside, networkOf, readRanges } from './network';
 export type { ReadRanges } from './network';

@@ -1,5 +1,14 @@
 /** What staff can be. A candidate is not staff and holds none of these. */
-export const STAFF_ROLES = ['coordinator', 'author', 'marker', 'proctor', 'grants_officer', 'closing_officer'] as const;
+export const STAFF_ROLES = [
+	'coordinator',
+	'author',
+	'marker',
+	'proctor',
+	'site_proctor',
+	'technician',
+	'grants_officer',
+	'closing_officer'
+] as const;
 export type StaffRole = (typeof STAFF_ROLES)[number];
 
 export const ROLE_NAMES: Record<StaffRole, string> = {
@@ -7,6 +16,8 @@ export const ROLE_NAMES: Record<StaffRole, string> = {
 	author: 'Author',
 	marker: 'Marker',
 	proctor: 'Proctor',
+	site_proctor: 'Proctor of a site',
+	technician: 'Technical staff',
 	grants_officer: 'Grants officer',
 	closing_officer: 'Closing officer'
 };
@@ -17,6 +28,7 @@ export type StaffMember = { id: string; name: string; roles: HeldRole[] };
 
 export type Act =
 	| 'see_session'
+	| 'see_technical'
 	| 'run_session'
 	| 'prepare'
 	| 'write_papers'
@@ -36,6 +48,7 @@ export type Act =
 /** What each act lets somebody do, for the page that tells them. */
 export const ACT_WORDS: Record<Act, string> = {
 	see_session: 'see the day and its sessions',
+	see_technical: 'see what rooms and devices need for each session, and tick it done',
 	run_session: 'run a room: the door, holds, minutes, ending',
 	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
 	write_papers: 'write papers: questions, pools, keys, versions',
@@ -54,6 +67,9 @@ export const ACT_WORDS: Record<Act, string> = {
 };
 export const ACTS = Object.keys(ACT_WORDS) as Act[];
 
+/** Who may be named to supervise a session. */
+export const SUPERVISING = ['proctor', 'site_proctor', 'coordinator'] as const satisfies readonly StaffRole[];
+
 /** Where an act would take effect. */
 export type Place = { siteId: string; proctorIds: string[] };
 
@@ -61,6 +77,7 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 	coordinator: [
 		'see_session',
 		'run_session',
+		'see_technical',
 		'prepare',
 		'write_papers',
 		'change_shared',
@@ -78,6 +95,9 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 	author: ['write_papers', 'mark'],
 	marker: ['mark'],
 	proctor: ['see_session', 'run_session', 'see_ledger'],
+	// The same in every session of the site, whether it names them or not.
+	site_proctor: ['see_session', 'run_session', 'see_ledger'],
+	technician: ['see_technical'],
 	grants_officer: ['grant'],
 	closing_officer: ['see_ledger', 'see_closing', 'correct', 'close', 'release', 'see_logbook']
 };

@@ -93,6 +93,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	step_ticked: ({ body }) =>
 		`${body.step}: ${body.on ? (body.why ? 'opened' : 'ticked done') : 'taken back'} for ${body.candidates}${body.why ? `. ${body.why}` : ''}`,
 	contacts_changed: ({ body }) => `Contacts changed: ${body.contacts} now`,
+	technical_ticked: ({ body }) => `${body.on ? 'Seen to' : 'Not seen to after all'}: ${body.task}`,
 	time_called: () => 'The proctor ended the paper: time is up for all without more of it',
 	room_started: () => 'Room started: all clocks are running',
 	opened_early: ({ who }) => `Started early by ${who}`,

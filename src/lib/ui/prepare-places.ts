@@ -12,7 +12,8 @@ export const PREPARE_TABS: {
 			{ href: '/prepare/rooms', name: 'Rooms' },
 			{ href: '/prepare/networks', name: 'Networks' },
 			{ href: '/prepare/clients', name: 'Sealed clients' },
-			{ href: '/prepare/devices', name: 'Devices' }
+			{ href: '/prepare/devices', name: 'Devices' },
+			{ href: '/technical', name: 'Technical list' }
 		]
 	},
 	{ name: 'Mail', pages: [{ href: '/prepare/mail', name: 'Mail' }] },

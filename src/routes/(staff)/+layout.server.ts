@@ -9,6 +9,7 @@ const PLACES: { href: string; name: string; act: Act; or?: Act }[] = [
 	{ href: '/papers', name: 'Papers', act: 'write_papers' },
 	{ href: '/prepare', name: 'Prepare', act: 'prepare' },
 	{ href: '/live', name: 'Live', act: 'see_session' },
+	{ href: '/technical', name: 'Technical', act: 'see_technical' },
 	{ href: '/grants', name: 'Grants', act: 'grant' },
 	{ href: '/close-out', name: 'Close-out', act: 'see_closing', or: 'mark' },
 	{ href: '/logbook', name: 'Logbook', act: 'see_logbook' }
@@ -31,8 +32,9 @@ export const load: LayoutServerLoad = async (event) => {
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		site: { name: (site?.name as string) ?? 'No site yet', zone: (site?.zone as string) ?? 'UTC' },
 		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
-		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or))).map(
-			({ href, name }) => ({ href, name })
-		)
+		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
+			// Coordinators find it under Prepare, Places.
+			.filter(({ act }) => act !== 'see_technical' || !mayAnywhere(staff, 'prepare'))
+			.map(({ href, name }) => ({ href, name }))
 	};
 };

@@ -1,3 +1,4 @@
+import { redirect } from '@sveltejs/kit';
 import { mayAnywhere } from '$core/access';
 import { localDate } from '$core/time';
 import { requireStaff } from '$lib/server/http';
@@ -9,6 +10,8 @@ import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event);
+	// Who has no session to see begins with what is theirs.
+	if (!mayAnywhere(staff, 'see_session') && mayAnywhere(staff, 'see_technical')) redirect(303, '/technical');
 	const { otium } = event.locals;
 	const { site } = await event.parent();
 	const administration = await administrationOn(otium.db, localDate(otium.now(), site.zone));

@@ -47,6 +47,7 @@ export const DEMO_STAFF: DemoStaff[] = [
 	{ key: 'dunmore', name: 'Rhys Dunmore', signIn: 'dunmore', roles: [{ role: 'proctor', site: 'quayside' }] },
 	{ key: 'finch', name: 'Alba Finch', signIn: 'finch', roles: [{ role: 'proctor', site: 'quayside' }] },
 	{ key: 'sorrel', name: 'João Sorrel', signIn: 'sorrel', roles: [{ role: 'proctor', site: 'lighthouse' }] },
+	{ key: 'quill', name: 'Imre Quill', signIn: 'quill', roles: [{ role: 'technician', site: 'quayside' }] },
 	{ key: 'penrose', name: 'Ilse Penrose', signIn: 'penrose', roles: [{ role: 'grants_officer', site: null }] },
 	{ key: 'lorne', name: 'Petra Lorne', signIn: 'lorne', roles: [{ role: 'closing_officer', site: null }] }
 ];

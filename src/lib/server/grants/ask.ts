@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { may, type StaffMember } from '$core/access';
+import { may, type StaffMember, SUPERVISING } from '$core/access';
 import { BESIDE, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
 import { fail } from '$core/problem';
 import {
@@ -229,7 +229,7 @@ export async function placeFrom(
 			: await db('staff')
 					.join('staff_role', 'staff_role.staff_id', 'staff.id')
 					.where({ 'staff.id': proctorId })
-					.whereIn('role', ['proctor', 'coordinator'])
+					.whereIn('role', SUPERVISING)
 					.where((any) => any.whereNull('site_id').orWhere({ site_id: siteId }))
 					.first('staff.id', 'staff.name');
 	if ((roomId !== null && !room) || (proctorId !== null && !proctor))

@@ -30,7 +30,7 @@ export async function siteDays(db: Query, siteId: string, within: Span): Promise
 	const byRoom = groupBy(held, (one) => one.roomId);
 	const staff: { id: string; name: string }[] = await db('staff')
 		.join('staff_role', 'staff_role.staff_id', 'staff.id')
-		.where({ role: 'proctor' })
+		.whereIn('role', ['proctor', 'site_proctor'])
 		.where((any) => any.whereNull('site_id').orWhere({ site_id: siteId }))
 		.distinct('staff.id', 'staff.name')
 		.orderBy('staff.name');

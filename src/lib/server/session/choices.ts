@@ -1,4 +1,4 @@
-import { sitesWith, type StaffMember } from '$core/access';
+import { sitesWith, type StaffMember, SUPERVISING } from '$core/access';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { addDays, asLocalWindow, daysBetween, MINUTE, type Window } from '$core/time';
@@ -52,7 +52,7 @@ export async function choicesFor(db: Query, staff: StaffMember, sheets: Choices[
 		rooms: await roomsFor(db, bySite),
 		proctors: await db('staff')
 			.join('staff_role', 'staff_role.staff_id', 'staff.id')
-			.whereIn('role', ['proctor', 'coordinator'])
+			.whereIn('role', SUPERVISING)
 			.where((any) => {
 				if (sites !== null) any.whereNull('site_id').orWhereIn('site_id', sites);
 			})

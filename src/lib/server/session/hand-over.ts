@@ -1,4 +1,4 @@
-import { ROLE_NAMES, type StaffRole } from '$core/access';
+import { ROLE_NAMES, type StaffRole, SUPERVISING } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -12,7 +12,7 @@ export type Proctor = { id: string; name: string; isHere: boolean };
 export async function proctorsFor(db: Query, session: Session): Promise<Proctor[]> {
 	const rows: { id: string; name: string }[] = await db('staff')
 		.join('staff_role', 'staff_role.staff_id', 'staff.id')
-		.whereIn('role', ['proctor', 'coordinator'])
+		.whereIn('role', SUPERVISING)
 		.where((any) => any.whereNull('site_id').orWhere({ site_id: session.site.id }))
 		.distinct('staff.id', 'staff.name')
 		.orderBy('staff.name');

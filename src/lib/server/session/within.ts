@@ -1,4 +1,4 @@
-import { may, type StaffMember } from '$core/access';
+import { may, type StaffMember, SUPERVISING } from '$core/access';
 import { fail } from '$core/problem';
 import type { Query } from '../db';
 import { placeOf, type Session } from '../records';
@@ -33,7 +33,7 @@ export async function mustBeWithin(db: Query, staff: StaffMember, named: Named, 
 		// As the form offers them: whoever may run a room there, or everywhere.
 		proctors: await db('staff_role')
 			.whereIn('staff_id', proctors)
-			.whereIn('role', ['proctor', 'coordinator'])
+			.whereIn('role', SUPERVISING)
 			.where((any) => {
 				if (sites !== null) any.whereNull('site_id').orWhereIn('site_id', sites);
 			})

@@ -94,7 +94,10 @@ describe('parts in order', () => {
 		await house.otium.db('sitting').update({ state: 'absent' });
 		const planned = await planSession(house.otium.db, 'winter', makeUpInput(), NINE);
 		const found = planned.ok && planned.plan.findings.find(({ code }) => code === 'K38');
-		expect(found).toMatchObject({ level: 'warn', message: expect.stringContaining('Given0 Family0, Given1 Family1') });
+		expect(found).toMatchObject({
+			level: 'warn',
+			message: expect.stringContaining('Given0 Family0 and Given1 Family1')
+		});
 		expect((found as { message: string }).message).not.toContain('Family2');
 	});
 });

@@ -130,7 +130,15 @@ async function reachedIn(
 		.whereIn('candidate_id', candidateIds)
 		.whereIn('paper.title', titles)
 		.orderBy('sitting.attempt')
-		.select('sitting.id', 'candidate_id', 'sitting.paper_id', 'paper.title', 'form.form', 'session.rules', 'sitting.fold');
+		.select(
+			'sitting.id',
+			'candidate_id',
+			'sitting.paper_id',
+			'paper.title',
+			'form.form',
+			'session.rules',
+			'sitting.fold'
+		);
 	const scores = await scoresOf(
 		db,
 		rows.map((row) => ({

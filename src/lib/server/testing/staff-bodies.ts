@@ -123,6 +123,7 @@ export const BODIES: Record<string, () => unknown> = {
 		on: true,
 		why: null
 	}),
+	'POST technical': () => ({ sessionId: 's1', task: 'reach', on: true, note: '' }),
 	'POST prepare/draft': () => ({ id: 'a-draft', revision: 1, title: 'x', input: {}, added: [] }),
 	'POST prepare/mail': () => ({ act: 'send', session: 's1', kind: 'candidate', addresses: null }),
 	'POST prepare/networks': () => ({ id: 'wires', siteId: 'quayside', name: 'Mine', ranges: '10.0.0.0/8' }),

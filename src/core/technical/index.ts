@@ -1,0 +1,2 @@
+export { STAGES, technicalTasks } from './technical';
+export type { TechnicalFacts, TechnicalTask } from './technical';

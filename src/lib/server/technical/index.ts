@@ -1,0 +1,2 @@
+export { technicalList, tickTask } from './technical';
+export type { TechnicalSession } from './technical';
