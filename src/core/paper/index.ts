@@ -8,6 +8,7 @@ export type {
 	Form,
 	FormQuestion,
 	Paper,
+	PracticeRules,
 	PaperCard,
 	Parameter,
 	Part,

@@ -118,9 +118,14 @@ export type Paper = {
 	card?: PaperCard;
 	/** What candidates read before they begin. */
 	instructions?: string;
+	/** Anyone may try it at any time, with the right answers: it is for practice, and never counts. */
+	practice?: PracticeRules;
 	/** What the proctor reads aloud before the start; a general text where the author has written none. */
 	script?: string;
 };
+
+/** How often a question of a practice paper may be tried, and what each wrong try costs of its points, in per cent. */
+export type PracticeRules = { tries: number; costPercent: number };
 
 /** A question as a candidate sees it: no key, choices in their own order. */
 export type FormQuestion = {

@@ -42,6 +42,8 @@ export type SessionFacts = {
 	othersPending: number;
 	/** For whom the paper is not open by the order of the administration's parts, and why. */
 	notOpen: { person: Named; why: string }[];
+	/** Made-up people among them. */
+	trials: Named[];
 	/** How many can still sit the paper, or owe it, in this administration. */
 	owing: number;
 	/** Papers that may be sat here and that nobody owes: for a rehearsal. */
@@ -61,6 +63,8 @@ export type PaperFacts = {
 	/** A later version that may be sat here too; null: this is the latest. */
 	newer: { id: string; version: number } | null;
 	questions: number;
+	/** Anyone may try it, with the right answers. */
+	isForPractice: boolean;
 	/** Whether the site or its groups may sit it in this administration. */
 	allowed: boolean;
 	/** It is not offered any more, and why; `isChosen`: the session had it before. null: it is offered. */

@@ -212,5 +212,9 @@
 			</Trouble>
 			<Press main type="submit" disabled={busy || wait > 0 || !isReady} class="w-full" testid="knock">Continue</Press>
 		</form>
+		<p class="text-ink-2 mt-6 text-[15px]">
+			<a class="underline" href="/sit/practice">Practise</a> ·
+			<a class="underline" href="/sit/rehearse">Check this device</a>
+		</p>
 	</main>
 {/if}

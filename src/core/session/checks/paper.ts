@@ -22,6 +22,14 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			`${paper.title} is still to be sat for real${owing > 0 ? ` by ${owing} ${owing === 1 ? 'candidate' : 'candidates'}` : ''}. Rehearse with a paper that is only for practice.`,
 			forPractice.map(({ id, title }) => ({ text: `rehearse with ${title}`, set: { paperId: id } }))
 		);
+	if (paper.isForPractice && kind !== 'rehearsal')
+		push(
+			'for_practice',
+			'block',
+			'Only for practice.',
+			`Anyone may try ${paper.title} at any time, and is told what is right. It can be rehearsed with, and not be sat for real.`,
+			[{ text: 'a rehearsal', set: { kind: 'rehearsal' } }]
+		);
 	if (!paper.allowed)
 		push(
 			'not_allowed',

@@ -30,6 +30,15 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 		);
 	if (room.seats === 0 && seated > 0)
 		push('seats', 'block', 'where', 'No seats.', `The ${room.name} has no seat in use.`, roomFixes(facts));
+	if (facts.trials.length > 0 && facts.kind !== 'rehearsal')
+		push(
+			'trial',
+			'block',
+			'who',
+			'A made-up person.',
+			'The trial person sits rehearsals only, so that nothing they do counts. Leave them out, or make this a rehearsal.',
+			[{ text: 'a rehearsal', set: { kind: 'rehearsal' } }]
+		);
 	if (facts.notOpen.length > 0) {
 		const [{ why }] = facts.notOpen;
 		const who = names(facts.notOpen.map(({ person }) => person.name));

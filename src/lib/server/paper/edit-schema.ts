@@ -25,6 +25,9 @@ const About = z.object({
 	formulaSheet: z.array(Text).max(100).optional(),
 	script: z.string().max(10_000).optional(),
 	instructions: z.string().max(10_000).optional(),
+	practice: z
+		.strictObject({ tries: z.number().int().min(1).max(10), costPercent: z.number().int().min(0).max(100) })
+		.optional(),
 	card: z
 		.strictObject({
 			subject: Line.optional(),

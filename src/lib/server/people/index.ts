@@ -5,6 +5,7 @@ export type { Applied } from './import';
 export type { Checked } from './reading';
 export { peopleCsv, peopleNeeds, peopleOneRoster } from './export';
 export { knownPeople, NO_GROUP } from './known';
+export { trialPerson } from './trial-person';
 export { addGroup, renameGroup } from './group';
 export { PersonFields } from './person-schema';
 export { addPerson, changePerson, findPerson, importTimetable } from './person';

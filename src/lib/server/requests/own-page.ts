@@ -1,9 +1,12 @@
 import { toldToCandidate } from '$core/grants';
 import { fullName } from '$core/names';
 import { hasEnded, isUnfinished, STATE_NAMES } from '$core/sitting';
-import { lastDayEnds } from '$core/time';
+import { addDays, lastDayEnds, localDate } from '$core/time';
+import type { ToldSubject } from '$core/told';
 import type { Query } from '../db';
-import { loadSittings, type Loaded } from '../sitting';
+import { slipsFor } from '../session';
+import { loadSittings, toldOf, type Loaded } from '../sitting';
+import { standingAtDoor } from '../steps';
 import { requestsAbout, type Request } from './requests';
 
 /** What a candidate reads of one sitting of theirs. */
@@ -17,6 +20,14 @@ export type OwnSitting = {
 	/** It can still be sat. */
 	isToCome: boolean;
 	told: string[];
+	/** Everything that binds them there, by subject. */
+	binds: ToldSubject[];
+	/** It can be sat at this moment. */
+	isNow: boolean;
+	/** What has to be done first; null: it is open. */
+	closed: string | null;
+	/** Where to go, with their own code where they have one. */
+	link: string;
 };
 export type OwnPage = {
 	name: string;
@@ -36,25 +47,43 @@ export async function ownPage(db: Query, candidateId: string, now: number): Prom
 		.whereNot('session.kind', 'rehearsal')
 		.whereNull('next_attempt_id')
 		.pluck('sitting.id');
-	const loaded = await loadSittings(db, ids, now);
+	const loaded = (await loadSittings(db, ids, now)).filter((one) => isShown(one, now));
+	const slips = await slipsFor(
+		db,
+		loaded.filter(({ session }) => session.rules.door.slips).map(({ sitting }) => sitting.id)
+	);
+	const sittings = [];
+	for (const one of loaded) sittings.push(await toOwn(db, one, slips.get(one.sitting.id), now));
 	return {
 		name: fullName(candidate),
 		number: candidate.number,
-		sittings: loaded
-			.map((one) => toOwn(one, now))
-			.sort((a, b) => Number(b.isToCome) - Number(a.isToCome) || a.opens - b.opens),
+		sittings: sittings.sort((a, b) => Number(b.isToCome) - Number(a.isToCome) || a.opens - b.opens),
 		requests: (await requestsAbout(db, candidateId))
 			.filter((request) => request.as === 'candidate')
 			.map(({ id, what, why, state, note, at, session }) => ({ id, what, why, state, note, at, session }))
 	};
 }
 
-function toOwn(one: Loaded, now: number): OwnSitting {
+/** What is planned is seen from the day that the rules say, and at once by whoever has come there. */
+function isShown({ session, sitting, reckoning }: Loaded, now: number): boolean {
+	const days = session.rules.door.shownDaysBefore;
+	if (days === null || sitting.state !== 'expected') return true;
+	const { zone } = session.site;
+	return localDate(now, zone) >= addDays(localDate(reckoning.window.opens, zone), -days);
+}
+
+async function toOwn(db: Query, one: Loaded, slip: string | undefined, now: number): Promise<OwnSitting> {
 	const { sitting, session, merge, reckoning } = one;
 	const { zone } = session.site;
 	const hasWindow = merge.ownWindow !== null && (merge.ownWindow.closes ?? Infinity) > now;
 	const isOver = session.endedAt !== null || now > lastDayEnds(session.window, zone);
 	const isToCome = !hasEnded(sitting.state) && (isUnfinished(sitting.state) || hasWindow) && (!isOver || hasWindow);
+	const place = {
+		administrationId: session.administrationId,
+		paperTitle: session.paper.title,
+		candidateId: one.candidate.id
+	};
+	const standing = isToCome && sitting.beganAt === null ? await standingAtDoor(db, place) : { open: true as const };
 	return {
 		sessionId: session.id,
 		paper: session.paper.title,
@@ -65,6 +94,10 @@ function toOwn(one: Loaded, now: number): OwnSitting {
 		isToCome,
 		told: isToCome
 			? toldToCandidate({ merge, reckoning, timing: session.rules.timing, room: session.room.name, zone })
-			: []
+			: [],
+		binds: isToCome ? await toldOf(db, one) : [],
+		isNow: isToCome && now >= reckoning.doorOpens && reckoning.phase !== 'over',
+		closed: standing.open ? null : standing.why,
+		link: slip ? `/sit?code=${slip}` : '/sit'
 	};
 }

@@ -67,6 +67,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			version: paper.version,
 			newer: await newerVersion(db, place),
 			...summary,
+			isForPractice: (JSON.parse(paper.content) as Paper).practice !== undefined,
 			allowed: await isAllowed(db, place),
 			withdrawn:
 				paper.withdrawn_at === null ? null : { why: paper.withdrawn_why ?? '', isChosen: Boolean(place.editing) }
@@ -101,6 +102,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		othersPending: await othersPending(db, place),
 		owing: input.kind === 'rehearsal' ? await owingOf(db, place.administrationId, paper.id, now) : 0,
 		forPractice: input.kind === 'rehearsal' ? await forPractice(db, place, now) : [],
+		trials: roster.people.filter(({ trial }) => trial).map(({ candidateId, name }) => ({ id: candidateId, name })),
 		notOpen: await notOpen(db, place),
 		goingOn: await goingOn(db, place),
 		withoutClient: await withoutClient(db, place),

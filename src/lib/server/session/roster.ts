@@ -18,6 +18,8 @@ export type Expected = {
 	email: string | null;
 	/** Sits elsewhere, and needs no seat. */
 	elsewhere: boolean;
+	/** Made up, for staff to try it with. */
+	trial: boolean;
 };
 
 /** Who a session would expect. */
@@ -52,6 +54,7 @@ type Row = {
 	birth: string | null;
 	email: string | null;
 	elsewhere: number;
+	trial: number;
 	group_name: string;
 	sitting_id: string | null;
 	state: SittingState | null;
@@ -119,7 +122,8 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 			language: row.language,
 			birth: row.birth,
 			email: row.email,
-			elsewhere: Boolean(row.elsewhere)
+			elsewhere: Boolean(row.elsewhere),
+			trial: Boolean(row.trial)
 		})),
 		leftOut: [
 			...leftOut(
@@ -185,6 +189,7 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 			'candidate.birth',
 			'candidate.email',
 			'candidate.elsewhere',
+			'candidate.trial',
 			'candidate_group.name as group_name',
 			'sitting.id as sitting_id',
 			'sitting.state',

@@ -11,6 +11,8 @@ const QUOTAS = {
 	pictures: { points: 200, duration: 600 },
 	/** Photos of working, each drawn afresh. */
 	files: { points: 60, duration: 600 },
+	/** By address: a whole class may practise behind one. */
+	practice: { points: 3_000, duration: 600 },
 	/** Of one kind, noted of a device: what goes on and on is known by then. */
 	notes: { points: 5, duration: 600 }
 } as const;

@@ -10,6 +10,7 @@
 	import LinkPage from '$ui/LinkPage.svelte';
 	import { inWords, send } from '$ui/post';
 	import RequestFields from '$ui/RequestFields.svelte';
+	import ToldList from '$ui/ToldList.svelte';
 	import { shownFrom } from '$ui/shown-from';
 
 	import OwnResult from './OwnResult.svelte';
@@ -58,17 +59,17 @@
 			</section>
 		{/if}
 		<section class="mt-6 space-y-4">
-			<h2 class="text-[20px]">What I will sit</h2>
-			{#each coming as one (one.sessionId)}
-				<article class="border-line bg-sheet rounded-2xl border px-5 py-4" data-testid="own-sitting">
-					<h3 class="text-[18px]">{one.paper}</h3>
-					<p class="text-ink-2 text-[14.5px]">{longDate(one.opens, one.zone, data.now)}, {one.site}</p>
-					<ul class="mt-2 list-disc space-y-1 pl-5">
-						{#each one.told as sentence (sentence)}<li>{sentence}</li>{/each}
-					</ul>
-				</article>
-			{:else}
-				<p class="text-ink-2">Nothing is planned for you at present.</p>
+			<h2 class="text-[20px]">What I can sit now</h2>
+			{#each coming.filter((one) => one.isNow) as one (one.sessionId)}{@render sitting(one)}{:else}
+				<p class="text-ink-2">Nothing at this moment.</p>
+			{/each}
+			<p class="text-[15px]">
+				At any time: <a class="font-semibold underline" href="/sit/practice">practice papers</a>, and
+				<a class="font-semibold underline" href="/sit/rehearse">checking this device</a>.
+			</p>
+			<h2 class="pt-2 text-[20px]">What I will sit</h2>
+			{#each coming.filter((one) => !one.isNow) as one (one.sessionId)}{@render sitting(one)}{:else}
+				<p class="text-ink-2">Nothing {coming.length > 0 ? 'more' : ''} is planned for you at present.</p>
 			{/each}
 		</section>
 		{#if past.length > 0}
@@ -130,3 +131,24 @@
 		</section>
 	{/if}
 </LinkPage>
+
+{#snippet sitting(one: NonNullable<typeof data.own>['sittings'][number])}
+	<article class="border-line bg-sheet rounded-2xl border px-5 py-4" data-testid="own-sitting">
+		<h3 class="text-[18px]">{one.paper}</h3>
+		<p class="text-ink-2 text-[14.5px]">{longDate(one.opens, one.zone, data.now)}, {one.site}</p>
+		{#if one.closed}<p class="bg-ochre-ground text-ochre mt-2 rounded-lg px-3 py-2" data-testid="closed">
+				Not open for you yet. {one.closed}
+			</p>{:else if one.isNow}<p class="mt-2">
+				<a class="bg-tide-deep inline-block rounded-xl px-4 py-2 font-semibold text-[#f6f2e8]" href={one.link}
+					>To the door</a
+				>
+			</p>{/if}
+		<ul class="mt-2 list-disc space-y-1 pl-5">
+			{#each one.told as sentence (sentence)}<li>{sentence}</li>{/each}
+		</ul>
+		<details class="mt-2">
+			<summary class="text-tide font-semibold">Everything that applies</summary>
+			<div class="mt-2"><ToldList told={one.binds} /></div>
+		</details>
+	</article>
+{/snippet}

@@ -1,6 +1,6 @@
 <!-- @component What of a paper is about all of it: title, script, formula sheet. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import { Checkbox, Input, Textarea } from 'flowbite-svelte';
 	import type { Paper, PaperAbout, PaperCard } from '$core/paper';
 	import Ask from '$ui/Ask.svelte';
 
@@ -66,6 +66,49 @@
 				onchange={(event) => onchange({ instructions: event.currentTarget.value.trim() || undefined })}
 			/></label
 		>
+		<div class="border-line rounded-xl border p-3">
+			<Checkbox
+				checked={paper.practice !== undefined}
+				onchange={() => onchange({ practice: paper.practice ? undefined : { tries: 2, costPercent: 50 } })}
+				>For practice: anyone may try it at any time, and is told what is right</Checkbox
+			>
+			{#if paper.practice}
+				{@const practice = paper.practice}
+				<div class="mt-2 flex flex-wrap items-center gap-3 text-[14px]">
+					<label class="flex items-center gap-2"
+						>tries for each question
+						<Input
+							size="sm"
+							class="w-16"
+							inputmode="numeric"
+							value={practice.tries}
+							onchange={(event) => {
+								const tries = Number(event.currentTarget.value);
+								if (Number.isInteger(tries) && tries >= 1 && tries <= 10)
+									onchange({ practice: { ...practice, tries } });
+							}}
+						/></label
+					>
+					<label class="flex items-center gap-2"
+						>a wrong try costs, in % of the points
+						<Input
+							size="sm"
+							class="w-16"
+							inputmode="numeric"
+							value={practice.costPercent}
+							onchange={(event) => {
+								const costPercent = Number(event.currentTarget.value);
+								if (Number.isInteger(costPercent) && costPercent >= 0 && costPercent <= 100)
+									onchange({ practice: { ...practice, costPercent } });
+							}}
+						/></label
+					>
+				</div>
+				<p class="text-ink-3 mt-1 text-[13px]">
+					Once it is frozen it is listed at /sit/practice. It can be rehearsed with, and not be sat for real.
+				</p>
+			{/if}
+		</div>
 		<label class="block text-[14px]"
 			>Script: what the proctor reads aloud before the start
 			<Textarea

@@ -60,6 +60,11 @@
 		{#if setup.errorOf('groupIds')}
 			<p class="text-brick mt-1 text-[13px]" role="alert">{setup.errorOf('groupIds')}</p>
 		{/if}
+		{#if input.kind === 'rehearsal' && setup.room && !setup.added.some(({ number }) => number.startsWith('TRIAL'))}
+			<p class="mt-2">
+				<Act size="xs" testid="add-trial" onclick={() => setup.addTrial()}>Add a trial person, to sit it yourself</Act>
+			</p>
+		{/if}
 		{#if input.kind === 'make_up'}
 			<p class="text-ink-3 mt-1.5 text-[13px]">
 				A make-up takes only those of these groups who were absent or carried over.

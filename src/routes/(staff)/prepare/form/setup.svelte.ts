@@ -187,6 +187,18 @@ export class SessionSetup {
 		});
 	}
 
+	/** A made-up person of the room's site is added, with whom staff try it. */
+	async addTrial() {
+		const answer = await send<{ id: string; name: string; number: string }>('POST', '/prepare/people', {
+			act: 'trial',
+			siteId: this.room!.siteId
+		});
+		this.trouble = answer.ok ? null : inWords(answer.problem);
+		if (!answer.ok) return;
+		this.added = [...this.added, answer.data];
+		this.set({ alsoIds: [...this.input.alsoIds, answer.data.id] });
+	}
+
 	/** Splits into groups of so many people that start one after the other. */
 	async stagger(people: number, every: number) {
 		this.busy = true;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { coordinatorOf, route, staff } from '$lib/server/http';
-import { addGroup, addPerson, PersonFields, renameGroup } from '$lib/server/people';
+import { addGroup, addPerson, PersonFields, renameGroup, trialPerson } from '$lib/server/people';
 import { mustBeWithin } from '$lib/server/session';
 
 const name = z.string().trim().min(1, 'A name is needed.').max(80, 'A name of at most 80 letters.');
@@ -9,6 +9,7 @@ const siteId = z.string().max(64);
 const Asked = z.discriminatedUnion('act', [
 	z.object({ act: z.literal('add'), siteId, person: PersonFields }),
 	z.object({ act: z.literal('make_group'), siteId, name }),
+	z.object({ act: z.literal('trial'), siteId }),
 	z.object({ act: z.literal('rename_group'), groupId: z.string().max(64), name })
 ]);
 
@@ -21,6 +22,7 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, body }
 		return { ok: true };
 	}
 	const by = coordinatorOf(staff, body.siteId);
+	if (body.act === 'trial') return trialPerson(otium, by, body.siteId);
 	if (body.act === 'make_group') return { id: await addGroup(otium, by, body.siteId, body.name) };
 	await mustBeWithin(otium.db, staff, { groups: body.person.groupIds });
 	const strange = await otium

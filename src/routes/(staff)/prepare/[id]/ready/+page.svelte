@@ -126,6 +126,7 @@
 	<aside>
 		<div class="flex flex-wrap gap-2">
 			<Act tone="main" href="/live/{session.id}">Open room</Act>
+			<Act href="/prepare/{session.id}/seen" testid="seen">As candidates see it</Act>
 			<Act href="/prepare/{session.id}">Change</Act>
 			<Act href="/prepare/new?from={session.id}">Duplicate</Act>
 		</div>

@@ -1,0 +1,2 @@
+export { shareAfter, tryQuestion } from './practice';
+export type { Tried } from './practice';

@@ -1,0 +1,76 @@
+import { markingInWords } from '$core/marking';
+import { deal, type FormQuestion, type Picture } from '$core/paper';
+import type { SittingPicture } from '$core/room';
+import { forwardBy } from '$core/session';
+import { NO_GRANTS, NEW_TRACK, reckon } from '$core/time';
+import type { Query } from '../db';
+import { paperVersion, type Session } from '../records';
+import { toldToAll } from '../sitting';
+
+/** What candidates of a session will see, shown to staff with a made-up name: nothing of it is kept. */
+export type SeenByCandidates = {
+	picture: SittingPicture;
+	questions: FormQuestion[];
+	pictures: Record<string, Picture>;
+};
+
+/** Draws it as somebody without a grant would have it at the opening, with a form of one's own by `seed`. */
+export async function pictureOfNobody(db: Query, session: Session, seed: number): Promise<SeenByCandidates> {
+	const { title, content, questions, points, instructions } = await paperVersion(db, session.paper.id);
+	const { rules, window } = session;
+	const reckoning = reckon(rules.timing, window, NO_GRANTS, NEW_TRACK, window.opens);
+	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = rules.lockdown;
+	const picture: SittingPicture = {
+		now: window.opens,
+		sittingId: '',
+		state: 'let_in',
+		epoch: null,
+		begun: false,
+		candidate: { name: 'Trial Person', number: 'TRIAL', seat: null },
+		paper: { title, questions, points, instructions },
+		session: {
+			kind: session.kind,
+			room: session.room.name,
+			zone: session.site.zone,
+			movement: rules.movement,
+			tools: rules.tools,
+			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview, left: 0 },
+			snapshotSeconds: rules.lockdown.snapshotSeconds,
+			checklist: rules.door.checklist,
+			asksStartWord: rules.startWord !== null,
+			asksFinishWord: rules.finishWord !== null,
+			wrongAnswers: markingInWords(rules.marking),
+			forwardBy: forwardBy(rules.movement),
+			roomWaits: false
+		},
+		time: {
+			phase: 'open',
+			opens: window.opens,
+			allotted: reckoning.allotted,
+			deadline: null,
+			graceEnds: null,
+			remaining: reckoning.remaining,
+			standing: false,
+			cut: 0,
+			warnAtMinutes: rules.timing.warnAtMinutes,
+			isEndedByHand: rules.timing.endedBy === 'proctor',
+			atTimeUp: rules.timing.atTimeUp
+		},
+		told: await toldToAll(db, session),
+		display: { magnification: 1, contrast: false, language: null },
+		breaks: null,
+		mayReview: rules.review.shows !== 'nothing',
+		again: null,
+		attempt: 1,
+		messages: [],
+		hand: null,
+		ended: null,
+		turnedAway: null
+	};
+	const form = deal(content, rules.order, seed);
+	// As it leaves for a device: without the numbers that were drawn, and without hints that the rules do not allow.
+	const shown = form.questions.map(({ drawn: _, hint, ...question }) =>
+		rules.tools.hints && hint !== undefined ? { ...question, hint } : question
+	);
+	return { picture, questions: shown, pictures: content.pictures ?? {} };
+}

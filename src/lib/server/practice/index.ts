@@ -1,0 +1,2 @@
+export { playsFile, practiceForm, practicePapers } from './practice';
+export type { PracticePaper } from './practice';
