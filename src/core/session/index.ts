@@ -23,6 +23,6 @@ export { isSameLanguage, languageName } from './language';
 export type { Finding, Fix } from './finding';
 export type { ReadyLine } from './ready-line';
 export { applyFix } from './fix';
-export { minutesFrom, timesThatFollow } from './times-that-follow';
+export { minutesBetween, minutesFrom, timesThatFollow } from './times-that-follow';
 export type { TimesThatFollow } from './times-that-follow';
 export { rulesElsewhere } from './elsewhere';

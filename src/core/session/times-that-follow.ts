@@ -20,6 +20,12 @@ export function timesThatFollow({ time, until, rules: { timing } }: Entered): Ti
 	};
 }
 
+/** Minutes from one time of day to another, both HH:MM; below nothing when it is earlier. */
+export function minutesBetween(from: string, to: string): number {
+	const [a, b] = [from, to].map((time) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3)));
+	return b - a;
+}
+
 /** A time of day so many minutes after another, as HH:MM. @param minutes may lead into another day, whose clock it is then */
 export function minutesFrom(time: string, minutes: number): string {
 	const [hour, minute] = time.split(':').map(Number);

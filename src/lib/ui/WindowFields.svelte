@@ -3,6 +3,7 @@
 A time of closing that lies before the opening is taken to be the next day's. For a grid of two columns, or a row.
 -->
 <script lang="ts">
+	import { minutesBetween, minutesFrom } from '$core/session';
 	import { addDays } from '$core/time';
 	import DateField from './DateField.svelte';
 	import Field from './Field.svelte';
@@ -41,11 +42,24 @@ A time of closing that lies before the opening is taken to be the next day's. Fo
 		lastDate: prefix + (names.lastDate ?? 'last-date')
 	});
 
-	/** Over midnight where the times say so, and back on one day where they do no longer. */
+	/** Over midnight where the closing time says so, and back on one day where it does no longer. */
 	function timesChanged() {
 		if (lastDate === null && closes !== '' && opens !== '' && closes < opens) lastDate = addDays(date, 1);
 		else if (lastDate !== null && lastDate <= date) lastDate = closes < opens ? addDays(date, 1) : null;
 		onchange?.();
+	}
+	/** A later opening takes the closing with it, as long as that stays on the day: nobody means to close before. */
+	function opensAt(time: string) {
+		const before = opens;
+		opens = time;
+		if (lastDate === null && closes !== '' && before !== '' && time !== '' && closes <= time)
+			closes = laterBy(closes, before, time) ?? closes;
+		timesChanged();
+	}
+	/** A time as much later as `to` is after `from`; null: that is past midnight. */
+	function laterBy(time: string, from: string, to: string): string | null {
+		const moved = minutesFrom(time, minutesBetween(from, to));
+		return moved > to ? moved : null;
 	}
 	function setLastDate(day: string | null) {
 		lastDate = day;
@@ -57,7 +71,7 @@ A time of closing that lies before the opening is taken to be the next day's. Fo
 	><DateField id="{prefix}date" bind:value={date} onchange={timesChanged} /></Field
 >
 <Field id={ids.opens} label="Opens" error={errors.opens}
-	><TimeField id={ids.opens} bind:value={opens} onchange={timesChanged} /></Field
+	><TimeField id={ids.opens} value={opens} onchange={opensAt} /></Field
 >
 <Field id={ids.closes} label="Closes" error={errors.closes}
 	><TimeField id={ids.closes} bind:value={closes} onchange={timesChanged} /></Field

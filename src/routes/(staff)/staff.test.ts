@@ -296,7 +296,7 @@ describe('preparing', () => {
 			paperId: 'Choose a paper.',
 			groupIds: 'Choose at least one group.',
 			date: 'Give a date, like 2026-12-08.',
-			time: 'Give a time, like 09:00.',
+			time: 'Give a time, like 09:30.',
 			'rules.timing.limitMinutes': 'Limit: a whole number, or empty for no limit.'
 		});
 		expect((await ask(save, { input, edit: null }, ODE)).status).toBe(422);

@@ -6,6 +6,7 @@ import { raiseHand } from '../messages';
 import type { Otium } from '../otium';
 import { endSession } from '../session';
 import { act } from '../sitting';
+import { aroundTheDay } from './around-the-day';
 import { autumn } from './autumn';
 import { keepDemoDevices } from './devices';
 import { FurnishedDay } from './furnished-day';
@@ -44,6 +45,8 @@ export async function seedDemo(
 /** The same with the administration before it, which is over and not closed yet. */
 export async function seedWithAutumn(otium: Otium, clock: { at: number }, now: number): Promise<void> {
 	await seedDemo(otium, clock, now, autumn);
+	const ode = await otium.db('staff').where({ sign_in: 'ode' }).first('id');
+	await aroundTheDay(otium, { role: 'coordinator', id: ode.id });
 }
 
 class Day extends FurnishedDay {

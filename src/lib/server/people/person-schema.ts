@@ -18,9 +18,9 @@ export const PersonFields = z.object({
 		(value) => value === null || /^[a-z]{2,3}(-[a-z0-9]{2,8})*$/i.test(value),
 		'Give a language tag: en, or pt-PT.'
 	),
-	grade: optional(40),
-	userName: optional(120),
-	elsewhere: z.boolean(),
+	grade: optional(40).default(null),
+	userName: optional(120).default(null),
+	elsewhere: z.boolean().default(false),
 	groupIds: z.array(z.string().max(64)).min(1, 'Choose at least one group.').max(50),
 	left: z.boolean()
 });

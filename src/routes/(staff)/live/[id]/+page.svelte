@@ -72,7 +72,11 @@
 
 	const atDoor = $derived(room.all.filter((seat) => seat.state === 'at_door' && seat.device));
 	function open(kind: AskKind, seats = room.targets) {
-		if (seats.length === 0 && !['end', 'start', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)) return;
+		if (
+			seats.length === 0 &&
+			!['end', 'start', 'call_time', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)
+		)
+			return;
 		ask = { kind, seats };
 	}
 	function letIn(seats: SeatView[]) {

@@ -42,7 +42,7 @@
 				</ul>
 			</div>
 		{/if}
-		<div class="max-h-[60%] shrink-0 overflow-auto max-lg:max-h-none">
+		<div class="max-h-[50dvh] shrink-0 overflow-auto max-lg:max-h-none">
 			<p class="mb-2 text-[14px] text-[#b9d6cd]">It reads</p>
 			{#if setup.plans.length > 0}
 				{#each setup.plans as told, i (i)}

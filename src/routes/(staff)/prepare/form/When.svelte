@@ -1,7 +1,7 @@
 <!-- @component When it opens and closes, and the times that follow from it. -->
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import { minutesFrom, timesThatFollow } from '$core/session';
+	import { minutesBetween, minutesFrom, timesThatFollow } from '$core/session';
 	import { clockLength, shownTime, zoneName } from '$core/time';
 	import { minutesAndGrace } from '$core/told';
 	import Act from '$ui/Act.svelte';
@@ -40,6 +40,12 @@
 	let classStart = $state('');
 	let settle = $state('5');
 	const proposed = $derived(classStart && /^\d{1,2}$/.test(settle) ? minutesFrom(classStart, Number(settle)) : null);
+	/** The window keeps its length. */
+	function openAt(time: string) {
+		const { time: before, until, untilDate } = setup.input;
+		const by = before ? minutesBetween(before, time) : 0;
+		setup.set({ time, until: until && untilDate === null ? minutesFrom(until, by) : until });
+	}
 	const window = {
 		get date() {
 			return setup.input.date;
@@ -105,8 +111,7 @@
 				<Field id="settle" label="To settle, min"
 					><Input id="settle" size="sm" inputmode="numeric" class="w-20" bind:value={settle} /></Field
 				>
-				{#if proposed}<Act testid="take-settled" onclick={() => setup.set({ time: proposed })}
-						>Open at {shownTime(proposed)}</Act
+				{#if proposed}<Act testid="take-settled" onclick={() => openAt(proposed)}>Open at {shownTime(proposed)}</Act
 					>{/if}
 				<span class="text-ink-3 pb-2">Signing in then costs no working time.</span>
 			</div>
