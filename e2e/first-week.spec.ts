@@ -153,7 +153,9 @@ test('the proctor ends a paper by hand; whoever has more goes on', async ({ brow
 		const timing = { ...rules.timing, clockStarts: 'room', endedBy: 'proctor', graceMinutes: 1 };
 		await db('session')
 			.where({ id })
-			.update({ rules: JSON.stringify({ ...rules, timing, comingBack: 'free', startWord: null }) });
+			.update({
+				rules: JSON.stringify({ ...rules, timing, comingBack: 'free', startWord: null, admission: 'automatic' })
+			});
 	});
 	const proctor = await home.staff(browser, 'dunmore');
 	await go(proctor, `/live/${id}`);

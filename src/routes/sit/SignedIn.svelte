@@ -18,7 +18,6 @@
 	import Calm from './Calm.svelte';
 	import DeviceList from './DeviceList.svelte';
 	import Press from './Press.svelte';
-	import Start from './Start.svelte';
 	import Trouble from './Trouble.svelte';
 	import Waiting from './Waiting.svelte';
 
@@ -55,6 +54,7 @@
 				!['handed_in', 'time_up', 'carried_over', 'absent', 'expected'].includes(picture.state))
 	);
 	// The door loads fast because the paper's own screen and the last one come behind it, while the candidate still waits.
+	let startView = $state.raw(import('./Start.svelte'));
 	let paperView = $state.raw(import('./PaperView.svelte'));
 	let endedView = $state.raw(import('./Ended.svelte'));
 	let paper = $state.raw<Paper | null>(null);
@@ -214,14 +214,21 @@
 {:else if picture.state === 'at_door' || (picture.state === 'let_in' && (picture.session.roomWaits || isEarly))}
 	<Waiting {picture} {now} isLineDown={line.downSince !== null}>{@render deviceCheck()}</Waiting>
 {:else if picture.state === 'let_in'}
-	<Start
-		{picture}
-		{busy}
-		{problem}
-		isDeviceReady={isDeviceReady || picture.begun || picture.session.checklist !== 'needed'}
-		{deviceCheck}
-		onbegin={begin}
-	/>
+	{#await startView then { default: Start }}
+		<Start
+			{picture}
+			{busy}
+			{problem}
+			isDeviceReady={isDeviceReady || picture.begun || picture.session.checklist !== 'needed'}
+			{deviceCheck}
+			onbegin={begin}
+		/>
+	{:catch}
+		<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
+			<p>The connection dropped before this page had loaded. Nothing is lost.</p>
+			<Press main onclick={() => (startView = import('./Start.svelte'))}>Try again</Press>
+		</Calm>
+	{/await}
 {:else if picture.state === 'working' && paper}
 	{#await paperView then { default: PaperView }}
 		<PaperView {paper} {line} {clock} {watch} />

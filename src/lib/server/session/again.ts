@@ -16,7 +16,10 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
 	const { sitting, session } = one;
 	const most = session.rules.attempts.most + one.merge.extraAttempts;
 	const isDone = sitting.state === 'handed_in' || sitting.state === 'time_up';
-	if (!isDone || session.endedAt !== null || one.reckoning.phase === 'over' || sitting.ended === null) return null;
+	const { windowEnd } = one.reckoning;
+	// It is the window that must still be open: the time of this attempt may well have run out.
+	const isOver = session.endedAt !== null || (windowEnd !== null && now >= windowEnd);
+	if (!isDone || isOver || sitting.ended === null) return null;
 	const next = nextAttempt(
 		{ ...session.rules.attempts, most },
 		{ attempt: one.attempt, endedAt: sitting.ended.at },
