@@ -30,8 +30,6 @@ const url = `http://localhost:${port}`;
 const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' });
 const db = await openDb(join(dir, 'otium.sqlite'));
 const open = await findSessions(db, (query) => query.whereNotNull('door_code').whereNull('ended_at'));
-const idOf = async (name: string) =>
-	(await findSessions(db, (query) => query.where('session.name', 'like', `${name}%`)))[0].id;
 const chart = open.find((session) => session.room.name === 'Chart Room')!;
 for (const [i, session] of open.entries()) {
 	const people = await findRoster(db, session.id, ['working', 'at_door', 'on_hold']);
@@ -58,6 +56,9 @@ await shot(staff, 'new-session', '/prepare/new', async (page) => {
 	await page.locator('label', { hasText: 'Lighthouse Watch' }).click();
 	await page.getByLabel('Room').selectOption({ label: 'Lamp Room, 24 seats · Lighthouse Point' });
 	await page.locator('label', { hasText: 'João Sorrel' }).click();
+	await page.getByTestId('fold-Time').locator('summary').first().click();
+	await page.locator('#rule-timing-graceMinutes').fill('2');
+	await page.getByTestId('fold-Time').locator('summary').first().click();
 	await page.locator('h1').scrollIntoViewIfNeeded();
 });
 const choose = (name: string) => async (page: Page) =>
@@ -76,17 +77,7 @@ await shot(staff, 'bank', '/papers/bank', async (page) => {
 	await page.getByTestId('one-question').getByText('Remarks').waitFor();
 	await page.waitForTimeout(600);
 });
-await shot(staff, 'find-anything', `/live/${chart.id}`, async (page) => {
-	await page.keyboard.press('Control+k');
-	await page.keyboard.type('hold ce');
-	await page.waitForTimeout(600);
-});
 await shot(staff, 'live-room', `/live/${chart.id}`, choose('Cecily Moor'));
-await shot(staff, 'answers-grid', `/live/${chart.id}`, async (page) => {
-	await page.keyboard.press('3');
-	await page.getByTestId('grid').getByText('Bo Castell').click();
-	await page.waitForTimeout(1_500);
-});
 await shot(staff, 'wall', '/live?all');
 await shot(
 	staff,
@@ -111,11 +102,13 @@ await shot(staff, 'question-figures', '/close-out/questions?of=autumn', async (p
 	await page.getByTestId('correct-for_all').click();
 	await page.getByTestId('foreseen').waitFor();
 });
-await shot(staff, 'similar-answers', `/close-out/alike/${await idOf('Marks and Signals · Watch A')}`);
 await shot(await signedIn(browser, 'holt'), 'marking', '/close-out/marking', async (page) => {
 	await page.getByTestId('hand-question').getByRole('link').click();
 	await page.getByTestId('answer').waitFor();
 });
+const second = await db('candidate_group').where({ name: 'Second Years' }).first('id');
+await shot(staff, 'parts', `/prepare/parts?group=${second.id}`);
+await shot(await signedIn(browser, 'quill'), 'technical', '/technical');
 await shot(staff, 'logbook', '/logbook', async (page) => {
 	await page.getByTestId('verify').click();
 	await page.getByTestId('verdict').waitFor();
@@ -187,6 +180,8 @@ async function candidateShots(browser: Browser) {
 		headers,
 		data: { commandId: 'screenshot-let-in', kind: 'let_in', sittingIds: [seat] }
 	});
+	await page.getByTestId('begin').waitFor();
+	await keep(page, 'sit-start');
 	await page.getByTestId('begin').click();
 	await page.locator('[data-question]').waitFor();
 	for (let n = 0; n < 9; n++) {

@@ -353,9 +353,12 @@
 				? `Only ${person.name.split(' ')[0]}’s sitting.`
 				: `Only the sittings of these ${chosen.length} people.`} Everyone else stays as they are; no answer is touched.
 		</p>
-		<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}
-			>{chosen.length > 1 ? `Grant it to ${chosen.length} people` : 'Grant it'}</Act
-		>
+		<!-- It stays where it is while what is told above it grows and shrinks: a press must not miss it. -->
+		<div class="bg-sheet sticky bottom-0 z-10 py-2">
+			<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}
+				>{chosen.length > 1 ? `Grant it to ${chosen.length} people` : 'Grant it'}</Act
+			>
+		</div>
 	</form>
 	{#if person && look && chosen.length === 1 && hasEnded((line ?? person).state)}
 		<Reopen line={line ?? person} {look} onreopened={() => ongiven(person, '')} />
