@@ -51,6 +51,11 @@
 	let busy = $state(false);
 	let id = $state(nanoid());
 	let isTold = false;
+	/** As the server told it after the last grant; the list around this form may still be on its way to it. */
+	let latest = $state.raw<GrantLine | null>(null);
+	$effect(() => {
+		if (line) latest = null;
+	});
 	/** The window in the form is still the session’s. */
 	let isUntouched = true;
 
@@ -154,7 +159,7 @@
 		if (busy || chosen.length === 0) return;
 		busy = true;
 		const shown = await shownFrom(files?.[0]);
-		const has = (line ?? person)?.grants.map((grant) => grant.id) ?? null;
+		const has = (latest ?? line ?? person)?.grants.map((grant) => grant.id) ?? null;
 		const answer = await send<{ given: Given[]; line: GrantLine | null }>('POST', '/grants/give', {
 			id,
 			...asked,
@@ -175,7 +180,7 @@
 		id = nanoid();
 		reason = '';
 		files = undefined;
-		if (now) person = now;
+		if (now) person = latest = now;
 		ongiven(now, effect);
 	}
 </script>
@@ -193,6 +198,7 @@
 	onchoose={(people, found) => {
 		chosen = people;
 		person = people.length === 1 ? (found ?? person) : person;
+		latest = null;
 		done = null;
 	}}
 />

@@ -30,7 +30,8 @@
 	<div class="flex flex-wrap items-baseline gap-4">
 		<h1 class="text-[28px]">Technical list</h1>
 		<label class="text-ink-2 flex items-center gap-2 text-[14px]"
-			><input type="checkbox" bind:checked={onlyOpen} />only what is not done</label
+			><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={onlyOpen} />only what is not
+			done</label
 		>
 	</div>
 	<p class="text-ink-2">
@@ -66,7 +67,7 @@
 						<label class="flex items-start gap-3">
 							<input
 								type="checkbox"
-								class="mt-1"
+								class="border-line-strong text-tide mt-1 rounded"
 								checked={task.done !== null}
 								disabled={busy}
 								onchange={(event) => tick(session.id, task.key, event.currentTarget.checked)}

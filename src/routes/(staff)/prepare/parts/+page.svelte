@@ -193,6 +193,7 @@
 											<label class="flex items-center gap-2"
 												><input
 													type="checkbox"
+													class="border-line-strong text-tide rounded"
 													checked={one.isDone}
 													disabled={busy}
 													onchange={(event) => tick(step.id, [person.id], event.currentTarget.checked)}
