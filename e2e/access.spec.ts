@@ -43,7 +43,14 @@ for (const scheme of ['light', 'dark'] as const) {
 				async () => void (await page.getByTestId('seats').getByRole('button', { name: 'Kemi Adler' }).click())
 			],
 			[`/live/${live.id}`, async () => void (await page.getByRole('radio', { name: 'List' }).check({ force: true }))],
-			[`/live/${live.id}`, async () => void (await page.getByTestId('end').click())],
+			[
+				`/live/${live.id}`,
+				async () => {
+					await page.getByTestId('end').click();
+					// Until it knows what becomes of everyone its button is faint on purpose.
+					await expect(page.getByTestId('confirm')).toBeEnabled();
+				}
+			],
 			['/live?all'],
 			['/grants', async () => void (await page.getByRole('button', { name: 'Kemi Adler' }).first().click())],
 			['/close-out'],

@@ -49,7 +49,7 @@ const FIRST_STEPS: Paper = {
 	title: 'First Steps',
 	practice: { tries: 2, costPercent: 50 },
 	card: { subject: 'Seamanship', level: 'First year' },
-	instructions: 'Four small questions, one of each kind that you will meet most.',
+	instructions: 'Four small questions, to get to know the screens.',
 	parts: [
 		{
 			title: 'All',

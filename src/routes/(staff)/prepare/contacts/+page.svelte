@@ -36,11 +36,11 @@
 		contacts = copied();
 	}
 	const FIELDS = [
-		['problem', 'Problem', 'w-52'],
-		['name', 'Name', 'w-48'],
-		['telephone', 'Telephone', 'w-44 font-mono'],
-		['email', 'E-mail', 'w-56'],
-		['hours', 'When', 'w-36']
+		['problem', 'Problem', 'w-40'],
+		['name', 'Name', 'w-40'],
+		['telephone', 'Telephone', 'w-40'],
+		['email', 'E-mail', 'w-52'],
+		['hours', 'When', 'w-32']
 	] as const;
 </script>
 
@@ -55,10 +55,12 @@
 	<fieldset disabled={!data.mayChange} class="mt-4 space-y-2">
 		{#each contacts as contact, i (i)}
 			<div class="bg-sheet border-line flex flex-wrap items-center gap-2 rounded-xl border p-3" data-testid="contact">
-				{#each FIELDS as [key, label, size] (key)}
-					<Input size="sm" class={size} aria-label="{label}, {i + 1}" placeholder={label} bind:value={contact[key]} />
+				{#each FIELDS as [key, label, width] (key)}
+					<div class={width}>
+						<Input aria-label="{label}, {i + 1}" placeholder={label} bind:value={contact[key]} />
+					</div>
 				{/each}
-				<Checkbox class="text-[14px]" bind:checked={contact.forCandidates}>also for candidates</Checkbox>
+				<Checkbox class="text-[14px]" bind:checked={contact.forCandidates}>for candidates</Checkbox>
 				<Act size="xs" class="ml-auto" onclick={() => (contacts = contacts.filter((_, j) => j !== i))}>Remove</Act>
 			</div>
 		{:else}
