@@ -27,7 +27,6 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	id: `s${count++}`,
 	number: `DO-${count}`,
 	name: 'Cecily Moor',
-	elsewhere: false,
 	seat: 'A1',
 	state,
 	heldFrom: null,

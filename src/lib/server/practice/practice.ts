@@ -1,5 +1,4 @@
-import { deal, dealtCount, dealtPoints, mediaBeside, summarise, type Form, type Paper } from '$core/paper';
-import { fail } from '$core/problem';
+import { deal, dealtCount, dealtPoints, mediaBeside, questionsOf, summarise, type Form, type Paper } from '$core/paper';
 import type { Query } from '../db';
 import { paperVersion } from '../records';
 
@@ -18,17 +17,10 @@ export type PracticePaper = {
  * session but a rehearsal has, so that nothing which counts is given away.
  */
 export async function practicePapers(db: Query): Promise<PracticePaper[]> {
-	const rows: { id: string; title: string; version: number; content: string }[] = await db('paper')
-		.whereNull('withdrawn_at')
-		.whereLike('content', '%"practice":{%')
-		.whereNotIn('id', db('session').whereNot({ kind: 'rehearsal' }).select('paper_id'))
-		.orderBy([{ column: 'title' }, { column: 'version', order: 'desc' }])
-		.select('id', 'title', 'version', 'content');
-	const latest = new Map<string, PracticePaper>();
-	for (const { id, title, content } of rows) {
-		const paper: Paper = JSON.parse(content);
-		if (!paper.practice || latest.has(title)) continue;
-		latest.set(title, {
+	const papers: PracticePaper[] = [];
+	for (const [title, id] of await practiceIds(db)) {
+		const { content: paper } = await paperVersion(db, id);
+		papers.push({
 			id,
 			title,
 			about: [paper.card?.subject, paper.card?.level].filter(Boolean).join(', '),
@@ -37,23 +29,36 @@ export async function practicePapers(db: Query): Promise<PracticePaper[]> {
 			minutes: summarise(paper).suggestedMinutes
 		});
 	}
-	return [...latest.values()];
+	return papers;
+}
+
+/** Their ids by title. A quotation mark within a text of a paper is escaped there, so that only the field itself is found. */
+async function practiceIds(db: Query): Promise<Map<string, string>> {
+	const rows: { id: string; title: string }[] = await db('paper')
+		.whereNull('withdrawn_at')
+		.whereLike('content', '%"practice":{%')
+		.whereNotIn('id', db('session').whereNot({ kind: 'rehearsal' }).select('paper_id'))
+		.orderBy(['title', 'version'])
+		.select('id', 'title');
+	// The last of a title is its latest version.
+	return new Map(rows.map(({ id, title }) => [title, id]));
 }
 
 /**
  * A practice paper, and its form by a seed, dealt anew each time it is asked for: nothing of whoever tries it is kept.
- * @throws ProblemError not_found when it is none
+ * null: it is none.
  */
-export async function practiceForm(db: Query, paperId: string, seed: number): Promise<{ paper: Paper; form: Form }> {
-	const isOne = (await practicePapers(db)).some(({ id }) => id === paperId);
-	if (!isOne) fail('not_found', { message: 'This is no paper for practice.', instead: 'Choose one from the list.' });
+export async function practiceForm(
+	db: Query,
+	paperId: string,
+	seed: number
+): Promise<{ paper: Paper; form: Form } | null> {
+	if (![...(await practiceIds(db)).values()].includes(paperId)) return null;
 	const { content } = await paperVersion(db, paperId);
 	return { paper: content, form: deal(content, { questionsInOwnOrder: true, choicesInOwnOrder: true }, seed) };
 }
 
 /** Whether a practice paper shows or plays a file. */
 export function playsFile(paper: Paper, file: string): boolean {
-	return paper.parts.some(({ questions }) =>
-		questions.some((question) => mediaBeside(question).some((medium) => medium.file === file))
-	);
+	return questionsOf(paper).some((question) => mediaBeside(question).some((medium) => medium.file === file));
 }

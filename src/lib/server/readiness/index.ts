@@ -1,2 +1,3 @@
+export { devicesReady } from './devices-ready';
 export { readinessOf } from './readiness';
 export type { Readiness } from './readiness';

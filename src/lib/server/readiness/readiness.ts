@@ -3,6 +3,7 @@ import { clockTime } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
 import { lettersFor } from '../mail';
+import { devicesReady } from './devices-ready';
 import { doorOpensAt, inputOf, planSession, type Plan, type Session } from '../session';
 
 export type Readiness = { session: Session; plan: Plan; lines: ReadyLine[] };
@@ -124,13 +125,7 @@ function clashLines({ findings }: Plan, edit: string): ReadyLine[] {
 /** Devices that have shown that they can. Only a lockdown makes it worth insisting. */
 async function rehearsalLine(db: Query, session: Session, { roster, rules }: Plan): Promise<ReadyLine> {
 	const ids = roster.people.map((person) => person.candidateId);
-	const rows: { candidate_id: string; ready: number }[] = await db('device_check')
-		.whereIn('candidate_id', ids)
-		.orderBy('at')
-		.select('candidate_id', 'ready');
-	const last = new Map(rows.map((row) => [row.candidate_id, Boolean(row.ready)]));
-	const ready = [...last.values()].filter(Boolean).length;
-	const failed = last.size - ready;
+	const { ready, notReady: failed } = await devicesReady(db, ids);
 	const needed = rules.lockdown.level !== 'open';
 	const text = `${ready} of ${ids.length} devices checked${failed > 0 ? `, ${failed} not ready` : ''}`;
 	const href = `/prepare/devices?session=${session.id}`;

@@ -8,7 +8,7 @@ import { paperVersion } from '../paper';
 import { actIn, tell, type Touched } from './act';
 import { forgetView } from './coming-back';
 import { startFromLast } from './from-last';
-import { loadSitting } from './load';
+import { loadSitting, type Loaded } from './load';
 
 /** Begins, or goes on after a move, a reopening or a carry-over. The form is dealt the first time and kept. */
 export async function begin(
@@ -41,10 +41,7 @@ export async function begin(
 		const [result] = await actIn(trx, now, [{ id: commandId, sittingId, by, body: { kind: 'begin' }, facts }], touched);
 		if (result.ok) {
 			await forgetView(trx, sittingId);
-			const isFirst = !(await trx('form').where({ sitting_id: sittingId }).first('sitting_id'));
-			const continues = isFirst && one.attempt > 1 && one.session.rules.attempts.startsFromLast;
-			if (!continues || !(await startFromLast(trx, sittingId, now)))
-				await dealOnce(trx, sittingId, one.paperId, one.merge.otherForm ? OWN_ORDER : one.session.rules.order);
+			await dealOnce(trx, one, now);
 		}
 		return result;
 	});
@@ -64,12 +61,15 @@ async function wasChecked(trx: Query, candidateId: string, sessionId: string): P
 /** What a grant of a form of one's own comes to. */
 const OWN_ORDER = { questionsInOwnOrder: true, choicesInOwnOrder: true };
 
-async function dealOnce(trx: Query, sittingId: string, paperId: string, order: Parameters<typeof deal>[1]) {
+async function dealOnce(trx: Query, { sitting, paperId, attempt, session, merge }: Loaded, now: number) {
+	const sittingId = sitting.id;
 	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;
+	const { order, attempts } = session.rules;
+	if (attempt > 1 && attempts.startsFromLast && (await startFromLast(trx, sittingId, now))) return;
 	const { content } = await paperVersion(trx, paperId);
 	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
 	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
-	const form = deal(content, order, seed);
+	const form = deal(content, merge.otherForm ? OWN_ORDER : order, seed);
 	await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(form) });
 }
 

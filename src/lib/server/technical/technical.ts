@@ -6,6 +6,7 @@ import type { Actor } from '$core/sitting';
 import { groupBy, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
+import { devicesReady } from '../readiness';
 import { findSession, findSessions, networkNames, paperVersion, placeOf, type Session } from '../records';
 
 /** A session with all that is to be seen to, and what of it is done. */
@@ -28,7 +29,7 @@ const MOST = 60;
 export async function technicalList(db: Query, staff: StaffMember): Promise<TechnicalSession[]> {
 	const sites = sitesWith(staff, 'see_technical');
 	const sessions = await findSessions(db, (query) => {
-		query.whereNull('ended_at').limit(4_000);
+		query.whereNull('ended_at');
 		if (sites !== null) query.whereIn('site.id', sites);
 	});
 	const listed = sessions.slice(0, MOST);
@@ -44,6 +45,7 @@ export async function technicalList(db: Query, staff: StaffMember): Promise<Tech
 	const bySession = groupBy(done, (row) => row.session_id);
 	return Promise.all(
 		listed.map(async (session) => {
+			const people = await candidatesOf(db, session);
 			const ticks = new Map((bySession.get(session.id) ?? []).map((row) => [row.task, row]));
 			return {
 				id: session.id,
@@ -52,20 +54,17 @@ export async function technicalList(db: Query, staff: StaffMember): Promise<Tech
 				site: session.site.name,
 				opens: session.window.opens,
 				zone: session.site.zone,
-				tasks: (await tasksOf(db, session)).map((task) => {
+				tasks: (await tasksOf(db, session, people.length)).map((task) => {
 					const tick = ticks.get(task.key);
 					return { ...task, done: tick ? { by: tick.name ?? '', at: tick.at, note: tick.note } : null };
 				}),
-				checked: await checkedOf(db, session)
+				checked: { ...(await devicesReady(db, people)), candidates: people.length }
 			};
 		})
 	);
 }
 
-async function tasksOf(db: Query, session: Session): Promise<TechnicalTask[]> {
-	const [{ candidates }] = (await db('roster').where({ session_id: session.id }).count('* as candidates')) as {
-		candidates: number;
-	}[];
+async function tasksOf(db: Query, session: Session, candidates: number): Promise<TechnicalTask[]> {
 	const [{ clients }] = (await db('client_device')
 		.where({ site_id: session.site.id })
 		.whereNull('withdrawn_at')
@@ -82,19 +81,11 @@ async function tasksOf(db: Query, session: Session): Promise<TechnicalTask[]> {
 	});
 }
 
-async function checkedOf(db: Query, session: Session): Promise<TechnicalSession['checked']> {
-	const people = db('roster')
+function candidatesOf(db: Query, session: Session): Promise<string[]> {
+	return db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
 		.where('roster.session_id', session.id)
-		.select('candidate_id');
-	const rows: { candidate_id: string; ready: number }[] = await db('device_check')
-		.whereIn('candidate_id', people)
-		.orderBy('at')
-		.select('candidate_id', 'ready');
-	const last = new Map(rows.map((row) => [row.candidate_id, Boolean(row.ready)]));
-	const ready = [...last.values()].filter(Boolean).length;
-	const [{ n }] = (await db('roster').where({ session_id: session.id }).count('* as n')) as { n: number }[];
-	return { ready, notReady: last.size - ready, candidates: n };
+		.pluck('candidate_id');
 }
 
 /**
@@ -110,7 +101,8 @@ export async function tickTask(
 	const { sessionId, task, on, note } = asked;
 	const session = await findSession(otium.db, sessionId);
 	if (!session || !may(staff, 'see_technical', placeOf(session))) fail('not_found');
-	const known = (await tasksOf(otium.db, session)).find((one) => one.key === task);
+	const people = await candidatesOf(otium.db, session);
+	const known = (await tasksOf(otium.db, session, people.length)).find((one) => one.key === task);
 	if (!known) fail('not_found');
 	await otium.db.transaction(async (trx) => {
 		await trx('technical_done').where({ session_id: sessionId, task }).delete();

@@ -46,32 +46,6 @@
 		const by = before ? minutesBetween(before, time) : 0;
 		setup.set({ time, until: until && untilDate === null ? minutesFrom(until, by) : until });
 	}
-	const window = {
-		get date() {
-			return setup.input.date;
-		},
-		set date(date) {
-			setup.set({ date });
-		},
-		get opens() {
-			return setup.input.time;
-		},
-		set opens(time) {
-			setup.set({ time });
-		},
-		get closes() {
-			return setup.input.until ?? '';
-		},
-		set closes(until) {
-			setup.set({ until: until || null });
-		},
-		get lastDate() {
-			return setup.input.untilDate ?? null;
-		},
-		set lastDate(untilDate) {
-			setup.set({ untilDate });
-		}
-	};
 </script>
 
 <Part name="When">
@@ -80,10 +54,10 @@
 			<WindowFields
 				inline
 				names={{ opens: 'time', closes: 'until', lastDate: 'until-date' }}
-				bind:date={window.date}
-				bind:opens={window.opens}
-				bind:closes={window.closes}
-				bind:lastDate={window.lastDate}
+				bind:date={() => setup.input.date, (date) => setup.set({ date })}
+				bind:opens={() => setup.input.time, (time) => setup.set({ time })}
+				bind:closes={() => setup.input.until ?? '', (until) => setup.set({ until: until || null })}
+				bind:lastDate={() => setup.input.untilDate ?? null, (untilDate) => setup.set({ untilDate })}
 				errors={{
 					date: setup.errorOf('date'),
 					opens: setup.errorOf('time'),

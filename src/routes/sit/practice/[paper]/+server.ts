@@ -15,7 +15,9 @@ const Tried = z.object({
 /** A try at one question, marked at once. Nothing is kept of it. */
 export const POST = route(anyone, Tried, async ({ otium, body, params, locals }) => {
 	await otium.quotas.take('practice', locals.address);
-	const { paper, form } = await practiceForm(otium.db, params.paper, body.seed);
+	const found = await practiceForm(otium.db, params.paper, body.seed);
+	if (!found) fail('not_found', { message: 'This is no paper for practice.', instead: 'Choose one from the list.' });
+	const { paper, form } = found;
 	const dealt = form.questions.find(({ id }) => id === body.questionId);
 	const value = (body.value ?? null) as AnswerValue;
 	if (!dealt) fail('unknown_question');
