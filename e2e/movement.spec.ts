@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { house } from './house';
+import { choose, go, house } from './house';
 import { signedFetch } from './signed-fetch';
 import { sitsIn } from './sits';
 
@@ -201,4 +201,59 @@ test('own order of questions and of choices: two neighbours see different ones, 
 	await one.page.reload();
 	await one.page.getByTestId('time').waitFor();
 	await expect.poll(() => stems(one.page)).toEqual(mine);
+});
+
+test('a time for each question: it runs out, the next one comes by itself, and waits for the line', async ({
+	browser
+}) => {
+	test.setTimeout(120_000);
+	const timing = { limitMinutes: 30, questionSeconds: 12, clockStops: 'hold_or_lost', graceMinutes: 0 };
+	const { page, me, form } = await under(browser, 8, { goingBack: false }, { timing });
+	const head = page.getByTestId('question-time');
+	await expect(head).toContainText('this question');
+	await expect(page.getByTestId('next')).toHaveText('Next →');
+	const first = page.locator('[data-question]').first();
+	const input = first.locator('input').first();
+	if ((await input.getAttribute('type')) === 'radio') await input.check();
+	else await input.fill('7');
+	await expect.poll(() => valueOf(me.id, form[0].id)).not.toBeNull();
+	await expect.poll(() => shownNumbers(page), { timeout: 30_000 }).toEqual([2]);
+	await expect(head).toContainText('this question');
+
+	await page.context().setOffline(true);
+	// Its time ends without a line; what comes next waits for it, and its clock has not begun.
+	await expect(page.getByText('Question 3 will appear here')).toBeVisible({ timeout: 30_000 });
+	await expect(head).toHaveCount(0);
+	await page.context().setOffline(false);
+	await expect.poll(() => shownNumbers(page), { timeout: 30_000 }).toEqual([3]);
+	await expect(head).toContainText('this question');
+	const shown = await home.read((db) =>
+		db('question_shown').where({ sitting_id: me.id }).orderBy('place').pluck('place')
+	);
+	expect(shown.slice(0, 3)).toEqual([0, 1, 2]);
+});
+
+test('a time for each question is entered instead of a limit, not beside it', async ({ browser }) => {
+	const page = await home.staff(browser);
+	await go(page, '/prepare/new');
+	await choose(page, 'paperId', 'Tides and Currents');
+	await page.getByRole('group', { name: 'Groups' }).getByText('Second Years').click();
+	await choose(page, 'roomId', 'Chart Room');
+	await page.locator('#date').fill(new Date(Date.now() + 6 * 86_400_000).toISOString().slice(0, 10));
+	await page.locator('#date').blur();
+	await page.locator('#time').fill('13:00');
+	await page.locator('#time').blur();
+	await page.getByTestId('fold-Time').locator('summary').first().click();
+	await page.locator('#rule-timing-questionSeconds').fill('90');
+	const findings = page.getByTestId('findings');
+	const fix = (code: string) => findings.locator(`[data-code=${code}]`).getByRole('button').first().click();
+	await expect(findings.locator('[data-code=K12]')).toContainText('60 minutes for the whole and 90 seconds');
+	await fix('K12');
+	await fix('question_time_movement');
+	await fix('question_time_lost');
+	await expect(page.getByTestId('sentence')).toContainText('with 90 seconds for each question (about');
+	await expect(page.getByTestId('length')).toContainText('90 s for each');
+	await page.getByTestId('told').locator('summary').click();
+	await expect(page.getByTestId('told')).toContainText('You have 90 seconds for each question.');
+	await expect(findings.locator('[data-code^=question_time]')).toHaveCount(0);
 });

@@ -84,6 +84,7 @@ describe('merging', () => {
 describe('the effect, told before saving', () => {
 	const rules: TimingRules = {
 		limitMinutes: 80,
+		questionSeconds: null,
 		endedBy: 'clock',
 		clockStarts: 'candidate',
 		clockStops: 'hold',

@@ -28,6 +28,7 @@ const seat = (state: SittingState, change: Partial<SeatView> = {}): SeatView => 
 	number: `DO-${count}`,
 	name: 'Cecily Moor',
 	seat: 'A1',
+	elsewhere: false,
 	state,
 	heldFrom: null,
 	onBreak: false,
@@ -335,6 +336,8 @@ describe('how far a session is', () => {
 			endedAt: null,
 			clockStarts: 'candidate',
 			roomStartedAt: null,
+			limitMinutes: 60,
+			graceMinutes: 2,
 			...change
 		}) as RoomHead;
 	const NINE = Date.parse('2026-12-08T09:00:00Z');
@@ -362,9 +365,11 @@ describe('how far a session is', () => {
 	it('says when the first and the last are done, once where that is the same', () => {
 		const past = head({ lastEntry: null });
 		const ten = NINE + 60 * MINUTE;
-		expect(timesInWords(past, [working(ten), working(ten)], NINE)).toBe('opened 09:00 · first ends 10:00');
+		expect(timesInWords(past, [working(ten), working(ten)], NINE)).toBe(
+			'60 + 2 = 62 min · opened 09:00 · first ends 10:00'
+		);
 		expect(timesInWords(past, [working(ten), working(ten + 30 * MINUTE), seat('handed_in')], NINE)).toBe(
-			'opened 09:00 · first ends 10:00, last 10:30'
+			'60 + 2 = 62 min · opened 09:00 · first ends 10:00, last 10:30'
 		);
 	});
 });

@@ -1,6 +1,6 @@
 import type { LockdownRules, MovementRules, SessionKind, ToolRules } from '../session';
 import type { SittingState } from '../sitting';
-import type { Phase } from '../time';
+import type { Phase, QuestionTime } from '../time';
 import type { ToldSubject } from '../told';
 
 /** What a candidate's screen knows of their own sitting. Nothing of the key, of others, or of why somebody was held. */
@@ -54,6 +54,8 @@ export type SittingPicture = {
 		isEndedByHand: boolean;
 		/** What becomes of work when time is up. */
 		atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
+		/** The time of the question that was shown last; null: none has a time of its own. */
+		question: QuestionTime | null;
 	};
 	/** Everything that binds them, until they begin; empty from then on. */
 	told: ToldSubject[];

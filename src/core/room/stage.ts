@@ -1,4 +1,4 @@
-import { clockLength, clockTime, timeAndDate } from '../time';
+import { clockLength, clockTime, minutesAndGrace, timeAndDate } from '../time';
 import type { RoomHead, SeatView } from './view';
 
 /** How far a session is, in a word or two. */
@@ -20,7 +20,9 @@ export function timesInWords(head: RoomHead, seats: Iterable<SeatView>, now: num
 		deadline !== null && (state === 'working' || state === 'on_hold') ? [deadline] : []
 	);
 	const [first, last] = [at(Math.min(...deadlines)), at(Math.max(...deadlines))];
+	const { limitMinutes, graceMinutes } = head;
 	return [
+		...(limitMinutes === null ? [] : [minutesAndGrace(limitMinutes, graceMinutes)]),
 		`opened ${at(head.opens)}`,
 		...(deadlines.length > 0 ? [`first ends ${first}${first === last ? '' : `, last ${last}`}`] : []),
 		...(head.lastEntry !== null && now <= head.lastEntry ? [`last entry in ${clockLength(head.lastEntry - now)}`] : [])

@@ -9,6 +9,8 @@ export type SeatView = {
 	number: string;
 	name: string;
 	seat: string | null;
+	/** They do not sit in the room. */
+	elsewhere: boolean;
 	state: SittingState;
 	heldFrom: SittingState | null;
 	/** On hold for a break that was granted: it ends by itself. */

@@ -51,6 +51,13 @@ export const SETTINGS: Setting[] = [
 		kind: minutes(1, 1_440, 'no limit')
 	},
 	{
+		path: 'timing.questionSeconds',
+		section: 'Time',
+		name: 'Time for each question',
+		says: 'Instead of one limit. When it is up the next question comes, and nobody goes back. Extra time lengthens each.',
+		kind: { type: 'number', unit: 's', min: 10, max: 3_600, empty: 'none' }
+	},
+	{
 		path: 'timing.endedBy',
 		section: 'Time',
 		name: 'Who ends it',

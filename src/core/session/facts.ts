@@ -32,6 +32,8 @@ export type SessionFacts = {
 	days: { first: string; last: string } | null;
 	window: Window;
 	rules: SessionRules;
+	/** The limit for the whole that was entered beside a time for each question; null: none. */
+	limitBeside: number | null;
 	/** Candidates with more time: what each needs, and when the last of them finishes if all begin at the opening. */
 	extraTime: { count: number; lastEnds: number | null; needs: { person: Named; minutes: number | null }[] };
 	networks: { named: { id: string; name: string }[]; lost: number; known: { id: string; name: string }[] };

@@ -122,6 +122,7 @@ export const KIND_NAMES: Record<SessionKind, string> = { live: 'Live', rehearsal
 export const DEFAULT_RULES: SessionRules = {
 	timing: {
 		limitMinutes: 60,
+		questionSeconds: null,
 		endedBy: 'clock',
 		clockStarts: 'candidate',
 		clockStops: 'hold',

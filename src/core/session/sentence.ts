@@ -34,13 +34,24 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		...whenWords(facts, now),
 		...(timing.limitMinutes === null
 			? [plain(', with '), strong('no time limit')]
-			: [plain(' for '), strong(`${timing.limitMinutes} minutes`)]),
+			: timing.questionSeconds !== null
+				? [
+						plain(', with '),
+						strong(`${timing.questionSeconds} seconds for each question`),
+						plain(` (about ${timing.limitMinutes} minutes)`)
+					]
+				: [plain(' for '), strong(minutesInWords(timing))]),
 		plain(timing.clockStarts === 'room' ? ', all starting together' : ', each from when they begin'),
 		plain(lockdownWords(facts)),
 		plain('. '),
 		...doorWords(facts),
 		...extraWords(facts)
 	];
+}
+
+/** `60 minutes`, or with minutes to finish up `60 minutes (62 with grace)`. */
+function minutesInWords({ limitMinutes, graceMinutes }: SessionFacts['rules']['timing']): string {
+	return `${limitMinutes} minutes${graceMinutes > 0 ? ` (${limitMinutes! + graceMinutes} with grace)` : ''}`;
 }
 
 /** On one day at its time, or at any time of several days. */

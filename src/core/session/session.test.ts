@@ -16,6 +16,9 @@ type Change = Partial<Omit<SessionFacts, 'rules' | 'paper'>> & {
 	rules?: { [K in keyof SessionRules]?: SessionRules[K] extends object ? Partial<SessionRules[K]> : SessionRules[K] };
 };
 
+/** As a time for each question needs it. */
+const ONE_WAY = { movement: { goingBack: false }, tools: { marking: false } };
+
 /** A session in which nothing is wrong, but for the change. */
 function facts(change: Change = {}): SessionFacts {
 	const rules = { ...DEFAULT_RULES };
@@ -47,6 +50,7 @@ function facts(change: Change = {}): SessionFacts {
 		entitlement: { left: 100, needed: 29 },
 		othersPending: 0,
 		owing: 0,
+		limitBeside: null,
 		forPractice: [],
 		goingOn: [],
 		withoutClient: 0,
@@ -80,7 +84,7 @@ const codes = (one: SessionFacts, now?: number) => found(one, now).map((finding)
 describe('the sentence', () => {
 	it('names who, what, which version, where, when, in which zone and for how long', () => {
 		expect(sentence()).toBe(
-			'29 candidates of Watch A sit Tides and Currents (version 3) in the Chart Room on Tuesday 8 December at 09:00 GMT for 60 minutes, each from when they begin. The door opens at 08:45, last entry 09:15, and work can be begun until 10:15.'
+			'29 candidates of Watch A sit Tides and Currents (version 3) in the Chart Room on Tuesday 8 December at 09:00 GMT for 60 minutes (61 with grace), each from when they begin. The door opens at 08:45, last entry 09:15, and work can be begun until 10:15.'
 		);
 	});
 
@@ -145,6 +149,16 @@ describe('what would go wrong on the day', () => {
 		['info K9', { rules: { order: { questionsInOwnOrder: false } } }],
 		['block K10', { paper: { pools: [{ title: 'Lights', draw: 2, of: 5, equalPoints: false }] } }],
 		['block K11', { paper: { pools: [{ title: 'Lights', draw: 6, of: 5, equalPoints: true }] } }],
+		[
+			'block K12',
+			{ limitBeside: 60, rules: { timing: { questionSeconds: 90, clockStops: 'hold_or_lost' }, ...ONE_WAY } }
+		],
+		['block question_time_movement', { rules: { timing: { questionSeconds: 90, clockStops: 'hold_or_lost' } } }],
+		[
+			'block question_time_by_hand',
+			{ rules: { timing: { questionSeconds: 90, endedBy: 'proctor', clockStarts: 'room' }, ...ONE_WAY } }
+		],
+		['warn question_time_lost', { rules: { timing: { questionSeconds: 90 }, ...ONE_WAY } }],
 		['warn K13', { rules: { movement: { goingBack: false } } }],
 		['warn K14', { rules: { movement: { goingBack: false, answerToGoOn: true } } }],
 		['block K15', { othersPending: 2, rules: { review: { shows: 'key', when: 'at_once' } } }],
@@ -216,6 +230,7 @@ describe('what would go wrong on the day', () => {
 		for (const { finding, fix } of inRules(one)) {
 			const mended = applyFix(one, fix);
 			mended.networks = { ...one.networks, lost: 0 };
+			mended.limitBeside = one.limitBeside && mended.rules.timing.limitMinutes;
 			expect(codes(mended), fix.text).not.toContain(`${finding.level} ${finding.code}`);
 		}
 	});

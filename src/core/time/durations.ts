@@ -10,3 +10,8 @@ export function clockLength(ms: number): string {
 export function minutesLeft(ms: number): number {
 	return Math.ceil(ms / 60_000);
 }
+
+/** `60 + 2 = 62 min`, where there are minutes to finish up; else `60 min`. */
+export function minutesAndGrace(minutes: number, grace: number): string {
+	return grace > 0 ? `${minutes} + ${grace} = ${minutes + grace} min` : `${minutes} min`;
+}

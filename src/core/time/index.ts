@@ -2,6 +2,8 @@ export { LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
 export { allottedMinutes, lastEntryOf, lastsUntil, reckon, stopCounts, unionLength } from './reckon';
 export type { Reckoning } from './reckon';
+export { asEntered, minutesForAll, reckonQuestion, secondsEach, withWholeLimit } from './question-time';
+export type { QuestionTime } from './question-time';
 export { tellWarning } from './warnings';
 export {
 	clockTime,
@@ -28,5 +30,5 @@ export {
 export type { LocalWindow } from './local-window';
 export { setHourStyle, shownTime } from './house-style';
 export type { LocalInstant } from './zone';
-export { clockLength, minutesLeft } from './durations';
+export { clockLength, minutesAndGrace, minutesLeft } from './durations';
 export { fieldDate, readDate, readTime } from './typed';

@@ -15,6 +15,7 @@ import {
 
 const RULES: TimingRules = {
 	limitMinutes: 50,
+	questionSeconds: null,
 	endedBy: 'clock',
 	clockStarts: 'candidate',
 	clockStops: 'hold',
@@ -274,6 +275,7 @@ describe('properties', () => {
 	const minutes = (max: number) => fc.integer({ min: 0, max });
 	const anyRules: fc.Arbitrary<TimingRules> = fc.record({
 		limitMinutes: fc.option(fc.integer({ min: 1, max: 400 })),
+		questionSeconds: fc.constant(null),
 		endedBy: fc.constantFrom('clock', 'proctor'),
 		clockStarts: fc.constantFrom('room', 'candidate'),
 		clockStops: fc.constantFrom('never', 'hold', 'hold_or_lost'),

@@ -5,6 +5,8 @@ export const MINUTE = 60_000;
 export type TimingRules = {
 	/** Working time; null: no limit. Where the proctor ends the paper: how long is planned. */
 	limitMinutes: number | null;
+	/** A time for each question instead of one limit for the whole, which then follows from it; null: none. */
+	questionSeconds: number | null;
 	/** `proctor`: nobody's own clock ends the work; the proctor does, for everyone without more time. */
 	endedBy: 'clock' | 'proctor';
 	/** `room`: for everyone when the room is started; `candidate`: for each on beginning. */

@@ -1,2 +1,2 @@
-export { minutesAndGrace, scheduleInWords, whatBinds } from './told';
+export { scheduleInWords, whatBinds } from './told';
 export type { BindingFacts, OwnFacts, Subject, ToldSubject } from './told';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { SETTINGS, withValue, type Setting } from '../rules';
 import { DEFAULT_RULES, rulesElsewhere, type SessionRules } from '../session';
-import { minutesAndGrace, scheduleInWords, whatBinds } from '.';
+import { minutesAndGrace } from '../time';
+import { scheduleInWords, whatBinds } from '.';
 
 const NINE = Date.parse('2026-12-08T09:00Z');
 const HOUR = 3_600_000;
@@ -102,7 +103,13 @@ describe('what binds is told', () => {
 	});
 
 	it('tells what one has oneself where that is more', () => {
-		const own = { minutes: 90, breaks: { count: 2, minutes: 10 }, calculator: 'basic' as const, extraAttempts: 1 };
+		const own = {
+			minutes: 90,
+			questionSeconds: null,
+			breaks: { count: 2, minutes: 10 },
+			calculator: 'basic' as const,
+			extraAttempts: 1
+		};
 		const window = { opens: NINE, closes: NINE + 2 * HOUR };
 		const text = whatBinds({ rules: DEFAULT_RULES, window, zone: 'Europe/London', networks: [], own })
 			.flatMap(({ lines }) => lines)

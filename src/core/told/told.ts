@@ -1,6 +1,16 @@
 import { markingInWords } from '../marking';
 import { forwardBy, type SessionRules } from '../session';
-import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, openUntil, timeAndDate, type Window } from '../time';
+import {
+	clockTime,
+	isOverDays,
+	lastEntryOf,
+	longDate,
+	MINUTE,
+	minutesAndGrace,
+	openUntil,
+	timeAndDate,
+	type Window
+} from '../time';
 
 /** What a group of sentences is about, in the order in which they are read. */
 export const SUBJECTS = {
@@ -27,6 +37,8 @@ export type BindingFacts = {
 export type OwnFacts = {
 	/** Working minutes with everything that was granted; null: no limit. */
 	minutes: number | null;
+	/** Seconds for each question with everything that was granted; null: no time for each. */
+	questionSeconds: number | null;
 	/** Breaks that were granted. */
 	breaks: { count: number; minutes: number } | null;
 	calculator: 'basic' | 'scientific' | null;
@@ -56,11 +68,6 @@ export function whatBinds(facts: BindingFacts): ToldSubject[] {
 		.filter(({ lines }) => lines.length > 0);
 }
 
-/** `60 + 2 = 62 min`, where there are minutes to finish up; else `60 min`. */
-export function minutesAndGrace(minutes: number, grace: number): string {
-	return grace > 0 ? `${minutes} + ${grace} = ${minutes + grace} min` : `${minutes} min`;
-}
-
 /** Which of the usual three kinds of schedule this is, and what an interruption costs under it. */
 export function scheduleInWords({ timing }: Pick<SessionRules, 'timing'>): string {
 	const kind =
@@ -71,10 +78,12 @@ export function scheduleInWords({ timing }: Pick<SessionRules, 'timing'>): strin
 				: timing.clockStops === 'never'
 					? 'Own clock: any start in the window, and then the clock never stops'
 					: 'Own time: any start in the window, and everyone has the full time';
-	return `${kind}. ${costOfInterruption(timing.clockStops)}`;
+	return `${kind}. ${costOfInterruption(timing)}`;
 }
 
-function costOfInterruption(clockStops: SessionRules['timing']['clockStops']): string {
+function costOfInterruption({ clockStops, questionSeconds }: SessionRules['timing']): string {
+	if (questionSeconds !== null && clockStops !== 'hold_or_lost')
+		return `${clockStops === 'never' ? 'A hold or a lost connection' : 'A lost connection'} can cost a question, and nothing brings it back.`;
 	switch (clockStops) {
 		case 'never':
 			return 'A hold or a lost connection costs time, which the proctor can give back.';
@@ -117,23 +126,26 @@ function comingIn({ rules, window, zone, networks }: BindingFacts): (string | fa
 
 function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts): (string | false)[] {
 	const minutes = own ? own.minutes : timing.limitMinutes;
+	const each = own ? own.questionSeconds : timing.questionSeconds;
 	const end = window.closes === null ? null : timeAndDate(window.closes, zone, window.opens);
 	const handed = timing.endedBy === 'proctor';
 	return [
+		each !== null &&
+			`You have ${each} seconds for each question. When they are up the next question comes, and you can’t go back.`,
 		handed
 			? `Your proctor ends the paper for everyone${minutes === null ? '' : `; about ${minutes} minutes are planned`}. Whoever has extra time goes on for as much longer as they are due.`
 			: minutes === null
 				? 'There is no time limit.'
 				: timing.graceMinutes > 0
 					? `You have ${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
-					: `You have ${minutes} minutes.`,
+					: `You have ${minutes} minutes${each === null ? '' : ' in all'}.`,
 		(handed || minutes === null) &&
 			timing.graceMinutes > 0 &&
 			`At the end there ${timing.graceMinutes === 1 ? 'is 1 minute' : `are ${timing.graceMinutes} minutes`} to finish and hand in; answers in them are marked late.`,
 		timing.clockStarts === 'room'
 			? 'Time runs for everyone from when the room is started: whoever comes late has less.'
 			: minutes !== null && !handed && 'Your time runs from when you see the first question.',
-		minutes !== null || handed ? clockInWords(timing.clockStops) : false,
+		minutes !== null || handed ? clockInWords(timing.clockStops, each !== null) : false,
 		end !== null &&
 			(timing.atClose === 'cut'
 				? `At ${end} work ends for everyone, also for those who began late.`
@@ -149,9 +161,10 @@ function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts):
 	];
 }
 
-function clockInWords(clockStops: SessionRules['timing']['clockStops']): string {
+function clockInWords(clockStops: SessionRules['timing']['clockStops'], isEach: boolean): string {
 	switch (clockStops) {
 		case 'never':
+			if (isEach) return 'The clock never stops, also while you are interrupted.';
 			return 'The clock never stops: if you are interrupted, ask your proctor to give the time back.';
 		case 'hold':
 			return 'The clock stops while your proctor pauses you. If your connection drops, keep working: the clock runs on.';

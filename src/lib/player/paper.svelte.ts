@@ -2,6 +2,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture, type Played } from '$core/paper';
 import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
+import type { QuestionTime } from '$core/time';
 import { ask } from './ask';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
@@ -21,7 +22,12 @@ type Content = Sight & {
 	languages: string[];
 };
 /** Questions that may be seen. Where nobody may go back they come page by page. */
-type Sight = { questions: FormQuestion[]; pictures: Record<string, Picture> };
+type Sight = {
+	questions: FormQuestion[];
+	pictures: Record<string, Picture>;
+	/** The time that runs for them, where each question has its own. */
+	question?: QuestionTime | null;
+};
 type Answer = Given & { questionId: string };
 type Sent = Content & { key: string; answers: Answer[]; lastSeq: number; played: Played[] };
 type Kept = Content & { picture: SittingPicture; played?: Played[] };
@@ -39,6 +45,8 @@ const AGAIN_MS = 1_000;
 export class Paper {
 	given = new SvelteMap<string, Given>();
 	at = $state(0);
+	/** The time of the question that came last, where each has its own. */
+	questionTime = $state.raw<QuestionTime | null>(null);
 	/** It came from this device, and the server does not know that it was opened. */
 	isUnseen = $state(false);
 	readonly media: Media;
@@ -90,7 +98,8 @@ export class Paper {
 		return this.#questions.get(this.order[place]);
 	}
 
-	#see({ questions, pictures }: Sight) {
+	#see({ questions, pictures, question = null }: Sight) {
+		this.questionTime = question;
 		for (const question of questions) this.#questions.set(question.id, question);
 		for (const [name, picture] of Object.entries(pictures)) this.#pictures.set(name, picture);
 		this.media.want(questions);

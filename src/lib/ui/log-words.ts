@@ -47,7 +47,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	line_lost: () => 'Line lost',
 	line_back: () => 'Line back',
 	answers_kept: ({ body }) =>
-		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : body.because === 'on_hold' ? 'while on hold' : body.because === 'gone_past' ? 'for questions passed before' : 'from a freed device'}: kept, not counted`,
+		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : body.because === 'on_hold' ? 'while on hold' : body.because === 'question_over' ? 'after the time for their question' : body.because === 'gone_past' ? 'for questions passed before' : 'from a freed device'}: kept, not counted`,
 	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,

@@ -3,10 +3,11 @@
 	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
+	import type { QuestionLeft } from '$player/question-left.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
 
-	type Props = { paper: Paper; line: Line; time: TimeLeft };
-	let { paper, line, time }: Props = $props();
+	type Props = { paper: Paper; line: Line; time: TimeLeft; each: QuestionLeft };
+	let { paper, line, time, each }: Props = $props();
 
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
@@ -51,6 +52,20 @@
 	>
 		{saved.text}
 	</p>
+	{#if each.remaining !== null}
+		<p
+			class="rounded-lg px-2 text-right leading-tight whitespace-nowrap {each.isShort
+				? 'bg-ochre-ground text-ochre'
+				: ''}"
+			data-testid="question-time"
+		>
+			<span class="block font-mono text-[22px] max-sm:text-[17px] font-semibold tabular-nums"
+				>{clockLength(each.remaining)}</span
+			>
+			<span class="{each.isShort ? '' : 'text-ink-2'} block text-[13px]">this question</span>
+		</p>
+		<span class="sr-only" role="status">{each.isShort ? 'Ten seconds left for this question.' : ''}</span>
+	{/if}
 	{#if time.remaining !== null}
 		<p class="text-right leading-tight whitespace-nowrap" data-testid="time">
 			<span class="block font-mono text-[22px] max-sm:text-[17px] font-semibold tabular-nums"

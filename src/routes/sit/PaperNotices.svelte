@@ -4,8 +4,14 @@
 	import type { TimeLeft } from '$player/time-left.svelte';
 	import { clockLength } from '$core/time';
 
-	type Props = { picture: SittingPicture; time: TimeLeft; warning: number | null; isDurable: boolean };
-	let { picture, time, warning, isDurable }: Props = $props();
+	type Props = {
+		picture: SittingPicture;
+		time: TimeLeft;
+		isLastUp: boolean;
+		warning: number | null;
+		isDurable: boolean;
+	};
+	let { picture, time, isLastUp, warning, isDurable }: Props = $props();
 </script>
 
 {#if picture.session.kind === 'rehearsal'}<p
@@ -22,6 +28,12 @@
 		{warning === 1 ? 'One minute' : `${warning} minutes`} left.
 	</p>
 {/if}
+{#if isLastUp && !time.isUp}<p
+		class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold"
+		role="status"
+	>
+		The time for the last question is up. Hand in now.
+	</p>{/if}
 {#if time.isUp}
 	<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
 		{#if time.grace !== null}

@@ -5,6 +5,7 @@
 	import { Display } from '$player/display.svelte';
 	import type { Line } from '$player/line.svelte';
 	import type { Given, Paper } from '$player/paper.svelte';
+	import { QuestionLeft } from '$player/question-left.svelte';
 	import { TimeLeft } from '$player/time-left.svelte';
 	import { TimeWarnings } from '$player/time-warnings.svelte';
 	import type { Watch } from '$player/watch.svelte';
@@ -26,6 +27,8 @@
 	const LOOKS = { paper: '', strong: 'look-strong', night: 'dark', sand: 'look-sand' };
 	const display = untrack(() => new Display(`otium display ${line.picture.sittingId}`, line.picture.display));
 	const time = untrack(() => new TimeLeft(() => line.picture, clock));
+	const each = untrack(() => new QuestionLeft(() => line.picture, paper, clock));
+	const isClosed = $derived(time.isClosed || each.isUp);
 
 	const picture = $derived(line.picture);
 	/** Whoever asks for a language reads the paper in it from the first, as far as it is there. */
@@ -74,6 +77,10 @@
 		if (time.isLastMoment) void untrack(() => paper.settle());
 	});
 	$effect(() => {
+		if (each.isUp && !time.isClosed && !page.isLast) untrack(() => paper.goTo(paper.at + 1));
+		else if (each.isUp) void untrack(() => paper.settle());
+	});
+	$effect(() => {
 		const seen = () => paper.viewChanged(document.visibilityState === 'visible');
 		document.addEventListener('visibilitychange', seen);
 		return () => document.removeEventListener('visibilitychange', seen);
@@ -88,7 +95,7 @@
 	});
 
 	function change(questionId: string, to: Partial<Given>, rests = false) {
-		if (!time.isClosed) paper.change(questionId, to, rests && !time.isLastMoment);
+		if (!isClosed) paper.change(questionId, to, rests && !time.isLastMoment && !each.isShort);
 	}
 	function played(of: string, place: number) {
 		void paper.media.countPlay(of, place);
@@ -125,7 +132,7 @@
 	}
 	/** Turns to the next page or the one before, as far as the rules allow. */
 	function turn(by: 1 | -1) {
-		if (waitsForLine || !mayTurn(movement, page, by, { isAnswered, readsOnly: time.isClosed })) return;
+		if (waitsForLine || !mayTurn(movement, page, by, { isAnswered, readsOnly: isClosed })) return;
 		paper.goTo(page.from + by * page.perPage);
 		if (!isOne) window.scrollTo({ top: 0 });
 	}
@@ -149,7 +156,7 @@
 			{language}
 			hints={picture.session.tools.hints}
 			given={paper.of(each.id)}
-			isClosed={time.isClosed}
+			{isClosed}
 			addressOf={(file) => paper.media.addressOf(file)}
 			isMissing={(file) => paper.media.isMissing(file)}
 			leftOf={(medium, of, place) => paper.media.leftOf(medium, of, place)}
@@ -164,7 +171,7 @@
 	class="bg-paper text-ink flex min-h-dvh flex-col {LOOKS[display.look]}"
 	class:not-printed={!(picture.session.watch?.printing ?? true)}
 >
-	<PaperHead {paper} {line} {time} />
+	<PaperHead {paper} {line} {time} {each} />
 	<Tools
 		{paper}
 		{picture}
@@ -177,7 +184,13 @@
 	/>
 	<Messages {picture} onread={() => line.refresh()} />
 	{#if watch && picture.session.watch}<WatchGuard {watch} rules={picture.session.watch} />{/if}
-	<PaperNotices {picture} {time} warning={warnings.shown} isDurable={paper.outbox.isDurable} />
+	<PaperNotices
+		{picture}
+		{time}
+		isLastUp={each.isUp && page.isLast}
+		warning={warnings.shown}
+		isDurable={paper.outbox.isDurable}
+	/>
 
 	<main
 		class="mx-auto w-full flex-1 px-5 py-8 {isBeside ? 'lg:mr-[380px]' : ''}"
@@ -216,7 +229,7 @@
 		marks={isOne && picture.session.tools.marking}
 		{isForwardOnly}
 		{waitsForLine}
-		isClosed={time.isClosed}
+		{isClosed}
 		mayGoOn={mayGoOn(movement, page, isAnswered)}
 		mayJump={mayGoTo}
 		onturn={turn}

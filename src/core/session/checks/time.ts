@@ -7,7 +7,8 @@ import {
 	localTime,
 	MINUTE,
 	shownTime,
-	timeAndDate
+	timeAndDate,
+	type TimingRules
 } from '../../time';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
@@ -225,11 +226,19 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 				'time',
 				limit < suggested ? 'Tight.' : 'Generous.',
 				`${limit} minutes for ${paper.questions} questions; about ${suggested} are usual.`,
-				[{ text: `${suggested} min`, set: { 'rules.timing.limitMinutes': suggested } }],
+				[suggestion(timing, paper)],
 				'info'
 			);
 	}
 	return found;
+}
+
+/** The usual time, entered as time is entered here. */
+function suggestion({ questionSeconds }: TimingRules, { suggestedMinutes, questions }: SessionFacts['paper']): Fix {
+	if (questionSeconds === null)
+		return { text: `${suggestedMinutes} min`, set: { 'rules.timing.limitMinutes': suggestedMinutes } };
+	const seconds = Math.ceil((suggestedMinutes * 60) / questions / 5) * 5;
+	return { text: `${seconds} s for each`, set: { 'rules.timing.questionSeconds': seconds } };
 }
 
 /** Whoever began under another limit was told that they keep their time; under this one it is another. */
@@ -250,7 +259,7 @@ function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
 			fixes: [
 				{
 					text: before === null ? 'no limit' : `${before} minutes, as before`,
-					set: { 'rules.timing.limitMinutes': before }
+					set: { 'rules.timing.limitMinutes': before, 'rules.timing.questionSeconds': null }
 				}
 			]
 		}

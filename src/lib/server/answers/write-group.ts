@@ -2,7 +2,7 @@ import { isBlank, NOTES, type AnswerValue, type Revision } from '$core/paper';
 import { appendAnswers, type AnswerRow, type Query, type StandingRow } from '../db';
 
 /** Why a revision is kept but does not stand. */
-export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'gone_past';
+export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'question_over' | 'gone_past';
 
 /** What a candidate's device is told of a save. */
 export type Saved = {
@@ -26,6 +26,8 @@ type Sitting = {
 	answers_until: number | null;
 	/** Questions on a page where nobody may go back; null: they may. */
 	forward_by: number | null;
+	/** Until when the page that has been reached is answered; null: there is no end to it. */
+	question_until: number | null;
 	session_id: string;
 	state: string;
 };
@@ -38,14 +40,14 @@ export async function writeGroup(trx: Query, saves: Save[], now: number): Promis
 	const ids = [...new Set(saves.map((save) => save.sittingId))];
 	const rows: Sitting[] = await trx('sitting')
 		.whereIn('id', ids)
-		.select('id', 'device_epoch', 'deadline', 'answers_until', 'forward_by', 'session_id', 'state');
+		.select('id', 'device_epoch', 'deadline', 'answers_until', 'forward_by', 'question_until', 'session_id', 'state');
 	const sittings = new Map(rows.map((row) => [row.id, row]));
 	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId)!, save.epoch, now));
 
 	const pages = await pagesReached(trx, saves, sittings);
 	const answers = saves.flatMap((save, i) =>
 		save.revisions.map((revision) => {
-			const kept = verdicts[i].kept ?? pages.turnTo(save, revision);
+			const kept = verdicts[i].kept ?? pages.turnTo(save, revision, now);
 			return toRow(save, revision, { ...verdicts[i], kept }, now);
 		})
 	);
@@ -90,12 +92,14 @@ async function pagesReached(trx: Query, saves: Save[], sittings: Map<string, Sit
 		}
 	}
 	return {
-		turnTo(save: Save, revision: Revision): Kept | null {
-			const perPage = sittings.get(save.sittingId)!.forward_by;
+		turnTo(save: Save, revision: Revision, now: number): Kept | null {
+			const { forward_by: perPage, question_until: until } = sittings.get(save.sittingId)!;
 			const place = save.places.get(revision.questionId);
 			if (perPage === null || place === undefined) return null;
 			const furthest = reached.get(save.sittingId) ?? 0;
-			if (Math.floor(place / perPage) < Math.floor(furthest / perPage)) return 'gone_past';
+			const [page, last] = [Math.floor(place / perPage), Math.floor(furthest / perPage)];
+			if (page < last) return 'gone_past';
+			if (page === last && until !== null && now > until) return 'question_over';
 			reached.set(save.sittingId, Math.max(furthest, place));
 			return null;
 		}

@@ -43,11 +43,12 @@ const OWNED: Record<string, (row: string) => string> = {
 		`CASE ${row}.scope_kind WHEN 'administration' THEN ${row}.scope_id
 		 WHEN 'session' THEN (SELECT administration_id FROM session WHERE id = ${row}.scope_id) END`
 };
-/** What came with the first week. */
-const OWNED_LATER: typeof OWNED = {
+/** What came after there was closing. */
+const OWNED_LATER = {
 	contact: itself,
 	step: itself,
-	step_done: (row) => `SELECT administration_id FROM step WHERE id = ${row}.step_id`
+	step_done: (row: string) => `SELECT administration_id FROM step WHERE id = ${row}.step_id`,
+	question_shown: bySitting
 };
 export const FROZEN_TABLES = [...Object.keys(OWNED), ...Object.keys(OWNED_LATER)];
 
@@ -71,9 +72,9 @@ export async function freezeWhenClosed(db: Knex): Promise<void> {
 	);
 }
 
-/** The same for the tables that came later. */
-export function freezeLaterTables(db: Knex): Promise<void> {
-	return freeze(db, OWNED_LATER);
+/** The same for tables that came later, by the migration that made them. */
+export function freezeLaterTables(db: Knex, tables: (keyof typeof OWNED_LATER)[]): Promise<void> {
+	return freeze(db, Object.fromEntries(tables.map((table) => [table, OWNED_LATER[table]])));
 }
 
 async function freeze(db: Knex, owned: typeof OWNED): Promise<void> {

@@ -54,6 +54,6 @@ export const firstWeek: Migration = {
 			t.string('note').notNullable().defaultTo('');
 			t.primary(['session_id', 'task']);
 		});
-		await freezeLaterTables(db);
+		await freezeLaterTables(db, ['contact', 'step', 'step_done']);
 	}
 };

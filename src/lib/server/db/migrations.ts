@@ -6,6 +6,7 @@ import { grants } from './migration-grants';
 import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
+import { questionTime } from './migration-question-time';
 import { clientDevice } from './migration-client-device';
 import { makeAppendOnly } from './append-only';
 import { heldBack } from './migration-held-back';
@@ -237,7 +238,8 @@ const ALL = [
 	withdrawn,
 	grants,
 	closeOut,
-	firstWeek
+	firstWeek,
+	questionTime
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

@@ -293,3 +293,19 @@ describe('a data folder of 0.14.0', () => {
 		expect(await verifyLogbook(otium.db)).toMatchObject({ broken: null });
 	});
 });
+
+describe('a data folder of 0.15.0', () => {
+	beforeEach(() => openOld('0.15.0'));
+
+	it('has no time for each question: answers are taken as before, and where nobody goes back they still do not', async () => {
+		const { session, question } = await one('sit0');
+		expect(session.rules.timing.questionSeconds).toBeNull();
+		expect(question).toBeNull();
+		const { form } = await otium.db('form').where({ sitting_id: 'sit0' }).first('form');
+		const [first, second] = JSON.parse(form).questions as { id: string }[];
+		const save = (seq: number, questionId: string) =>
+			otium.answers.save('sit0', 1, [{ seq, questionId, value: true, marked: false, struck: [], inViewMs: 0 }]);
+		expect((await save(2, second.id)).kept).toBeNull();
+		expect((await save(3, first.id)).kept).toBe('gone_past');
+	});
+});

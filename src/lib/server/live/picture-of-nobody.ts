@@ -54,7 +54,8 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			cut: 0,
 			warnAtMinutes: rules.timing.warnAtMinutes,
 			isEndedByHand: rules.timing.endedBy === 'proctor',
-			atTimeUp: rules.timing.atTimeUp
+			atTimeUp: rules.timing.atTimeUp,
+			question: null
 		},
 		told: await toldToAll(db, session),
 		display: { magnification: 1, contrast: false, language: null },

@@ -164,6 +164,7 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		number: candidate.number,
 		name: fullName(candidate),
 		seat: place.seat,
+		elsewhere: candidate.elsewhere,
 		state: movedOn ? (place.outcome ?? 'carried_over') : sitting.state,
 		heldFrom: sitting.heldFrom,
 		onBreak: !movedOn && breakSince(sitting) !== null,

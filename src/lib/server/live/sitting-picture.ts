@@ -61,7 +61,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			cut: reckoning.cut,
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
 			isEndedByHand: timing.endedBy === 'proctor' && reckoning.allotted === null && !one.merge.grants.unlimited,
-			atTimeUp: timing.atTimeUp
+			atTimeUp: timing.atTimeUp,
+			question: one.question
 		},
 		told: isBefore ? await toldOf(db, one) : [],
 		display: { ...one.merge.display, language: one.merge.language ?? candidate.language },

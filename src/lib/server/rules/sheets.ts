@@ -88,6 +88,12 @@ export async function saveSheet(
 				ok: false,
 				message: 'Somebody else has just changed this sheet. Load it again to see their changes.'
 			};
+		const { questionSeconds, limitMinutes } = sheet.rules.timing;
+		if (questionSeconds !== null && limitMinutes !== null)
+			return {
+				ok: false,
+				message: `${limitMinutes} minutes for the whole and ${questionSeconds} seconds for each question: only one of them can apply. Leave one empty.`
+			};
 		const namesake = (await listSheets(trx)).find((one) => one.name === sheet.name && one.id !== sheet.id);
 		if (namesake) return { ok: false, message: `There is a sheet named “${sheet.name}” already. Choose another name.` };
 		const revision = old.revision + 1;

@@ -1,7 +1,7 @@
 import { sitesWith, type StaffMember, SUPERVISING } from '$core/access';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
-import { addDays, asLocalWindow, daysBetween, MINUTE, type Window } from '$core/time';
+import { addDays, asEntered, asLocalWindow, daysBetween, MINUTE, type Window } from '$core/time';
 import type { Query } from '../db';
 import { listAdministrations, type AdministrationName } from '../places';
 import { seatCount, type RoomRow } from './facts';
@@ -174,7 +174,7 @@ export async function inputOf(db: Query, session: Session): Promise<SessionInput
 		roomId: session.room.id,
 		...whenOf(session.window, zone),
 		ruleSheetId: session.ruleSheetId,
-		rules: session.rules,
+		rules: asEntered(session.rules),
 		proctorIds: await db('session_proctor').where({ session_id: session.id }).pluck('staff_id'),
 		administrationId: session.administrationId,
 		parts: null

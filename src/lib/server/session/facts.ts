@@ -89,6 +89,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		days: await administrationDays(db, place.administrationId),
 		window,
 		rules,
+		limitBeside: rules.timing.questionSeconds === null ? null : input.rules.timing.limitMinutes,
 		extraTime: extraTimeOf(needs),
 		networks: {
 			named: networks.filter((one) => rules.door.networks.includes(one.id)),

@@ -8,7 +8,8 @@ import {
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
 import { capital } from '$core/names';
-import { lastsUntil, readLocalWindow, shortDate, type Window } from '$core/time';
+import { dealtCount, type Paper } from '$core/paper';
+import { lastsUntil, readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
 import { whatBinds, type ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
@@ -70,7 +71,7 @@ export async function planSession(
 		attempts: input.rules.attempts,
 		opens: window.opens
 	});
-	const { rules } = input;
+	const rules = withWholeLimit(input.rules, dealtCount(JSON.parse(paper.content) as Paper));
 	const place = { administrationId, input, rules, window, room, paper, roster, editing };
 	const facts = await gatherFacts(db, place, now);
 	const left = roster.leftOut.map((message): Finding => ({

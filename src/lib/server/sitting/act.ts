@@ -14,7 +14,7 @@ import { insertMany, type Query, transact } from '../db';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import type { Acting } from '../house';
 import { derivedColumns } from './derived-columns';
-import { loadSitting, loadSittings, reckonFor, type Loaded } from './load';
+import { loadSitting, loadSittings, questionFor, reckonFor, type Loaded } from './load';
 import { workOf } from './work';
 
 /** One command for one sitting. `facts` are what only the caller can know: what was typed, what was proven. */
@@ -117,6 +117,7 @@ function actOnOne(one: Loaded, request: Request, now: number, entries: NewEntry[
 		entries.push({ at, by: request.by, kind, sessionId: one.sitting.sessionId, sittingId: one.sitting.id, body });
 	}
 	one.reckoning = reckonFor(one.sitting, one.session, one.merge, now);
+	one.question = questionFor(one, now);
 	return { sittingId: request.sittingId, ok: true, changed: decision.events.length > 0 };
 }
 

@@ -6,6 +6,9 @@ import { loadSittings, type Loaded } from './load';
 /** An answer that was on its way when the hold came still counts. */
 export const HOLD_REACHES_MS = 5_000;
 
+/** An answer that was on its way when the question's time was up still counts. */
+const QUESTION_REACHES_MS = 5_000;
+
 /** The columns that follow from a sitting, its session's rules and what was granted. */
 export function derivedColumns(one: Loaded) {
 	const { sitting, reckoning, session } = one;
@@ -27,11 +30,17 @@ export function derivedColumns(one: Loaded) {
 		deadline,
 		answers_until: answersUntil(one, atTimeUp === 'flag' ? null : graceEnds),
 		forward_by: forwardBy(session.rules.movement),
+		question_until: questionUntil(one),
 		client_site: session.rules.lockdown.level === 'sealed' ? session.site.id : null,
 		client_least: session.rules.lockdown.level === 'sealed' ? session.rules.lockdown.clientVersion : null,
 		clock_waits: isAtWork(sitting) && sitting.clockStartedAt === null,
 		due_at: mayRunOut && endsByItself ? graceEnds : null
 	};
+}
+
+/** While its time does not run there is no end to it. */
+function questionUntil({ question, reckoning }: Loaded): number | null {
+	return question === null || reckoning.standing ? null : question.ends + QUESTION_REACHES_MS;
 }
 
 /** 0: none are taken; null: there is no end. A device that knows of a hold has a moment left, one that is away has not known. */

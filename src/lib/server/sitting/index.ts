@@ -6,7 +6,7 @@ export type { Loaded } from './load';
 export { begin, formOf } from './begin';
 export { startClock } from './start-clock';
 export { OwnIds } from './own-ids';
-export { questionsSent } from './questions-sent';
+export { questionsSent, showQuestions } from './questions-sent';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
 export { toldOf, toldToAll } from './told';

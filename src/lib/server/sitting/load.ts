@@ -2,10 +2,11 @@ import { mergeGrants, type Grant, type GrantPlace, type Merge } from '$core/gran
 import type { PaceLevel } from '$core/pace';
 import { rulesElsewhere } from '$core/session';
 import { trackOf, type Sitting } from '$core/sitting';
-import { reckon, type Reckoning } from '$core/time';
+import { reckon, reckonQuestion, type QuestionTime, type Reckoning } from '$core/time';
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 import { findGrants, findSessions, type Session } from '../records';
+import { lastShown, type Shown } from './question-shown';
 
 /** A sitting with all that bears on it now. */
 export type Loaded = {
@@ -26,6 +27,9 @@ export type Loaded = {
 	grants: Grant[];
 	merge: Merge;
 	reckoning: Reckoning;
+	/** The question that was shown last, as far as the rules give it a time of its own; null: they do not. */
+	question: QuestionTime | null;
+	shown: Shown | null;
 	answered: number;
 	marked: number;
 	lastAnswerAt: number | null;
@@ -93,6 +97,10 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 		rows.map((row) => row.candidate_id),
 		[...new Set([...sessionIds, ...visited])]
 	);
+	const shown = await lastShown(
+		db,
+		rows.filter((row) => sessions.get(row.session_id)!.rules.timing.questionSeconds !== null).map((row) => row.id)
+	);
 	const personal = new Map<string | null, Grant[]>();
 	for (const grant of grants) {
 		const list = personal.get(grant.candidateId) ?? [];
@@ -100,7 +108,12 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 	}
 	return rows.map((row) => {
 		const own = [...(personal.get(row.candidate_id) ?? []), ...(personal.get(null) ?? [])];
-		return toLoaded(row, folds.get(row.id)!, sessions.get(row.session_id)!, own, now);
+		const known = {
+			sitting: folds.get(row.id)!,
+			session: sessions.get(row.session_id)!,
+			shown: shown.get(row.id) ?? null
+		};
+		return toLoaded(row, known, own, now);
 	});
 }
 
@@ -132,7 +145,9 @@ export async function loadSitting(db: Query, id: string, now: number): Promise<L
 	return loaded ?? null;
 }
 
-function toLoaded(row: Row, sitting: Sitting, session: Session, grants: Grant[], now: number): Loaded {
+type Known = Pick<Loaded, 'sitting' | 'session' | 'shown'>;
+
+function toLoaded(row: Row, { sitting, session, shown }: Known, grants: Grant[], now: number): Loaded {
 	const place = placeOfGrants(sitting, session, row.candidate_id, row.paper_id);
 	const merge = mergeGrants(grants, place, session.site.zone);
 	return {
@@ -151,6 +166,8 @@ function toLoaded(row: Row, sitting: Sitting, session: Session, grants: Grant[],
 		grants,
 		merge,
 		reckoning: reckonFor(sitting, session, merge, now),
+		question: questionFor({ sitting, session, merge, shown }, now),
+		shown,
 		answered: row.answered ?? 0,
 		marked: row.marked ?? 0,
 		lastAnswerAt: row.last_answer_at,
@@ -164,12 +181,21 @@ export function reckonFor(sitting: Sitting, session: Session, merge: Merge, now:
 	return reckon(session.rules.timing, session.window, merge.grants, trackOf(sitting, session), now);
 }
 
+/** The time of the question that was shown last. */
+export function questionFor(
+	{ sitting, session, merge, shown }: Pick<Loaded, 'sitting' | 'session' | 'merge' | 'shown'>,
+	now: number
+): QuestionTime | null {
+	return shown && reckonQuestion(session.rules.timing, merge.grants, trackOf(sitting, session), shown, now);
+}
+
 /** Reckons again with other grants, to tell what they would do. */
 export function regrant(loaded: Loaded, grants: Grant[], now: number): Loaded {
 	const { session, sitting } = loaded;
 	const place = placeOfGrants(sitting, session, loaded.candidate.id, loaded.paperId);
 	const merge = mergeGrants(grants, place, session.site.zone);
-	return { ...loaded, grants, merge, reckoning: reckonFor(sitting, session, merge, now) };
+	const question = questionFor({ ...loaded, merge }, now);
+	return { ...loaded, grants, merge, question, reckoning: reckonFor(sitting, session, merge, now) };
 }
 
 function placeOfGrants(sitting: Sitting, session: Session, candidateId: string, paperId: string): GrantPlace {

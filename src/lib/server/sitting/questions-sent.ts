@@ -1,13 +1,22 @@
 import type { FormQuestion, Picture } from '$core/paper';
 import { forwardBy, mayBeSent } from '$core/session';
-import type { Query } from '../db';
+import type { QuestionTime } from '$core/time';
+import { transact, type Query } from '../db';
+import type { Acting } from '../house';
 import { paperVersion } from '../paper';
 import { formOf } from './begin';
-import type { Loaded } from './load';
+import { refreshDerivedColumns } from './derived-columns';
+import { questionFor, type Loaded } from './load';
 import { OwnIds } from './own-ids';
+import { noteShown } from './question-shown';
 
 /** The questions that a candidate's device may have now, with what belongs to them. */
-export type QuestionsSent = { questions: FormQuestion[]; pictures: Record<string, Picture> };
+export type QuestionsSent = {
+	questions: FormQuestion[];
+	pictures: Record<string, Picture>;
+	/** The place of the first of them on the form, from 0. */
+	from: number;
+};
 
 /**
  * What of the form may leave for the device of somebody who has begun: under its own names, without hints that the rules
@@ -30,6 +39,28 @@ export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSe
 	return {
 		ids,
 		questions: tools.hints ? sent : sent.map(({ hint: _, ...question }) => question),
-		pictures: Object.fromEntries(Object.entries(pictures).filter(([name]) => shown.has(name)))
+		pictures: Object.fromEntries(Object.entries(pictures).filter(([name]) => shown.has(name))),
+		from
 	};
+}
+
+/** What of the form leaves for the screen now, with the time that runs for it; null: it has none of its own. */
+export async function showQuestions(
+	otium: Pick<Acting, 'db' | 'now'>,
+	one: Loaded
+): Promise<QuestionsSent & { ids: OwnIds; question: QuestionTime | null }> {
+	const sent = await questionsSent(otium.db, one);
+	const isNew = one.session.rules.timing.questionSeconds !== null && sent.from > (one.shown?.place ?? -1);
+	return { ...sent, question: isNew ? await startQuestion(otium, one, sent.from) : one.question };
+}
+
+/** A question that has not been shown yet leaves for a device: its own time runs from now. */
+async function startQuestion({ db, now }: Pick<Acting, 'db' | 'now'>, one: Loaded, place: number) {
+	const at = now();
+	const { id } = one.sitting;
+	await transact(db, async (trx) => {
+		await noteShown(trx, id, { place, at });
+		await refreshDerivedColumns(trx, [id], at);
+	});
+	return questionFor({ ...one, shown: { place, at } }, at);
 }

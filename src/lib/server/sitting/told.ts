@@ -1,5 +1,5 @@
 import { whatBinds, type ToldSubject } from '$core/told';
-import { allottedMinutes } from '$core/time';
+import { allottedMinutes, secondsEach } from '$core/time';
 import type { Query } from '../db';
 import { networkNames, type Session } from '../records';
 import type { Loaded } from './load';
@@ -14,6 +14,7 @@ export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
 		networks: await networkNames(db, session.rules.door.networks),
 		own: {
 			minutes: allottedMinutes(session.rules.timing, merge.grants),
+			questionSeconds: secondsEach(session.rules.timing, merge.grants),
 			breaks: merge.breaks ?? null,
 			calculator: merge.calculator ?? null,
 			extraAttempts: merge.extraAttempts

@@ -2,12 +2,12 @@ import fc from 'fast-check';
 import { nanoid } from 'nanoid';
 import { expect, it } from 'vitest';
 import { protectionOf, SETTINGS, withValue, type Setting } from '$core/rules';
-import { DEFAULT_RULES, type SessionRules } from '$core/session';
-import { MINUTE } from '$core/time';
+import { DEFAULT_RULES, forwardBy, type SessionRules } from '$core/session';
+import { MINUTE, withWholeLimit } from '$core/time';
 import { drawSitting } from '$lib/server/live';
-import { act, begin, loadSitting, mayHavePaper, questionsSent, startClock, takeBreak } from '$lib/server/sitting';
+import { act, begin, loadSitting, mayHavePaper, showQuestions, startClock, takeBreak } from '$lib/server/sitting';
 import { sweep } from '$lib/server/sweep';
-import { arriveAt, buildHouse, CANDIDATE, NINE, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { arriveAt, buildHouse, CANDIDATE, NINE, openDoor, PAPER, PROCTOR, type House } from '$lib/server/testing/house';
 
 /** Values that a rule can have; what needs something outside of the house stays as it is. */
 function anyValue({ kind, path }: Setting): fc.Arbitrary<unknown> | null {
@@ -21,6 +21,8 @@ function anyValue({ kind, path }: Setting): fc.Arbitrary<unknown> | null {
 	if (path === 'movement.perPage') return fc.integer({ min: 2, max: 5 });
 	if (path === 'timing.lastEntryMinutes') return fc.constant(null);
 	if (path === 'timing.clockStarts') return fc.constant('candidate');
+	// As long as the shortest limit, so that the same can be lived through.
+	if (path === 'timing.questionSeconds') return fc.option(fc.integer({ min: 110, max: 400 }));
 	if (path === 'timing.endedBy') return fc.constant('clock');
 	switch (kind.type) {
 		case 'choice':
@@ -46,6 +48,12 @@ const anyRules: fc.Arbitrary<SessionRules> = fc
 			(rules, [path, value]) => (value === undefined ? rules : withValue(rules, path, value)),
 			DEFAULT_RULES
 		)
+	)
+	// What cannot be planned is not lived through: a question with a time of its own comes alone and never again.
+	.map((rules) =>
+		forwardBy(rules.movement) === 1
+			? withWholeLimit(rules, PAPER.parts[0].questions.length)
+			: withValue(rules, 'timing.questionSeconds', null)
 	);
 
 const of = async (house: House, id = 'sit0') => (await loadSitting(house.otium.db, id, house.clock.at))!;
@@ -71,7 +79,11 @@ async function live(rules: SessionRules) {
 		await startClock(otium, 'sit0');
 		const began = (await of(house)).sitting.clockStartedAt!;
 
-		const sent = (await questionsSent(otium.db, await of(house))).questions.length;
+		const shown = await showQuestions(otium, await of(house));
+		const sent = shown.questions.length;
+		const each = /You have (\d+) seconds for each question/.exec(told);
+		const left = shown.question === null ? null : shown.question.ends - began;
+		expect(left, 'time for each question').toBe(each && Number(each[1]) * 1_000);
 		expect(sent < 6, 'no way back').toBe(claims(/can’t go back/));
 		expect(
 			protectionOf({
@@ -114,12 +126,13 @@ async function live(rules: SessionRules) {
 		expect(deadline!).toBeGreaterThan(began);
 		const answer = async (seq: number) => {
 			const { device } = (await of(house)).sitting;
-			const revision = { seq, questionId: 'q1', value: true, marked: false, struck: [], inViewMs: 9_000 };
+			const { questionId } = shown.ids.fromDevice({ questionId: shown.questions[0].id, value: null, struck: [] });
+			const revision = { seq, questionId, value: true, marked: false, struck: [], inViewMs: 9_000 };
 			return otium.answers.save('sit0', device!.epoch, [revision] as never);
 		};
 		if (grace > 0) {
 			clock.at = deadline! + 10_000;
-			expect((await answer(1)).kept, 'taken while finishing up').toBeNull();
+			expect((await answer(1)).kept, 'taken while finishing up').toBe(each ? 'question_over' : null);
 			expect(Boolean((await otium.db('answer').where({ seq: 1 }).first('late')).late), 'marked late').toBe(true);
 		}
 		clock.at = graceEnds! + 5_000;
@@ -133,7 +146,9 @@ async function live(rules: SessionRules) {
 		);
 		if (after.sitting.state === 'working') {
 			const kept = (await answer(2)).kept;
-			expect(kept === null, 'going on after the time').toBe(claims(/you may go on; answers after it are marked late/));
+			expect(kept === null, 'going on after the time').toBe(
+				each === null && claims(/you may go on; answers after it are marked late/)
+			);
 			await command(house, CANDIDATE, { kind: 'hand_in', receipt: 'R', reason: null }, { finishWord: 'right' });
 		}
 		const last = await drawSitting(otium.db, 'sit0', clock.at);

@@ -4,13 +4,31 @@ import type { SessionRules } from '$core/session';
 import { DEFAULT_RULES } from '$core/session';
 import { MINUTE } from '$core/time';
 import { drawSitting } from '$lib/server/live';
-import { callTime, sitAgain, startRoom } from '$lib/server/session';
+import { callTime, findSession, inputOf, sitAgain, startRoom } from '$lib/server/session';
 import { sweep } from '$lib/server/sweep';
-import { CANDIDATE, bringToWork, buildHouse, NINE, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import {
+	CANDIDATE,
+	bringToWork,
+	buildHouse,
+	NINE,
+	openDoor,
+	planMakeUp,
+	PROCTOR,
+	type House
+} from '$lib/server/testing/house';
 import { call } from '$lib/server/testing/call';
 import { deviceByToken } from '$lib/server/identity';
 import { GET as paper } from './paper/+server';
-import { act, begin, endBreak, endDueBreaks, loadSitting, startClock, takeBreak } from '$lib/server/sitting';
+import {
+	act,
+	begin,
+	endBreak,
+	endDueBreaks,
+	loadSitting,
+	showQuestions,
+	startClock,
+	takeBreak
+} from '$lib/server/sitting';
 
 let house: House;
 afterEach(() => house.close());
@@ -196,5 +214,87 @@ describe('a further attempt that begins from the last', () => {
 			attempt: 3,
 			from: NINE + 35 * MINUTE
 		});
+	});
+});
+
+describe('a time for each question', () => {
+	const timing = { questionSeconds: 60, limitMinutes: 7, clockStops: 'hold_or_lost' as const };
+	const rules: Partial<SessionRules> = {
+		movement: { shown: 'one', perPage: 5, goingBack: false, answerToGoOn: false, answerAll: false }
+	};
+	const seconds = (count: number) => (house.clock.at = NINE + count * 1_000);
+	/** What the device is sent now, and answers to its questions. */
+	async function onScreen(i = 0) {
+		const { questions, question, ids } = await showQuestions(house.otium, await one(`sit${i}`));
+		const id = ids.fromDevice({ questionId: questions[0].id, value: null, struck: [] }).questionId;
+		return { id, time: question };
+	}
+	let seq = 0;
+	const answer = (questionId: string, value: boolean | null, epoch = 1) =>
+		house.otium.answers.save('sit0', epoch, [
+			{ seq: ++seq, questionId, value, marked: false, struck: [], inViewMs: 0 }
+		]);
+	const form = async () => JSON.parse((await house.otium.db('form').first('form')).form).questions as { id: string }[];
+
+	it('runs from when each was sent, ends answers to it a moment later, and starts anew with the next', async () => {
+		house = await buildHouse({ timing, rules });
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		const questions = await form();
+		const first = await onScreen();
+		expect(first).toMatchObject({ id: questions[0].id, time: { place: 0, ends: NINE + 60_000 } });
+		seconds(30);
+		// Asked for again, it was shown when it was first.
+		expect((await onScreen()).time).toMatchObject({ ends: NINE + 60_000, remaining: 30_000 });
+		expect((await drawSitting(house.otium.db, 'sit0', house.clock.at)).time.question).toMatchObject({ place: 0 });
+		seconds(64);
+		expect((await answer(questions[0].id, true, epoch)).kept).toBeNull();
+		seconds(66);
+		expect((await answer(questions[0].id, false, epoch)).kept).toBe('question_over');
+		// The place that was reached is told, and the next question's time begins when it is sent.
+		expect((await answer(questions[1].id, null, epoch)).kept).toBeNull();
+		seconds(100);
+		expect(await onScreen()).toMatchObject({ id: questions[1].id, time: { place: 1, ends: NINE + 160_000 } });
+		seconds(150);
+		expect((await answer(questions[1].id, true, epoch)).kept).toBeNull();
+		const standing = await house.otium.db('answer_standing').where({ question_id: questions[0].id }).first('value');
+		expect(JSON.parse(standing.value).value).toBe(true);
+	});
+
+	it('is longer for whoever has a factor, and waits while they are held', async () => {
+		house = await buildHouse({ timing, rules });
+		await grant(0, { factor: 1.5, minutes: 0 });
+		const epoch = await bringToWork(house, 0, await openDoor(house));
+		const questions = await form();
+		// 7 min × 1.5 = 11 min: 60 s × 11 / 7.
+		expect((await onScreen()).time?.ends).toBe(NINE + Math.ceil((60 * 11) / 7) * 1_000);
+		seconds(90);
+		await act(house.otium, [
+			{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'hold', reason: 'Fire drill', stopsClock: true } }
+		]);
+		seconds(390);
+		await act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'resume' } }]);
+		expect((await one()).question).toMatchObject({ remaining: 5_000 });
+		expect((await answer(questions[0].id, true, epoch)).kept).toBeNull();
+	});
+
+	it('is entered without a limit beside it, which follows from the paper; both are refused', async () => {
+		house = await buildHouse();
+		await openDoor(house);
+		const absent = { kind: 'mark_absent' as const };
+		await act(
+			house.otium,
+			house.people.map(({ sittingId }) => ({ id: nanoid(), sittingId, by: PROCTOR, body: absent }))
+		);
+		const rulesOf = (change: Partial<SessionRules['timing']>) => ({
+			...DEFAULT_RULES,
+			...rules,
+			tools: { ...DEFAULT_RULES.tools, marking: false },
+			timing: { ...DEFAULT_RULES.timing, ...change }
+		});
+		await expect(planMakeUp(house, { rules: rulesOf({ questionSeconds: 60 }) })).rejects.toThrow(/only one of them/);
+		const id = await planMakeUp(house, { rules: rulesOf({ questionSeconds: 60, limitMinutes: null }) });
+		const session = (await findSession(house.otium.db, id))!;
+		expect(session.rules.timing).toMatchObject({ questionSeconds: 60, limitMinutes: 7 });
+		expect((await inputOf(house.otium.db, session)).rules.timing).toMatchObject({ limitMinutes: null });
 	});
 });

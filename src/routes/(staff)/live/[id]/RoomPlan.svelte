@@ -10,8 +10,10 @@
 	let { room, now, isMasked, onselect }: Props = $props();
 
 	const head = $derived(room.head);
-	/** Filtered rooms flow, and those where somebody has no seat. */
-	const isPlan = $derived(room.filter === null && room.all.every((seat) => seat.seat !== null));
+	/** Filtered rooms flow, and those where nobody has a seat. */
+	const isPlan = $derived(room.filter === null && room.all.some((seat) => seat.seat !== null));
+	/** Who is in the session and not in the room's plan. */
+	const beside = $derived(isPlan ? room.all.filter((seat) => seat.seat === null) : []);
 	/** More seats a row than cards have room beside each other: a shape for each, so that the whole room is seen. */
 	const isDense = $derived(isPlan && head.seatsPerRow > 10);
 	const bySeat = $derived(new Map(room.all.map((seat) => [seat.seat, seat])));
@@ -102,3 +104,15 @@
 		{#each room.shown as seat (seat.id)}{@render card(seat)}{/each}
 	{/if}
 </div>
+{#if beside.length > 0}
+	<h2 class="text-ink-2 mt-4 mb-1.5 text-[14px] font-semibold">
+		{beside.every((seat) => seat.elsewhere) ? 'Elsewhere' : 'Without a seat'} · {beside.length}
+	</h2>
+	<div
+		class="grid gap-2"
+		style="grid-template-columns: repeat({Math.min(head.seatsPerRow, 8)}, minmax({isDense ? '30px' : 0}, 1fr))"
+		data-testid="beside-the-plan"
+	>
+		{#each beside as seat (seat.id)}{@render card(seat)}{/each}
+	</div>
+{/if}

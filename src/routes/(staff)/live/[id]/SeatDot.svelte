@@ -22,7 +22,7 @@
 	const words = $derived(
 		[
 			isMasked ? seat.number : `${seat.name}, ${seat.number}`,
-			seat.seat,
+			seat.seat ?? (seat.elsewhere ? 'elsewhere' : null),
 			key === 'line_lost' ? 'Line lost' : STATE_NAMES[seat.state],
 			seat.begun ? `${seat.answered} of ${questions}` : null,
 			mark?.text

@@ -36,7 +36,7 @@ export const COLUMNS: Column[] = [
 		name: 'Seat',
 		byDefault: true,
 		value: (seat) => seatOrder(seat.seat),
-		text: (seat) => seat.seat ?? '–',
+		text: (seat) => seat.seat ?? (seat.elsewhere ? 'elsewhere' : '–'),
 		look: 'text-ink-2 font-mono'
 	},
 	{ key: 'name', name: 'Candidate', byDefault: true, value: (seat) => seat.name, text: (seat) => seat.name },

@@ -2,8 +2,7 @@
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
 	import { minutesBetween, minutesFrom, timesThatFollow } from '$core/session';
-	import { clockLength, shownTime, zoneName } from '$core/time';
-	import { minutesAndGrace } from '$core/told';
+	import { clockLength, minutesAndGrace, minutesForAll, shownTime, withWholeLimit, zoneName } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
@@ -18,7 +17,10 @@
 	const clock = getClock();
 	const follows = $derived.by(() => {
 		if (setup.plans.length === 0 || !setup.room || !setup.input.time) return [];
-		const { door, lastEntry, lastFullStart } = timesThatFollow(setup.input);
+		const { door, lastEntry, lastFullStart } = timesThatFollow({
+			...setup.input,
+			rules: withWholeLimit(setup.input.rules, setup.plans[0].questions)
+		});
 		return [
 			`Door ${door}`,
 			lastEntry && `last entry ${lastEntry}`,
@@ -27,12 +29,14 @@
 		].filter(Boolean);
 	});
 	const limit = $derived(setup.input.rules.timing.limitMinutes);
+	const each = $derived(setup.input.rules.timing.questionSeconds);
 	const suggested = $derived(setup.plans[0]?.suggestedMinutes ?? null);
 	/** What the questions take, and what the limit leaves for each of them. */
 	const lengthInWords = $derived.by(() => {
 		const questions = setup.plans[0]?.questions ?? 0;
 		if (suggested === null || questions === 0) return null;
 		const usual = `About ${suggested} min are usual for its ${questions} questions`;
+		if (each !== null) return `${usual}; ${each} s for each, ${minutesForAll(each, questions)} min in all.`;
 		if (limit === null) return `${usual}.`;
 		const { graceMinutes } = setup.input.rules.timing;
 		return `${usual}; ${minutesAndGrace(limit, graceMinutes)}, ${clockLength((limit * 60_000) / questions)} a question.`;
@@ -70,7 +74,7 @@
 		</div>
 		{#if lengthInWords}<p class="text-ink-2 mt-1.5 text-[14px]" data-testid="length">
 				{lengthInWords}
-				{#if suggested !== limit}<button
+				{#if suggested !== limit && each === null}<button
 						type="button"
 						class="text-tide underline"
 						onclick={() => setup.setRule('timing.limitMinutes', suggested)}>take {suggested} min</button

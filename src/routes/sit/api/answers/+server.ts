@@ -17,6 +17,10 @@ const KEPT = {
 		message: 'Your paper was paused when these answers arrived.',
 		instead: 'They are kept with your sitting. Tell your proctor when your paper continues.'
 	},
+	question_over: {
+		message: 'The time for this question was up when the answer arrived.',
+		instead: 'It is kept with your sitting. Tell your proctor if your connection was lost.'
+	},
 	gone_past: {
 		message: 'This paper does not go back, and the question has been passed.',
 		instead: 'Your earlier answer counts.'

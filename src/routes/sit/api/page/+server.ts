@@ -1,12 +1,12 @@
 import { boundDevice, mustBeProven, refuse, route } from '$lib/server/http';
 import { refusal } from '$core/sitting';
-import { loadSitting, questionsSent } from '$lib/server/sitting';
+import { loadSitting, showQuestions } from '$lib/server/sitting';
 
 /** The questions of the page that has been reached, where they come page by page; all of them where one may go back. */
 export const GET = route(boundDevice, async ({ otium, device, locals }) => {
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	if (one?.sitting.state !== 'working') refuse(refusal('not_from_this_state'));
 	mustBeProven(one.session, locals.client);
-	const { questions, pictures } = await questionsSent(otium.db, one);
-	return { questions, pictures };
+	const { ids: _ids, ...sent } = await showQuestions(otium, one);
+	return sent;
 });

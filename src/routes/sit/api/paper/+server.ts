@@ -4,7 +4,7 @@ import { paperKey } from '$lib/server/identity';
 import { paperVersion } from '$lib/server/paper';
 import { playedIn } from '$lib/server/media';
 import { standingAnswers } from '$lib/server/answers';
-import { loadSitting, mayHavePaper, questionsSent } from '$lib/server/sitting';
+import { loadSitting, mayHavePaper, showQuestions } from '$lib/server/sitting';
 
 /**
  * The paper and the answers that stand, for the bound device while its candidate may work. `order` names every question;
@@ -17,7 +17,7 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 	mustBeProven(one.session, locals.client);
 	const view = url.searchParams.get('view') ?? '';
 	if (!(await mayHavePaper(otium, one, view.slice(0, 64)))) refuse(refusal('came_back'));
-	const { ids, ...sent } = await questionsSent(otium.db, one);
+	const { ids, ...sent } = await showQuestions(otium, one);
 	const answers = (await standingAnswers(otium.db, [device.sittingId])).get(device.sittingId) ?? [];
 	const last = await otium
 		.db('answer')

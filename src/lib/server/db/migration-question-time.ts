@@ -1,0 +1,26 @@
+import type { Knex } from 'knex';
+import { freezeLaterTables } from './closed-rows';
+import type { Migration } from './migrations';
+
+/** A time for each question: when each was shown, and until when the present one is answered. */
+export const questionTime: Migration = {
+	name: '020-question-time',
+	async up(db: Knex) {
+		await db.schema.createTable('question_shown', (t) => {
+			t.string('sitting_id').notNullable().references('sitting.id');
+			// Its place on the form, from 0.
+			t.integer('place').notNullable();
+			t.bigInteger('at').notNullable();
+			t.primary(['sitting_id', 'place']);
+		});
+		await db.schema.alterTable('sitting', (t) => {
+			// Until when answers to the question that was shown last stand; null: it has no time of its own, or it does not run.
+			t.bigInteger('question_until');
+		});
+		await db.raw('DROP INDEX answer_held_back');
+		await db.raw(
+			"CREATE INDEX answer_held_back ON answer (sitting_id) WHERE kept_because IN ('after_end', 'freed_device', 'on_hold', 'question_over')"
+		);
+		await freezeLaterTables(db, ['question_shown']);
+	}
+};
