@@ -37,6 +37,8 @@ export type SittingPicture = {
 		forwardBy: number | null;
 		/** The clock starts with the room, which has not been started. */
 		roomWaits: boolean;
+		/** Their photo stands beside their name. */
+		showsPhoto: boolean;
 	};
 	time: {
 		phase: Phase;

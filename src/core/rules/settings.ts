@@ -228,6 +228,13 @@ export const SETTINGS: Setting[] = [
 		kind: { type: 'number', unit: 'days before', min: 0, max: 365, empty: 'once planned' }
 	},
 	{
+		path: 'door.photoOnPaper',
+		section: 'Door',
+		name: 'Photo on the paper',
+		says: 'The candidate’s photo, where there is one, stays beside their name, so that a swap is seen from the aisle.',
+		kind: yesNo('shown', 'not shown')
+	},
+	{
 		path: 'startWord',
 		section: 'Door',
 		name: 'Start word',

@@ -26,3 +26,4 @@ export { applyFix } from './fix';
 export { minutesBetween, minutesFrom, timesThatFollow } from './times-that-follow';
 export type { TimesThatFollow } from './times-that-follow';
 export { rulesElsewhere } from './elsewhere';
+export { whatCameAlong } from './copied';

@@ -17,6 +17,8 @@ export type DoorRules = {
 	networks: string[];
 	/** So many days before, candidates see the session on their own page; null: as soon as it is planned. */
 	shownDaysBefore: number | null;
+	/** The candidate's photo stands on the paper, where there is one, so that a swap is seen. */
+	photoOnPaper: boolean;
 };
 
 /** What the candidate's device may do meanwhile. */
@@ -141,7 +143,8 @@ export const DEFAULT_RULES: SessionRules = {
 		identity: 'number_and_family',
 		checklist: 'offered',
 		networks: [],
-		shownDaysBefore: null
+		shownDaysBefore: null,
+		photoOnPaper: false
 	},
 	admission: 'proctor',
 	elsewhere: { admission: 'proctor', anyNetwork: true, snapshotSeconds: null },

@@ -120,6 +120,7 @@ function comingIn({ rules, window, zone, networks }: BindingFacts): (string | fa
 		door.checklist === 'needed'
 			? 'Before you begin you check your device.'
 			: door.checklist === 'offered' && 'You can check your device before you begin.',
+		door.photoOnPaper && 'Your photo, if there is one, stands beside your name on the paper.',
 		startWord !== null && 'To begin you type a start word, which is given out in the room.'
 	];
 }

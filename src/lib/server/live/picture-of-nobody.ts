@@ -41,7 +41,8 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			asksFinishWord: rules.finishWord !== null,
 			wrongAnswers: markingInWords(rules.marking),
 			forwardBy: forwardBy(rules.movement),
-			roomWaits: false
+			roomWaits: false,
+			showsPhoto: false
 		},
 		time: {
 			phase: 'open',

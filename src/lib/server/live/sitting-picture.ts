@@ -48,7 +48,8 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			asksFinishWord: session.rules.finishWord !== null,
 			wrongAnswers: markingInWords(session.rules.marking),
 			forwardBy: forwardBy(session.rules.movement),
-			roomWaits: roomWaits(one)
+			roomWaits: roomWaits(one),
+			showsPhoto: session.rules.door.photoOnPaper && (await hasPhoto(db, candidate.id))
 		},
 		time: {
 			phase: reckoning.phase,
@@ -80,4 +81,9 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		},
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};
+}
+
+async function hasPhoto(db: Query, candidateId: string): Promise<boolean> {
+	const row = await db('candidate').where({ id: candidateId }).first('photo_at');
+	return Boolean(row?.photo_at);
 }

@@ -24,6 +24,8 @@ export {
 	tendOwnWindows
 } from './run';
 export type { RunResult } from './run';
+export { copiedFrom } from './copied';
+export type { Copied } from './copied';
 export { blankInput, choicesFor, coordinatedSites, coordinatesSite, inputFrom, inputOf, sitesOf } from './choices';
 export type { Choices } from './choices';
 export { addToSession } from './late-addition';

@@ -19,8 +19,10 @@
 	type Props = Given & {
 		title: string;
 		others: { id: string; name: string; opens: number; zone: string }[];
+		/** The session that this one is made from, with what came along. */
+		copied?: { name: string; came: string[]; stayed: string[] } | null;
 	};
-	let { title, others, ...given }: Props = $props();
+	let { title, others, copied = null, ...given }: Props = $props();
 
 	const setup = new SessionSetup(untrack(() => given));
 	const { keeper, choices, edit, locked } = setup;
@@ -70,6 +72,12 @@
 				</div>
 			{/if}
 		</div>
+		{#if copied}
+			<div class="bg-mist mb-3 rounded-xl px-4 py-3 text-[14.5px]" data-testid="copied">
+				<p><strong>From “{copied.name}” came along:</strong> {copied.came.join('; ')}.</p>
+				<p class="text-ink-2 mt-1"><strong>Not taken:</strong> {copied.stayed.join('; ')}.</p>
+			</div>
+		{/if}
 		{#if choices.papers.length === 0 || choices.rooms.length === 0}
 			<p class="bg-ochre-ground text-ochre mb-3 rounded-lg px-3 py-2">
 				There are no papers or rooms at your sites yet, so nothing can be planned.

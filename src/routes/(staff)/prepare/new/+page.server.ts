@@ -6,6 +6,7 @@ import {
 	blankInput,
 	choicesFor,
 	coordinatedSites,
+	copiedFrom,
 	findDraft,
 	findSession,
 	findSessions,
@@ -29,16 +30,15 @@ export const load: PageServerLoad = async (event) => {
 	const from = fromId ? await findSession(otium.db, fromId) : null;
 	const blank = blankInput(site.zone, now);
 	const kept = draft?.input as Kept | undefined;
+	const mayCopy = from !== null && may(staff, 'prepare', placeOf(from));
+	const sheets = await listSheets(otium.db);
 	const input =
-		kept !== undefined
-			? { ...blank, ...kept.input }
-			: from && may(staff, 'prepare', placeOf(from))
-				? await inputFrom(otium.db, from, now)
-				: blank;
+		kept !== undefined ? { ...blank, ...kept.input } : mayCopy ? await inputFrom(otium.db, from, now) : blank;
 	const others = await sessionsToCopy(otium.db, staff);
 	return {
-		choices: await choicesFor(otium.db, staff, await listSheets(otium.db)),
+		choices: await choicesFor(otium.db, staff, sheets),
 		input,
+		copied: mayCopy && kept === undefined ? await copiedFrom(otium.db, from, sheets) : null,
 		draft: draft && kept ? { id: draft.id, revision: draft.revision, savedAt: draft.savedAt, added: kept.added } : null,
 		/** The draft is somebody else's, or was planned already. */
 		lostDraft: draftId !== null && draft === null,

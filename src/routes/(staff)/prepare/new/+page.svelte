@@ -15,6 +15,7 @@
 		edit={null}
 		draft={data.draft}
 		others={data.others}
+		copied={data.copied}
 		locked={null}
 	/>
 {/key}

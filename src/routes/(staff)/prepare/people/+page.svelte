@@ -12,7 +12,9 @@
 	} from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import Act from '$ui/Act.svelte';
+	import { invalidateAll } from '$app/navigation';
 	import { inWords, send } from '$ui/post';
+	import RenameGroup from './RenameGroup.svelte';
 
 	let { data } = $props();
 	let text = $state('');
@@ -21,11 +23,14 @@
 	let at = $state(0);
 	let shown = $state.raw(untrack(() => data.first));
 	let trouble = $state<string | null>(null);
+	/** Each new name of a group is a reason to look again. */
+	let renamed = $state(0);
 	let asked = 0;
 	let isFirst = true;
 
 	$effect(() => {
 		const query = new URLSearchParams({ text, group: groupId, page: String(at), left: withLeft ? 'yes' : 'no' });
+		void renamed;
 		if (isFirst) {
 			isFirst = false;
 			return;
@@ -39,6 +44,7 @@
 		}, 120);
 		return () => clearTimeout(timer);
 	});
+	const group = $derived(data.groups.find((one) => one.id === groupId));
 	const from = $derived(at * data.pageSize);
 	const last = $derived(Math.max(0, Math.ceil(shown.total / data.pageSize) - 1));
 </script>
@@ -67,6 +73,7 @@
 				]}
 			/>
 		</div>
+		{#if group}{#key group.id}<RenameGroup {group} onrenamed={() => (renamed++, invalidateAll())} />{/key}{/if}
 		<Checkbox checked={withLeft} onchange={() => ((withLeft = !withLeft), (at = 0))} class="text-[14px]"
 			>Include people who have left</Checkbox
 		>
@@ -84,7 +91,7 @@
 		<div class="border-line overflow-x-auto rounded-2xl border">
 			<Table class="text-ink text-[14.5px]">
 				<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
-					{#each ['Name', 'Number', 'Groups', 'Site', 'E-mail', 'Standing'] as title (title)}<TableHeadCell
+					{#each ['Name', 'Number', 'Groups', 'Site', 'E-mail', 'Granted'] as title (title)}<TableHeadCell
 							class="px-4 py-2.5 font-semibold">{title}</TableHeadCell
 						>{/each}
 				</TableHead>

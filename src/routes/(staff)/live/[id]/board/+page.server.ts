@@ -1,10 +1,11 @@
 import QRCode from 'qrcode';
 import { noPage, requireSession } from '$lib/server/http';
+import { helpIn } from '$lib/server/contacts';
 import { drawRoom } from '$lib/server/live';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
-	const { by } = await requireSession(event, event.params.id, 'see_session');
+	const { by, session } = await requireSession(event, event.params.id, 'see_session');
 	const { otium } = event.locals;
 	const now = otium.now();
 	const drawn = await drawRoom(otium.db, event.params.id, now);
@@ -12,6 +13,7 @@ export const load: PageServerLoad = async (event) => {
 	const door = `${event.url.origin}/sit`;
 	return {
 		picture: { now, ...drawn },
+		help: await helpIn(otium.db, session.administrationId),
 		coordinates: by.role === 'coordinator',
 		door,
 		qr: await QRCode.toString(door, { type: 'svg', margin: 1 })

@@ -38,8 +38,12 @@
 		});
 	});
 
+	/** The back page: whom to turn to. */
+	let isBack = $state(false);
+
 	function onkeydown(event: KeyboardEvent) {
 		if (event.key === 'Escape' || event.key === 'b') window.open(`/live/${head.id}`, '_self');
+		if (event.key === 'h' && data.help.length > 0) isBack = !isBack;
 		if (event.key === 'f') void document.documentElement.requestFullscreen?.();
 		if (event.key === 's') void room.session(head.codeHidden ? 'show_code' : 'hide_code');
 	}
@@ -54,7 +58,20 @@
 		<p class="text-[22px] text-[#dcebe5]">{head.room} · {longDate(now, head.zone)}</p>
 		<p class="ml-auto font-mono text-[44px] font-semibold tabular-nums">{clockTime(now, head.zone, true)}</p>
 	</div>
-	{#if head.endedAt !== null}
+	{#if isBack}
+		<div class="my-auto" data-testid="board-help">
+			<h2 class="font-serif text-[44px]">Who can help</h2>
+			<ul class="mt-6 grid grid-cols-2 gap-x-14 gap-y-6 text-[24px] max-md:grid-cols-1">
+				{#each data.help as one (`${one.problem} ${one.name}`)}
+					<li>
+						<p class="text-[#dcebe5]">{one.problem}</p>
+						<p>{one.name}{one.hours ? `, ${one.hours}` : ''}</p>
+						<p class="font-mono text-[30px] font-semibold">{one.telephone}</p>
+					</li>
+				{/each}
+			</ul>
+		</div>
+	{:else if head.endedAt !== null}
 		<p class="m-auto font-serif text-[56px]">This session has ended.</p>
 	{:else}
 		<div class="my-auto grid grid-cols-[1fr_auto] items-center gap-14 max-md:grid-cols-1">
@@ -109,7 +126,15 @@
 				<span class="font-mono text-[34px] font-semibold">{count.n}</span>
 				<span class="text-[#dcebe5]">{count.text}</span>
 			</p>{/each}
-		<a class="ml-auto text-[15px] text-[#dcebe5] underline print:hidden" href="/live/{head.id}"
+		{#if data.help.length > 0}<button
+				type="button"
+				class="ml-auto text-[15px] text-[#dcebe5] underline print:hidden"
+				data-testid="board-back"
+				onclick={() => (isBack = !isBack)}>{isBack ? 'The code' : 'Who can help'} <kbd class="font-mono">H</kbd></button
+			>{/if}
+		<a
+			class="{data.help.length > 0 ? '' : 'ml-auto'} text-[15px] text-[#dcebe5] underline print:hidden"
+			href="/live/{head.id}"
 			>Back to the room <kbd class="font-mono">Esc</kbd>, full screen <kbd class="font-mono">F</kbd></a
 		>
 	</div>
