@@ -11,25 +11,42 @@ const MATTERS = [
 	'room',
 	'seat',
 	'entering',
-	'requirements'
+	'requirements',
+	'rules'
 ] as const satisfies readonly (keyof MailFacts)[];
 
-/** What was told, kept with the mail. */
-export type Told = Partial<MailFacts>;
+/** What was told, kept with the mail, and by which version of Otium. */
+export type Told = Partial<MailFacts> & { version?: string };
 export type ToldChange = { what: string; was: string; is: string };
 
 /** What a mail tells that will be compared with how things stand later. */
-export function toldIn(facts: MailFacts): Told {
-	return Object.fromEntries(MATTERS.map((word) => [word, facts[word]]));
+export function toldIn(facts: MailFacts, version: string): Told {
+	return { ...Object.fromEntries(MATTERS.map((word) => [word, facts[word]])), version };
 }
 
-/** What stands otherwise now than it was told. What an earlier mail did not speak of is no change. */
-export function changedSince(told: Told, facts: MailFacts): ToldChange[] {
-	return MATTERS.filter((word) => told[word] !== undefined && told[word] !== facts[word]).map((word) => ({
-		what: MAIL_WORDS[word],
-		was: told[word]!,
-		is: facts[word]
-	}));
+/**
+ * What stands otherwise now than it was told. What an earlier mail did not speak of is no change, and neither is a rule
+ * that another version of Otium put into other words.
+ */
+export function changedSince(told: Told, facts: MailFacts, version: string): ToldChange[] {
+	return MATTERS.flatMap((word) => {
+		const was = told[word];
+		if (was === undefined || was === facts[word]) return [];
+		if (word !== 'rules') return [{ what: MAIL_WORDS[word], was, is: facts[word] }];
+		return told.version === version ? [rulesChanged(was, facts.rules)] : [];
+	});
+}
+
+/** Of all rules only those that are new and those that are gone. */
+function rulesChanged(was: string, is: string): ToldChange {
+	const lines = (text: string) => text.split('\n').map((line) => line.replace(/^- /, ''));
+	const [before, now] = [lines(was), lines(is)];
+	const without = (all: string[], others: string[]) => all.filter((line) => !others.includes(line)).join(' ');
+	return {
+		what: 'what applies',
+		was: without(before, now) || 'nothing of this',
+		is: without(now, before) || 'this applies no more'
+	};
 }
 
 /** The sentences that a mail of a change begins with. */

@@ -14,6 +14,7 @@ import {
 
 /** What a group of sentences is about, in the order in which they are read. */
 export const SUBJECTS = {
+	when: 'When',
 	coming: 'Coming in',
 	time: 'Your time',
 	paper: 'The paper',
@@ -52,6 +53,7 @@ export type OwnFacts = {
  */
 export function whatBinds(facts: BindingFacts): ToldSubject[] {
 	const lines: Record<Subject, (string | false | null)[]> = {
+		when: whenOf(facts),
 		coming: comingIn(facts),
 		time: timeOf(facts),
 		paper: paperOf(facts),
@@ -94,20 +96,24 @@ function costOfInterruption({ clockStops, questionSeconds }: SessionRules['timin
 	}
 }
 
-function comingIn({ rules, window, zone, networks }: BindingFacts): (string | false)[] {
-	const { timing, door, startWord, admission } = rules;
+function whenOf({ rules: { timing }, window, zone }: BindingFacts): (string | false)[] {
 	const opens = clockTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
 	const entry = lastEntryOf(timing, window);
 	const lasts = window.closes !== null && isOverDays(window, zone);
+	return [
+		`The door opens at ${opens} on ${longDate(window.opens, zone)}${entry === null || lasts ? '' : `; the last entry is at ${clockTime(entry, zone)}`}.`,
+		lasts &&
+			`It is ${openUntil(window.closes!, zone)}.${entry !== null && entry < window.closes! ? ` The last entry is at ${timeAndDate(entry, zone, window.opens)}.` : ''}`
+	];
+}
+
+function comingIn({ rules: { door, startWord, admission }, networks }: BindingFacts): (string | false)[] {
 	const identity = {
 		number_and_family: 'your candidate number and your family name',
 		names_and_birthday: 'both your names and the day and month of your birth',
 		slip: 'the code on your own slip'
 	}[door.identity];
 	return [
-		`The door opens at ${opens} on ${longDate(window.opens, zone)}${entry === null || lasts ? '' : `; the last entry is at ${clockTime(entry, zone)}`}.`,
-		lasts &&
-			`It is ${openUntil(window.closes!, zone)}.${entry !== null && entry < window.closes! ? ` The last entry is at ${timeAndDate(entry, zone, window.opens)}.` : ''}`,
 		door.identity === 'slip'
 			? `You sign in with ${identity}.`
 			: `You sign in with the code on the board and ${identity}.`,

@@ -75,4 +75,6 @@
 	</form>
 </Calm>
 
-{#snippet told()}<ToldList told={picture.told.filter((one) => one.subject !== 'coming')} />{/snippet}
+{#snippet told()}<ToldList
+		told={picture.told.filter(({ subject }) => subject !== 'when' && subject !== 'coming')}
+	/>{/snippet}

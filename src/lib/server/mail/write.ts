@@ -31,8 +31,10 @@ import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
+import { networkNames } from '../records';
 import { doorOpensAt, slipsFor, type Session } from '../session';
-import { loadSittingsOf, toldOf, toldToAll } from '../sitting';
+import { loadSittingsOf, toldToAll, toldWith } from '../sitting';
+import { VERSION } from '../version';
 import type { Mail } from './post';
 
 const DAY_MS = 86_400_000;
@@ -92,7 +94,7 @@ export async function lettersFor(
 		const before = (address !== null && byAddress.get(address)) || [];
 		const last = before.at(-1);
 		const told = before.findLast((mail) => mail.state !== 'failed')?.told;
-		const changes = told ? changedSince(JSON.parse(told) as Told, facts) : [];
+		const changes = told ? changedSince(JSON.parse(told) as Told, facts, VERSION) : [];
 		return {
 			to: facts.name,
 			address,
@@ -100,7 +102,7 @@ export async function lettersFor(
 			lastSent: last?.sent_at ?? null,
 			state: last?.state ?? null,
 			changes,
-			told: toldIn(facts),
+			told: toldIn(facts, VERSION),
 			earlier: before.length,
 			window
 		};
@@ -142,10 +144,11 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 	const rehearsals = new Map<string, string>();
 	const owns = new Map<string, string>();
 	const told = new Map<string, ToldSubject[]>();
+	const networks = await networkNames(db, session.rules.door.networks);
 	for (const one of sittings) {
 		const { opens } = one.reckoning.window;
 		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, opens + DAY_MS));
-		told.set(one.sitting.id, await toldOf(db, one));
+		told.set(one.sitting.id, toldWith(one, networks));
 		owns.set(one.sitting.id, await ownNote(db, one.candidate.id, opens));
 	}
 	return sittings
@@ -232,8 +235,12 @@ function startsInWords({ window, site: { zone } }: Session, opens: number): stri
 	return isOver ? `any time from ${start}, ${openUntil(window.closes!, zone)}` : start;
 }
 
+/** Door and window stand in a mail by themselves. */
 function rulesInWords(told: ToldSubject[]): string {
-	return told.flatMap(({ lines }) => lines.map((line) => `- ${line}`)).join('\n');
+	return told
+		.filter(({ subject }) => subject !== 'when')
+		.flatMap(({ lines }) => lines.map((line) => `- ${line}`))
+		.join('\n');
 }
 
 function requirements({ rules: { lockdown } }: Session): string {

@@ -6,12 +6,17 @@ import type { Loaded } from './load';
 
 /** Everything that binds one candidate, in their words, with what was granted to them. */
 export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
-	const { session, merge, reckoning } = one;
+	return toldWith(one, await networkNames(db, one.session.rules.door.networks));
+}
+
+/** The same for many of one session, whose networks' names are known. */
+export function toldWith({ session, merge, reckoning }: Loaded, networks: string[]): ToldSubject[] {
 	return whatBinds({
 		rules: session.rules,
 		window: reckoning.window,
 		zone: session.site.zone,
-		networks: await networkNames(db, session.rules.door.networks),
+		// Who sits elsewhere is not bound to the room's.
+		networks: session.rules.door.networks.length === 0 ? [] : networks,
 		own: {
 			minutes: allottedMinutes(session.rules.timing, merge.grants),
 			questionSeconds: secondsEach(session.rules.timing, merge.grants),
