@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
 import { seedWithAutumn } from '../src/lib/server/demo';
 import { workbook } from '../src/lib/server/testing/workbook';
 import { slipsFor } from '../src/lib/server/session';
@@ -334,4 +335,78 @@ test('staff sit a rehearsal themselves as a made-up person, whom no session that
 	await expect(page.getByTestId('findings').locator('[data-code=trial]')).toContainText('A made-up person.');
 	await expect(page.getByTestId('plan')).toBeDisabled();
 	expect(await home.read((db) => slipsFor(db, []))).toEqual(new Map());
+});
+
+test('a photo stays on the paper where the rules say so, and is sent to nobody else', async ({ browser }) => {
+	const page = await home.browser(browser);
+	const { id } = await home.session('Lights and Shapes · Watch B');
+	const sixth = await home.read((db) =>
+		db('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.where({ session_id: id })
+			.orderBy('number')
+			.offset(6)
+			.first('candidate.id')
+	);
+	const staff = await home.staff(browser);
+	await go(staff, `/prepare/people/${sixth.id}`);
+	const buffer = await sharp({ create: { width: 60, height: 80, channels: 3, background: '#206050' } })
+		.png()
+		.toBuffer();
+	await staff.locator('#photo').setInputFiles({ name: 'p.png', mimeType: 'image/png', buffer });
+	await expect(staff.getByText('The photo is kept.')).toBeVisible();
+	const calm = { timing: { endedBy: 'clock', limitMinutes: 60 }, pauses: { most: 0 } };
+	await begun(page, 6, { ...calm, door: { photoOnPaper: true }, tools: { striking: false, readAloud: false } });
+	const photo = page.getByRole('img', { name: /^The photo of/ });
+	await expect(photo).toBeVisible();
+	expect(await photo.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(60);
+	await expect(page.getByRole('button', { name: /^Strike out/ })).toHaveCount(0);
+	await expect(page.getByRole('button', { name: 'Read aloud' })).toHaveCount(0);
+	const stranger = await home.browser(browser);
+	expect((await stranger.request.get('/sit/api/own-photo')).ok()).toBe(false);
+});
+
+test('a copied session tells what came along, a group gets another name, the board has whom to turn to', async ({
+	browser
+}) => {
+	const page = await home.staff(browser);
+	const { id } = await home.session('Lights and Shapes · Watch B');
+	await go(page, `/prepare/new?from=${id}`);
+	const copied = page.getByTestId('copied');
+	await expect(copied).toContainText('Lights and Shapes (version');
+	await expect(copied).toContainText('Watch B');
+	await expect(copied).toContainText('Not taken: its day and its name; its door code and slips');
+	await expect(page.getByTestId('rules-in-short')).toContainText('When time is up');
+	expect(await serious(page)).toEqual([]);
+
+	await go(page, '/prepare/people');
+	await page.getByLabel('Group', { exact: true }).selectOption({ label: 'Second Years, 12 · Quayside' });
+	await page.getByTestId('rename-group').click();
+	await page.getByLabel('The group’s new name').fill('Watch B');
+	await page.getByTestId('rename').click();
+	await expect(page.getByRole('alert')).toContainText('There is a group “Watch B” at this site already.');
+	await page.getByLabel('The group’s new name').fill('Second Year');
+	await page.getByTestId('rename').click();
+	await expect(page.getByTestId('rename-group')).toHaveText('Rename Second Year');
+
+	await go(page, `/live/${id}/board`);
+	await page.keyboard.press('h');
+	await expect(page.getByTestId('board-help')).toContainText('+44');
+	await page.keyboard.press('h');
+	await expect(page.getByTestId('board-help')).toHaveCount(0);
+});
+
+test('the room shows who sits elsewhere beside its plan', async ({ browser }) => {
+	const { id } = await home.session('Tides and Currents · Watch A');
+	const one = await home.read((db) => db('sitting').where({ session_id: id }).first('candidate_id', 'id'));
+	await home.read(async (db) => {
+		await db('candidate').where({ id: one.candidate_id }).update({ elsewhere: true });
+		await db('roster').where({ session_id: id, sitting_id: one.id }).update({ seat: null });
+	});
+	await home.moveTo('10:23');
+	const page = await home.staff(browser, 'dunmore');
+	await go(page, `/live/${id}`);
+	await expect(page.getByTestId('beside-the-plan')).toContainText('elsewhere');
+	await expect(page.getByRole('group', { name: 'Seat A2' })).toBeVisible();
+	await expect(page.getByText(/\d+ \+ \d+ = \d+ min/)).toBeVisible();
 });

@@ -42,6 +42,10 @@ export class House {
 	#port = 0;
 	#server: ChildProcess | null = null;
 	#contexts: BrowserContext[] = [];
+	/** Who has signed in before, with what their browser was given then. */
+	#signedIn = new Map<string, Awaited<ReturnType<BrowserContext['storageState']>>>();
+	/** Whether everyone signs in anew each time: where signing in is what is tested. */
+	signsInAnew = false;
 
 	get dir() {
 		return this.#dir;
@@ -101,13 +105,17 @@ export class House {
 		return context.newPage();
 	}
 
+	/** Somebody of the staff, signed in: by their password the first time, as in a browser that has stayed open after that. */
 	async staff(browser: Browser, name = 'ode', options: Parameters<Browser['newContext']>[0] = {}): Promise<Page> {
-		const page = await this.browser(browser, options);
-		await page.goto('/sign-in');
+		const known = this.signsInAnew ? undefined : this.#signedIn.get(name);
+		const page = await this.browser(browser, { ...options, storageState: known });
+		await page.goto(known ? '/' : '/sign-in');
+		if (new URL(page.url()).pathname !== '/sign-in') return page;
 		await page.getByLabel('Name').fill(name);
 		await page.getByLabel('Password').fill(DEMO_PASSWORD);
 		await page.getByRole('button', { name: 'Sign in' }).click();
 		await page.waitForURL((url) => url.pathname !== '/sign-in');
+		this.#signedIn.set(name, await page.context().storageState());
 		return page;
 	}
 

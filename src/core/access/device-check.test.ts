@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isDeviceReady, type CheckResult, type DeviceCheck } from './device-check';
+import { isDeviceReady, languageCheck, powerCheck, type CheckResult, type DeviceCheck } from './device-check';
 
 const passed = (...keys: DeviceCheck[]): CheckResult[] => keys.map((key) => ({ key, ok: true, says: '' }));
 const failed = (key: DeviceCheck): CheckResult => ({ key, ok: false, says: '' });
@@ -24,5 +24,24 @@ describe('whether a device is ready', () => {
 		expect(isDeviceReady([...PLAIN, failed('clock')], NOTHING_MORE)).toBe(true);
 		expect(isDeviceReady([...PLAIN, failed('accounts')], NOTHING_MORE)).toBe(false);
 		expect(isDeviceReady([...PLAIN, ...passed('accounts')], NOTHING_MORE)).toBe(true);
+	});
+});
+
+describe('what a device is looked over for', () => {
+	it('says when it should be plugged in, and keeps nobody out for it', () => {
+		expect(powerCheck({ charging: true, level: 0.05 })).toMatchObject({ ok: true, says: 'plugged in, 5 %' });
+		expect(powerCheck({ charging: false, level: 0.4 })).toMatchObject({ ok: true });
+		const low = powerCheck({ charging: false, level: 0.39 });
+		expect(low).toMatchObject({ ok: false, says: 'battery at 39 %: plug it in' });
+		expect(isDeviceReady([...PLAIN, low], NOTHING_MORE)).toBe(true);
+	});
+
+	it('compares the language of the device with that of the paper, whichever the region', () => {
+		expect(languageCheck('en-US', 'en', (tag) => tag).ok).toBe(true);
+		expect(languageCheck('pt', 'pt-PT', (tag) => tag).ok).toBe(true);
+		expect(languageCheck('de-DE', 'en', (tag) => tag)).toMatchObject({
+			ok: false,
+			says: 'set to de-DE, and the paper is in en: check the keyboard'
+		});
 	});
 });

@@ -8,6 +8,9 @@ export const DEVICE_CHECKS = {
 	storage: 'Keeping answers',
 	line: 'Connection',
 	clock: 'Clock',
+	power: 'Power',
+	screens: 'Screens',
+	language: 'Language',
 	accounts: 'Other accounts'
 } as const;
 export type DeviceCheck = keyof typeof DEVICE_CHECKS;
@@ -34,3 +37,27 @@ export function isDeviceReady(results: CheckResult[], needs: DeviceNeeds): boole
 export const CLOCK_TOLERANCE_MS = 60_000;
 /** A line slower than this makes saving feel slow, though nothing is lost. */
 export const SLOW_LINE_MS = 1_500;
+
+/** A battery with less than this does not last a paper. */
+const BATTERY_ENOUGH = 0.4;
+
+/** What is to be said of the power: `level` from 0 to 1. */
+export function powerCheck({ charging, level }: { charging: boolean; level: number }): CheckResult {
+	const percent = `${Math.round(level * 100)} %`;
+	if (charging) return { key: 'power', ok: true, says: `plugged in, ${percent}` };
+	return level >= BATTERY_ENOUGH
+		? { key: 'power', ok: true, says: `battery at ${percent}` }
+		: { key: 'power', ok: false, says: `battery at ${percent}: plug it in` };
+}
+
+/** Whether the device speaks the paper's language, by its first part: keys and spelling follow the device. */
+export function languageCheck(device: string, paper: string, name: (tag: string) => string): CheckResult {
+	const isSame = device.split('-')[0].toLowerCase() === paper.split('-')[0].toLowerCase();
+	return isSame
+		? { key: 'language', ok: true, says: `set to ${name(device)}` }
+		: {
+				key: 'language',
+				ok: false,
+				says: `set to ${name(device)}, and the paper is in ${name(paper)}: check the keyboard`
+			};
+}

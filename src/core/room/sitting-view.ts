@@ -13,7 +13,7 @@ export type SittingPicture = {
 	begun: boolean;
 	candidate: { name: string; number: string; seat: string | null };
 	/** `instructions`: what its author says before anybody begins. */
-	paper: { title: string; questions: number; points: number; instructions: string | null };
+	paper: { title: string; questions: number; points: number; instructions: string | null; language: string };
 	session: {
 		kind: SessionKind;
 		room: string;

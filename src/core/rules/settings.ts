@@ -417,6 +417,20 @@ export const SETTINGS: Setting[] = [
 		kind: yesNo('offered', 'none')
 	},
 	{
+		path: 'tools.striking',
+		section: 'Paper',
+		name: 'Striking out',
+		says: 'Choices that somebody has ruled out can be struck through.',
+		kind: yesNo('offered', 'none')
+	},
+	{
+		path: 'tools.readAloud',
+		section: 'Paper',
+		name: 'Read aloud',
+		says: 'By the device’s own voice, where it has one. Switch it off where reading is what is tested.',
+		kind: yesNo('offered', 'none')
+	},
+	{
 		path: 'tools.hints',
 		section: 'Paper',
 		name: 'Hints',

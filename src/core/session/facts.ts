@@ -40,6 +40,8 @@ export type SessionFacts = {
 	siteHasClients: boolean;
 	/** Sittings that the site may still use, and how many this session would; null: not counted. */
 	entitlement: { left: number; needed: number } | null;
+	/** Who can allot more sittings to the site, by name. */
+	mayAllot: string[];
 	/** Other sessions of the paper that are not finished. */
 	othersPending: number;
 	/** For whom the paper is not open by the order of the administration's parts, and why. */

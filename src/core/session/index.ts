@@ -15,7 +15,7 @@ export type {
 } from './rules';
 export { scriptFor } from './script';
 export type { Script } from './script';
-export { sessionSentence } from './sentence';
+export { rulesSentence, sessionSentence } from './sentence';
 export type { SentencePart } from './sentence';
 export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';
 export { checkSession } from './check';

@@ -55,6 +55,10 @@ export type ToolRules = {
 	notes: boolean;
 	marking: boolean;
 	hints: boolean;
+	/** Choices can be struck out. */
+	striking: boolean;
+	/** The device's own voice reads the questions. */
+	readAloud: boolean;
 };
 
 /** What holds instead for those who do not sit in the room. */
@@ -166,7 +170,7 @@ export const DEFAULT_RULES: SessionRules = {
 	},
 	movement: { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false },
 	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
-	tools: { calculator: 'none', notes: true, marking: true, hints: false },
+	tools: { calculator: 'none', notes: true, marking: true, hints: false, striking: true, readAloud: true },
 	attempts: { most: 1, counts: 'highest', waitMinutes: 0, laterWaitMinutes: 0, startsFromLast: false },
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },

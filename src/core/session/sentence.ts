@@ -1,7 +1,8 @@
 import { isolated } from '../names';
 import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, timeAndDate, zoneName } from '../time';
 import type { SessionFacts } from './facts';
-import { KIND_NAMES } from './rules';
+import { forwardBy } from './movement';
+import { KIND_NAMES, type SessionRules } from './rules';
 
 /** A piece of a sentence; the strong ones are what must be right. */
 export type SentencePart = { text: string; strong?: boolean };
@@ -112,4 +113,37 @@ function extraWords({ extraTime, zone, window }: SessionFacts): SentencePart[] {
 		{ text: timeAndDate(extraTime.lastEnds, zone, window.opens), strong: true },
 		{ text: '.' }
 	];
+}
+
+/** What becomes of work when time is up, how one moves through the paper, and what is seen afterwards, in one breath. */
+export function rulesSentence({ timing, movement, review }: SessionRules): string {
+	const ends = timing.limitMinutes !== null || timing.endedBy === 'proctor' || timing.atClose === 'cut';
+	const atTimeUp = {
+		hand_in: 'work is handed in for them',
+		stop: 'no more answers are taken, and they hand in',
+		flag: 'they may go on, marked late',
+		zero: 'what is not handed in is not scored'
+	}[timing.atTimeUp];
+	const shown = {
+		one: 'One question at a time',
+		pages: `${movement.perPage} questions a page`,
+		all: 'All questions on one page'
+	}[movement.shown];
+	const way = movement.shown === 'all' ? '' : forwardBy(movement) === null ? ', back and forth' : ', and no way back';
+	const seen = {
+		nothing: 'they see nothing of the result here',
+		score: 'they see their score',
+		own_answers: 'they see their score and answers',
+		key: 'they see their answers and the right ones'
+	}[review.shows];
+	const when = {
+		at_once: 'at once',
+		session_ended: 'when the session has ended',
+		all_finished: 'when all have finished'
+	}[review.when];
+	return [
+		ends ? `When time is up, ${atTimeUp}.` : 'No time ends the work.',
+		`${shown}${way}.`,
+		`Afterwards ${seen}${review.shows === 'nothing' ? '' : ` ${when}`}.`
+	].join(' ');
 }

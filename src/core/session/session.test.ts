@@ -4,6 +4,7 @@ import {
 	applyFix,
 	checkSession,
 	completeRules,
+	rulesSentence,
 	sessionSentence,
 	type SessionFacts,
 	type SessionRules
@@ -51,6 +52,7 @@ function facts(change: Change = {}): SessionFacts {
 		othersPending: 0,
 		owing: 0,
 		limitBeside: null,
+		mayAllot: ['Maren Ode'],
 		forPractice: [],
 		goingOn: [],
 		withoutClient: 0,
@@ -124,6 +126,24 @@ describe('the sentence', () => {
 const person = { id: 'c1', name: 'Adaeze Obi' };
 const clash = { person, with: 'Chartwork', from: at('10:00'), to: at('11:00') };
 const needs = (minutes: number) => ({ count: 1, lastEnds: null, needs: [{ person, minutes }] });
+
+describe('the rules in one breath', () => {
+	it('say what ends the work, how one moves and what is seen', () => {
+		expect(rulesSentence(DEFAULT_RULES)).toBe(
+			'When time is up, work is handed in for them. One question at a time, back and forth. Afterwards they see nothing of the result here.'
+		);
+		expect(
+			rulesSentence({
+				...DEFAULT_RULES,
+				timing: { ...DEFAULT_RULES.timing, limitMinutes: null },
+				movement: { ...DEFAULT_RULES.movement, shown: 'pages', goingBack: false },
+				review: { shows: 'score', when: 'session_ended' }
+			})
+		).toBe(
+			'No time ends the work. 5 questions a page, and no way back. Afterwards they see their score when the session has ended.'
+		);
+	});
+});
 
 describe('what would go wrong on the day', () => {
 	it('nothing, in a session that is right', () => expect(codes(facts())).toEqual([]));

@@ -15,6 +15,7 @@ export {
 	sameLocalDay,
 	shortDate,
 	timeAndDate,
+	timeElsewhere,
 	zoneName
 } from './zone';
 export {

@@ -7,6 +7,7 @@ import {
 	localTime,
 	longDate,
 	timeAndDate,
+	timeElsewhere,
 	zoneName
 } from '.';
 
@@ -107,5 +108,14 @@ describe('times in words', () => {
 		expect(timeAndDate(nine, 'Europe/London', nine + 86_400_000)).toBe('8 Dec 09:05');
 		expect(zoneName(nine, 'Europe/London')).toBe('GMT');
 		expect(zoneName(nine, 'Atlantic/Azores')).toBe('GMT-1');
+	});
+});
+
+describe('the same instant on another clock', () => {
+	const at = Date.parse('2026-12-09T23:30:00Z');
+	it('is told where it says something else, with its day where that is another', () => {
+		expect(timeElsewhere(at, 'Europe/London', 'Europe/Lisbon')).toBeNull();
+		expect(timeElsewhere(at, 'Europe/London', 'Atlantic/Azores')).toBe('22:30');
+		expect(timeElsewhere(at, 'Europe/London', 'Europe/Berlin')).toBe('Thursday 10 December, 00:30');
 	});
 });

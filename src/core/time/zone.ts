@@ -76,3 +76,13 @@ export function timeAndDate(at: number, zone: string, now: number): string {
 	const time = clockTime(at, zone);
 	return sameLocalDay(at, now, zone) ? time : `${shortDate(at, zone)} ${time}`;
 }
+
+/**
+ * An instant in another zone than the one it is told in, with its day where that is another: `Thursday 10 December, 01:00`.
+ * null: both clocks say the same.
+ */
+export function timeElsewhere(at: number, told: string, zone: string): string | null {
+	const isSameDay = localDate(at, told) === localDate(at, zone);
+	if (isSameDay && localTime(at, told) === localTime(at, zone)) return null;
+	return isSameDay ? clockTime(at, zone) : `${longDate(at, zone)}, ${clockTime(at, zone)}`;
+}

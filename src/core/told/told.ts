@@ -187,6 +187,7 @@ function paperOf({ rules, own }: BindingFacts): (string | false | null)[] {
 	const may = [
 		calculator !== 'none' && `a ${calculator} calculator`,
 		tools.notes && 'a page for notes',
+		tools.readAloud && 'the device’s own voice to read aloud',
 		tools.hints && 'hints'
 	].filter((one) => one !== false);
 	return [
@@ -205,7 +206,8 @@ function paperOf({ rules, own }: BindingFacts): (string | false | null)[] {
 				.filter((one) => one !== false)
 				.join(' and ')
 				.replace(/^c/, 'C')} come in an order of your own.`,
-		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes or hints.',
+		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes, voice or hints.',
+		tools.striking && 'Choices can be struck out.',
 		markingInWords(marking)
 	];
 }

@@ -1,9 +1,34 @@
-import { CLOCK_TOLERANCE_MS, SLOW_LINE_MS, type CheckResult } from '$core/access';
+import { CLOCK_TOLERANCE_MS, languageCheck, powerCheck, SLOW_LINE_MS, type CheckResult } from '$core/access';
+import { languageName } from '$core/session';
 import { send } from '$ui/post';
 
-/** The checks that a page can do by itself. Those that need ears and eyes are asked of the candidate. */
-export async function checkByItself(): Promise<CheckResult[]> {
-	return [checkScreen(), await checkStorage(), ...(await checkLineAndClock())];
+/**
+ * The checks that a page can do by itself. Those that need ears and eyes are asked of the candidate.
+ * @param language that of the paper; null: it is not known yet
+ */
+export async function checkByItself(language: string | null = null): Promise<CheckResult[]> {
+	const power = await battery();
+	const { isExtended } = window.screen as { isExtended?: boolean };
+	return [
+		checkScreen(),
+		await checkStorage(),
+		...(await checkLineAndClock()),
+		// Not every browser tells of its power and of further screens: of what is not known nothing is said.
+		...(power ? [powerCheck(power)] : []),
+		...(isExtended === undefined ? [] : [checkScreens(isExtended)]),
+		...(language === null ? [] : [languageCheck(navigator.language, language, languageName)])
+	];
+}
+
+async function battery(): Promise<{ charging: boolean; level: number } | null> {
+	const { getBattery } = navigator as { getBattery?: () => Promise<{ charging: boolean; level: number }> };
+	return (await getBattery?.call(navigator).catch(() => null)) ?? null;
+}
+
+function checkScreens(isExtended: boolean): CheckResult {
+	return isExtended
+		? { key: 'screens', ok: false, says: 'a second screen is connected: unplug it before you begin' }
+		: { key: 'screens', ok: true, says: 'one' };
 }
 
 function checkScreen(): CheckResult {
@@ -40,7 +65,9 @@ async function checkLineAndClock(): Promise<CheckResult[]> {
 		const [asked, from] = [Date.now(), performance.now()];
 		const answer = await send<{ now: number }>('GET', '/sit/api/rehearse');
 		if (!answer.ok) {
-			const says = 'the server can’t be reached from here';
+			const says = (await isHeldByNetwork())
+				? 'this network shows a page of its own first: open any other site, sign in there, and come back'
+				: 'the server can’t be reached from here';
 			return [
 				{ key: 'line', ok: false, says },
 				{ key: 'clock', ok: false, says }
@@ -70,6 +97,16 @@ async function checkLineAndClock(): Promise<CheckResult[]> {
 					: `${off} s ${best.offset > 0 ? 'fast' : 'slow'}${Math.abs(best.offset) < CLOCK_TOLERANCE_MS ? '; Otium uses its own clock' : ': set it right'}`
 		}
 	];
+}
+
+/** A network with a sign-in page of its own answers in the server's place, with a page or a way to one. */
+async function isHeldByNetwork(): Promise<boolean> {
+	try {
+		const answer = await fetch('/sit/api/rehearse', { redirect: 'manual', cache: 'no-store' });
+		return answer.type === 'opaqueredirect' || answer.headers.get('content-type')?.includes('text/html') === true;
+	} catch {
+		return false;
+	}
 }
 
 /** A tone of a second, at the volume that is set. */

@@ -3,7 +3,7 @@
 	import { TALLY_ORDER, type TallyKey } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { owedFor } from '$core/owed';
-	import { clockTime, longDate } from '$core/time';
+	import { clockTime, longDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import ReadyLines from '$ui/ReadyLines.svelte';
@@ -153,6 +153,14 @@
 				</section>
 				<section class="bg-sheet border-line rounded-2xl border p-4">
 					<h2 class="mb-3 text-[17px]">{data.owed ? 'Carried over, owed, asked for' : 'Carried over'}</h2>
+					{#each today.endedByItself as one (one.id)}
+						<p class="mb-2 text-[14px]" data-testid="ended-by-itself">
+							Nobody ended <a class="text-ochre font-semibold underline" href="/close-out/{one.id}"
+								>{one.title} in the {one.room}</a
+							>: it ended by itself {timeAndDate(one.at, today.zone, clock.now)}. Look through its ledger, and sign out
+							where a screen was left open.
+						</p>
+					{/each}
 					{#if data.owed && data.owed.count > 0}
 						<p class="mb-2 text-[14px]" data-testid="owed">
 							<a class="text-brick font-semibold underline" href="/grants/owed"

@@ -7,8 +7,9 @@
 	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
 
-	type Props = { needed: boolean; camera: boolean; onready: (ready: boolean) => void };
-	let { needed, camera, onready }: Props = $props();
+	/** `language`: that of the paper. */
+	type Props = { needed: boolean; camera: boolean; language: string; onready: (ready: boolean) => void };
+	let { needed, camera, language, onready }: Props = $props();
 
 	let results = $state<Partial<Record<DeviceCheck, CheckResult>>>({});
 	let isOpen = $state(false);
@@ -24,7 +25,7 @@
 	onMount(() => (isOpen = needed));
 	async function look() {
 		isOpen = true;
-		for (const result of await checkByItself()) note(result);
+		for (const result of await checkByItself(language)) note(result);
 		if (camera) {
 			const stream = await navigator.mediaDevices?.getUserMedia({ video: true }).catch(() => null);
 			note({ key: 'camera', ok: Boolean(stream), says: stream ? 'it sees you' : 'none here, or its use is refused' });

@@ -155,6 +155,7 @@
 			picture={paper.pictures[each.picture ?? '']}
 			{language}
 			hints={picture.session.tools.hints}
+			striking={picture.session.tools.striking}
 			given={paper.of(each.id)}
 			{isClosed}
 			addressOf={(file) => paper.media.addressOf(file)}

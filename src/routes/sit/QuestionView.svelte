@@ -19,6 +19,8 @@
 		/** The language it is read in; null: the paper's own. */
 		language?: string | null;
 		hints?: boolean;
+		/** Whether choices can be struck out. */
+		striking?: boolean;
 		/** Time is up: it can be read, and no longer answered. */
 		isClosed?: boolean;
 		/** Where the page finds a file of the paper; null: it has not come yet. */
@@ -41,6 +43,7 @@
 		picture,
 		language = null,
 		hints = false,
+		striking = true,
 		isClosed = false,
 		addressOf,
 		isMissing = () => false,
@@ -137,7 +140,7 @@
 					onplay={(place) => onplay(question.id, place)}
 				/>{/if}
 			{#if question.kind === 'true_false' || question.kind === 'single' || question.kind === 'multiple'}
-				<Choices {question} {given} {textOf} {onchange} />
+				<Choices {question} {given} {textOf} {striking} {onchange} />
 			{:else if question.kind === 'matching'}
 				<Matching {question} {given} {textOf} {onchange} />
 			{:else if question.kind === 'ordering'}

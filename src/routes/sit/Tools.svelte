@@ -122,7 +122,9 @@
 			onclick={() => (open = open === panel.key ? null : panel.key)}>{panel.name}</button
 		>
 	{/each}
-	{#if voice}<button type="button" class={button} aria-pressed={isSpeaking} onclick={speak}>Read aloud</button>{/if}
+	{#if voice && tools.readAloud}<button type="button" class={button} aria-pressed={isSpeaking} onclick={speak}
+			>Read aloud</button
+		>{/if}
 	{#each languages as each (each)}
 		<button
 			type="button"

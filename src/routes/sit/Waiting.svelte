@@ -3,6 +3,7 @@
 	import type { Snippet } from 'svelte';
 	import type { SittingPicture } from '$core/room';
 	import { clockLength, clockTime, minutesLeft } from '$core/time';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import Calm from './Calm.svelte';
 
 	/** `children`: what can be done meanwhile. */
@@ -33,7 +34,10 @@
 		<p class="font-mono text-[44px] font-semibold tabular-nums" data-testid="countdown">
 			{clockLength(picture.time.opens - now)}
 		</p>
-		<p class="text-ink-3 text-[16px]">until {clockTime(picture.time.opens, zone)}</p>
+		<p class="text-ink-3 text-[16px]">
+			until {clockTime(picture.time.opens, zone)}
+			<OwnTime at={picture.time.opens} {zone} />
+		</p>
 	{/if}
 	<p class="text-ink-2">
 		{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}

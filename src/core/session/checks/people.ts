@@ -73,7 +73,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 			'block',
 			'who',
 			'Not enough sittings.',
-			`${entitlement.needed} are needed, ${entitlement.left} are left for this site: ${entitlement.needed - entitlement.left} short. Allot more in the administration.`
+			`${entitlement.needed} are needed, ${entitlement.left} are left for this site: ${entitlement.needed - entitlement.left} short. ${facts.mayAllot.length === 0 ? 'Somebody who coordinates all sites' : facts.mayAllot.join(' or ')} can allot more in the administration.`
 		);
 	if (facts.rules.door.identity === 'names_and_birthday' && facts.withoutIdentity.length > 0)
 		push(

@@ -27,7 +27,7 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 		epoch: null,
 		begun: false,
 		candidate: { name: 'Trial Person', number: 'TRIAL', seat: null },
-		paper: { title, questions, points, instructions },
+		paper: { title, questions, points, instructions, language: content.language ?? 'en' },
 		session: {
 			kind: session.kind,
 			room: session.room.name,

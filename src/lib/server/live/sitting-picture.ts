@@ -18,7 +18,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 	const one = (await loadSitting(db, sittingId, now))!;
 	const { sitting, session, candidate, reckoning } = one;
 	const { timing, tools } = session.rules;
-	const { title, questions, points, instructions } = await paperVersion(db, one.paperId);
+	const { title, questions, points, instructions, content } = await paperVersion(db, one.paperId);
 	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
 	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = session.rules.lockdown;
 	const left = (await lapseCounts(db, [sittingId])).get(sittingId)?.left ?? 0;
@@ -32,7 +32,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		epoch: sitting.device?.epoch ?? null,
 		begun: sitting.beganAt !== null,
 		candidate: { name: fullName(candidate), number: candidate.number, seat: roster?.seat ?? null },
-		paper: { title, questions, points, instructions },
+		paper: { title, questions, points, instructions, language: content.language ?? 'en' },
 		session: {
 			kind: session.kind,
 			room: one.merge.room?.name ?? session.room.name,

@@ -117,7 +117,7 @@ describe('who sits elsewhere', () => {
 		expect(met.ok).toBe(true);
 		const picture = await drawSitting(house.otium.db, 'sit1', NINE);
 		expect(picture).toMatchObject({ state: 'let_in', session: { snapshotSeconds: 45 } });
-		expect(picture.told[0].lines).toContain('You are let in as soon as you have signed in.');
+		expect(picture.told.flatMap(({ lines }) => lines)).toContain('You are let in as soon as you have signed in.');
 		await expect(arriveAt(house, 0, code)).rejects.toThrow('off_network');
 		// Who is not on the list learns nothing about it from afar.
 		const stranger = { code, number: 'DO-9999', family: 'Nobody', address: '127.0.0.1' };

@@ -100,6 +100,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			await db('client_device').where({ site_id: room.site_id }).whereNull('withdrawn_at').first('id')
 		),
 		entitlement: await entitlementOf(db, place),
+		mayAllot: await mayAllot(db),
 		othersPending: await othersPending(db, place),
 		owing: input.kind === 'rehearsal' ? await owingOf(db, place.administrationId, paper.id, now) : 0,
 		forPractice: input.kind === 'rehearsal' ? await forPractice(db, place, now) : [],
@@ -226,6 +227,19 @@ async function entitlementOf(
 	const mine = roster.people.map((person) => person.sittingId).filter((id) => id !== null);
 	const left = await sittingsLeft(db, administrationId, room.site_id, mine);
 	return left === null ? null : { left, needed: roster.people.length };
+}
+
+const MOST_NAMED = 3;
+
+/** Who may change what all sites share. */
+function mayAllot(db: Query): Promise<string[]> {
+	return db('staff')
+		.join('staff_role', 'staff_role.staff_id', 'staff.id')
+		.where({ role: 'coordinator', site_id: null })
+		.orderBy('staff.name')
+		.limit(MOST_NAMED)
+		.distinct()
+		.pluck('staff.name');
 }
 
 async function othersPending(db: Query, { paper, administrationId, editing }: Place): Promise<number> {

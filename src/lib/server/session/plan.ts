@@ -1,5 +1,6 @@
 import {
 	checkSession,
+	rulesSentence,
 	sessionSentence,
 	type Finding,
 	type SentencePart,
@@ -22,6 +23,8 @@ export type Plan = {
 	input: SessionInput;
 	facts: SessionFacts;
 	sentence: SentencePart[];
+	/** What happens when time is up, how one moves, and what is seen afterwards. */
+	rulesInShort: string;
 	findings: Finding[];
 	/** What protects it and what does not, read off its settings. */
 	protection: string;
@@ -88,6 +91,7 @@ export async function planSession(
 			input,
 			facts,
 			sentence: sessionSentence(facts, now),
+			rulesInShort: rulesSentence(rules),
 			findings: [...checkSession(facts, now), ...left].map((finding) => withSplits(finding, input, facts, roster)),
 			protection: protectionInWords(
 				protectionOf({

@@ -44,6 +44,8 @@ export type Today = {
 		sentence: SentencePart[];
 		ready: ReadyLine[];
 	} | null;
+	/** Sessions that nobody ended, and that ended by themselves in the last days. */
+	endedByItself: { id: string; title: string; room: string; at: number }[];
 	carried: { name: string; paper: string; answered: number; minutesLeft: number | null; joins: string | null }[];
 };
 
@@ -91,8 +93,29 @@ export async function drawToday(
 		tally: tallyOf(all.map((one) => ({ state: one.sitting.state, line: one.sitting.line }) as SeatView)),
 		expected: all.length,
 		next: next ? await tellNext(db, next, now) : null,
+		endedByItself: await endedByItself(db, staff, now),
 		carried: await carriedOver(db, staff, now)
 	};
+}
+
+/** For so long it is told that a session ended by itself. */
+const TOLD_MS = 2 * 24 * 60 * MINUTE;
+
+async function endedByItself(db: Query, staff: StaffMember, now: number): Promise<Today['endedByItself']> {
+	const ids: string[] = await db('logbook')
+		.where({ kind: 'session_ended', actor_role: 'system' })
+		.where('at', '>', now - TOLD_MS)
+		.whereIn(
+			'session_id',
+			db('session')
+				.where('ended_at', '>', now - TOLD_MS)
+				.select('id')
+		)
+		.pluck('session_id');
+	const sessions = await findSessions(db, (query) => query.whereIn('session.id', ids));
+	return sessions
+		.filter((session) => may(staff, 'see_session', placeOf(session)))
+		.map(({ id, paper, room, endedAt }) => ({ id, title: paper.title, room: room.name, at: endedAt! }));
 }
 
 async function sittingsOf(db: Query, sessions: Session[], now: number): Promise<Map<string, Loaded[]>> {

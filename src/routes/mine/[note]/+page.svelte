@@ -4,9 +4,10 @@
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { REQUEST_STATES, REQUEST_WHAT, type RequestWhat } from '$core/request';
-	import { longDate, timeAndDate } from '$core/time';
+	import { clockTime, longDate, timeAndDate, zoneName } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import LinkPage from '$ui/LinkPage.svelte';
 	import { inWords, send } from '$ui/post';
 	import RequestFields from '$ui/RequestFields.svelte';
@@ -135,7 +136,11 @@
 {#snippet sitting(one: NonNullable<typeof data.own>['sittings'][number])}
 	<article class="border-line bg-sheet rounded-2xl border px-5 py-4" data-testid="own-sitting">
 		<h3 class="text-[18px]">{one.paper}</h3>
-		<p class="text-ink-2 text-[14.5px]">{longDate(one.opens, one.zone, data.now)}, {one.site}</p>
+		<p class="text-ink-2 text-[14.5px]">
+			{longDate(one.opens, one.zone, data.now)}, {clockTime(one.opens, one.zone)}
+			{zoneName(one.opens, one.zone)}, {one.site}
+			<OwnTime at={one.opens} zone={one.zone} />
+		</p>
 		{#if one.closed}<p class="bg-ochre-ground text-ochre mt-2 rounded-lg px-3 py-2" data-testid="closed">
 				Not open for you yet. {one.closed}
 			</p>{:else if one.isNow}<p class="mt-2">

@@ -8,9 +8,10 @@
 		question: FormQuestion;
 		given: Given;
 		textOf: (id: string, own: string) => string;
+		striking: boolean;
 		onchange: (change: Partial<Given>) => void;
 	};
-	let { question, given, textOf, onchange }: Props = $props();
+	let { question, given, textOf, striking, onchange }: Props = $props();
 
 	const TRUTH = [
 		{ id: 'true', text: 'True' },
@@ -62,15 +63,15 @@
 				>
 				<span class="sr-only">, key {i + 1}</span>
 			</label>
-			<button
-				type="button"
-				class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
-				aria-pressed={isStruck(choice.id)}
-				aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {choice.text}"
-				onclick={() => strike(choice.id)}
-			>
-				{isStruck(choice.id) ? 'put back' : 'strike out'}
-			</button>
+			{#if striking}<button
+					type="button"
+					class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
+					aria-pressed={isStruck(choice.id)}
+					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {choice.text}"
+					onclick={() => strike(choice.id)}
+				>
+					{isStruck(choice.id) ? 'put back' : 'strike out'}
+				</button>{/if}
 		</div>
 	{/each}
 </div>

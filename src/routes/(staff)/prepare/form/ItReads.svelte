@@ -68,6 +68,7 @@
 				</p>
 			{/if}
 			{#if setup.plans.length > 0}
+				<p class="mt-2 text-[15px] text-[#dcebe5]" data-testid="rules-in-short">{setup.plans[0].rulesInShort}</p>
 				<p class="mt-3 rounded-xl bg-[#2a625a] px-3.5 py-2.5 text-[14.5px]" data-testid="protection">
 					<strong>Protection.</strong>
 					{setup.plans[0].protection}

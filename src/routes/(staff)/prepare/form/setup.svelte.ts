@@ -13,6 +13,7 @@ export type Choices = PageData['choices'];
 /** What the server says of one session as it would be. */
 export type Told = {
 	sentence: SentencePart[];
+	rulesInShort: string;
 	findings: Finding[];
 	name: string;
 	protection: string;
