@@ -144,7 +144,7 @@ function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts):
 			: minutes === null
 				? 'There is no time limit.'
 				: timing.graceMinutes > 0
-					? `You have ${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
+					? `You have ${each === null ? '' : 'at most '}${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
 					: `You have ${minutes} minutes${each === null ? '' : ' in all'}.`,
 		(handed || minutes === null) &&
 			timing.graceMinutes > 0 &&

@@ -1,4 +1,4 @@
-import { version } from '../../../package.json';
+import about from '../../../package.json' with { type: 'json' };
 
-/** The version of Otium that is running, as `0.15.0`. */
-export const VERSION: string = version;
+/** The version of Otium that is running, as `0.16.0`. */
+export const VERSION: string = about.version;

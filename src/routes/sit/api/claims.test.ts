@@ -95,7 +95,7 @@ async function live(rules: SessionRules) {
 			}).inForce.includes('no way back')
 		).toBe(sent < 6);
 
-		const [, minutes] = /You have (\d+) minutes/.exec(told)!;
+		const [, minutes] = /You have (?:at most )?(\d+) minutes/.exec(told)!;
 		expect((await of(house)).reckoning.allotted! / MINUTE, 'minutes').toBe(Number(minutes));
 
 		await mayHavePaper(otium, await of(house), 'one page');

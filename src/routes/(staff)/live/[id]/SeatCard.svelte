@@ -49,10 +49,10 @@
 	<span class="flex items-center gap-1.5">
 		<StateGlyph state={key} size={14} />
 		<span class="sr-only">{STATE_NAMES[seat.state]}</span>
-		<span class="text-ink-3 font-mono text-[12px]">{seat.seat ?? (seat.elsewhere ? 'elsewhere' : '')}</span>
+		<span class="text-ink-3 font-mono text-[12px]">{seat.seat ?? ''}</span>
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
 			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
-			{#if endedAt}<span class="text-ink-2">{endedAt}</span>{/if}
+			{#if endedAt && !mark}<span class="text-ink-2">{endedAt}</span>{/if}
 			{#if mark && !isTight}<span class="rounded-full px-1 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
 					>{mark.text}</span
 				>{/if}

@@ -73,7 +73,7 @@
 			{/if}
 		</div>
 		{#if copied}
-			<div class="bg-mist mb-3 rounded-xl px-4 py-3 text-[14.5px]" data-testid="copied">
+			<div class="bg-mist mt-3 mb-3 rounded-xl px-4 py-3 text-[14.5px]" data-testid="copied">
 				<p><strong>From “{copied.name}” came along:</strong> {copied.came.join('; ')}.</p>
 				<p class="text-ink-2 mt-1"><strong>Not taken:</strong> {copied.stayed.join('; ')}.</p>
 			</div>

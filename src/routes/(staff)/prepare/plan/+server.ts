@@ -29,8 +29,9 @@ export const POST = route(staff('prepare'), { schema: Asked, mostBytes: LARGE },
 	}
 	const planned = await planAll(otium.db, administration.id, read.input, otium.now(), body.editing ?? undefined);
 	if (!planned.ok) return { errors: planned.errors };
-	const plans = planned.plans.map(({ sentence, findings, name, protection, told, facts }) => ({
+	const plans = planned.plans.map(({ sentence, rulesInShort, findings, name, protection, told, facts }) => ({
 		sentence,
+		rulesInShort,
 		findings,
 		name,
 		protection,
