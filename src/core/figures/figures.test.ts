@@ -131,6 +131,27 @@ describe('figures of questions', () => {
 		expect(figuresOf(five, sat(rows)).questions[0].discrimination).toBeCloseTo(0, 9);
 	});
 
+	it('discrimination of right and wrong is the point-biserial correlation, by its own formula', () => {
+		// r = (M₁ − M₀) / s · √(p q), s the population deviation (Glass and Hopkins 1996, 7.20).
+		const rows = fc.array(fc.array(fc.nat(1), { minLength: 5, maxLength: 5 }), { minLength: 4, maxLength: 40 });
+		fc.assert(
+			fc.property(rows, (rows) => {
+				const rest = rows.map((row) => row.slice(1).reduce((a, b) => a + b, 0));
+				const average = (of: number[]) => of.reduce((a, b) => a + b, 0) / of.length;
+				const right = rest.filter((_, i) => rows[i][0] === 1);
+				const wrong = rest.filter((_, i) => rows[i][0] === 0);
+				const s = Math.sqrt(average(rest.map((one) => (one - average(rest)) ** 2)));
+				const { discrimination } = figuresOf(five, sat(rows)).questions[0];
+				if (right.length === 0 || wrong.length === 0 || s === 0) {
+					expect(discrimination).toBeNull();
+					return;
+				}
+				const p = right.length / rows.length;
+				expect(discrimination).toBeCloseTo(((average(right) - average(wrong)) / s) * Math.sqrt(p * (1 - p)), 9);
+			})
+		);
+	});
+
 	it('flags a key that the best do not take, and names nothing where ten have not answered', () => {
 		const rows = Array.from({ length: 30 }, (_, i) => [
 			i < 10 ? 0 : 1,

@@ -2,9 +2,6 @@ import { bandOf, reachesPercent, type Band, type Mark, type Score } from '../mar
 import type { Question } from '../paper';
 import type { ResultRules } from '../session';
 
-/** From this share of a topic’s points on it is credited, where a paper’s rules say nothing else. Common practice. */
-export const CREDIT_PERCENT = 80;
-
 /** What was reached of one topic. */
 export type TopicResult = { topic: string; points: number; outOf: number; isCredited: boolean };
 
@@ -31,13 +28,17 @@ export function resultOf(score: Score, rules: ResultRules, questions: Map<string
 		toMark: score.toMark,
 		band: band && { name: band.name, message: band.message },
 		passed: isKnown && rules.passPercent !== null ? reachesPercent(score, rules.passPercent) : null,
-		topics: topicsOf(score.marks, questions),
+		topics: topicsOf(score.marks, questions, rules.creditPercent),
 		treated: score.marks.flatMap(({ treated }, i) => (treated ? [{ place: i + 1, how: treated }] : []))
 	};
 }
 
 /** By the first step of the topic’s path, in the order of the form; what has no points to reach is left out. */
-function topicsOf(marks: Mark[], questions: Map<string, Pick<Question, 'topic'>>): TopicResult[] {
+function topicsOf(
+	marks: Mark[],
+	questions: Map<string, Pick<Question, 'topic'>>,
+	creditPercent: number
+): TopicResult[] {
 	const by = new Map<string, { points: number; outOf: number }>();
 	for (const { questionId, points, outOf } of marks) {
 		const topic = questions.get(questionId)?.topic.split(' / ')[0].trim() || 'Other';
@@ -46,7 +47,7 @@ function topicsOf(marks: Mark[], questions: Map<string, Pick<Question, 'topic'>>
 	}
 	return [...by]
 		.filter(([, { outOf }]) => outOf > 0)
-		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent(sum, CREDIT_PERCENT) }));
+		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent(sum, creditPercent) }));
 }
 
 /** Points as they are shown: two places at most. What is stored and compared stays exact. */

@@ -36,7 +36,7 @@ const look = (shows: 'score' | 'own_answers' | 'key', passPercent: number | null
 	reviewOf(paper, form, answers, {
 		marking: { wrong: 'free', points: 0 },
 		review: { shows, when: 'at_once' },
-		result: { passPercent, bands: [{ fromPercent: 25, name: 'Sound', message: 'Go on like this.' }] }
+		result: { passPercent, creditPercent: 80, bands: [{ fromPercent: 25, name: 'Sound', message: 'Go on like this.' }] }
 	});
 
 describe('looking back', () => {
@@ -94,7 +94,7 @@ describe('looking back', () => {
 		const rules = (shows: 'own_answers' | 'key') => ({
 			marking: { wrong: 'free' as const, points: 0 },
 			review: { shows, when: 'at_once' as const },
-			result: { passPercent: null, bands: [] }
+			result: { passPercent: null, bands: [], creditPercent: 80 }
 		});
 		const shown = reviewOf(told, form, given, rules('key'));
 		expect(shown.questions!.map((one) => one.feedback)).toEqual(['Well seen.', 'Look at the sea.']);

@@ -512,6 +512,13 @@ export const SETTINGS: Setting[] = [
 		kind: { type: 'number', unit: '%', min: 0, max: 100, empty: 'none' }
 	},
 	{
+		path: 'result.creditPercent',
+		section: 'Afterwards',
+		name: 'A topic is credited',
+		says: 'From this share of its points on. 80 is common practice; results by topic say which are.',
+		kind: { type: 'number', unit: '%', min: 1, max: 100 }
+	},
+	{
 		path: 'result.bands',
 		section: 'Afterwards',
 		name: 'Bands',

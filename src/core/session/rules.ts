@@ -94,7 +94,12 @@ export type ReviewRules = {
 export type PaceRules = { watched: boolean; holds: boolean };
 
 /** `bands` tell more finely than the pass mark what a result is. */
-export type ResultRules = { passPercent: number | null; bands: Band[] };
+export type ResultRules = {
+	passPercent: number | null;
+	bands: Band[];
+	/** From this share of a topic’s points on it is credited. */
+	creditPercent: number;
+};
 
 /** A session's own copy of its rule sheet. */
 export type SessionRules = {
@@ -174,7 +179,7 @@ export const DEFAULT_RULES: SessionRules = {
 	attempts: { most: 1, counts: 'highest', waitMinutes: 0, laterWaitMinutes: 0, startsFromLast: false },
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },
-	result: { passPercent: null, bands: [] },
+	result: { passPercent: null, bands: [], creditPercent: 80 },
 	marking: { wrong: 'free', points: 0.25 }
 };
 

@@ -289,6 +289,7 @@ function afterwardsOf({ rules: { attempts, review, result, lockdown }, own }: Bi
 			lockdown.alsoForReview &&
 			'You look back under the same lock.',
 		result.passPercent !== null && `The pass mark is ${result.passPercent} %.`,
+		result.creditPercent !== 80 && `A topic is credited from ${result.creditPercent} % of its points.`,
 		result.bands.length > 0 &&
 			`Results are called ${listed([...result.bands].sort((a, b) => b.fromPercent - a.fromPercent).map((band) => `${band.name} from ${band.fromPercent} %`))}.`
 	];

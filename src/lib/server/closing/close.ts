@@ -43,8 +43,8 @@ export async function closable(otium: Needs, staff: StaffMember, administrationI
 	};
 }
 
-function basisOf({ gates, ledger, results, answers, signOffs }: Standing): string {
-	return digestOf([gates, ledger, results, answers, signOffs]);
+function basisOf({ gates, ledger, results, answers, signOffs, alsoCloses }: Standing): string {
+	return digestOf([gates, ledger, results, answers, signOffs, alsoCloses]);
 }
 
 async function objectionTo(db: Query, standing: Standing, isFirst: boolean): Promise<Closable['objection']> {

@@ -31,6 +31,7 @@ import {
 	standingOf
 } from '.';
 import { tellIncident } from '../incidents';
+import { withdrawVersion } from '../paper';
 import { COORDINATOR, PROCTOR } from '../testing/house';
 
 // The first to ask a thread waits until it has started, which a busy machine takes seconds for.
@@ -173,6 +174,25 @@ describe('closing an administration', () => {
 
 	const closed = async () => (await closingOf(house.otium.db, 'winter')) !== null;
 	const archives = () => readdirSync(archivesIn(house.dir)).filter((name) => !name.startsWith('.'));
+
+	it('tells what becomes of withdrawn papers, of sites that sat nothing, and of days outside of its own', async () => {
+		await ready();
+		const { db } = house.otium;
+		const told = async () => (await closable(house.otium, LORNE, 'winter')).standing.alsoCloses;
+		expect(await told()).toEqual([]);
+		const before = (await closable(house.otium, LORNE, 'winter')).basis;
+		await db('site').insert({ id: 'point', name: 'Lighthouse Point', zone: 'Europe/London' });
+		await db('entitlement').insert({ administration_id: 'winter', site_id: 'point', count: 20 });
+		await db('administration').where({ id: 'winter' }).update({ opens_on: '2026-12-09', closes_on: '2026-12-18' });
+		await withdrawVersion(house.otium, ODE, by(ODE), 'numbers', 'a misprint');
+		expect(await told()).toEqual([
+			'Coastal Navigation (version 1) was withdrawn after it was given: its 11 results count and become final all the same.',
+			'Lighthouse Point is part of it and has no session: nothing of it becomes final, and nothing can be sat there in it any more.',
+			'Numbers · Watch A was on Tuesday 8 December, outside of its dates, and closes with it.'
+		]);
+		// Whoever read it before reads it again.
+		expect((await closable(house.otium, LORNE, 'winter')).basis).not.toBe(before);
+	});
 
 	it('two closing officers at once: one closes, the other is told that something has changed', async () => {
 		await ready();

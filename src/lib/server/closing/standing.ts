@@ -21,6 +21,7 @@ import { owedTo } from '../owed';
 import { paperVersion } from '../paper';
 import { findSessions, type Session } from '../session';
 import { isAlikeOpen } from './alike';
+import { alsoCloses } from './also-closes';
 import { beneathOf } from './beneath';
 import { incidentsToDecide } from './decide';
 import { validityLines } from './validity';
@@ -40,6 +41,8 @@ export type Standing = {
 	results: number;
 	answers: number;
 	entries: number;
+	/** What closing means for withdrawn papers, sites that sat nothing, sessions of other days and rehearsals. */
+	alsoCloses: string[];
 	closed: Closing | null;
 	/** Those who may close, and whether each proctored nothing of it. */
 	closers: { id: string; name: string; isApart: boolean }[];
@@ -94,6 +97,10 @@ export async function standingOf(otium: Needs, administrationId: string, staff: 
 		results: context.results.length,
 		answers: context.results.reduce((sum, { fold }) => sum + (fold.ended?.work?.answers ?? 0), 0),
 		entries: await entriesOf(db, mine),
+		alsoCloses: await alsoCloses(db, administrationId, mine, context.results, {
+			opensOn: row.opens_on,
+			closesOn: row.closes_on
+		}),
 		closed: await closingOf(db, administrationId),
 		closers: await closersOf(db, all)
 	};

@@ -11,4 +11,6 @@ export type { CorrectionRow, Foreseen, Run } from './corrections';
 export { giveMark, handProgress, marksOf, savePlan, sittingOfKey, takeMarkBack, workOfMarker } from './by-hand';
 export type { HandProgress, MarkersWork, NewMark, OverseenMark } from './by-hand';
 export { alike, figures } from './kept';
+export { figuresElsewhere } from './elsewhere';
+export type { Elsewhere } from './elsewhere';
 export type { Alike } from './kept';

@@ -317,6 +317,7 @@
 			<li>
 				Results that are not released can still be released. What is found later becomes an addendum by two people.
 			</li>
+			{#each standing.alsoCloses as words (words)}<li>{words}</li>{/each}
 			<li>Its people, rooms and papers stay as they are, and other administrations are not touched.</li>
 		</ul>
 		{#if isRehearsal}

@@ -145,7 +145,7 @@ describe('looking back', () => {
 	it('the score at once, where the rules say so', async () => {
 		await finish({
 			review: { shows: 'score', when: 'at_once' },
-			result: { passPercent: 10, bands: [{ fromPercent: 10, name: 'Begun', message: 'Go on.' }] }
+			result: { passPercent: 10, creditPercent: 80, bands: [{ fromPercent: 10, name: 'Begun', message: 'Go on.' }] }
 		});
 		expect((await look()).body).toEqual({
 			points: 1,

@@ -5,7 +5,7 @@ import { asTreated } from '$core/marking';
 import { fullName } from '$core/names';
 import { mustBeForAll, sitesOf } from '$lib/server/closing';
 import { requireStaff } from '$lib/server/http';
-import { correctionsOf, countingSittings, figures, runsOf, treatmentsFor } from '$lib/server/marking';
+import { correctionsOf, countingSittings, figures, figuresElsewhere, runsOf, treatmentsFor } from '$lib/server/marking';
 import { paperVersion } from '$lib/server/paper';
 import type { PageServerLoad } from './$types';
 
@@ -31,11 +31,13 @@ export const load: PageServerLoad = async (event) => {
 	const treatments = await treatmentsFor(db, here.id, chosen.id);
 	const of = sittings.filter(({ paperId, siteId }) => paperId === chosen.id && sees(siteId));
 	const questionId = event.url.searchParams.get('question');
+	const did = await figures(otium, here.id, chosen.id);
 	const question = questionsOf(content).find(({ id }) => id === questionId);
 	return {
 		papers,
 		paper: chosen,
-		figures: await figures(otium, here.id, chosen.id),
+		figures: did,
+		elsewhere: await figuresElsewhere(otium, here.id, chosen.id, did),
 		questions: questionsOf(content).map((one) => {
 			const treated = asTreated(one, treatments.get(one.id));
 			return {

@@ -26,6 +26,7 @@
 	const wanted = $derived(page.url.searchParams.get('question') ?? pinned);
 	const chosen = $derived(figures.find(({ questionId }) => questionId === wanted) ?? worst ?? null);
 	const question = $derived(chosen && byId.get(chosen.questionId));
+	const elsewhere = $derived(chosen && data.elsewhere?.[chosen.questionId]);
 	const corrections = $derived(data.corrections?.filter(({ questionId }) => questionId === chosen?.questionId) ?? []);
 	const waiting = $derived(corrections.find(({ state }) => state === 'waits') ?? null);
 	const isAgainst = (one: QuestionFigures) => one.flags.some((flag) => DOUBTFUL.includes(flag));
@@ -243,6 +244,23 @@
 							.map(({ name, seen, facility }) => `${name || 'own language'}: ${percent(facility)} of ${seen}`)
 							.join(' · ')}
 					</p>
+				{/if}
+				{#if elsewhere}
+					<table class="mt-3 w-full max-w-md text-[13.5px]" data-testid="elsewhere">
+						<caption class="text-ink-2 text-left">The same question elsewhere</caption>
+						<tbody>
+							{#each elsewhere.did as one (one.where)}
+								<tr class="border-line border-t">
+									<th scope="row" class="py-1 text-left font-normal">{one.where}</th>
+									<td>{percent(one.facility)} of {one.seen}</td><td class="font-mono">{two(one.discrimination)}</td>
+								</tr>
+							{/each}
+							<tr class="border-line border-t font-semibold">
+								<th scope="row" class="py-1 text-left">all together</th>
+								<td>{percent(elsewhere.together.facility)} of {elsewhere.together.seen}</td><td></td>
+							</tr>
+						</tbody>
+					</table>
 				{/if}
 				{#if told}<p role="status" class="bg-mist text-tide mt-3 rounded-lg px-3 py-2" data-testid="told">
 						{told}
