@@ -43,6 +43,7 @@ export type Act =
 	| 'sign_off'
 	| 'close'
 	| 'release'
+	| 'see_released'
 	| 'see_logbook';
 
 /** What each act lets somebody do, for the page that tells them. */
@@ -63,6 +64,7 @@ export const ACT_WORDS: Record<Act, string> = {
 	sign_off: 'sign for a site',
 	close: 'close an administration',
 	release: 'release results to candidates, and send them elsewhere',
+	see_released: 'read results that were released to their role',
 	see_logbook: 'read and verify the logbook'
 };
 export const ACTS = Object.keys(ACT_WORDS) as Act[];
@@ -92,13 +94,13 @@ const MAY: Record<StaffRole, readonly Act[]> = {
 		'release',
 		'see_logbook'
 	],
-	author: ['write_papers', 'mark'],
-	marker: ['mark'],
-	proctor: ['see_session', 'run_session', 'see_ledger'],
+	author: ['write_papers', 'mark', 'see_released'],
+	marker: ['mark', 'see_released'],
+	proctor: ['see_session', 'run_session', 'see_ledger', 'see_released'],
 	// The same in every session of the site, whether it names them or not.
-	site_proctor: ['see_session', 'run_session', 'see_ledger'],
+	site_proctor: ['see_session', 'run_session', 'see_ledger', 'see_released'],
 	technician: ['see_technical'],
-	grants_officer: ['grant'],
+	grants_officer: ['grant', 'see_released'],
 	closing_officer: ['see_ledger', 'see_closing', 'correct', 'close', 'release', 'see_logbook']
 };
 

@@ -230,7 +230,7 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'door.photoOnPaper',
 		section: 'Door',
-		name: 'Photo on the paper',
+		name: 'Photo while they work',
 		says: 'The candidate’s photo, where there is one, stays beside their name, so that a swap is seen from the aisle.',
 		kind: yesNo('shown', 'not shown')
 	},

@@ -79,6 +79,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	addendum_confirmed: ({ who }) => `Addendum confirmed by ${who}`,
 	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
 	results_released: ({ body, who }) => `${body.results} results released by ${who}`,
+	released_read: ({ who }) => `Released results read by ${who}`,
 	release_called_back: ({ who }) => `Release called back by ${who}`,
 	results_sent_out: ({ body, who }) => `${body.results} results taken out as ${body.as} by ${who}`,
 	subject_data_given: ({ body, who }) => `All data of ${body.number} given out by ${who}`,

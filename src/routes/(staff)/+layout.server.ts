@@ -1,5 +1,6 @@
 import { mayAnywhere, ROLE_NAMES, type Act } from '$core/access';
 import { requireStaff } from '$lib/server/http';
+import { releasesFor } from '$lib/server/results';
 import { signInRules } from '$lib/server/sign-in';
 import type { LayoutServerLoad } from './$types';
 
@@ -11,6 +12,7 @@ const PLACES: { href: string; name: string; act: Act; or?: Act }[] = [
 	{ href: '/live', name: 'Live', act: 'see_session' },
 	{ href: '/technical', name: 'Technical', act: 'see_technical' },
 	{ href: '/grants', name: 'Grants', act: 'grant' },
+	{ href: '/results', name: 'Results', act: 'see_released' },
 	{ href: '/close-out', name: 'Close-out', act: 'see_closing', or: 'mark' },
 	{ href: '/logbook', name: 'Logbook', act: 'see_logbook' }
 ];
@@ -26,6 +28,7 @@ export const load: LayoutServerLoad = async (event) => {
 		})
 		.orderBy('name', 'desc')
 		.first('name', 'zone');
+	const hasResults = !mayAnywhere(staff, 'see_closing') && (await releasesFor(otium.db, staff, otium.now())).length > 0;
 	const { idleMinutes } = await signInRules(otium.db);
 	return {
 		now: otium.now(),
@@ -35,6 +38,8 @@ export const load: LayoutServerLoad = async (event) => {
 		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
 			// Coordinators find it under Prepare, Places.
 			.filter(({ act }) => act !== 'see_technical' || !mayAnywhere(staff, 'prepare'))
+			// Nothing is offered where nothing is out; and under Close-out there is all of it.
+			.filter(({ act }) => act !== 'see_released' || hasResults)
 			.map(({ href, name }) => ({ href, name }))
 	};
 };

@@ -5,13 +5,12 @@
 	import type { Paper } from '$player/paper.svelte';
 	import type { QuestionLeft } from '$player/question-left.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
+	import OwnPhoto from './OwnPhoto.svelte';
 
 	type Props = { paper: Paper; line: Line; time: TimeLeft; each: QuestionLeft };
 	let { paper, line, time, each }: Props = $props();
 
 	const picture = $derived(line.picture);
-	/** Without a line it may not be there; the name is. */
-	let isPhotoMissing = $state(false);
 	const zone = $derived(picture.session.zone);
 	/** Whether everything is saved, in words; `calm`: nobody has to read it. */
 	const saved = $derived.by(() => {
@@ -39,12 +38,7 @@
 <header
 	class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:flex-nowrap max-sm:gap-x-2 max-sm:px-3 max-sm:py-1"
 >
-	{#if picture.session.showsPhoto && !isPhotoMissing}<img
-			src="/sit/api/own-photo"
-			alt="The photo of {picture.candidate.name}"
-			class="h-12 w-12 shrink-0 rounded-lg object-cover max-sm:h-9 max-sm:w-9"
-			onerror={() => (isPhotoMissing = true)}
-		/>{/if}
+	{#if picture.session.showsPhoto}<OwnPhoto name={picture.candidate.name} />{/if}
 	<p class="min-w-0 max-sm:truncate max-sm:leading-tight">
 		<strong class="font-serif text-[19px] max-sm:text-[16px]">{picture.paper.title}</strong>
 		<span class="text-ink-2 text-[15px] max-sm:block max-sm:truncate max-sm:text-[12px]"

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { freezeLaterTables } from './closed-rows';
 import type { Migration } from './migrations';
 
-/** A time for each question: when each was shown, and until when the present one is answered. */
+/** A time for each question: when each was shown, and until when the present one is answered. Results for the staff. */
 export const questionTime: Migration = {
 	name: '020-question-time',
 	async up(db: Knex) {
@@ -22,5 +22,12 @@ export const questionTime: Migration = {
 			"CREATE INDEX answer_held_back ON answer (sitting_id) WHERE kept_because IN ('after_end', 'freed_device', 'on_hold', 'question_over')"
 		);
 		await freezeLaterTables(db, ['question_shown']);
+		// Results are released to roles of the staff too; whoever has read them can't unread them.
+		await db.schema.createTable('release_staff_read', (t) => {
+			t.string('release_id').notNullable().references('release.id');
+			t.string('staff_id').notNullable().references('staff.id');
+			t.bigInteger('at').notNullable();
+			t.primary(['release_id', 'staff_id']);
+		});
 	}
 };

@@ -104,7 +104,12 @@ export async function autumn(day: PlayedDay): Promise<void> {
 	await db('paper').insert({ id: paperId, title: paper.title, version: 1, content: JSON.stringify(paper) });
 	await db('paper_allowed').insert({ administration_id: AUTUMN, paper_id: paperId });
 	day.papers.set(paper.title, { id: paperId, paper });
-	const sits = { paper: paper.title, minutes: 45, administration: AUTUMN, result: { passPercent: 50, creditPercent: 80, bands: BANDS } };
+	const sits = {
+		paper: paper.title,
+		minutes: 45,
+		administration: AUTUMN,
+		result: { passPercent: 50, creditPercent: 80, bands: BANDS }
+	};
 	const [first, point] = [now - 18 * DAY_MS, now - 17 * DAY_MS];
 	day.clock.at = first - DAY_MS;
 	const quayside = await day.plan('autumn-quayside', {

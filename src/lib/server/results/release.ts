@@ -1,3 +1,4 @@
+import type { StaffRole } from '$core/access';
 import { fail } from '$core/problem';
 import { fullName } from '$core/names';
 import { longDate } from '$core/time';
@@ -16,7 +17,17 @@ export const RELEASE_SHOWS = {
 	topics: 'Points by topic as well'
 } as const;
 export type ReleaseShows = keyof typeof RELEASE_SHOWS;
-export type ReleaseRule = { shows: ReleaseShows };
+/** Roles of the staff that results can be released to; whoever sees the closing has them without. */
+export const RELEASE_TO = [
+	'proctor',
+	'site_proctor',
+	'grants_officer',
+	'author',
+	'marker'
+] as const satisfies readonly StaffRole[];
+export type ReleaseRole = (typeof RELEASE_TO)[number];
+/** `staff`: who of the staff reads them as well; none: candidates alone. */
+export type ReleaseRule = { shows: ReleaseShows; staff?: ReleaseRole[] };
 
 export type Release = {
 	id: string;
@@ -141,11 +152,17 @@ export async function callBack(otium: Writing, by: NewEntry['by'], id: string): 
 			.where({ release_id: id })
 			.orderBy(['family', 'given'])
 			.select('given', 'family');
-		if (readers.length > 0) {
-			const named = readers.slice(0, 5).map(fullName).join(', ');
-			const more = readers.length > 5 ? ` and ${readers.length - 5} more` : '';
+		const staff: string[] = await trx('release_staff_read')
+			.join('staff', 'staff.id', 'release_staff_read.staff_id')
+			.where({ release_id: id })
+			.orderBy('staff.name')
+			.pluck('staff.name');
+		const all = [...readers.map(fullName), ...staff];
+		if (all.length > 0) {
+			const named = all.slice(0, 5).join(', ');
+			const more = all.length > 5 ? ` and ${all.length - 5} more` : '';
 			fail('refused', {
-				message: `${named}${more} ${readers.length === 1 ? 'has' : 'have'} read their result, so it can’t be called back.`,
+				message: `${named}${more} ${all.length === 1 ? 'has' : 'have'} read ${staff.length > 0 ? 'results' : 'their result'}, so it can’t be called back.`,
 				instead: 'Correct what is wrong; those whose result changes are told.'
 			});
 		}

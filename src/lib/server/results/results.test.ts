@@ -70,7 +70,13 @@ let house: House;
 const open = async () =>
 	(house = await satHouse(PAPER, 3, (i, id) => ANSWERS[id][i] ?? null, {
 		change: {
-			rules: { result: { passPercent: 50, creditPercent: 80, bands: [{ fromPercent: 80, name: 'Merit', message: 'Well done.' }] } }
+			rules: {
+				result: {
+					passPercent: 50,
+					creditPercent: 80,
+					bands: [{ fromPercent: 80, name: 'Merit', message: 'Well done.' }]
+				}
+			}
 		}
 	}));
 afterEach(() => house.close());

@@ -1,8 +1,8 @@
-import { sitesWith } from '$core/access';
+import { ROLE_NAMES, sitesWith } from '$core/access';
 import { closingOf, mustBeForAll } from '$lib/server/closing';
 import { requireStaff } from '$lib/server/http';
 import { paperVersion } from '$lib/server/paper';
-import { RELEASE_SHOWS, releasesOf, resultLines } from '$lib/server/results';
+import { RELEASE_SHOWS, RELEASE_TO, releasesOf, resultLines } from '$lib/server/results';
 import type { PageServerLoad } from './$types';
 
 /** So many are listed; files have them all. */
@@ -13,7 +13,16 @@ export const load: PageServerLoad = async (event) => {
 	const { here } = await event.parent();
 	const { db } = event.locals.otium;
 	if (!here)
-		return { papers: [], lines: [], of: 0, releases: [], shows: RELEASE_SHOWS, isFinal: false, mayRelease: false };
+		return {
+			papers: [],
+			lines: [],
+			of: 0,
+			releases: [],
+			shows: RELEASE_SHOWS,
+			roles: [],
+			isFinal: false,
+			mayRelease: false
+		};
 	const sites = sitesWith(staff, 'see_closing');
 	const lines = await resultLines(db, (query) => {
 		query.where('sitting.administration_id', here.id);
@@ -56,6 +65,7 @@ export const load: PageServerLoad = async (event) => {
 		})),
 		releases: await releasesOf(db, here.id),
 		shows: RELEASE_SHOWS,
+		roles: RELEASE_TO.map((role) => ({ role, name: ROLE_NAMES[role] })),
 		isFinal: (await closingOf(db, here.id)) !== null,
 		mayRelease: await mustBeForAll(db, staff, 'release', here.id).then(
 			() => true,

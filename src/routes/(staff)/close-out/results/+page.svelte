@@ -1,5 +1,14 @@
 <script lang="ts">
-	import { Select, Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
+	import {
+		Checkbox,
+		Select,
+		Table,
+		TableBody,
+		TableBodyCell,
+		TableBodyRow,
+		TableHead,
+		TableHeadCell
+	} from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { shownPercent, shownPoints } from '$core/results';
@@ -19,6 +28,8 @@
 	const zone = $derived(data.site.zone);
 	let releasing = $state<string | null>(null);
 	let shows = $state<string>('points');
+	/** Roles of the staff that read them too. */
+	let staff = $state<string[]>([]);
 	let when = $state<'now' | 'then'>('now');
 	let date = $state('');
 	let time = $state('09:00');
@@ -58,6 +69,7 @@
 				administrationId: data.here!.id,
 				paperId: releasing,
 				shows,
+				staff,
 				fromAt: instant ? instant.at : null
 			},
 			when === 'now' ? 'Released. Those with an address are sent a link.' : 'Released for that time.'
@@ -66,6 +78,7 @@
 	}
 	function open(paperId: string) {
 		[releasing, shows, when, date, trouble] = [paperId, 'points', 'now', localDate(clock.now + 86_400_000, zone), null];
+		staff = [];
 	}
 </script>
 
@@ -106,8 +119,13 @@
 							{#if release}
 								<span data-testid="released"
 									>{release.fromAt <= clock.now ? 'Out since' : 'Comes out'}
-									{timeAndDate(release.fromAt, zone, clock.now)}: {data.shows[release.rule.shows].toLowerCase()}; read
-									by {release.read} of {release.of}</span
+									{timeAndDate(release.fromAt, zone, clock.now)}: {data.shows[release.rule.shows].toLowerCase()}{release
+										.rule.staff?.length
+										? `, to ${data.roles
+												.filter(({ role }) => release.rule.staff!.includes(role))
+												.map(({ name }) => name.toLowerCase())
+												.join(' and ')} too`
+										: ''}; read by {release.read} of {release.of}</span
 								>
 								{#if data.mayRelease}<Act
 										size="xs"
@@ -216,6 +234,17 @@
 				items={Object.entries(data.shows).map(([value, name]) => ({ value, name }))}
 			/>
 		</Field>
+		<fieldset class="mt-3">
+			<legend class="text-ink-2 mb-1 text-[14px] font-semibold">Also to staff</legend>
+			<div class="flex flex-wrap gap-x-4 gap-y-1.5">
+				{#each data.roles as { role, name } (role)}
+					<Checkbox value={role} bind:group={staff} class="text-[14px]">{name}</Checkbox>
+				{/each}
+			</div>
+			<p class="text-ink-3 mt-1 text-[13px]">
+				Proctors read those of their sessions. Authors and markers read no names.
+			</p>
+		</fieldset>
 		<div class="mt-3">
 			<Choose
 				name="when"

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { fail } from '$core/problem';
 import { mustBeForAll } from '$lib/server/closing';
 import { confirmed, route, staff } from '$lib/server/http';
-import { callBack, RELEASE_SHOWS, releaseResults, type ReleaseShows } from '$lib/server/results';
+import { callBack, RELEASE_SHOWS, RELEASE_TO, releaseResults, type ReleaseShows } from '$lib/server/results';
 
 const id = z.string().max(64);
 const Asked = z.discriminatedUnion('act', [
@@ -12,6 +12,8 @@ const Asked = z.discriminatedUnion('act', [
 		administrationId: id,
 		paperId: id,
 		shows: z.enum(Object.keys(RELEASE_SHOWS) as [ReleaseShows]),
+		/** Roles of the staff that read them as well. */
+		staff: z.array(z.enum(RELEASE_TO)).max(RELEASE_TO.length).default([]),
 		/** null: at once. */
 		fromAt: z.number().int().min(0).nullable()
 	}),
@@ -31,7 +33,7 @@ export const POST = route(confirmed(staff('release')), Asked, async ({ otium, st
 	await mustBeForAll(otium.db, staff, 'release', body.administrationId);
 	await releaseResults(otium, by, {
 		...body,
-		rule: { shows: body.shows },
+		rule: { shows: body.shows, staff: body.staff },
 		fromAt: body.fromAt ?? otium.now(),
 		origin: url.origin
 	});
