@@ -2,7 +2,7 @@ export { administrationReport, distribution, sessionReport } from './report';
 export { resultLines } from './lines';
 export type { ResultLine } from './lines';
 export { callBack, postReleases, RELEASE_SHOWS, RELEASE_TO, releaseResults, releasesOf } from './release';
-export type { Release, ReleaseRule, ReleaseShows } from './release';
+export type { Release, ReleaseRole, ReleaseRule, ReleaseShows } from './release';
 export { ownResults } from './own-results';
 export type { OwnResult } from './own-results';
 export { resultSlips } from './slips';

@@ -6,7 +6,8 @@ import type { Paper } from '$core/paper';
 import { shownPercent } from '$core/results';
 import { decideValidity } from '../closing';
 import { confirm, foresee, propose } from '../marking';
-import { LORNE, ODE, satHouse } from '../testing/sat';
+import { HOLT, LORNE, ODE, satHouse } from '../testing/sat';
+import { somebody } from '../testing/staff';
 import type { House } from '../testing/house';
 import {
 	callBack,
@@ -16,9 +17,11 @@ import {
 	postReleases,
 	qtiResultsZip,
 	releaseResults,
+	releasedTo,
 	releasesOf,
 	resultLines,
-	resultsTable
+	resultsTable,
+	type ReleaseRole
 } from '.';
 
 // The first to ask a thread waits until it has started, which a busy machine takes seconds for.
@@ -266,5 +269,53 @@ describe('a release', () => {
 			points: { points: '1.5', outOf: '4' },
 			notes: ['Question 3 was left out: no points, and none to reach.']
 		});
+	});
+});
+
+describe('results that are released to the staff', () => {
+	const release = (id: string, staff: ReleaseRole[], paperId = 'numbers') =>
+		releaseResults(house.otium, by(ODE), {
+			id,
+			administrationId: 'winter',
+			paperId,
+			rule: { shows: 'points', staff },
+			fromAt: house.clock.at,
+			origin: 'https://otium.example'
+		});
+	const DUNMORE = somebody('dunmore', 'proctor', 'quayside');
+	const STRANGER = somebody('finch', 'proctor', 'quayside');
+	const AUTHOR = somebody('wren', 'author', null);
+
+	it('reach the roles that are named, each as far as it goes, and nobody else', async () => {
+		await open();
+		await house.otium.db('staff').insert({ id: 'wren', name: 'Wren', sign_in: 'wren', password_hash: '-' });
+		await release('release-1', ['proctor', 'author']);
+		const [mine] = await releasedTo(house.otium, DUNMORE);
+		expect(mine.lines!.map(({ number, points, outcome }) => [number, points, outcome])).toEqual([
+			['DO-1001', '6 of 6', 'Merit, passed'],
+			['DO-1002', '1.5 of 6', 'not passed'],
+			['DO-1003', '3 of 6', 'passed']
+		]);
+		// Not of a session that names them; of another site; of a role that was not named.
+		expect(await releasedTo(house.otium, STRANGER)).toEqual([]);
+		expect(await releasedTo(house.otium, somebody('x', 'author', 'lighthouse'))).toEqual([]);
+		expect(await releasedTo(house.otium, HOLT)).toEqual([]);
+		const [sum] = await releasedTo(house.otium, AUTHOR);
+		expect(sum).toMatchObject({ of: 3, lines: null });
+		expect([...sum.shares].sort()).toEqual([0.25, 0.5, 1]);
+	});
+
+	it('can be called back until one of them has read them, and say who has', async () => {
+		await open();
+		await release('release-1', ['proctor']);
+		await callBack(house.otium, by(ODE), 'release-1');
+		expect(await releasedTo(house.otium, DUNMORE)).toEqual([]);
+		await release('release-2', ['proctor']);
+		await releasedTo(house.otium, DUNMORE);
+		await releasedTo(house.otium, DUNMORE);
+		await expect(callBack(house.otium, by(ODE), 'release-2')).rejects.toMatchObject({
+			problem: { message: expect.stringContaining('Rhys Dunmore has read results') }
+		});
+		expect(await house.otium.db('logbook').where({ kind: 'released_read' })).toHaveLength(1);
 	});
 });
