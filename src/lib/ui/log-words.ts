@@ -78,6 +78,8 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	addendum_proposed: ({ body, who }) => `Addendum proposed by ${who}: ${body.text}`,
 	addendum_confirmed: ({ who }) => `Addendum confirmed by ${who}`,
 	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
+	deleted_in_time: ({ body }) =>
+		`${body.count} ${body.what === 'snapshots' ? 'pictures from the camera' : body.what === 'photos' ? 'photos of candidates' : 'pieces of evidence'} deleted, as their time had come`,
 	results_released: ({ body, who }) => `${body.results} results released by ${who}`,
 	released_read: ({ who }) => `Released results read by ${who}`,
 	release_called_back: ({ who }) => `Release called back by ${who}`,

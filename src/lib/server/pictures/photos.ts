@@ -36,6 +36,27 @@ export async function readPhoto(
 	return bytes && { bytes, type: imageType(bytes) ?? 'image/jpeg' };
 }
 
+/** A photo serves the door: a year after the last session that somebody was expected in, nobody needs it. */
+export const PHOTO_KEPT_MS = 365 * 86_400_000;
+
+/** Deletes photos of people who have been expected nowhere for a year, nor have had a new one. Returns how many. */
+export async function deleteOldPhotos(otium: Needs): Promise<number> {
+	const before = otium.now() - PHOTO_KEPT_MS;
+	const recent = otium
+		.db('sitting')
+		.join('session', 'session.id', 'sitting.session_id')
+		.where('session.opens', '>', before)
+		.select('sitting.candidate_id');
+	const old: string[] = await otium
+		.db('candidate')
+		.where('photo_at', '<=', before)
+		.whereNotIn('id', recent)
+		.limit(500)
+		.pluck('id');
+	for (const id of old) await savePhoto(otium, id, null);
+	return old.length;
+}
+
 function pathOf(otium: Needs, candidateId: string): string {
 	return join(otium.dataDir, 'photos', encodeURIComponent(candidateId).replaceAll('.', '%2E'));
 }

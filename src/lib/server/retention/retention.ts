@@ -1,4 +1,5 @@
 import type { Query } from '../db';
+import { PHOTO_KEPT_MS } from '../pictures';
 
 /** What is kept of people, how much of it is there, and until when. */
 export type Kept = {
@@ -25,6 +26,7 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 			'id',
 			db('grant_given').whereIn('candidate_id', candidates()).whereNotNull('evidence_id').select('evidence_id')
 		);
+	const photos = () => db('candidate').whereIn('candidate.id', candidates()).whereNotNull('photo_at');
 	return [
 		{
 			what: 'Pictures from the camera',
@@ -49,10 +51,10 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 		},
 		{
 			what: 'Photos of candidates',
-			there: await count(db('candidate').whereIn('id', candidates()).whereNotNull('photo_at')),
-			next: null,
+			there: await count(photos()),
+			next: await oldestPhoto(db, photos()),
 			gone: 0,
-			how: 'removed on the person’s page, or with an import that leaves them out'
+			how: 'deleted by themselves a year after the last session that somebody is expected in; or on the person’s page'
 		},
 		{
 			what: 'Answers, results and the log',
@@ -62,6 +64,18 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 			how: 'kept with the house; the log can’t lose an entry. Take names out of a copy of the archive to keep figures alone'
 		}
 	].map((one) => ({ ...one, next: one.next !== null && one.next < now ? now : one.next }));
+}
+
+/** When the first of these photos goes, as things are planned now. */
+async function oldestPhoto(db: Query, photos: ReturnType<Query['queryBuilder']>): Promise<number | null> {
+	const lasts: { photo_at: number; last: number | null }[] = await photos
+		.leftJoin('sitting', 'sitting.candidate_id', 'candidate.id')
+		.leftJoin('session', 'session.id', 'sitting.session_id')
+		.groupBy('candidate.id')
+		.select('photo_at')
+		.max('session.opens as last');
+	const ends = lasts.map(({ photo_at, last }) => Math.max(photo_at, last ?? 0) + PHOTO_KEPT_MS);
+	return ends.length === 0 ? null : ends.reduce((a, b) => Math.min(a, b));
 }
 
 type Row = Record<string, unknown>;

@@ -1,1 +1,1 @@
-export { sweep, Sweeper } from './sweep';
+export { sweep, Sweeper, tidy } from './sweep';

@@ -11,7 +11,7 @@ import type { House } from '../house';
 import { castAnchor } from '../proof';
 import { postReleases } from '../results';
 import { deleteOldEvidence } from '../grants';
-import { deleteOldSnapshots } from '../pictures';
+import { deleteOldPhotos, deleteOldSnapshots } from '../pictures';
 import {
 	doorOpensAt,
 	endSession,
@@ -272,9 +272,17 @@ async function endDay(otium: House, session: Session) {
 }
 
 /** What has had its time: pictures, remembered answers to commands, refusals long settled, devices long gone. */
-async function tidy(otium: House): Promise<void> {
-	await deleteOldSnapshots(otium);
-	await deleteOldEvidence(otium);
+export async function tidy(otium: House): Promise<void> {
+	const gone = {
+		snapshots: await deleteOldSnapshots(otium),
+		evidence: await deleteOldEvidence(otium),
+		photos: await deleteOldPhotos(otium)
+	};
+	const at = otium.now();
+	const entries = Object.entries(gone)
+		.filter(([, count]) => count > 0)
+		.map(([what, count]) => ({ at, by: SYSTEM, kind: 'deleted_in_time', body: { what, count } }));
+	if (entries.length > 0) await transact(otium.db, (trx) => appendToLogbook(trx, entries));
 	await deleteOutlived(otium.db, otium.now());
 	await dropLeftovers(otium.db, otium.dataDir);
 }
