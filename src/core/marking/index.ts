@@ -1,4 +1,4 @@
-export { readNumber } from './number';
+export { isReduced, readNumber } from './number';
 export { rightAnswer } from './key';
 export { bandOf, bandsAsText, reachesPercent, readBands } from './band';
 export type { Band } from './band';

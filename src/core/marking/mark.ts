@@ -11,7 +11,7 @@ import {
 	type Paper,
 	type Question
 } from '../paper';
-import { readNumber } from './number';
+import { isReduced, readNumber } from './number';
 import type { Treatment } from './treatment';
 
 /** What a wrong answer costs. Blanks cost nothing. */
@@ -136,7 +136,8 @@ function shareRight(question: Marked, value: AnswerValue): number {
 		case 'single':
 			return value === question.answer ? 1 : 0;
 		case 'numeric':
-			return typeof value === 'string' && readNumber(value).some((read) => isWithin(read, question)) ? 1 : 0;
+			if (typeof value !== 'string' || !readNumber(value).some((read) => isWithin(read, question))) return 0;
+			return question.unsimplified !== undefined && !isReduced(value) ? question.unsimplified / 100 : 1;
 		case 'short':
 			return typeof value === 'string' && isAccepted(question.accepted, value) ? 1 : 0;
 		case 'multiple':

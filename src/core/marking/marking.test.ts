@@ -12,7 +12,7 @@ import {
 	type Paper,
 	type DealtQuestion
 } from '../paper';
-import { markAnswer, markForm, readNumber, rightAnswer } from '.';
+import { markAnswer, markForm, isReduced, readNumber, rightAnswer } from '.';
 
 const shared = { stem: 'Which?', topic: 'tides', points: 2 };
 const single: DealtQuestion = {
@@ -36,6 +36,30 @@ const numeric: DealtQuestion = {
 	unit: 'm',
 	tolerance: { kind: 'absolute', amount: 0.1 }
 };
+
+describe('fractions that are not reduced', () => {
+	it.each([
+		['3/4', true],
+		['6/8', false],
+		['4/1', false],
+		['1 3/4', true],
+		['1 6/4', false],
+		['7/4', true],
+		['−6/8 m', false],
+		['¾', true],
+		['0.75', true],
+		['6', true]
+	])('%s', (typed, reduced) => expect(isReduced(typed)).toBe(reduced));
+
+	it('earn the part that the author set; as much as others where nothing is set', () => {
+		const three: DealtQuestion = { ...numeric, answer: 0.75, tolerance: { kind: 'absolute', amount: 0 }, unit: '' };
+		const points = (question: DealtQuestion, typed: string) => markAnswer(question, typed, { wrong: 'free' }).points;
+		expect([points(three, '6/8'), points(three, '3/4')]).toEqual([2, 2]);
+		const strict = { ...three, unsimplified: 50 };
+		expect(['6/8', '3/4', '0.75', '5/8'].map((typed) => points(strict, typed))).toEqual([1, 2, 2, 0]);
+		expect(points({ ...three, unsimplified: 0 }, '6/8')).toBe(0);
+	});
+});
 
 describe('numbers as people type them', () => {
 	it.each<[string, number[]]>([

@@ -5,8 +5,8 @@
  * Nothing readable gives an empty list.
  */
 export function readNumber(typed: string): number[] {
-	const text = typed.normalize('NFKC').replace(/[−–]/g, '-').replace(/⁄/g, '/').trim();
-	const fraction = /^([+-]?)(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\D*$)/.exec(text);
+	const text = asTyped(typed);
+	const fraction = FRACTION.exec(text);
 	if (fraction) return readFraction(fraction);
 
 	const plain = /^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*[e×x]\s*(?:10\^?)?([+-]?\d+))?(?=\D*$)/i.exec(text);
@@ -30,4 +30,23 @@ function readingsOf(digits: string): number[] {
 	const grouped = /^\d{1,3}(?:([.,])\d{3})(?:\1\d{3})*$/.test(digits);
 	if (marks.length > 1 && new Set(marks).size === 1) return grouped ? [Number(digits.replaceAll(last, ''))] : [];
 	return grouped ? [asDecimal, Number(digits.replace(last, ''))] : [asDecimal];
+}
+
+const asTyped = (typed: string) => typed.normalize('NFKC').replace(/[−–]/g, '-').replace(/⁄/g, '/').trim();
+const FRACTION = /^([+-]?)(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\D*$)/;
+
+/**
+ * Whether a typed number is as simple as it can be: `3/4` and `1 3/4` are, `6/8`, `4/1` and `1 6/4` are not. What is no
+ * fraction is.
+ */
+export function isReduced(typed: string): boolean {
+	const fraction = FRACTION.exec(asTyped(typed));
+	if (!fraction) return true;
+	const [whole, top, bottom] = [fraction[2], Number(fraction[3]), Number(fraction[4])];
+	return commonDivisor(top, bottom) === 1 && bottom > 1 && (whole === undefined || top < bottom);
+}
+
+/** Euclid's algorithm. */
+function commonDivisor(a: number, b: number): number {
+	return b === 0 ? a : commonDivisor(b, a % b);
 }

@@ -43,7 +43,7 @@ function toFormQuestion(question: Question, part: string, order: OrderRules, ran
 		const drawn = draw(question, (most) => uniformInt(0, most, random));
 		return { ...toFormQuestion(worded(question, drawn), part, order, random), drawn };
 	}
-	const { id, kind, stem, points, picture, inOther, hint, media, stimulus, isExtra } = question;
+	const { id, kind, stem, points, picture, inOther, hint, media, stimulus, isExtra, calculator } = question;
 	const shown: FormQuestion = { id, part, kind, stem, points };
 	if (picture) shown.picture = picture;
 	if (inOther) shown.inOther = inOther;
@@ -51,6 +51,7 @@ function toFormQuestion(question: Question, part: string, order: OrderRules, ran
 	if (media) shown.media = media;
 	if (stimulus) shown.stimulus = stimulus;
 	if (isExtra) shown.isExtra = isExtra;
+	if (calculator) shown.calculator = calculator;
 	switch (question.kind) {
 		case 'numeric':
 			if (question.unit) shown.unit = question.unit;

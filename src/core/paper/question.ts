@@ -1,3 +1,4 @@
+import type { Allowed } from './calculator-allowed';
 import type { Difficulty } from './difficulty';
 import { mediaBeside, type Medium, type Stimulus } from './medium';
 import { poolsOf } from './pools';
@@ -48,6 +49,8 @@ type Shared = {
 	feedback?: { right?: string; wrong?: string };
 	/** Its points count on top: they are not among those that there are to reach. */
 	isExtra?: boolean;
+	/** No more than this calculator, whatever the session gives; else the session's. */
+	calculator?: Allowed;
 };
 
 /** A question with its key. Never sent to a candidate: they get a `FormQuestion`. */
@@ -64,7 +67,8 @@ export type Question = Shared &
 		/** The stem has a gap `[id]` for each; `accepted` are spellings, compared without case and accents. */
 		| { kind: 'fill_in'; gaps: { id: string; accepted: string[] }[]; partial: boolean }
 		| { kind: 'short'; accepted: string[] }
-		| { kind: 'numeric'; answer: number; tolerance: Tolerance; unit: string }
+		/** `unsimplified`: per cent of the points for a right fraction that is not reduced; all of them without. */
+		| { kind: 'numeric'; answer: number; tolerance: Tolerance; unit: string; unsimplified?: number }
 		/** Numbers are drawn for each candidate, and the answer is reckoned from them: dealt, it is a numeric question. */
 		| {
 				kind: 'calculated';
@@ -74,6 +78,7 @@ export type Question = Shared &
 				formula: string;
 				tolerance: Tolerance;
 				unit: string;
+				unsimplified?: number;
 		  }
 		/** Marked by hand. The words are advice to the candidate, not a limit. */
 		| { kind: 'essay'; words: { from: number; to: number } | null }
@@ -151,6 +156,7 @@ export type FormQuestion = {
 	stimulus?: Stimulus;
 	hint?: string;
 	isExtra?: boolean;
+	calculator?: Allowed;
 	/** Of upload: how many files it takes. */
 	most?: number;
 };

@@ -85,6 +85,7 @@ const shared = fc.record(
 		stimulus: fc.constantFrom(...STIMULI),
 		feedback: fc.constantFrom({ right: 'Well done.' }, { right: 'Yes.', wrong: 'See $h$ & the table.' }),
 		isExtra: fc.constant(true as const),
+		calculator: fc.constantFrom('none', 'basic', 'scientific'),
 		inOther: fc.dictionary(
 			fc.constantFrom('pt', 'ar'),
 			fc.record({ stem: text, texts: fc.dictionary(id, text, { minKeys: 1, maxKeys: 2 }) }, { requiredKeys: ['stem'] }),
@@ -132,15 +133,18 @@ const kinds: fc.Arbitrary<object> = fc.oneof(
 	})),
 	fc.record({ kind: fc.constant('upload'), most: fc.integer({ min: 1, max: 10 }) }),
 	fc.record({ kind: fc.constant('short'), accepted }),
-	fc.record({
-		kind: fc.constant('numeric'),
-		answer: fc.constantFrom(0, 6, -4.8, 1_852, 0.001),
-		tolerance: fc.oneof(
-			fc.record({ kind: fc.constant('absolute' as const), amount: fc.constantFrom(0, 0.05, 2) }),
-			fc.record({ kind: fc.constant('relative' as const), amount: fc.constantFrom(0, 0.01, 0.125) })
-		),
-		unit: fc.constantFrom('', 'm', 'knots per hour')
-	}),
+	fc
+		.record({
+			kind: fc.constant('numeric'),
+			answer: fc.constantFrom(0, 6, -4.8, 1_852, 0.001),
+			tolerance: fc.oneof(
+				fc.record({ kind: fc.constant('absolute' as const), amount: fc.constantFrom(0, 0.05, 2) }),
+				fc.record({ kind: fc.constant('relative' as const), amount: fc.constantFrom(0, 0.01, 0.125) })
+			),
+			unit: fc.constantFrom('', 'm', 'knots per hour'),
+			unsimplified: fc.constantFrom(undefined, 0, 50)
+		})
+		.map(({ unsimplified, ...one }) => (unsimplified === undefined ? one : { ...one, unsimplified })),
 	fc.record({
 		kind: fc.constant('calculated'),
 		parameters: fc.constant([

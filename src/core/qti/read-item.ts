@@ -78,7 +78,7 @@ export function readItem(
 	);
 	const feedback = feedbackOf(item);
 	if (feedback) question.feedback = feedback;
-	if (isOurs && below(body, 'div').some((one) => hasClass(one, 'extra'))) question.isExtra = true;
+	if (isOurs) readStemClasses(body, question);
 	const inOther = translationsOf(item);
 	if (inOther) question.inOther = inOther;
 	if (isOurs && question.kind === 'numeric') question = asCalculated(item, question);
@@ -86,6 +86,18 @@ export function readItem(
 		ok: true,
 		item: { question, identifier, told: item.told, media, stimulus: stimulusOf(item, inItem) }
 	};
+}
+
+const CALCULATORS = ['none', 'basic', 'scientific'] as const;
+
+function readStemClasses(body: XmlNode, question: Question): void {
+	const stem = below(body, 'div').find((one) => hasClass(one, 'stem'));
+	if (!stem) return;
+	if (hasClass(stem, 'extra')) question.isExtra = true;
+	const calculator = CALCULATORS.find((one) => hasClass(stem, `calculator-${one}`));
+	if (calculator) question.calculator = calculator;
+	const part = /(?:^|\s)unsimplified-(\d{1,2})(?:\s|$)/.exec(stem.attributes.class ?? '');
+	if (part && question.kind === 'numeric') question.unsimplified = Number(part[1]);
 }
 
 /** A number that Otium wrote as an example of a calculated question is that question again. */

@@ -74,7 +74,7 @@ export function writeItem(
 					? [el('rubricBlock', { view: 'author', class: CALCULATED }, [element('p', {}, [definitionOf(written, to)])])]
 					: []),
 				...(question.note ? [el('rubricBlock', { view: 'author', class: 'note' }, writeText(question.note))] : []),
-				element('div', { class: question.isExtra ? 'stem extra' : 'stem', ...stemAttributes }, [
+				element('div', { class: stemClasses(question), ...stemAttributes }, [
 					...writeText(question.stem, gapIds(question), (id) =>
 						el('textEntryInteraction', { responseIdentifier: gapIdentifier(id), expectedLength: 15 })
 					)
@@ -323,6 +323,18 @@ function processingOf(question: DealtQuestion, to: Dialect): XmlNode[] {
 			];
 		}
 	}
+}
+
+/** What no element of QTI says of a question as a whole, as classes of its stem. */
+function stemClasses(question: DealtQuestion): string {
+	return [
+		'stem',
+		question.isExtra && 'extra',
+		question.calculator && `calculator-${question.calculator}`,
+		question.kind === 'numeric' && question.unsimplified !== undefined && `unsimplified-${question.unsimplified}`
+	]
+		.filter(Boolean)
+		.join(' ');
 }
 
 /** Other languages as a catalogue of QTI 3.0: a card of the kind `ext:translation`, an entry for each language. */

@@ -20,6 +20,8 @@ export type SittingPicture = {
 		zone: string;
 		movement: MovementRules;
 		tools: ToolRules;
+		/** A calculator was granted: they have it beside every question. */
+		hasOwnCalculator: boolean;
 		/** What the page prevents, logs and does; null: nothing is watched. */
 		watch:
 			| (Pick<LockdownRules, 'level' | 'leavingsAllowed' | 'onLeaving' | 'sites' | 'printing' | 'alsoForReview'> & {

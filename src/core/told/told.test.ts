@@ -7,7 +7,14 @@ import { scheduleInWords, whatBinds } from '.';
 const NINE = Date.parse('2026-12-08T09:00Z');
 const HOUR = 3_600_000;
 const told = (rules: SessionRules, closes: number | null = NINE + 2 * HOUR, networks: string[] = []) =>
-	whatBinds({ rules, window: { opens: NINE, closes }, zone: 'Europe/London', networks, own: null })
+	whatBinds({
+		rules,
+		window: { opens: NINE, closes },
+		zone: 'Europe/London',
+		networks,
+		limitsCalculator: false,
+		own: null
+	})
 		.flatMap(({ lines }) => lines)
 		.join('\n');
 
@@ -111,7 +118,14 @@ describe('what binds is told', () => {
 			extraAttempts: 1
 		};
 		const window = { opens: NINE, closes: NINE + 2 * HOUR };
-		const text = whatBinds({ rules: DEFAULT_RULES, window, zone: 'Europe/London', networks: [], own })
+		const text = whatBinds({
+			rules: DEFAULT_RULES,
+			window,
+			zone: 'Europe/London',
+			networks: [],
+			limitsCalculator: false,
+			own
+		})
 			.flatMap(({ lines }) => lines)
 			.join('\n');
 		expect(text).toContain('You have 90 minutes, and 1 more to finish and hand in: 90 + 1 = 91 min in all.');

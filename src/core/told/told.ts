@@ -32,6 +32,8 @@ export type BindingFacts = {
 	zone: string;
 	/** Names of the networks from which the door can be passed, as far as they exist. */
 	networks: string[];
+	/** Some questions of the paper allow a lesser calculator, or none. */
+	limitsCalculator: boolean;
 	/** What this candidate has beyond the rules; null: told to everybody. */
 	own: OwnFacts | null;
 };
@@ -180,7 +182,7 @@ function clockInWords(clockStops: SessionRules['timing']['clockStops'], isEach: 
 	}
 }
 
-function paperOf({ rules, own }: BindingFacts): (string | false | null)[] {
+function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | false | null)[] {
 	const { movement, order, tools, marking } = rules;
 	const forward = forwardBy(movement);
 	const calculator = tools.calculator === 'scientific' ? 'scientific' : (own?.calculator ?? tools.calculator);
@@ -207,6 +209,10 @@ function paperOf({ rules, own }: BindingFacts): (string | false | null)[] {
 				.join(' and ')
 				.replace(/^c/, 'C')} come in an order of your own.`,
 		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes, voice or hints.',
+		limitsCalculator &&
+			calculator !== 'none' &&
+			!own?.calculator &&
+			'Some questions have a lesser calculator, or none.',
 		tools.striking && 'Choices can be struck out.',
 		markingInWords(marking)
 	];

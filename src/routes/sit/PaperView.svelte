@@ -1,6 +1,6 @@
 <!-- @component The paper while it is sat: its questions, page by page or all together. -->
 <script lang="ts">
-	import { plainText, sharedAround } from '$core/paper';
+	import { calculatorFor, plainText, sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
 	import { Display } from '$player/display.svelte';
 	import type { Line } from '$player/line.svelte';
@@ -44,6 +44,9 @@
 	const page = $derived(pageAt(movement, count, paper.at));
 	const places = $derived(Array.from({ length: page.to - page.from }, (_, nth) => page.from + nth));
 	const visible = $derived(places.flatMap((place) => paper.questionAt(place) ?? []));
+	const calculator = $derived(
+		calculatorFor(picture.session.tools.calculator, visible, picture.session.hasOwnCalculator)
+	);
 	const hasCome = $derived(visible.length > 0);
 	$effect(() => (hasCome ? undefined : paper.receive(() => untrack(() => picture))));
 	const isOne = $derived(page.perPage === 1);
@@ -178,6 +181,7 @@
 		{picture}
 		{display}
 		{watch}
+		{calculator}
 		{spoken}
 		bind:language
 		bind:isOpen={isBeside}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { siteAddress } from '$core/lockdown';
 	import { languageName } from '$core/session';
-	import { NOTES } from '$core/paper';
+	import { NOTES, type Allowed } from '$core/paper';
 	import type { SittingPicture } from '$core/room';
 	import type { Display } from '$player/display.svelte';
 	import type { Paper } from '$player/paper.svelte';
@@ -18,6 +18,8 @@
 		display: Display;
 		watch: Watch | null;
 		language: string | null;
+		/** The calculator beside the questions that are seen. */
+		calculator: Allowed;
 		/** What is read aloud. */
 		spoken: string;
 		onchanged: () => void;
@@ -29,6 +31,7 @@
 		picture,
 		display,
 		watch,
+		calculator,
 		language = $bindable(),
 		spoken,
 		onchanged,
@@ -47,7 +50,7 @@
 	const sites = $derived(picture.session.watch?.sites ?? []);
 	const panels = $derived(
 		[
-			tools.calculator !== 'none' && { key: 'calculator' as const, name: 'Calculator' },
+			calculator !== 'none' && { key: 'calculator' as const, name: 'Calculator' },
 			paper.formulaSheet.length > 0 && { key: 'formulas' as const, name: 'Formulas' },
 			tools.notes && { key: 'notes' as const, name: 'Notes' },
 			sites.length > 0 && { key: 'sites' as const, name: 'Sites' },
@@ -164,10 +167,10 @@
 				onclick={() => (open = null)}>×</button
 			>
 		</div>
-		{#if open === 'calculator' && tools.calculator !== 'none'}
+		{#if open === 'calculator' && calculator !== 'none'}
 			{#await import('./tools/Calculator.svelte')}<p class="text-ink-2">
 					One moment…
-				</p>{:then { default: Calculator }}<Calculator kind={tools.calculator} />{:catch}<p>
+				</p>{:then { default: Calculator }}<Calculator kind={calculator} />{:catch}<p>
 					The calculator could not be loaded. Close this and open it again when the connection is back.
 				</p>{/await}
 		{:else if open === 'formulas'}

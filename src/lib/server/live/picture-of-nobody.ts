@@ -34,6 +34,7 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			zone: session.site.zone,
 			movement: rules.movement,
 			tools: rules.tools,
+			hasOwnCalculator: false,
 			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview, left: 0 },
 			snapshotSeconds: rules.lockdown.snapshotSeconds,
 			checklist: rules.door.checklist,

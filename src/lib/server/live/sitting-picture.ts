@@ -41,6 +41,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			// What was granted goes beyond the rules, never below them.
 			tools:
 				tools.calculator === 'scientific' ? tools : { ...tools, calculator: one.merge.calculator ?? tools.calculator },
+			hasOwnCalculator: one.merge.calculator !== null,
 			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview, left },
 			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
 			checklist: session.rules.door.checklist,

@@ -31,9 +31,8 @@ import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
-import { networkNames } from '../records';
 import { doorOpensAt, slipsFor, type Session } from '../session';
-import { loadSittingsOf, toldToAll, toldWith } from '../sitting';
+import { besideRules, loadSittingsOf, toldToAll, toldWith } from '../sitting';
 import { VERSION } from '../version';
 import type { Mail } from './post';
 
@@ -144,11 +143,11 @@ async function candidates(db: Query, session: Session, origin: string, now: numb
 	const rehearsals = new Map<string, string>();
 	const owns = new Map<string, string>();
 	const told = new Map<string, ToldSubject[]>();
-	const networks = await networkNames(db, session.rules.door.networks);
+	const beside = await besideRules(db, session);
 	for (const one of sittings) {
 		const { opens } = one.reckoning.window;
 		rehearsals.set(one.sitting.id, await rehearsalNote(db, one.candidate.id, opens + DAY_MS));
-		told.set(one.sitting.id, toldWith(one, networks));
+		told.set(one.sitting.id, toldWith(one, beside));
 		owns.set(one.sitting.id, await ownNote(db, one.candidate.id, opens));
 	}
 	return sittings

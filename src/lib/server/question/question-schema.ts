@@ -43,12 +43,14 @@ const shared = {
 	stimulus: StimulusSchema.optional(),
 	hint: Text.optional(),
 	feedback: z.strictObject({ right: Text.optional(), wrong: Text.optional() }).optional(),
-	isExtra: z.boolean().optional()
+	isExtra: z.boolean().optional(),
+	calculator: z.enum(['none', 'basic', 'scientific']).optional()
 };
 const partial = z.boolean();
 const Accepted = z.array(z.string().max(500)).max(50);
 
 const ToleranceSchema = z.object({ kind: z.enum(['absolute', 'relative']), amount: z.number().min(0) });
+const Unsimplified = z.number().int().min(0).max(99).optional();
 const Name = z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,20}$/);
 const ParameterSchema = z.union([
 	z.strictObject({ name: Name, values: z.array(z.number()).max(200) }),
@@ -98,7 +100,8 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		kind: z.literal('numeric'),
 		answer: z.number(),
 		tolerance: ToleranceSchema,
-		unit: z.string().max(60)
+		unit: z.string().max(60),
+		unsimplified: Unsimplified
 	}),
 	z.strictObject({
 		...shared,
@@ -107,7 +110,8 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		conditions: z.array(z.string().max(400)).max(20),
 		formula: z.string().max(400),
 		tolerance: ToleranceSchema,
-		unit: z.string().max(60)
+		unit: z.string().max(60),
+		unsimplified: Unsimplified
 	}),
 	z.strictObject({
 		...shared,

@@ -9,7 +9,7 @@ import {
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
 import { capital } from '$core/names';
-import { dealtCount, type Paper } from '$core/paper';
+import { dealtCount, limitsCalculator, type Paper } from '$core/paper';
 import { lastsUntil, readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
 import { whatBinds, type ToldSubject } from '$core/told';
 import type { Query } from '../db';
@@ -107,6 +107,7 @@ export async function planSession(
 				window,
 				zone: room.zone,
 				networks: facts.networks.named.map((one) => one.name),
+				limitsCalculator: limitsCalculator(JSON.parse(paper.content) as Paper),
 				own: null
 			}),
 			rules,

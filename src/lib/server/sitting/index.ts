@@ -9,7 +9,7 @@ export { OwnIds } from './own-ids';
 export { questionsSent, showQuestions } from './questions-sent';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
-export { toldOf, toldToAll, toldWith } from './told';
+export { besideRules, toldOf, toldToAll, toldWith } from './told';
 export { mayHavePaper } from './coming-back';
 export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';
 export type { Breaks } from './breaks';

@@ -1,22 +1,32 @@
-import { whatBinds, type ToldSubject } from '$core/told';
+import { limitsCalculator } from '$core/paper';
+import { whatBinds, type BindingFacts, type ToldSubject } from '$core/told';
 import { allottedMinutes, secondsEach } from '$core/time';
 import type { Query } from '../db';
-import { networkNames, type Session } from '../records';
+import { networkNames, paperVersion, type Session } from '../records';
 import type { Loaded } from './load';
+
+/** What binds beside the rules, the same for everybody in a session. */
+export type BesideRules = Pick<BindingFacts, 'networks' | 'limitsCalculator'>;
+
+export async function besideRules(db: Query, { rules, paper }: Pick<Session, 'rules' | 'paper'>): Promise<BesideRules> {
+	const { content } = await paperVersion(db, paper.id);
+	return { networks: await networkNames(db, rules.door.networks), limitsCalculator: limitsCalculator(content) };
+}
 
 /** Everything that binds one candidate, in their words, with what was granted to them. */
 export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
-	return toldWith(one, await networkNames(db, one.session.rules.door.networks));
+	return toldWith(one, await besideRules(db, one.session));
 }
 
-/** The same for many of one session, whose networks' names are known. */
-export function toldWith({ session, merge, reckoning }: Loaded, networks: string[]): ToldSubject[] {
+/** The same for many of one session, of which it is known what else binds there. */
+export function toldWith({ session, merge, reckoning }: Loaded, beside: BesideRules): ToldSubject[] {
 	return whatBinds({
+		...beside,
 		rules: session.rules,
 		window: reckoning.window,
 		zone: session.site.zone,
 		// Who sits elsewhere is not bound to the room's.
-		networks: session.rules.door.networks.length === 0 ? [] : networks,
+		networks: session.rules.door.networks.length === 0 ? [] : beside.networks,
 		own: {
 			minutes: allottedMinutes(session.rules.timing, merge.grants),
 			questionSeconds: secondsEach(session.rules.timing, merge.grants),
@@ -30,9 +40,8 @@ export function toldWith({ session, merge, reckoning }: Loaded, networks: string
 /** The same for everybody without a grant. */
 export async function toldToAll(
 	db: Query,
-	session: Pick<Session, 'rules' | 'window' | 'site'>
+	session: Pick<Session, 'rules' | 'window' | 'site' | 'paper'>
 ): Promise<ToldSubject[]> {
 	const { rules, window, site } = session;
-	const networks = await networkNames(db, rules.door.networks);
-	return whatBinds({ rules, window, zone: site.zone, networks, own: null });
+	return whatBinds({ ...(await besideRules(db, session)), rules, window, zone: site.zone, own: null });
 }

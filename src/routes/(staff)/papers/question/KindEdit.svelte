@@ -102,6 +102,14 @@
 					onchange({ tolerance: { kind: event.currentTarget.checked ? 'relative' : 'absolute', amount: 0 } })}
 			/>in per cent</label
 		>
+		<NumberEntry
+			id="unsimplified"
+			label="A fraction not reduced earns, %"
+			class="w-56"
+			value={question.unsimplified ?? 100}
+			onchange={(percent) =>
+				percent >= 0 && percent <= 100 && onchange({ unsimplified: percent === 100 ? undefined : Math.round(percent) })}
+		/>
 	</div>
 {:else if question.kind === 'short'}
 	<Field id="accepted" label="Accepted, one on each line" hint="Case, accents and spaces do not matter.">
