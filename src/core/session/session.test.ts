@@ -181,6 +181,16 @@ describe('what would go wrong on the day', () => {
 		['warn question_time_lost', { rules: { timing: { questionSeconds: 90 }, ...ONE_WAY } }],
 		['warn K13', { rules: { movement: { goingBack: false } } }],
 		['warn K14', { rules: { movement: { goingBack: false, answerToGoOn: true } } }],
+		[
+			'block from_last',
+			{
+				rules: {
+					attempts: { most: 3, startsFromLast: true },
+					movement: { goingBack: false },
+					tools: { marking: false }
+				}
+			}
+		],
 		['block K15', { othersPending: 2, rules: { review: { shows: 'key', when: 'at_once' } } }],
 		[
 			'block K16',

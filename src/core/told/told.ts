@@ -261,7 +261,10 @@ function endOf({ rules: { timing, movement, finishWord } }: BindingFacts): (stri
 	];
 }
 
-function afterwardsOf({ rules: { attempts, review, result, lockdown }, own }: BindingFacts): (string | false)[] {
+function afterwardsOf({
+	rules: { attempts, review, result, lockdown, movement },
+	own
+}: BindingFacts): (string | false)[] {
 	const most = attempts.most + (own?.extraAttempts ?? 0);
 	const counts = {
 		highest: 'the best one counts',
@@ -288,7 +291,10 @@ function afterwardsOf({ rules: { attempts, review, result, lockdown }, own }: Bi
 		review.shows === 'key' && review.when !== 'all_finished' ? `${when}, and when nobody can still sit it` : when;
 	return [
 		most > 1 && `You may sit it ${most} times; ${counts}. ${waits.join(' ')}`.trim(),
-		most > 1 && attempts.startsFromLast && 'A further attempt begins with the answers of the one before.',
+		most > 1 &&
+			attempts.startsFromLast &&
+			forwardBy(movement) === null &&
+			'A further attempt begins with the answers of the one before.',
 		review.shows === 'nothing' ? 'You see nothing of your result here.' : `You see ${shows} ${from}.`,
 		review.shows !== 'nothing' &&
 			lockdown.level !== 'open' &&

@@ -1,3 +1,4 @@
+import { forwardBy } from '../movement';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
@@ -87,6 +88,17 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			{ text: 'blanks allowed', set: { 'rules.movement.answerToGoOn': false } },
 			{ text: 'allow going back', set: { 'rules.movement.goingBack': true } }
 		]);
+	if (attempts.most > 1 && attempts.startsFromLast && forwardBy(movement) !== null)
+		push(
+			'from_last',
+			'block',
+			'It would begin at its end.',
+			'A further attempt with the answers of the last has every page behind it, where nobody goes back.',
+			[
+				{ text: 'allow going back', set: { 'rules.movement.goingBack': true } },
+				{ text: 'begin anew', set: { 'rules.attempts.startsFromLast': false } }
+			]
+		);
 	if (
 		(review.shows === 'key' || review.shows === 'own_answers') &&
 		review.when !== 'all_finished' &&

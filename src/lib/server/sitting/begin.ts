@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { sameName, clientFor, type ProvenClient } from '$core/access';
 import { deal, type Form } from '$core/paper';
+import { forwardBy } from '$core/session';
 import { refusal, RefusalError, type Outcome } from '$core/sitting';
 import { transact, type Query } from '../db';
 import type { Acting } from '../house';
@@ -65,7 +66,9 @@ async function dealOnce(trx: Query, { sitting, paperId, attempt, session, merge 
 	const sittingId = sitting.id;
 	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;
 	const { order, attempts } = session.rules;
-	if (attempt > 1 && attempts.startsFromLast && (await startFromLast(trx, sittingId, now))) return;
+	// Where nobody goes back, answers that stand already would be pages that lie behind.
+	const mayStartFromLast = attempts.startsFromLast && forwardBy(session.rules.movement) === null;
+	if (attempt > 1 && mayStartFromLast && (await startFromLast(trx, sittingId, now))) return;
 	const { content } = await paperVersion(trx, paperId);
 	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
 	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
