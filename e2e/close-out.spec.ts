@@ -235,8 +235,10 @@ test('a closing officer rehearses and closes; results go out and are read; the a
 	expect(await serious(ode), 'results').toEqual([]);
 	await ode.getByTestId('release').click();
 	await ode.getByLabel('What candidates read').selectOption('topics');
+	await ode.getByRole('checkbox', { name: 'Proctor', exact: true }).check();
 	await ode.getByTestId('confirm').click();
 	await expect(ode.getByTestId('told')).toContainText('Released.');
+	await expect(ode.getByTestId('released')).toContainText('to proctor too');
 	for (const as of ['csv', 'oneroster', 'qti', 'jsonl', 'slips']) {
 		const sent = await ode.request.get(`/close-out/results/autumn?as=${as}`);
 		expect([sent.status(), (await sent.body()).length > 200], as).toEqual([200, true]);
@@ -255,8 +257,25 @@ test('a closing officer rehearses and closes; results go out and are read; the a
 	await expect(result).not.toContainText('not under command');
 	expect(await serious(page), 'my results').toEqual([]);
 
+	// A proctor reads those of their own session, and nobody else's.
+	const dunmore = await home.staff(browser, 'dunmore');
+	await dunmore.getByRole('link', { name: 'Results' }).click();
+	await expect(dunmore.getByTestId('released-to-me')).toContainText('Marks and Signals, Autumn Deck Officer');
+	await expect(dunmore.getByRole('row', { name: /Adaeze Obi DO-1001/ })).toBeVisible();
+	const ofHis = await home.read((db) =>
+		db('sitting')
+			.join('session_proctor', 'session_proctor.session_id', 'sitting.session_id')
+			.join('staff', 'staff.id', 'session_proctor.staff_id')
+			.where({ sign_in: 'dunmore', administration_id: 'autumn' })
+			.whereIn('state', ['handed_in', 'time_up'])
+			.count({ n: '*' })
+			.first()
+	);
+	await expect(dunmore.getByRole('row')).toHaveCount(Number(ofHis!.n) + 1);
+	expect(await serious(dunmore), 'released').toEqual([]);
+	await ode.reload();
 	await ode.getByTestId('call-back').click();
-	await expect(ode.getByRole('alert')).toContainText('Adaeze Obi has read their result');
+	await expect(ode.getByRole('alert')).toContainText('Adaeze Obi, Rhys Dunmore have read results');
 
 	// Nothing of it is changed any more.
 	const late = await ode.request.post('/close-out/decide', {

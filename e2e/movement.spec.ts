@@ -207,7 +207,7 @@ test('a time for each question: it runs out, the next one comes by itself, and w
 	browser
 }) => {
 	test.setTimeout(120_000);
-	const timing = { limitMinutes: 30, questionSeconds: 12, clockStops: 'hold_or_lost', graceMinutes: 0 };
+	const timing = { limitMinutes: 30, questionSeconds: 6, clockStops: 'hold_or_lost', graceMinutes: 0 };
 	const { page, me, form } = await under(browser, 8, { goingBack: false }, { timing });
 	const head = page.getByTestId('question-time');
 	await expect(head).toContainText('this question');

@@ -23,6 +23,13 @@ describe('the script of a room says what this session does', () => {
 		expect(aloud).toContain('Wait until I let you in');
 	});
 
+	it('the time for each question, where each has one', () => {
+		const { aloud } = scriptFor(facts({ limitMinutes: 19, questionSeconds: 45 }), null);
+		expect(aloud).toContain(
+			'45 seconds for each question; when they are up the next one comes. That is about 19 minutes'
+		);
+	});
+
 	it('who lets in', () => {
 		const automatic = scriptFor(facts({}, { admission: 'automatic' }), null);
 		expect(all(automatic)).not.toContain('Let them in again');

@@ -39,12 +39,15 @@ function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
 }
 
 function aloudFor({ rules: { timing, admission } }: ScriptFacts): string {
-	const limit =
-		timing.limitMinutes === null
-			? 'There is no time limit.'
-			: `You have ${timing.limitMinutes} minutes, ${timing.clockStarts === 'room' ? 'from when I start the room' : 'from when you begin'}.`;
 	const wait = admission === 'proctor' ? ' Wait until I let you in.' : '';
-	return `Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours.${wait} ${limit} Your answers are saved as you go; if the connection drops, just keep working. Raise your hand if you need anything. You can start.`;
+	return `Please sit at your seat and go to the page on the board. Enter the code and your details, and check that the name on the screen is yours.${wait} ${lengthAloud(timing)} Your answers are saved as you go; if the connection drops, just keep working. Raise your hand if you need anything. You can start.`;
+}
+
+function lengthAloud({ limitMinutes, questionSeconds, clockStarts }: SessionRules['timing']): string {
+	if (limitMinutes === null) return 'There is no time limit.';
+	const from = clockStarts === 'room' ? 'from when I start the room' : 'from when you begin';
+	if (questionSeconds === null) return `You have ${limitMinutes} minutes, ${from}.`;
+	return `You have ${questionSeconds} seconds for each question; when they are up the next one comes. That is about ${limitMinutes} minutes, ${from}.`;
 }
 
 function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
@@ -55,7 +58,9 @@ function troubleFor({ rules }: ScriptFacts): ScriptPart[] {
 	const line =
 		rules.timing.clockStops === 'hold_or_lost'
 			? 'The clock stops until the connection is back.'
-			: 'Lost minutes are shown beside the name; one press gives them back.';
+			: rules.timing.questionSeconds === null
+				? 'Lost minutes are shown beside the name; one press gives them back.'
+				: 'Lost minutes are shown beside the name. A question whose time ran out does not come back.';
 	return [
 		{
 			title: 'A code is refused',

@@ -3,7 +3,7 @@ import { resultOf } from '$core/results';
 import { questionsOf } from '$core/paper';
 import { pagedRows, type Query } from '../db';
 import { countingSittings, scoresOf, withForms, type Counting } from '../marking';
-import { paperVersion } from '../paper';
+import { paperVersion, standingValidity } from '../records';
 
 type Row = Record<string, unknown>;
 /** The files of an archive, in their order: each a name and its lines. */
@@ -65,6 +65,7 @@ export function contentsOf(db: Query, administrationId: string): Contents {
 			['id', 'title', 'version', 'content', 'sha256']
 		),
 		table('form', ofSittings, ['form']),
+		table('question_shown', ofSittings),
 		table('answer_standing', ofSittings, ['value']),
 		table('answer', ofSittings, ['value']),
 		table('sitting_file', ofSittings),
@@ -141,13 +142,10 @@ async function* results(db: Query, counting: () => Promise<Counting[]>): AsyncGe
 			db,
 			part.map((one) => ({ ...one, marking: one.rules.marking }))
 		);
-		const validity: { sitting_id: string; verdict: string }[] = await db('validity')
-			.whereIn(
-				'sitting_id',
-				part.map(({ sittingId }) => sittingId)
-			)
-			.whereNull('withdrawn_at');
-		const verdicts = new Map(validity.map((row) => [row.sitting_id, row.verdict]));
+		const validity = await standingValidity(
+			db,
+			part.map(({ sittingId }) => sittingId)
+		);
 		for (const one of part) {
 			const { score } = scores.get(one.sittingId)!;
 			const { content } = await paperVersion(db, one.paperId);
@@ -158,7 +156,7 @@ async function* results(db: Query, counting: () => Promise<Counting[]>): AsyncGe
 				paper: one.paperId,
 				session: one.sessionId,
 				attempt: one.attempt,
-				validity: verdicts.get(one.sittingId) ?? 'valid',
+				validity: validity.get(one.sittingId)?.verdict ?? 'valid',
 				...resultOf(score, one.rules.result, byId),
 				marks: score.marks
 			};

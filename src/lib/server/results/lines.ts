@@ -2,10 +2,10 @@ import { countingScore, type Reached } from '$core/attempts';
 import { fullName } from '$core/names';
 import { questionsOf, type Question } from '$core/paper';
 import { resultOf, type Result } from '$core/results';
-import type { Validity } from '$core/validity';
 import { groupBy, type Query } from '../db';
 import { countingSittings, scoresOf, withForms, type Counting, type Scored } from '../marking';
 import { paperVersion } from '../paper';
+import { standingValidity, type StandingValidity } from '../records';
 
 /** A result with whose it is and what it is worth. */
 export type ResultLine = {
@@ -13,7 +13,7 @@ export type ResultLine = {
 	name: string;
 	result: Result;
 	scored: Scored;
-	validity: { verdict: Validity; note: string } | null;
+	validity: StandingValidity | null;
 	/** What counts of all attempts, by the rule of the last; null on attempts before it. */
 	counted: Reached | null;
 };
@@ -24,7 +24,7 @@ export async function resultLines(
 	narrow: (query: ReturnType<Query['queryBuilder']>) => void
 ): Promise<ResultLine[]> {
 	const sittings = await countingSittings(db, narrow);
-	const validity = await validityOf(
+	const validity = await standingValidity(
 		db,
 		sittings.map(({ sittingId }) => sittingId)
 	);
@@ -63,12 +63,4 @@ export async function resultLines(
 		last.counted = countingScore(last.sitting.rules.attempts.counts, reached);
 	}
 	return lines;
-}
-
-async function validityOf(db: Query, ids: string[]): Promise<Map<string, { verdict: Validity; note: string }>> {
-	const rows: { sitting_id: string; verdict: Validity; note: string }[] = await db('validity')
-		.whereIn('sitting_id', ids)
-		.whereNull('withdrawn_at')
-		.select('sitting_id', 'verdict', 'note');
-	return new Map(rows.map(({ sitting_id, ...row }) => [sitting_id, row]));
 }

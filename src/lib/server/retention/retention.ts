@@ -94,6 +94,7 @@ export async function subjectData(db: Query, candidateId: string): Promise<Row |
 		requests: await db('grant_request').where({ candidate_id: candidateId }).select('*'),
 		sittings: sittings.map((row) => ({ ...row, fold: JSON.parse(row.fold as string) })),
 		answers: await of('answer_standing'),
+		shown: await of('question_shown'),
 		marks: (await of('hand_mark')).map(({ marker: _, ...row }) => row),
 		lapses: await of('lapse'),
 		messages: await of('message'),

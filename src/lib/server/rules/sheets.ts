@@ -3,6 +3,7 @@ import { may, mayAnywhere, type StaffMember } from '$core/access';
 import { differingRules, rulesFor, SHIPPED_SHEETS, type RuleDifference } from '$core/rules';
 import { completeRules, type SessionRules } from '$core/session';
 import type { Actor } from '$core/sitting';
+import { asEntered } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
@@ -133,7 +134,7 @@ export async function foreseeApplication(
 	const sessions = await findSessions(db, (query) => query.whereIn('session.id', sessionIds));
 	return sessions.map((session) => ({
 		session,
-		changes: differingRules(session.rules, rulesFor(session.rules, sheet.rules)),
+		changes: differingRules(asEntered(session.rules), rulesFor(session.rules, sheet.rules)),
 		refused:
 			session.endedAt !== null
 				? 'has ended'

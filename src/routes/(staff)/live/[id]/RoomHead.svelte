@@ -104,6 +104,7 @@
 				>
 				<Act tone="danger" key="E" onclick={() => onask('end', [])} testid="end">End…</Act>
 			{:else}
+				<span class="text-ink-2 text-[14px]">On a shared machine, sign out when you are done.</span>
 				<Act tone="main" href="/close-out/{head.id}">Open its ledger</Act>
 			{/if}
 		</div>
