@@ -48,6 +48,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	line_back: () => 'Line back',
 	answers_kept: ({ body }) =>
 		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : body.because === 'on_hold' ? 'while on hold' : body.because === 'question_over' ? 'after the time for their question' : body.because === 'gone_past' ? 'for questions passed before' : 'from a freed device'}: kept, not counted`,
+	scan_added: ({ body, who }) => `A scan of work on paper added to question ${body.question} by ${who}: ${body.name}`,
 	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,

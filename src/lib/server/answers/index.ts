@@ -8,3 +8,4 @@ export { takeLeftovers } from './leftovers';
 export type { Leftover, LeftoversTaken } from './leftovers';
 export { RevisionAsked, Seq } from './revision-schema';
 export { verifyAnswers } from './verify';
+export { standingRow } from './write-group';

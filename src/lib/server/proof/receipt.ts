@@ -78,7 +78,7 @@ async function readReceipt(db: Query, jws: string): Promise<Receipt | null> {
 	}
 }
 
-/** After this hand-in the work was reopened, or answers that had been kept aside were let count: the logbook says so. */
+/** After this hand-in the work was reopened, answers kept aside were let count, or a scan was added: the logbook says so. */
 async function wentOn(db: Query, { sitting, receipt }: Receipt): Promise<boolean> {
 	const entries: { kind: string; body: string }[] = await db('logbook')
 		.where({ sitting_id: sitting })
@@ -87,6 +87,8 @@ async function wentOn(db: Query, { sitting, receipt }: Receipt): Promise<boolean
 	const handedIn = entries.findIndex((entry) => (JSON.parse(entry.body) as { receipt?: string }).receipt === receipt);
 	return (
 		handedIn >= 0 &&
-		entries.slice(handedIn + 1).some(({ kind }) => ['reopened', 'continued_later', 'answers_counted'].includes(kind))
+		entries
+			.slice(handedIn + 1)
+			.some(({ kind }) => ['reopened', 'continued_later', 'answers_counted', 'scan_added'].includes(kind))
 	);
 }

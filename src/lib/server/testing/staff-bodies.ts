@@ -145,6 +145,7 @@ export const BODIES: Record<string, () => unknown> = {
 		}
 	}),
 	'PUT prepare/people/[id]/photo': () => 'x',
+	'PUT close-out/sitting/[sitting]/scan': () => 'x',
 	'POST prepare/people/[id]/timetable': () => 'BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nEND:VCALENDAR\r\n',
 	'POST prepare/people/import': () =>
 		form({
@@ -184,7 +185,7 @@ export const BODIES: Record<string, () => unknown> = {
 };
 const params: Record<string, Record<string, string>> = {
 	live: { id: 's1', sitting: 'sit0', snapshot: 'a-picture', incident: 'an-incident', file: 'a'.repeat(64) },
-	'close-out': { id: 's1', administration: 'winter', session: 's1' },
+	'close-out': { id: 's1', administration: 'winter', session: 's1', sitting: 'sit0' },
 	'grants/evidence': { id: 'a-doctors-note' },
 	'papers/version': { version: 'a-version' },
 	'papers/media': { file: 'a'.repeat(64) },

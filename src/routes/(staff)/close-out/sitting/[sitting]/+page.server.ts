@@ -18,12 +18,14 @@ export const load: PageServerLoad = async (event) => {
 			number: sitting.number,
 			session: sitting.session,
 			paperId: sitting.paperId,
+			mayScan: may(staff, 'decide', { siteId: sitting.siteId, proctorIds: [] }),
 			points: score.points,
 			outOf: score.outOf,
 			questions: form.questions.map((question, i) => ({
 				id: question.id,
 				stem: question.stem,
 				given: answerInWords(question, given.get(question.id) ?? null),
+				takesFiles: question.kind === 'upload',
 				...score.marks[i]
 			}))
 		};

@@ -1,8 +1,24 @@
 <script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
 	import { plainText } from '$core/paper';
 	import { shownPoints } from '$core/results';
+	import { inWords, send } from '$ui/post';
 
 	let { data } = $props();
+	let trouble = $state<{ at: string; words: string } | null>(null);
+	let busy = $state(false);
+
+	async function scan(question: string, files: FileList | null) {
+		const file = files?.[0];
+		if (!file || busy) return;
+		busy = true;
+		const query = new URLSearchParams({ question, name: file.name });
+		const answer = await send('PUT', `${page.url.pathname}/scan?${query}`, file);
+		busy = false;
+		trouble = answer.ok ? null : { at: question, words: inWords(answer.problem) };
+		await invalidateAll();
+	}
 	const VERDICTS = {
 		right: 'right',
 		partly: 'partly right',
@@ -48,6 +64,19 @@
 							class="text-ink-2">No answer.</span
 						>{/if}
 				</p>
+				{#if question.takesFiles && data.mayScan}
+					<label class="text-tide mt-1 inline-block cursor-pointer text-[14px] font-semibold underline"
+						>Add a scan of their paper<input
+							type="file"
+							class="sr-only"
+							accept="image/jpeg,image/png,image/webp,application/pdf"
+							disabled={busy}
+							data-testid="scan-{i + 1}"
+							onchange={(event) => scan(question.id, event.currentTarget.files)}
+						/></label
+					>
+					{#if trouble?.at === question.id}<p role="alert" class="text-brick text-[14px]">{trouble.words}</p>{/if}
+				{/if}
 			</li>
 		{/each}
 	</ol>

@@ -1,0 +1,84 @@
+import type { AnswerValue, Form } from '$core/paper';
+import { fail } from '$core/problem';
+import type { Actor } from '$core/sitting';
+import { standingRow } from '../answers';
+import { appendAnswers, transact, type Query } from '../db';
+import type { Acting, House } from '../house';
+import { appendToLogbook } from '../logbook';
+import { keepHanded } from './handed';
+
+type Needs = Acting & Pick<House, 'dataDir'>;
+
+/**
+ * Adds a scan of what somebody worked on paper to their answer to a question that takes files, once their work is over:
+ * it is a revision like any other, in the chain of answers, and the log says whose hand it was.
+ * @param asked the question, by the paper's own name
+ * @throws ProblemError not_found, not_taken, handed_file, handed_enough
+ */
+export async function addScan(
+	otium: Needs,
+	by: Actor,
+	sittingId: string,
+	asked: string,
+	file: { name: string; bytes: Uint8Array }
+): Promise<void> {
+	const { most, place } = await questionOf(otium.db, sittingId, asked);
+	const { id, name } = await keepHanded(otium, sittingId, asked, { ...file, byCode: false });
+	const now = otium.now();
+	const sessionId = await transact(otium.db, async (trx) => {
+		const sitting: { session_id: string; state: string } = await trx('sitting').where({ id: sittingId }).first();
+		if (!['handed_in', 'time_up'].includes(sitting.state))
+			fail('not_taken', {
+				message: 'Their work is not over.',
+				instead: 'Until then they hand files over from their device, or from a phone.'
+			});
+		const before: { value: string; in_view_ms: number } | undefined = await trx('answer_standing')
+			.where({ sitting_id: sittingId, question_id: asked })
+			.first('value', 'in_view_ms');
+		const { value = null, marked = false, struck = [] } = before ? (JSON.parse(before.value) as Given) : {};
+		const files = Array.isArray(value) ? value : [];
+		if (files.includes(id)) return null;
+		if (files.length >= most)
+			fail('not_taken', {
+				message: `The question takes ${most === 1 ? 'one file' : `${most} files`}.`,
+				instead: 'Put what belongs together into one PDF.'
+			});
+		const last: { epoch: number; seq: number } | undefined = await trx('answer')
+			.where({ sitting_id: sittingId })
+			.orderBy([
+				{ column: 'epoch', order: 'desc' },
+				{ column: 'seq', order: 'desc' }
+			])
+			.first('epoch', 'seq');
+		const row = {
+			sitting_id: sittingId,
+			// After all that any device has sent: whatever one still sends is of an older number.
+			epoch: (last?.epoch ?? 0) + (last ? 0 : 1),
+			seq: (last?.seq ?? 0) + 1,
+			question_id: asked,
+			value: JSON.stringify({ value: [...files, id], marked, struck }),
+			in_view_ms: before?.in_view_ms ?? 0,
+			received_at: now,
+			late: 0 as const,
+			kept_because: null
+		};
+		await appendAnswers(trx, [row], standingRow, now);
+		await appendToLogbook(trx, [
+			{ at: now, by, kind: 'scan_added', sessionId: sitting.session_id, sittingId, body: { question: place + 1, name } }
+		]);
+		return sitting.session_id;
+	});
+	if (sessionId !== null) otium.hub.answered([{ sittingId, sessionId }]);
+}
+
+type Given = { value?: AnswerValue; marked?: boolean; struck?: string[] };
+
+async function questionOf(db: Query, sittingId: string, asked: string): Promise<{ most: number; place: number }> {
+	const row = await db('form').where({ sitting_id: sittingId }).first('form');
+	const questions = row ? (JSON.parse(row.form) as Form).questions : [];
+	const place = questions.findIndex(({ id }) => id === asked);
+	if (place < 0) fail('not_found');
+	if (questions[place].kind !== 'upload')
+		fail('not_taken', { message: 'This question takes no files.', instead: 'Only one that asks for them does.' });
+	return { most: questions[place].most ?? 1, place };
+}
