@@ -62,6 +62,9 @@ test('two markers mark without names, by keys; a mark is taken back; what two ma
 		await expect(marker).toHaveURL(/\/close-out\/marking/);
 		await marker.getByTestId('hand-question').getByRole('link').click();
 		const answer = marker.getByTestId('answer');
+		await expect(answer.or(marker.getByTestId('all-marked'))).toBeVisible();
+		// Which answers are marked twice is drawn by lot: of the last few it may be none.
+		if (turn === 2 && !(await answer.isVisible())) continue;
 		await expect(answer).not.toBeEmpty();
 		await expect(marker.locator('main')).not.toContainText(/DO-1\d{3}/);
 		expect(await serious(marker), 'marking').toEqual([]);

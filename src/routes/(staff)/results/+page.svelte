@@ -63,7 +63,14 @@
 			</ol>
 		</section>
 		{#if one.lines}
-			<div class="border-line mt-4 overflow-x-auto rounded-2xl border">
+			<!-- Who reads by keys scrolls it by keys. -->
+			<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+			<div
+				class="border-line mt-4 overflow-x-auto rounded-2xl border"
+				role="region"
+				aria-label="All results"
+				tabindex="0"
+			>
 				<Table class="text-ink text-[14.5px]">
 					<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
 						{#each ['Candidate', 'Session', 'Points', ''] as title (title)}<TableHeadCell

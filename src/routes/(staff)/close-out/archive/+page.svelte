@@ -119,7 +119,7 @@
 	<section class="mt-6" aria-label="What is kept">
 		<h2 class="text-[20px]">What is kept, and until when</h2>
 		<div class="border-line mt-2 overflow-x-auto rounded-2xl border">
-			<table class="bg-sheet w-full text-[14px]" data-testid="retention">
+			<table class="bg-sheet w-full text-[14px] [&_:is(td,th)]:pr-4" data-testid="retention">
 				<thead
 					><tr class="text-ink-2 text-left text-[13px]"
 						><th scope="col" class="px-4 py-2">What</th><th scope="col">There</th><th scope="col">Next deleted</th><th
