@@ -189,7 +189,6 @@ function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | fals
 	const may = [
 		calculator !== 'none' && `a ${calculator} calculator`,
 		tools.notes && 'a page for notes',
-		tools.readAloud && 'the device’s own voice to read aloud',
 		tools.hints && 'hints'
 	].filter((one) => one !== false);
 	return [
@@ -208,12 +207,13 @@ function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | fals
 				.filter((one) => one !== false)
 				.join(' and ')
 				.replace(/^c/, 'C')} come in an order of your own.`,
-		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes, voice or hints.',
+		may.length > 0 ? `You have ${listed(may)}.` : 'No calculator, notes or hints.',
 		limitsCalculator &&
 			calculator !== 'none' &&
 			!own?.calculator &&
 			'Some questions have a lesser calculator, or none.',
 		tools.striking && 'Choices can be struck out.',
+		tools.readAloud && 'Where your device has a voice of its own, it reads questions aloud.',
 		markingInWords(marking)
 	];
 }
