@@ -410,3 +410,21 @@ test('the room shows who sits elsewhere beside its plan', async ({ browser }) =>
 	await expect(page.getByRole('group', { name: 'Seat A2' })).toBeVisible();
 	await expect(page.getByText(/\d+ \+ \d+ = \d+ min/)).toBeVisible();
 });
+
+test('who reads their page in another zone finds the time of their own clock beside it', async ({ browser }) => {
+	const note = await home.read(async (db) => {
+		const next = await db('sitting')
+			.join('session', 'session.id', 'sitting.session_id')
+			.where('session.opens', '>', await home.now())
+			.where({ state: 'expected' })
+			.first('candidate_id');
+		return ownNote(db, next.candidate_id, Date.now() + 9 * 86_400_000);
+	});
+	const away = await home.browser(browser, { timezoneId: 'Asia/Tokyo' });
+	await go(away, `/mine/${note}`);
+	await expect(away.getByTestId('own-time').first()).toContainText('on your own clock');
+	const here = await home.browser(browser, { timezoneId: 'Europe/London' });
+	await go(here, `/mine/${note}`);
+	await expect(here.getByTestId('own-sitting').first()).toContainText('GMT');
+	await expect(here.getByTestId('own-time')).toHaveCount(0);
+});

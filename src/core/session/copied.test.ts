@@ -45,7 +45,7 @@ describe('what a copied session takes over', () => {
 		expect(came).toContain('its rules, 3 of them other than “Class test” says');
 		expect(came).toContain('the same start word: change it if candidates may know it');
 		expect(stayed).toContain('Ana Lee, Bo Moor, Cy Ito and 2 more, who were added by hand');
-		expect(stayed).toContain('that 2 of its groups were left out: all are in again');
+		expect(stayed).toContain('that 2 people of its groups were left out: all are in again');
 		expect(stayed).toContain('one grant for that session alone');
 	});
 });

@@ -41,7 +41,9 @@ export function whatCameAlong(facts: CopyFacts): { came: string[]; stayed: strin
 			'its day and its name',
 			'its door code and slips',
 			added.length === 0 ? '' : `${listed(added)}, who ${added.length === 1 ? 'was' : 'were'} added by hand`,
-			leftOut === 0 ? '' : `that ${leftOut} of its groups ${leftOut === 1 ? 'was' : 'were'} left out: all are in again`,
+			leftOut === 0
+				? ''
+				: `that ${leftOut === 1 ? 'one person of its groups was' : `${leftOut} people of its groups were`} left out: all are in again`,
 			grants === 0 ? '' : `${grants === 1 ? 'one grant' : `${grants} grants`} for that session alone`
 		].filter((one) => one !== '')
 	};

@@ -191,7 +191,7 @@
 	{#if picture.session.checklist !== 'none' && !picture.begun && !isDeviceReady}<DeviceList
 			needed={picture.session.checklist === 'needed'}
 			camera={picture.session.snapshotSeconds !== null}
-			language={picture.paper.language}
+			language={picture.display.language ?? picture.paper.language}
 			onready={(ready) => (isDeviceReady = ready)}
 		/>{/if}
 {/snippet}

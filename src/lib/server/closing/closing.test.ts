@@ -8,6 +8,8 @@ import { waive, owedAmong } from '../owed';
 import {
 	confirm,
 	correctionsOf,
+	figures,
+	figuresElsewhere,
 	foresee,
 	giveMark,
 	handProgress,
@@ -192,6 +194,28 @@ describe('closing an administration', () => {
 		]);
 		// Whoever read it before reads it again.
 		expect((await closable(house.otium, LORNE, 'winter')).basis).not.toBe(before);
+	});
+
+	it('tells how a question did in another administration, and over everybody together', async () => {
+		await ready();
+		const { otium } = house;
+		await otium.db('administration').insert({ id: 'autumn', name: 'Autumn' });
+		await otium.db('question_figure').insert({
+			question_id: 'c1',
+			paper_id: 'numbers',
+			administration_id: 'autumn',
+			seen: 9,
+			facility: 0.5,
+			discrimination: 0.3,
+			at: house.clock.at
+		});
+		const here = await figures(otium, 'winter', 'numbers');
+		const one = here.questions.find(({ questionId }) => questionId === 'c1')!;
+		const elsewhere = await figuresElsewhere(otium, 'winter', 'numbers', here);
+		expect(Object.keys(elsewhere)).toEqual(['c1']);
+		expect(elsewhere.c1.did).toEqual([{ where: 'Autumn, version 1', seen: 9, facility: 0.5, discrimination: 0.3 }]);
+		expect(elsewhere.c1.together.seen).toBe(one.seen + 9);
+		expect(elsewhere.c1.together.facility).toBeCloseTo((one.seen * one.facility! + 4.5) / (one.seen + 9), 9);
 	});
 
 	it('two closing officers at once: one closes, the other is told that something has changed', async () => {

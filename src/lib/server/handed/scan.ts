@@ -52,8 +52,8 @@ export async function addScan(
 			.first('epoch', 'seq');
 		const row = {
 			sitting_id: sittingId,
-			// After all that any device has sent: whatever one still sends is of an older number.
-			epoch: (last?.epoch ?? 0) + (last ? 0 : 1),
+			// After all that any device has sent; what one had not sent yet is kept beside it.
+			epoch: last?.epoch ?? 1,
 			seq: (last?.seq ?? 0) + 1,
 			question_id: asked,
 			value: JSON.stringify({ value: [...files, id], marked, struck }),

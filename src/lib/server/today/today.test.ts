@@ -6,6 +6,7 @@ import type { StaffMember } from '$core/access';
 import { MINUTE } from '$core/time';
 import { seedDemo } from '../demo';
 import { startOtium, type Otium } from '../otium';
+import { sweep } from '../sweep';
 import { drawToday, type Today } from '.';
 
 const NOW = Date.parse('2026-12-08T09:42:00Z');
@@ -104,5 +105,19 @@ describe('what comes next', () => {
 			carried: [],
 			expected: 0
 		});
+	});
+});
+
+describe('sessions that nobody ended', () => {
+	it('are told for two days after they ended by themselves, to those who may see them', async () => {
+		expect(today.endedByItself).toEqual([]);
+		clock.at = NOW + 20 * 60 * MINUTE;
+		await sweep(otium);
+		const told = async (staff = ode) => (await drawToday(otium.db, staff, 'Europe/London', clock.at)).endedByItself;
+		const [first] = (await told()).filter(({ room }) => room === 'Chart Room');
+		expect(first).toMatchObject({ title: 'Tides and Currents', at: clock.at });
+		expect(await told({ id: 'nobody', name: 'x', roles: [{ role: 'proctor', siteId: null }] })).toEqual([]);
+		clock.at += 49 * 60 * MINUTE;
+		expect((await told()).filter(({ room }) => room === 'Chart Room')).toEqual([]);
 	});
 });
