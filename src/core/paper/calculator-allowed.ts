@@ -2,6 +2,8 @@ import type { CalculatorKind } from '../calculator';
 import { questionsOf, type FormQuestion, type Paper } from './question';
 
 export type Allowed = 'none' | CalculatorKind;
+/** What a question can lessen it to. */
+export type Lesser = Exclude<Allowed, 'scientific'>;
 const ORDER: readonly Allowed[] = ['none', 'basic', 'scientific'];
 
 /**

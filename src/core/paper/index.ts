@@ -1,5 +1,5 @@
 export { calculatorFor, limitsCalculator } from './calculator-allowed';
-export type { Allowed } from './calculator-allowed';
+export type { Allowed, Lesser } from './calculator-allowed';
 export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf } from './question';
 export { mediaBeside, MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
 export type { Medium, MediumType, Played, Stimulus } from './medium';

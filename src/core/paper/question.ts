@@ -1,4 +1,4 @@
-import type { Allowed } from './calculator-allowed';
+import type { Lesser } from './calculator-allowed';
 import type { Difficulty } from './difficulty';
 import { mediaBeside, type Medium, type Stimulus } from './medium';
 import { poolsOf } from './pools';
@@ -50,7 +50,7 @@ type Shared = {
 	/** Its points count on top: they are not among those that there are to reach. */
 	isExtra?: boolean;
 	/** No more than this calculator, whatever the session gives; else the session's. */
-	calculator?: Allowed;
+	calculator?: Lesser;
 };
 
 /** A question with its key. Never sent to a candidate: they get a `FormQuestion`. */
@@ -156,7 +156,7 @@ export type FormQuestion = {
 	stimulus?: Stimulus;
 	hint?: string;
 	isExtra?: boolean;
-	calculator?: Allowed;
+	calculator?: Lesser;
 	/** Of upload: how many files it takes. */
 	most?: number;
 };

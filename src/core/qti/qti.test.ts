@@ -85,7 +85,7 @@ const shared = fc.record(
 		stimulus: fc.constantFrom(...STIMULI),
 		feedback: fc.constantFrom({ right: 'Well done.' }, { right: 'Yes.', wrong: 'See $h$ & the table.' }),
 		isExtra: fc.constant(true as const),
-		calculator: fc.constantFrom('none', 'basic', 'scientific'),
+		calculator: fc.constantFrom('none', 'basic'),
 		inOther: fc.dictionary(
 			fc.constantFrom('pt', 'ar'),
 			fc.record({ stem: text, texts: fc.dictionary(id, text, { minKeys: 1, maxKeys: 2 }) }, { requiredKeys: ['stem'] }),

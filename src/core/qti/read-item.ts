@@ -88,7 +88,7 @@ export function readItem(
 	};
 }
 
-const CALCULATORS = ['none', 'basic', 'scientific'] as const;
+const CALCULATORS = ['none', 'basic'] as const;
 
 function readStemClasses(body: XmlNode, question: Question): void {
 	const stem = below(body, 'div').find((one) => hasClass(one, 'stem'));

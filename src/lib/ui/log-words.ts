@@ -6,6 +6,14 @@ import type { DeviceNote } from '$core/sitting';
 import { REQUEST_WHAT, type RequestWhat } from '$core/request';
 import type { LogLine } from '$core/logbook';
 
+/** Why answers are kept that do not count. */
+const ANSWERS_KEPT = {
+	after_end: 'after the end',
+	on_hold: 'while on hold',
+	question_over: 'after the time for their question',
+	gone_past: 'for questions passed before',
+	freed_device: 'from a freed device'
+};
 /** What was noted of a device, in words. */
 export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
 	forged: 'A request with this device’s cookie but without its signature was refused',
@@ -47,7 +55,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	line_lost: () => 'Line lost',
 	line_back: () => 'Line back',
 	answers_kept: ({ body }) =>
-		`${body.answers} answers arrived ${body.because === 'after_end' ? 'after the end' : body.because === 'on_hold' ? 'while on hold' : body.because === 'question_over' ? 'after the time for their question' : body.because === 'gone_past' ? 'for questions passed before' : 'from a freed device'}: kept, not counted`,
+		`${body.answers} answers arrived ${ANSWERS_KEPT[body.because as keyof typeof ANSWERS_KEPT]}: kept, not counted`,
 	scan_added: ({ body, who }) => `A scan of work on paper added to question ${body.question} by ${who}: ${body.name}`,
 	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>

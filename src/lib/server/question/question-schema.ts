@@ -44,7 +44,7 @@ const shared = {
 	hint: Text.optional(),
 	feedback: z.strictObject({ right: Text.optional(), wrong: Text.optional() }).optional(),
 	isExtra: z.boolean().optional(),
-	calculator: z.enum(['none', 'basic', 'scientific']).optional()
+	calculator: z.enum(['none', 'basic']).optional()
 };
 const partial = z.boolean();
 const Accepted = z.array(z.string().max(500)).max(50);

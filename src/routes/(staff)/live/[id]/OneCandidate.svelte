@@ -109,7 +109,8 @@
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
 			<p>
 				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
-				end, on hold or from a freed device, from {clockTime(seat.heldBack.since, zone)} on. They are kept and do not count.
+				end, after their question’s time, on hold or from a freed device, from {clockTime(seat.heldBack.since, zone)} on.
+				They are kept and do not count.
 			</p>
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}

@@ -32,7 +32,7 @@ function seatInWords(
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'held_back':
-			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, on hold or from a freed device, at ${clockTime(need.since, zone)}. Kept, and not counted.`;
+			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, after their question’s time, on hold or from a freed device, at ${clockTime(need.since, zone)}. Kept, and not counted.`;
 		case 'spoiled':
 			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':

@@ -1,7 +1,7 @@
 <!-- @component What an author notes about a question: how hard, how long, where it is from; none of it reaches a candidate. -->
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
-	import { DIFFICULTIES, minutesNeeded, type Allowed, type Difficulty, type Question } from '$core/paper';
+	import { DIFFICULTIES, minutesNeeded, type Difficulty, type Lesser, type Question } from '$core/paper';
 	import Field from '$ui/Field.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 
@@ -93,12 +93,11 @@
 				id="calculator"
 				class="bg-sheet border-line-strong w-full rounded-lg border px-2 py-2 text-[15px]"
 				value={question.calculator ?? ''}
-				onchange={(event) => onchange({ calculator: (event.currentTarget.value || undefined) as Allowed | undefined })}
+				onchange={(event) => onchange({ calculator: (event.currentTarget.value || undefined) as Lesser | undefined })}
 			>
 				<option value="">as the session has it</option>
 				<option value="none">none</option>
 				<option value="basic">at most a basic one</option>
-				<option value="scientific">scientific, if the session has it</option>
 			</select>
 		</Field>
 		<label class="flex items-center gap-1.5"
