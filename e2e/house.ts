@@ -44,7 +44,7 @@ export class House {
 	#contexts: BrowserContext[] = [];
 	/** Who has signed in before, with what their browser was given then. */
 	#signedIn = new Map<string, Awaited<ReturnType<BrowserContext['storageState']>>>();
-	/** Whether everyone signs in anew each time: where signing in is what is tested. */
+	/** Sign in with a password every time; for tests of signing in. */
 	signsInAnew = false;
 
 	get dir() {

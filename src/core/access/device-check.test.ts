@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { isDeviceReady, languageCheck, powerCheck, type CheckResult, type DeviceCheck } from './device-check';
+import { languageCheck } from '../session';
+import { isDeviceReady, powerCheck, type CheckResult, type DeviceCheck } from './device-check';
 
 const passed = (...keys: DeviceCheck[]): CheckResult[] => keys.map((key) => ({ key, ok: true, says: '' }));
 const failed = (key: DeviceCheck): CheckResult => ({ key, ok: false, says: '' });

@@ -49,15 +49,3 @@ export function powerCheck({ charging, level }: { charging: boolean; level: numb
 		? { key: 'power', ok: true, says: `battery at ${percent}` }
 		: { key: 'power', ok: false, says: `battery at ${percent}: plug it in` };
 }
-
-/** Whether the device speaks the paper's language, by its first part: keys and spelling follow the device. */
-export function languageCheck(device: string, paper: string, name: (tag: string) => string): CheckResult {
-	const isSame = device.split('-')[0].toLowerCase() === paper.split('-')[0].toLowerCase();
-	return isSame
-		? { key: 'language', ok: true, says: `set to ${name(device)}` }
-		: {
-				key: 'language',
-				ok: false,
-				says: `set to ${name(device)}, and the paper is in ${name(paper)}: check the keyboard`
-			};
-}

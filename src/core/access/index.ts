@@ -33,14 +33,7 @@ export { isTurningCode, showTurningCode, turningCode, turningKeyFrom, TURNING_DI
 export { clientFor } from './client';
 export type { ProvenClient } from './client';
 export { isAtLeast } from './version';
-export {
-	CLOCK_TOLERANCE_MS,
-	DEVICE_CHECKS,
-	isDeviceReady,
-	languageCheck,
-	powerCheck,
-	SLOW_LINE_MS
-} from './device-check';
+export { CLOCK_TOLERANCE_MS, DEVICE_CHECKS, isDeviceReady, powerCheck, SLOW_LINE_MS } from './device-check';
 export type { CheckResult, DeviceCheck, DeviceNeeds } from './device-check';
 export {
 	contentDigest,

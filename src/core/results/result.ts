@@ -63,3 +63,10 @@ export function shownPercent({ points, outOf }: { points: number; outOf: number 
 	// 49.7 % is not shown as the 50 % that it does not reach.
 	return `${rounded > percent && rounded - percent < 0.5 ? Math.floor(percent * 10) / 10 : rounded} %`;
 }
+
+/** How many of these shares, from 0 to 1, lie in each tenth; all of it counts to the last. */
+export function byTenths(shares: number[]): number[] {
+	const tenths = Array.from({ length: 10 }, () => 0);
+	for (const share of shares) tenths[Math.max(0, Math.min(9, Math.floor(share * 10)))]++;
+	return tenths;
+}

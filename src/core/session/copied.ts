@@ -1,3 +1,5 @@
+import { names } from './checks/time';
+
 /** What is known of a session that another is made from. Names as they are shown. */
 export type CopyFacts = {
 	paper: string;
@@ -26,7 +28,7 @@ export function whatCameAlong(facts: CopyFacts): { came: string[]; stayed: strin
 	return {
 		came: [
 			paper,
-			listed(groups),
+			names(groups),
 			`the ${room}`,
 			until === null ? `${time}, end open` : `${time} to ${until}`,
 			otherRules === 0
@@ -35,22 +37,16 @@ export function whatCameAlong(facts: CopyFacts): { came: string[]; stayed: strin
 					: `the rules of “${sheet}”`
 				: `its rules, ${others}`,
 			...words.map((word) => `the same ${word}: change it if candidates may know it`),
-			proctors.length === 0 ? '' : `${listed(proctors)} as ${proctors.length === 1 ? 'proctor' : 'proctors'}`
+			proctors.length === 0 ? '' : `${names(proctors)} as ${proctors.length === 1 ? 'proctor' : 'proctors'}`
 		].filter((one) => one !== ''),
 		stayed: [
 			'its day and its name',
 			'its door code and slips',
-			added.length === 0 ? '' : `${listed(added)}, who ${added.length === 1 ? 'was' : 'were'} added by hand`,
+			added.length === 0 ? '' : `${names(added)}, who ${added.length === 1 ? 'was' : 'were'} added by hand`,
 			leftOut === 0
 				? ''
 				: `that ${leftOut === 1 ? 'one person of its groups was' : `${leftOut} people of its groups were`} left out: all are in again`,
 			grants === 0 ? '' : `${grants === 1 ? 'one grant' : `${grants} grants`} for that session alone`
 		].filter((one) => one !== '')
 	};
-}
-
-/** `a, b and c`; of many the first three. */
-function listed(all: string[]): string {
-	const some = all.length > 4 ? [...all.slice(0, 3), `${all.length - 3} more`] : all;
-	return some.length < 2 ? some.join('') : `${some.slice(0, -1).join(', ')} and ${some.at(-1)}`;
 }

@@ -19,7 +19,7 @@ export { rulesSentence, sessionSentence } from './sentence';
 export type { SentencePart } from './sentence';
 export type { Named, PaperFacts, RoomFacts, SessionFacts } from './facts';
 export { checkSession } from './check';
-export { isSameLanguage, languageName } from './language';
+export { isSameLanguage, languageCheck, languageName } from './language';
 export type { Finding, Fix } from './finding';
 export type { ReadyLine } from './ready-line';
 export { applyFix } from './fix';

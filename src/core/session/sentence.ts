@@ -1,5 +1,5 @@
 import { isolated } from '../names';
-import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, timeAndDate, zoneName } from '../time';
+import { clockTime, endsByTime, isOverDays, lastEntryOf, longDate, MINUTE, timeAndDate, zoneName } from '../time';
 import type { SessionFacts } from './facts';
 import { forwardBy } from './movement';
 import { KIND_NAMES, type SessionRules } from './rules';
@@ -117,7 +117,6 @@ function extraWords({ extraTime, zone, window }: SessionFacts): SentencePart[] {
 
 /** What becomes of work when time is up, how one moves through the paper, and what is seen afterwards, in one breath. */
 export function rulesSentence({ timing, movement, review }: SessionRules): string {
-	const ends = timing.limitMinutes !== null || timing.endedBy === 'proctor' || timing.atClose === 'cut';
 	const atTimeUp = {
 		hand_in: 'work is handed in for them',
 		stop: 'no more answers are taken, and they hand in',
@@ -142,7 +141,7 @@ export function rulesSentence({ timing, movement, review }: SessionRules): strin
 		all_finished: 'when all have finished'
 	}[review.when];
 	return [
-		ends ? `When time is up, ${atTimeUp}.` : 'No time ends the work.',
+		endsByTime(timing) ? `When time is up, ${atTimeUp}.` : 'No time ends the work.',
 		`${shown}${way}.`,
 		`Afterwards ${seen}${review.shows === 'nothing' ? '' : ` ${when}`}.`
 	].join(' ');

@@ -1,8 +1,15 @@
 export { LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
-export { allottedMinutes, lastEntryOf, lastsUntil, reckon, stopCounts, unionLength } from './reckon';
+export { allottedMinutes, endsByTime, lastEntryOf, lastsUntil, reckon, stopCounts, unionLength } from './reckon';
 export type { Reckoning } from './reckon';
-export { asEntered, minutesForAll, reckonQuestion, secondsEach, withWholeLimit } from './question-time';
+export {
+	asEntered,
+	minutesForAll,
+	reckonQuestion,
+	secondsEach,
+	twoLimitsInWords,
+	withWholeLimit
+} from './question-time';
 export type { QuestionTime } from './question-time';
 export { tellWarning } from './warnings';
 export {

@@ -1,5 +1,5 @@
-import { allottedMinutes, stopCounts, unionLength } from './reckon';
-import { LOADING_MS, MINUTE, type MergedGrants, type TimingRules, type Track } from './rules';
+import { allottedMinutes, ownOrigin, stopCounts, unionLength } from './reckon';
+import { MINUTE, type MergedGrants, type TimingRules, type Track } from './rules';
 
 /** What turning to the next question may take on a slow network. The whole has room for it, so that no question pays. */
 const TURNING_SECONDS = 2;
@@ -23,6 +23,11 @@ export function withWholeLimit<T extends { timing: TimingRules }>(rules: T, ques
 export function asEntered<T extends { timing: TimingRules }>(rules: T): T {
 	if (rules.timing.questionSeconds === null) return rules;
 	return { ...rules, timing: { ...rules.timing, limitMinutes: null } };
+}
+
+/** What a limit for the whole beside a time for each question is refused with. */
+export function twoLimitsInWords(limitMinutes: number, questionSeconds: number): string {
+	return `${limitMinutes} minutes for the whole and ${questionSeconds} seconds for each question: only one of them can apply.`;
 }
 
 /**
@@ -59,7 +64,7 @@ export function reckonQuestion(
 	now: number
 ): QuestionTime | null {
 	const seconds = secondsEach(rules, grants);
-	const origin = track.clockStartedAt ?? (track.beganAt === null ? null : track.beganAt + LOADING_MS);
+	const origin = ownOrigin(track);
 	if (seconds === null || origin === null) return null;
 	const from = Math.max(shown.at, origin);
 	const counting = track.stops.filter((stop) => stopCounts(rules.clockStops, stop));

@@ -44,6 +44,11 @@ export type Reckoning = {
 	warnings: { minutes: number; due: boolean }[];
 };
 
+/** Whether time ends the work of anybody: by a limit, by the proctor, or by a close that cuts. */
+export function endsByTime({ limitMinutes, endedBy, atClose }: TimingRules): boolean {
+	return limitMinutes !== null || endedBy === 'proctor' || atClose === 'cut';
+}
+
 /** Minutes of work that limit and grants add up to; null: no limit. Fractions round up, in the candidate's favour. */
 export function allottedMinutes(rules: TimingRules, grants: MergedGrants): number | null {
 	if (rules.limitMinutes === null || grants.unlimited) return null;
@@ -158,10 +163,15 @@ export function reckon(
  * which is the latest that it can. Who has not begun yet shares the room's clock where that is the rule.
  */
 function originOf(rules: TimingRules, session: Window, window: Window, track: Track): number | null {
-	if (track.clockStartedAt !== null) return track.clockStartedAt;
-	if (track.beganAt !== null) return track.beganAt + LOADING_MS;
+	const own = ownOrigin(track);
+	if (own !== null) return own;
 	const startsWithRoom = rules.clockStarts === 'room' && window.opens === session.opens;
 	return startsWithRoom ? track.roomStartedAt : null;
+}
+
+/** When the clock of somebody who has begun starts, at the latest; null: they have not. */
+export function ownOrigin({ clockStartedAt, beganAt }: Track): number | null {
+	return clockStartedAt ?? (beganAt === null ? null : beganAt + LOADING_MS);
 }
 
 /** Whether a stop gives its time back. A break that was granted does whatever the rule sheet says of holds. */

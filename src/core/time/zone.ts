@@ -78,8 +78,8 @@ export function timeAndDate(at: number, zone: string, now: number): string {
 }
 
 /**
- * An instant in another zone than the one it is told in, with its day where that is another: `Thursday 10 December, 01:00`.
- * null: both clocks say the same.
+ * The time on a clock in another zone, with the day where it differs: `Thursday 10 December, 01:00`. null: both clocks
+ * show the same time.
  */
 export function timeElsewhere(at: number, told: string, zone: string): string | null {
 	const isSameDay = localDate(at, told) === localDate(at, zone);

@@ -1,7 +1,8 @@
 import { markingInWords } from '../marking';
-import { forwardBy, type SessionRules } from '../session';
+import { DEFAULT_RULES, forwardBy, type SessionRules } from '../session';
 import {
 	clockTime,
+	endsByTime,
 	isOverDays,
 	lastEntryOf,
 	longDate,
@@ -246,7 +247,6 @@ function watchedOf({ rules: { lockdown, comingBack, pace } }: BindingFacts): (st
 }
 
 function endOf({ rules: { timing, movement, finishWord } }: BindingFacts): (string | false)[] {
-	const ends = timing.limitMinutes !== null || timing.endedBy === 'proctor' || timing.atClose === 'cut';
 	const atTimeUp = {
 		hand_in: 'When time is up, your work is handed in for you.',
 		stop: 'When time is up, no more answers are taken. You then hand in yourself.',
@@ -257,7 +257,7 @@ function endOf({ rules: { timing, movement, finishWord } }: BindingFacts): (stri
 		'Answers are saved as you enter them. You hand in at the end, after seeing what is blank.',
 		movement.answerAll && 'You can hand in only when every question has been answered.',
 		finishWord !== null && 'To hand in you type a finish word, which is given out in the room.',
-		ends && atTimeUp
+		endsByTime(timing) && atTimeUp
 	];
 }
 
@@ -301,7 +301,8 @@ function afterwardsOf({
 			lockdown.alsoForReview &&
 			'You look back under the same lock.',
 		result.passPercent !== null && `The pass mark is ${result.passPercent} %.`,
-		result.creditPercent !== 80 && `A topic is credited from ${result.creditPercent} % of its points.`,
+		result.creditPercent !== DEFAULT_RULES.result.creditPercent &&
+			`A topic is credited from ${result.creditPercent} % of its points.`,
 		result.bands.length > 0 &&
 			`Results are called ${listed([...result.bands].sort((a, b) => b.fromPercent - a.fromPercent).map((band) => `${band.name} from ${band.fromPercent} %`))}.`
 	];

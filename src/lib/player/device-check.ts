@@ -1,5 +1,5 @@
-import { CLOCK_TOLERANCE_MS, languageCheck, powerCheck, SLOW_LINE_MS, type CheckResult } from '$core/access';
-import { languageName } from '$core/session';
+import { CLOCK_TOLERANCE_MS, powerCheck, SLOW_LINE_MS, type CheckResult } from '$core/access';
+import { languageCheck, languageName } from '$core/session';
 import { send } from '$ui/post';
 
 /**

@@ -39,7 +39,7 @@ export function checkDays({ window, zone, rules, days }: SessionFacts): Finding[
 			level: 'warn',
 			field: 'door',
 			title: 'Open at night.',
-			message: 'Whoever comes waits until a proctor lets them in, also at night.',
+			message: 'People who arrive at night wait until a proctor lets them in.',
 			fixes: [{ text: 'automatic admission', set: { 'rules.admission': 'automatic' } }]
 		});
 	if (isForDays(window) && rules.timing.lastEntryMinutes !== null)
@@ -57,7 +57,8 @@ export function checkDays({ window, zone, rules, days }: SessionFacts): Finding[
 			level: 'info',
 			field: 'door',
 			title: 'A code for each day.',
-			message: 'The code changes at midnight. Whoever sits elsewhere needs that day’s; with slips each has their own.',
+			message:
+				'The code changes at midnight, so people elsewhere need a new one each day. With slips, everyone has a code of their own.',
 			fixes: [{ text: 'enter with slips', set: { 'rules.door.identity': 'slip', 'rules.door.slips': true } }]
 		});
 	return found;

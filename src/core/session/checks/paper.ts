@@ -96,7 +96,7 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			'A further attempt with the answers of the last has every page behind it, where nobody goes back.',
 			[
 				{ text: 'allow going back', set: { 'rules.movement.goingBack': true } },
-				{ text: 'begin anew', set: { 'rules.attempts.startsFromLast': false } }
+				{ text: 'start each attempt blank', set: { 'rules.attempts.startsFromLast': false } }
 			]
 		);
 	if (

@@ -1,3 +1,4 @@
+import { twoLimitsInWords } from '../../time';
 import { forwardBy } from '../movement';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
@@ -11,16 +12,10 @@ export function checkQuestionTime({ rules, limitBeside }: SessionFacts): Finding
 		found.push({ code, level, field: 'time', title, message, fixes });
 	const without: Fix = { text: 'no time for each question', set: { 'rules.timing.questionSeconds': null } };
 	if (limitBeside !== null)
-		say(
-			'K12',
-			'block',
-			'Two limits.',
-			`${limitBeside} minutes for the whole and ${questionSeconds} seconds for each question: only one of them can apply.`,
-			[
-				{ text: `${questionSeconds} s for each question`, set: { 'rules.timing.limitMinutes': null } },
-				{ text: `${limitBeside} min for the whole`, set: { 'rules.timing.questionSeconds': null } }
-			]
-		);
+		say('K12', 'block', 'Two limits.', twoLimitsInWords(limitBeside, questionSeconds), [
+			{ text: `${questionSeconds} s for each question`, set: { 'rules.timing.limitMinutes': null } },
+			{ text: `${limitBeside} min for the whole`, set: { 'rules.timing.questionSeconds': null } }
+		]);
 	if (forwardBy(rules.movement) !== 1)
 		say(
 			'question_time_movement',

@@ -23,15 +23,12 @@ export async function addScan(
 	file: { name: string; bytes: Uint8Array }
 ): Promise<void> {
 	const { most, place } = await questionOf(otium.db, sittingId, asked);
+	// Before anything is kept, and once more where it is added: it may be reopened in between.
+	await sittingThatIsOver(otium.db, sittingId);
 	const { id, name } = await keepHanded(otium, sittingId, asked, { ...file, byCode: false });
 	const now = otium.now();
 	const sessionId = await transact(otium.db, async (trx) => {
-		const sitting: { session_id: string; state: string } = await trx('sitting').where({ id: sittingId }).first();
-		if (!['handed_in', 'time_up'].includes(sitting.state))
-			fail('not_taken', {
-				message: 'Their work is not over.',
-				instead: 'Until then they hand files over from their device, or from a phone.'
-			});
+		const sitting = await sittingThatIsOver(trx, sittingId);
 		const before: { value: string; in_view_ms: number } | undefined = await trx('answer_standing')
 			.where({ sitting_id: sittingId, question_id: asked })
 			.first('value', 'in_view_ms');
@@ -69,6 +66,16 @@ export async function addScan(
 		return sitting.session_id;
 	});
 	if (sessionId !== null) otium.hub.answered([{ sittingId, sessionId }]);
+}
+
+async function sittingThatIsOver(db: Query, sittingId: string): Promise<{ session_id: string }> {
+	const sitting: { session_id: string; state: string } = await db('sitting').where({ id: sittingId }).first();
+	if (!['handed_in', 'time_up'].includes(sitting.state))
+		fail('not_taken', {
+			message: 'Their work is not over.',
+			instead: 'Until then they hand files over from their device, or from a phone.'
+		});
+	return sitting;
 }
 
 type Given = { value?: AnswerValue; marked?: boolean; struck?: string[] };

@@ -2,7 +2,7 @@ import type { Content } from 'pdfmake/interfaces';
 import { GATES } from '$core/closing';
 import { grantInWords } from '$core/grants';
 import { INCIDENT_DECISIONS, VALIDITY_NAMES } from '$core/validity';
-import { shownPoints } from '$core/results';
+import { byTenths, shownPoints } from '$core/results';
 import { STATE_NAMES } from '$core/sitting';
 import { longDate, timeAndDate } from '$core/time';
 import { accountFor, incidentsToDecide, type Standing } from '../closing';
@@ -151,11 +151,7 @@ async function papersPart(otium: Needs, administrationId: string, lines: ResultL
 
 /** Results in tenths of what there is to reach, as bars with their numbers. */
 export function distribution(lines: Pick<ResultLine, 'result'>[]): string {
-	const bins = Array.from({ length: 10 }, () => 0);
-	for (const { result } of lines) {
-		const share = result.outOf === 0 ? 0 : result.points / result.outOf;
-		bins[Math.max(0, Math.min(9, Math.floor(share * 10)))]++;
-	}
+	const bins = byTenths(lines.map(({ result: { points, outOf } }) => (outOf === 0 ? 0 : points / outOf)));
 	const most = Math.max(1, ...bins);
 	const bars = bins
 		.map((n, i) => {

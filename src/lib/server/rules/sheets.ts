@@ -3,7 +3,7 @@ import { may, mayAnywhere, type StaffMember } from '$core/access';
 import { differingRules, rulesFor, SHIPPED_SHEETS, type RuleDifference } from '$core/rules';
 import { completeRules, type SessionRules } from '$core/session';
 import type { Actor } from '$core/sitting';
-import { asEntered } from '$core/time';
+import { asEntered, twoLimitsInWords } from '$core/time';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
@@ -93,7 +93,7 @@ export async function saveSheet(
 		if (questionSeconds !== null && limitMinutes !== null)
 			return {
 				ok: false,
-				message: `${limitMinutes} minutes for the whole and ${questionSeconds} seconds for each question: only one of them can apply. Leave one empty.`
+				message: `${twoLimitsInWords(limitMinutes, questionSeconds)} Leave one empty.`
 			};
 		const namesake = (await listSheets(trx)).find((one) => one.name === sheet.name && one.id !== sheet.id);
 		if (namesake) return { ok: false, message: `There is a sheet named “${sheet.name}” already. Choose another name.` };

@@ -41,6 +41,8 @@ export type Place = {
 	window: Window;
 	room: RoomRow;
 	paper: PaperRow;
+	/** The paper's content, read. */
+	content: Paper;
 	roster: Roster;
 	/** The session that is being edited; it is not in its own way. */
 	editing?: string;
@@ -52,14 +54,14 @@ export function seatCount(room: Pick<RoomRow, 'seat_rows' | 'seats_per_row' | 'p
 
 /** Gathers all that a session's sentence and findings are made of. Reads only. */
 export async function gatherFacts(db: Query, place: Place, now: number): Promise<SessionFacts> {
-	const { input, rules, window, room, paper, roster } = place;
+	const { input, rules, window, room, paper, content, roster } = place;
 	const needs = await timeNeeds(db, place, now);
 	const longest = Math.max(0, ...needs.map((need) => need.minutes ?? 0));
 	const taken = await sessionsAt(db, place, lastWork(window, rules, longest));
 	const networks: { id: string; name: string }[] = await db('network')
 		.where({ site_id: room.site_id })
 		.select('id', 'name');
-	const summary = summarise(JSON.parse(paper.content) as Paper);
+	const summary = summarise(content);
 	return {
 		kind: input.kind,
 		paper: {
@@ -67,7 +69,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			version: paper.version,
 			newer: await newerVersion(db, place),
 			...summary,
-			isForPractice: (JSON.parse(paper.content) as Paper).practice !== undefined,
+			isForPractice: content.practice !== undefined,
 			allowed: await isAllowed(db, place),
 			withdrawn:
 				paper.withdrawn_at === null ? null : { why: paper.withdrawn_why ?? '', isChosen: Boolean(place.editing) }

@@ -74,8 +74,9 @@ export async function planSession(
 		attempts: input.rules.attempts,
 		opens: window.opens
 	});
-	const rules = withWholeLimit(input.rules, dealtCount(JSON.parse(paper.content) as Paper));
-	const place = { administrationId, input, rules, window, room, paper, roster, editing };
+	const content: Paper = JSON.parse(paper.content);
+	const rules = withWholeLimit(input.rules, dealtCount(content));
+	const place = { administrationId, input, rules, window, room, paper, content, roster, editing };
 	const facts = await gatherFacts(db, place, now);
 	const left = roster.leftOut.map((message): Finding => ({
 		code: 'left_out',
@@ -107,7 +108,7 @@ export async function planSession(
 				window,
 				zone: room.zone,
 				networks: facts.networks.named.map((one) => one.name),
-				limitsCalculator: limitsCalculator(JSON.parse(paper.content) as Paper),
+				limitsCalculator: limitsCalculator(content),
 				own: null
 			}),
 			rules,

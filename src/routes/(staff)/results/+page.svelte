@@ -1,6 +1,8 @@
 <!-- @component Results that were released to somebody's role: by name for those who were with the candidates, else in sum. -->
 <script lang="ts">
 	import { Select, Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
+	import { median } from '$core/figures';
+	import { byTenths } from '$core/results';
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 
@@ -9,17 +11,9 @@
 	let chosen = $state('');
 	const one = $derived(data.released.find(({ id }) => id === chosen) ?? data.released[0]);
 	/** How many reached each tenth of the points. */
-	const tenths = $derived(
-		Array.from(
-			{ length: 10 },
-			(_, i) => one?.shares.filter((share) => Math.min(9, Math.floor(share * 10)) === i).length ?? 0
-		)
-	);
+	const tenths = $derived(byTenths(one?.shares ?? []));
 	const most = $derived(Math.max(1, ...tenths));
-	const middle = $derived.by(() => {
-		const sorted = [...(one?.shares ?? [])].sort((a, b) => a - b);
-		return sorted.length === 0 ? 0 : (sorted[(sorted.length - 1) >> 1] + sorted[sorted.length >> 1]) / 2;
-	});
+	const middle = $derived(median(one?.shares ?? []) ?? 0);
 </script>
 
 <svelte:head><title>Results · Otium</title></svelte:head>
