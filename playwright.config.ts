@@ -1,8 +1,11 @@
 import { defineConfig } from '@playwright/test';
 
-/** Debian's Chromium; the flags keep it from talking to anybody but our server. */
+/**
+ * Debian's Chromium, as the shell without a window: the same engine, and a third less work for the machine than the
+ * whole browser. The flags keep it from talking to anybody but our server.
+ */
 const LAUNCH = {
-	executablePath: '/usr/bin/chromium',
+	executablePath: '/usr/bin/chromium-headless-shell',
 	args: [
 		'--no-sandbox',
 		'--disable-gpu',

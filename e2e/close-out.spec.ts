@@ -290,6 +290,13 @@ test('a closing officer rehearses and closes; results go out and are read; the a
 	await ode.getByLabel('What was found').fill('The paper copy of DO-1003 had one answer more.');
 	await ode.getByTestId('propose-addendum').click();
 	await expect(ode.getByTestId('addendum')).toContainText('waits for a second person');
+	// How long things are kept is chosen for all; the log explains the answers.
+	await ode.getByLabel('What the log says').selectOption('5 years after the closing');
+	await expect(ode.getByTestId('save-kept')).toBeDisabled();
+	await ode.getByLabel('Answers, marks and results').selectOption('2 years after the closing');
+	await ode.getByTestId('save-kept').click();
+	await expect(ode.getByText('Saved.', { exact: true })).toBeVisible();
+	await expect(ode.getByTestId('retention')).toContainText('2 years after the closing, with what was handed in');
 	await lorne.reload();
 	await lorne.getByTestId('confirm-addendum').click();
 	await expect(lorne.getByTestId('addendum')).toContainText('stands, Petra Lorne');

@@ -130,9 +130,10 @@ export async function commandFile(name) {
 	return join(dir, `${name}.js`);
 }
 
-/** What the tests drive, and the package of Debian that has it: three engines, and a screen for the one that needs one. */
+/** What the tests drive, and the package of Debian that has it: three engines (one of them also without a window), and a screen for the one that needs one. */
 const BROWSERS = {
 	'/usr/bin/chromium': 'chromium',
+	'/usr/bin/chromium-headless-shell': 'chromium-headless-shell',
 	'/usr/bin/firefox-esr': 'firefox-esr',
 	'/usr/bin/WebKitWebDriver': 'webkit2gtk-driver',
 	'/usr/bin/Xvfb': 'xvfb'

@@ -12,7 +12,7 @@ export type ReceiptVerdict =
 			answers: number | null;
 			/**
 			 * How what is kept now compares with what was handed in: `same`; `went_on`, by an act that the logbook has;
-			 * `changed`, by nothing that is known; `not_kept`, because it is older than digests.
+			 * `changed`, by nothing that is known; `not_kept`, because it is older than digests; `deleted`, because its time had come.
 			 */
-			now: 'same' | 'went_on' | 'changed' | 'not_kept';
+			now: 'same' | 'went_on' | 'changed' | 'not_kept' | 'deleted';
 	  };

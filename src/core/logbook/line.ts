@@ -8,4 +8,6 @@ export type LogLine = {
 	candidate: string | null;
 	body: Record<string, unknown>;
 	hash: string;
+	/** What it said was deleted when its time had come. */
+	isEmptied: boolean;
 };

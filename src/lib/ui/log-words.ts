@@ -22,6 +22,15 @@ export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
 	signed_in_anew: 'Signed in at the door again'
 };
 
+/** What goes in its time. */
+const DELETED: Record<string, string> = {
+	snapshots: 'pictures from the camera',
+	evidence: 'pieces of evidence',
+	photos: 'photos of candidates',
+	answers: 'answers'
+};
+const yearsKept = (years: unknown) => (years === null ? 'for ever' : `for ${years} ${years === 1 ? 'year' : 'years'}`);
+
 const KINDS: Record<string, (entry: LogLine) => string> = {
 	arrived: ({ body }) =>
 		`Arrived at the door on ${body.deviceName}${body.unsigned ? ', in a browser that cannot sign its requests' : ''}`,
@@ -88,7 +97,11 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	addendum_confirmed: ({ who }) => `Addendum confirmed by ${who}`,
 	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
 	deleted_in_time: ({ body }) =>
-		`${body.count} ${body.what === 'snapshots' ? 'pictures from the camera' : body.what === 'photos' ? 'photos of candidates' : 'pieces of evidence'} deleted, as their time had come`,
+		body.what === 'log'
+			? `What ${body.count} entries of the log said deleted, as its time had come`
+			: `${body.count} ${DELETED[String(body.what)] ?? body.what} deleted, as their time had come`,
+	retention_changed: ({ body }) =>
+		`Kept after closing from now on: answers ${yearsKept(body.answers)}, the log ${yearsKept(body.log)}`,
 	results_released: ({ body, who }) => `${body.results} results released by ${who}`,
 	released_read: ({ who }) => `Released results read by ${who}`,
 	release_called_back: ({ who }) => `Release called back by ${who}`,
@@ -185,5 +198,6 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 
 /** What an entry says, in words. A kind without words of its own is told as it is. */
 export function entryInWords(entry: LogLine): string {
+	if (entry.isEmptied) return `${capital(entry.kind.replaceAll('_', ' '))}; the rest was deleted in its time`;
 	return KINDS[entry.kind]?.(entry) ?? capital(entry.kind.replaceAll('_', ' '));
 }

@@ -54,7 +54,7 @@
 </script>
 
 <footer
-	class="bg-sheet border-line sticky bottom-0 flex items-center gap-3 border-t px-6 py-3 max-[379px]:flex-wrap max-sm:gap-1.5 max-sm:px-2 max-sm:py-1.5"
+	class="bg-sheet border-line sticky bottom-0 flex items-center gap-3 border-t px-6 py-3 max-sm:flex-wrap max-sm:gap-1.5 max-sm:px-2 max-sm:py-1.5"
 >
 	{#if page.perPage < paper.order.length && !isForwardOnly}
 		<Press onclick={() => onturn(-1)} disabled={page.isFirst} class={SMALL}>← Back</Press>

@@ -18,7 +18,9 @@
 			'Since then the work was reopened, or answers that had been kept aside were let count. The logbook says by whom and why.',
 		changed:
 			'What is kept here now is not what was handed in then, and nothing in the logbook explains it. Tell the people who run this server.',
-		not_kept: 'It was handed in before answers were bound to receipts: what is kept can’t be compared with it.'
+		not_kept: 'It was handed in before answers were bound to receipts: what is kept can’t be compared with it.',
+		deleted:
+			'The answers themselves have been deleted since, as their time had come. What was handed in is in the sealed archive of that administration.'
 	};
 
 	async function verify(event: SubmitEvent) {

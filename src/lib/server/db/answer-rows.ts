@@ -40,7 +40,16 @@ type Statements = {
 };
 
 /** Answers that were committed together, chained to the ones before with a key that is not in the file. */
-export type AnswerGroup = { seq: number; at: number; answers: number; digest: string; before: string; hash: string };
+export type AnswerGroup = {
+	seq: number;
+	at: number;
+	answers: number;
+	digest: string;
+	before: string;
+	hash: string;
+	/** By whom its answers were deleted when their time had come, with the house's key; null: they are there. */
+	emptied?: string | null;
+};
 
 /** What the first group has before it. */
 export const NO_GROUP = '';
@@ -62,8 +71,18 @@ export function chainGroup(db: Query, seq: number, at: number, answers: StoredAn
 	);
 	// In an order of their own, so that it need not be kept in which order they came.
 	const digest = createHash('sha256').update(lines.sort().join('\n')).digest('base64url');
-	const group = { seq, at, answers: answers.length, digest, before };
-	return { ...group, hash: macOf(db, 'answers', JSON.stringify(Object.values(group))) };
+	const group = { seq, at, answers: answers.length, digest, before, hash: '' };
+	return { ...group, hash: chainByDigest(db, group, before) };
+}
+
+/** That a group's answers were deleted by this house, and not by somebody who only has the file. */
+export function emptiedGroup(db: Query, { seq, hash }: Pick<AnswerGroup, 'seq' | 'hash'>): string {
+	return macOf(db, 'answers', JSON.stringify(['emptied', seq, hash]));
+}
+
+/** The group as it is chained by its digest alone, for when its answers are gone. */
+export function chainByDigest(db: Query, { seq, at, answers, digest }: AnswerGroup, before: string): string {
+	return macOf(db, 'answers', JSON.stringify([seq, at, answers, digest, before]));
 }
 
 /**

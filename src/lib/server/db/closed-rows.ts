@@ -50,6 +50,22 @@ const OWNED_LATER = {
 	step_done: (row: string) => `SELECT administration_id FROM step WHERE id = ${row}.step_id`,
 	question_shown: bySitting
 };
+/** What goes when the time of answers has come: what candidates did, and what was written about them. */
+export const EMPTIED_TABLES = {
+	bySitting: [
+		'answer_standing',
+		'answer',
+		'run_score',
+		'question_shown',
+		'sitting_play',
+		'lapse',
+		'validity',
+		'incident_person'
+	],
+	byIncident: ['incident_decision', 'incident_person'],
+	bySession: ['incident', 'message', 'alike_decision'],
+	byAdministration: ['hand_mark']
+} as const;
 export const FROZEN_TABLES = [...Object.keys(OWNED), ...Object.keys(OWNED_LATER)];
 
 /**
@@ -75,6 +91,31 @@ export async function freezeWhenClosed(db: Knex): Promise<void> {
 /** The same for tables that came later, by the migration that made them. */
 export function freezeLaterTables(db: Knex, tables: (keyof typeof OWNED_LATER)[]): Promise<void> {
 	return freeze(db, Object.fromEntries(tables.map((table) => [table, OWNED_LATER[table]])));
+}
+
+/** Lets go from closed administrations what is emptied in its time; everything else of them stays as it was. */
+export async function leaveToTheirTime(db: Knex): Promise<void> {
+	const owned: typeof OWNED = { ...OWNED, ...OWNED_LATER };
+	for (const table of new Set(Object.values(EMPTIED_TABLES).flat())) {
+		const administrationOf = owned[table];
+		await db.raw(`DROP TRIGGER ${table}_closed_delete`);
+		await db.raw(
+			`CREATE TRIGGER ${table}_closed_delete BEFORE DELETE ON ${table}
+			 WHEN EXISTS (SELECT 1 FROM closing WHERE administration_id = (${administrationOf('old')}))
+			  AND NOT EXISTS (SELECT 1 FROM emptied WHERE what = 'answers' AND administration_id = (${administrationOf('old')}))
+			 BEGIN SELECT RAISE(ABORT, '${CLOSED}'); END`
+		);
+	}
+	// Only what is closed is emptied, and never filled again.
+	await db.raw(
+		`CREATE TRIGGER emptied_insert BEFORE INSERT ON emptied
+		 WHEN NOT EXISTS (SELECT 1 FROM closing WHERE administration_id = new.administration_id)
+		 BEGIN SELECT RAISE(ABORT, 'only a closed administration is emptied'); END`
+	);
+	await db.raw(
+		`CREATE TRIGGER emptied_delete BEFORE DELETE ON emptied
+		 BEGIN SELECT RAISE(ABORT, 'what was emptied stays so'); END`
+	);
 }
 
 async function freeze(db: Knex, owned: typeof OWNED): Promise<void> {

@@ -1,6 +1,6 @@
-export { appendAnswers, chainGroup, NO_GROUP, standAnswers } from './answer-rows';
+export { appendAnswers, chainByDigest, chainGroup, emptiedGroup, NO_GROUP, standAnswers } from './answer-rows';
 export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer-rows';
-export { FROZEN_TABLES } from './closed-rows';
+export { EMPTIED_TABLES, FROZEN_TABLES } from './closed-rows';
 export {
 	backupDb,
 	connectDb,
@@ -8,6 +8,7 @@ export {
 	isUnavailable,
 	NewerDatabase,
 	openDb,
+	overwriting,
 	transact,
 	writeIfPossible
 } from './open';

@@ -6,6 +6,7 @@ import { grants } from './migration-grants';
 import { media } from './migration-media';
 import { paperDraft } from './migration-paper-draft';
 import { prepare } from './migration-prepare';
+import { emptied } from './migration-emptied';
 import { questionTime } from './migration-question-time';
 import { clientDevice } from './migration-client-device';
 import { makeAppendOnly } from './append-only';
@@ -239,7 +240,8 @@ const ALL = [
 	grants,
 	closeOut,
 	firstWeek,
-	questionTime
+	questionTime,
+	emptied
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

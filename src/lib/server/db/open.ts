@@ -105,6 +105,12 @@ function migrationsOf(file: string): string[] {
 	}
 }
 
+/** SQLite leaves what it deletes on the disk until the place is needed; during this work it is written over. */
+export async function overwriting(db: Db, work: () => Promise<void>): Promise<void> {
+	await db.raw('PRAGMA secure_delete = ON');
+	await work().finally(() => db.raw('PRAGMA secure_delete = OFF'));
+}
+
 /**
  * Everything in `work`, or nothing of it. When the disk is full SQLite has rolled back by itself, and rolling back once
  * more fails; whoever asked is told the first failure, which says what is the matter.

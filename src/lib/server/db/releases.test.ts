@@ -3,7 +3,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { keptUntil } from '$core/retention';
 import { MINUTE } from '$core/time';
+import { verifyAnswers } from '../answers';
 import { bankQuestion, findInBank, writerOf } from '../bank';
 import { NO_PLAN } from '$core/by-hand';
 import { archivesIn, verifyArchive } from '../archive';
@@ -19,7 +21,8 @@ import { freezeDraft, listPapers, makeDraft } from '../paper';
 import { signedReceipt, verifyReceipt, verifyRecord } from '../proof';
 import { findSession, slipsFor } from '../session';
 import { act, loadSitting } from '../sitting';
-import { PROCTOR } from '../testing/house';
+import { deleteWhatIsDue, saveRetentionTerms } from '../retention';
+import { COORDINATOR, PROCTOR } from '../testing/house';
 import { somebody } from '../testing/staff';
 
 const NINE = Date.parse('2026-12-08T09:00:00Z');
@@ -307,5 +310,22 @@ describe('a data folder of 0.15.0', () => {
 			otium.answers.save('sit0', 1, [{ seq, questionId, value: true, marked: false, struck: [], inViewMs: 0 }]);
 		expect((await save(2, second.id)).kept).toBeNull();
 		expect((await save(3, first.id)).kept).toBe('gone_past');
+	});
+});
+
+describe('a data folder of 0.16.0', () => {
+	beforeEach(() => openOld('0.16.0'));
+
+	it('is closed, and its answers and log are deleted in their time without breaking a chain', async () => {
+		const { db } = otium;
+		const { at } = await db('closing').first('at');
+		await expect(db('answer').delete()).rejects.toThrow(/closed|append-only/);
+		expect(await verifyAnswers(db)).toMatchObject({ answers: 16, broken: null });
+		await saveRetentionTerms(otium, COORDINATOR, { answers: 1, log: 1 });
+		const later = { ...otium, now: () => keptUntil(at, 2) };
+		expect(await deleteWhatIsDue(later)).toEqual({ answers: 16, log: expect.any(Number) });
+		expect(await db('answer').first()).toBeUndefined();
+		expect(await verifyAnswers(db)).toMatchObject({ broken: null });
+		expect((await verifyLogbook(db)).broken).toBeNull();
 	});
 });

@@ -84,6 +84,15 @@ export async function readHanded(
 	return bytes && { name: row!.name, type: row!.type, bytes };
 }
 
+/** Deletes what was handed over in a sitting. A file that another sitting has as well stays. */
+export async function dropHanded(otium: Pick<House, 'db' | 'dataDir'>, sittingId: string): Promise<void> {
+	const rows: Row[] = await otium.db('sitting_file').where({ sitting_id: sittingId });
+	for (const { id, sha256 } of rows) {
+		await otium.db('sitting_file').where({ id }).delete();
+		if (!(await otium.db('sitting_file').where({ sha256 }).first('id'))) await filesOf(otium).drop(sha256);
+	}
+}
+
 type Row = {
 	id: string;
 	question_id: string;

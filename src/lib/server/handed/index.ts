@@ -1,4 +1,4 @@
-export { handedIn, keepHanded, MOST_HANDED_BYTES, readHanded } from './handed';
+export { dropHanded, handedIn, keepHanded, MOST_HANDED_BYTES, readHanded } from './handed';
 export { HAND_CODE_MS, readHandCode, writeHandCode } from './hand-code';
 export { addScan } from './scan';
 export { takesFiles } from './takes-files';

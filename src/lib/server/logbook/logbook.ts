@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { StaffRole } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { insertMany, macOf, openSecret, type Query } from '../db';
+import { insertMany, macOf, openSecret, sealSecret, type Query } from '../db';
 
 /** What goes into the logbook. `body` is whatever is worth keeping of it. */
 export type NewEntry = {
@@ -26,6 +26,8 @@ export type Entry = {
 	/** The hash of the entry before. */
 	before: string;
 	hash: string;
+	/** By whom its body was taken out when its time had come, with the house's key; null: it is there. */
+	emptied?: string | null;
 };
 
 /** What the first entry has before it. */
@@ -61,7 +63,7 @@ export async function appendToLogbook(trx: Query, entries: NewEntry[]): Promise<
 }
 
 /** What of an entry is chained, as text. */
-function toldBy(row: Omit<Entry, 'hash'>): string {
+function toldBy(row: Omit<Entry, 'hash' | 'emptied'>): string {
 	return JSON.stringify([
 		row.seq,
 		row.at,
@@ -75,6 +77,17 @@ function toldBy(row: Omit<Entry, 'hash'>): string {
 	]);
 }
 
+/** That what an entry said was taken out by this house, and not by somebody who only has the file. */
+const emptiedEntry = (db: Query, { seq, hash }: Entry) => macOf(db, 'logbook', JSON.stringify(['emptied', seq, hash]));
+
+/** Takes out what these entries say; their hashes stay, and so the chain. */
+export async function emptyEntries(trx: Query, entries: Entry[]): Promise<void> {
+	for (const entry of entries)
+		await trx('logbook')
+			.where({ seq: entry.seq })
+			.update({ body: '{}', emptied: emptiedEntry(trx, entry) });
+}
+
 /** Up to where entries follow from one another without a key, as a version before this one left them. */
 export type Unkeyed = { seq: number; hash: string | null; answers: number };
 
@@ -82,6 +95,18 @@ export async function unkeyedPart(db: Query): Promise<Unkeyed> {
 	const row = await db('meta').where({ key: 'unkeyed' }).first('value');
 	const text = row && openSecret(db, row.value);
 	return text ? JSON.parse(text) : { seq: 0, hash: null, answers: 0 };
+}
+
+/** Answers from before they were chained are counted; these sittings' are about to go. */
+export async function dropUnchained(trx: Query, sittingIds: string[]): Promise<void> {
+	const [{ count }] = (await trx('answer')
+		.whereIn('sitting_id', sittingIds)
+		.whereNull('group_seq')
+		.count('* as count')) as { count: number }[];
+	if (Number(count) === 0) return;
+	const unkeyed = await unkeyedPart(trx);
+	const value = sealSecret(trx, JSON.stringify({ ...unkeyed, answers: unkeyed.answers - Number(count) }));
+	await trx('meta').where({ key: 'unkeyed' }).update({ value });
 }
 
 export type Verification = { entries: number; broken: { seq: number; why: string } | null; head: string };
@@ -112,6 +137,7 @@ export async function verifyLogbook(db: Query): Promise<Verification> {
 function faultOf(db: Query, row: Entry, expected: number, before: string, unkeyed: Unkeyed): string | null {
 	if (row.seq !== expected) return `entry ${expected} is missing`;
 	if (row.before !== before) return 'it does not follow from the entry before it';
+	if (row.emptied === emptiedEntry(db, row)) return null;
 	const told = toldBy(row);
 	const right = row.seq > unkeyed.seq ? macOf(db, 'logbook', told) : createHash('sha256').update(told).digest('hex');
 	if (right !== row.hash) return 'its contents were changed after it was written';

@@ -59,7 +59,8 @@ export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLi
 			session: row.session,
 			candidate,
 			body: JSON.parse(row.body),
-			hash: row.hash
+			hash: row.hash,
+			isEmptied: row.emptied !== null
 		};
 	});
 }

@@ -30,7 +30,10 @@ function readOnce<T>(read: (text: string) => T): (text: string) => T {
 	return (text) => known.get(text) ?? known.set(text, read(text)).get(text)!;
 }
 
-/** Sittings whose work counts, by number and attempt. @param narrow which: by administration, paper, session or site */
+/**
+ * Sittings whose work counts, by number and attempt; none of administrations whose answers were deleted in their time.
+ * @param narrow which: by administration, paper, session or site
+ */
 export async function countingSittings(
 	db: Query,
 	narrow: (query: ReturnType<Query['queryBuilder']>) => void
@@ -45,6 +48,7 @@ export async function countingSittings(
 		)
 		.where('sitting.counts', 1)
 		.whereIn('sitting.state', ['handed_in', 'time_up'])
+		.whereNotIn('sitting.administration_id', db('emptied').where({ what: 'answers' }).select('administration_id'))
 		.orderBy(['candidate.number', 'sitting.attempt'])
 		.select(
 			'sitting.id as sittingId',

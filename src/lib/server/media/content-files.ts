@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 
 /** Files of a folder, each named by the SHA-256 of its bytes: the same file twice lies there once. */
@@ -20,6 +20,10 @@ export class ContentFiles {
 	/** null: it is not there. */
 	async read(name: string): Promise<Uint8Array | null> {
 		return /^[0-9a-f]{64}$/.test(name) ? readFile(this.#pathOf(name)).catch(() => null) : null;
+	}
+
+	async drop(name: string): Promise<void> {
+		await rm(this.#pathOf(name), { force: true });
 	}
 
 	#pathOf(name: string): string {

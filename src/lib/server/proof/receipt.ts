@@ -2,6 +2,7 @@ import { createPrivateKey, createPublicKey, type KeyObject } from 'node:crypto';
 import { CompactSign, compactVerify } from 'jose';
 import type { ReceiptVerdict } from '$core/closing';
 import { keyFor, type Query } from '../db';
+import { answersGone } from '../records';
 import { loadSitting, workOf } from '../sitting';
 
 /** What a receipt says, and the house signs. */
@@ -62,6 +63,8 @@ export async function verifyReceipt(db: Query, text: string): Promise<ReceiptVer
 	if (!said) return { isOurs: false };
 	const { receipt, number, sitting, paper, version, at, answers } = said;
 	const shown = { isOurs: true as const, receipt, number, paper, version, at, answers };
+	const owner = await db('sitting').where({ id: sitting }).first('administration_id');
+	if (owner && (await answersGone(db, owner.administration_id))) return { ...shown, now: 'deleted' };
 	const kept = (await workOf(db, [sitting])).get(sitting)!;
 	if (said.digest === null) return { ...shown, now: 'not_kept' };
 	if (kept.digest === said.digest) return { ...shown, now: 'same' };

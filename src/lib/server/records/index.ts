@@ -9,3 +9,4 @@ export { paperVersion } from './paper';
 export type { PaperVersion } from './paper';
 export { standingValidity } from './standing-validity';
 export type { StandingValidity } from './standing-validity';
+export { answersGone } from './answers-gone';

@@ -1,5 +1,9 @@
+import type { RetentionTerms } from '$core/retention';
+import { closingOf } from '../closing';
 import type { Query } from '../db';
 import { PHOTO_KEPT_MS } from '../pictures';
+import { goes, waitsFor } from './due';
+import { retentionTerms } from './retention-terms';
 
 /** What is kept of people, how much of it is there, and until when. */
 export type Kept = {
@@ -26,6 +30,11 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 			'id',
 			db('grant_given').whereIn('candidate_id', candidates()).whereNotNull('evidence_id').select('evidence_id')
 		);
+	const terms = await retentionTerms(db);
+	const { answers, log } = await goes(db, administrationId, terms);
+	const sessions = db('session').where({ administration_id: administrationId }).select('id');
+	const entries = () =>
+		db('logbook').where((any) => void any.whereIn('session_id', sessions).orWhereIn('sitting_id', sittings()));
 	const photos = () => db('candidate').whereIn('candidate.id', candidates()).whereNotNull('photo_at');
 	return [
 		{
@@ -57,13 +66,36 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 			how: 'deleted by themselves a year after the last session that somebody is expected in; or on the person’s page'
 		},
 		{
-			what: 'Answers, results and the log',
-			there: await count(db('sitting').where({ administration_id: administrationId })),
-			next: null,
-			gone: 0,
-			how: 'kept with the house; the log can’t lose an entry. Take names out of a copy of the archive to keep figures alone'
+			what: 'Answers, marks and results',
+			there: await count(db('answer_standing').whereIn('sitting_id', sittings())),
+			next: answers.at,
+			gone: answers.done === null ? 0 : await countedAtClosing(db, administrationId),
+			how: await answersHow(db, administrationId, terms, now)
+		},
+		{
+			what: 'What the log says',
+			there: await count(entries().whereNull('emptied')),
+			next: log.at,
+			gone: await count(entries().whereNotNull('emptied')),
+			how:
+				terms.log === null
+					? 'kept with the house'
+					: `${inYears(terms.log)} after the closing; that there were such entries, and when, stays`
 		}
 	].map((one) => ({ ...one, next: one.next !== null && one.next < now ? now : one.next }));
+}
+
+const inYears = (years: number) => (years === 1 ? 'a year' : `${years} years`);
+
+async function countedAtClosing(db: Query, administrationId: string): Promise<number> {
+	return (await closingOf(db, administrationId))?.counts.answers ?? 0;
+}
+
+async function answersHow(db: Query, id: string, { answers }: RetentionTerms, now: number): Promise<string> {
+	if (answers === null) return 'kept with the house. Take names out of a copy of the archive to keep figures alone';
+	const waits = await waitsFor(db, id, answers, now);
+	const also = waits.length === 0 ? '' : `; not before ${waits.join(' and ')}, which some were committed with`;
+	return `${inYears(answers)} after the closing, with what was handed in, messages and incidents${also}. The sealed archive stays`;
 }
 
 /** When the first of these photos goes, as things are planned now. */

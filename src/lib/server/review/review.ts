@@ -4,6 +4,7 @@ import { standingAnswers } from '../answers';
 import type { Query } from '../db';
 import { handPoints, treatmentsFor } from '../marking';
 import { paperVersion } from '../paper';
+import { answersGone } from '../records';
 import { owingOf } from '../session';
 import { formOf, OwnIds, type Loaded } from '../sitting';
 
@@ -19,6 +20,7 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 	};
 	// What counts nothing has no score to be told.
 	if (!mayReview(rules.review, at) || sitting.ended?.countsNothing) return null;
+	if ((await answersGone(db, session.administrationId)) !== null) return null;
 	const form = await formOf(db, sitting.id);
 	if (!form) return null;
 	const { content } = await paperVersion(db, one.paperId);

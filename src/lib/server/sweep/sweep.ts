@@ -12,6 +12,7 @@ import { castAnchor } from '../proof';
 import { postReleases } from '../results';
 import { deleteOldEvidence } from '../grants';
 import { deleteOldPhotos, deleteOldSnapshots } from '../pictures';
+import { deleteWhatIsDue } from '../retention';
 import {
 	doorOpensAt,
 	endSession,
@@ -276,7 +277,8 @@ export async function tidy(otium: House): Promise<void> {
 	const gone = {
 		snapshots: await deleteOldSnapshots(otium),
 		evidence: await deleteOldEvidence(otium),
-		photos: await deleteOldPhotos(otium)
+		photos: await deleteOldPhotos(otium),
+		...(await deleteWhatIsDue(otium))
 	};
 	const at = otium.now();
 	const entries = Object.entries(gone)

@@ -2,6 +2,7 @@ import { mayAnywhere } from '$core/access';
 import { administrationsFor } from '$lib/server/closing';
 import { requireStaff } from '$lib/server/http';
 import { countOwed } from '$lib/server/owed';
+import { answersGone } from '$lib/server/records';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = async (event) => {
@@ -21,6 +22,8 @@ export const load: LayoutServerLoad = async (event) => {
 	return {
 		administrations: all.map(({ id, name }) => ({ id, name })),
 		here: here && { id: here.id, name: here.name },
+		/** Since when its answers are deleted, as their time had come. */
+		gone: here && (await answersGone(otium.db, here.id)),
 		may: {
 			seeClosing: seesClosing,
 			mark: mayAnywhere(staff, 'mark'),

@@ -2,6 +2,7 @@
 	import { Select } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import { longDate } from '$core/time';
 
 	let { data, children } = $props();
 	const path = $derived(page.url.pathname);
@@ -26,7 +27,8 @@
 				? '/close-out/sessions'
 				: under
 	);
-	const choosesHere = $derived(data.administrations.length > 1 && here !== '/close-out/sessions');
+	const isOfOne = $derived(here !== '/close-out/sessions');
+	const choosesHere = $derived(data.administrations.length > 1 && isOfOne);
 	function show(event: Event) {
 		const of = (event.currentTarget as HTMLSelectElement).value;
 		void goto(`${path}?of=${encodeURIComponent(of)}`, { invalidateAll: true });
@@ -60,6 +62,12 @@
 				/>
 			{/if}
 		</nav>
+	{/if}
+	{#if data.gone && isOfOne}
+		<p role="status" class="bg-mist text-tide shrink-0 px-6 py-2 text-[14.5px]" data-testid="gone">
+			Answers and results of {data.here?.name} were deleted on {longDate(data.gone, data.site.zone)}, as their time had
+			come. Its sealed archive has them.
+		</p>
 	{/if}
 	<div class="min-h-0 flex-1 overflow-auto">{@render children()}</div>
 </div>

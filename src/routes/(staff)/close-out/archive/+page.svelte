@@ -8,6 +8,8 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 
+	import KeptFor from './KeptFor.svelte';
+
 	let { data } = $props();
 	const clock = getClock();
 	const zone = $derived(data.site.zone);
@@ -138,6 +140,7 @@
 				</tbody>
 			</table>
 		</div>
+		{#if data.maySetKept}<KeptFor terms={data.terms} />{/if}
 		<p class="text-ink-2 mt-2 text-[14px]">
 			Backups made before a deletion still hold what was deleted: delete them when their time has come. All that is kept
 			about one person can be had on their page under People.

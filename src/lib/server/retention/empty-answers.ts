@@ -1,0 +1,96 @@
+import { emptiedGroup, EMPTIED_TABLES, overwriting, transact, type AnswerGroup, type Db } from '../db';
+import { giveWay } from '../event-loop';
+import { dropHanded } from '../handed';
+import type { House } from '../house';
+import { dropUnchained } from '../logbook';
+import { dueFor, waitsFor } from './due';
+
+type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+
+/** So many sittings, or groups of answers, are emptied before everything else has its turn. */
+const AT_ONCE = 20;
+const GROUPS_AT_ONCE = 100;
+
+/**
+ * Deletes the answers of administrations whose time has come, with what was handed in, how it was marked and what was
+ * written about those who sat them. Interrupted, it goes on where it was. Returns how many answers are gone.
+ */
+export async function deleteOldAnswers(otium: Needs, years: number): Promise<number> {
+	const { db } = otium;
+	let count = 0;
+	for (const { id } of await dueFor(db, 'answers', years, otium.now())) {
+		if ((await waitsFor(db, id, years, otium.now())).length > 0) continue;
+		await db('emptied')
+			.insert({ administration_id: id, what: 'answers', at: otium.now(), done_at: null })
+			.onConflict()
+			.ignore();
+		await overwriting(db, async () => {
+			await markGroups(db, id);
+			count += await emptySittings(otium, id);
+			await emptySessions(db, id);
+		});
+		await db('emptied').where({ administration_id: id, what: 'answers' }).update({ done_at: otium.now() });
+	}
+	return count;
+}
+
+/** First of all: a group that is marked is proven by its digest, whether its answers are still there or not. */
+async function markGroups(db: Db, administrationId: string): Promise<void> {
+	const own = db('answer')
+		.join('sitting', 'sitting.id', 'answer.sitting_id')
+		.where({ administration_id: administrationId })
+		.whereNotNull('group_seq')
+		.distinct('group_seq');
+	for (;;) {
+		const groups: AnswerGroup[] = await db('answer_group')
+			.whereIn('seq', own.clone())
+			.whereNull('emptied')
+			.limit(GROUPS_AT_ONCE);
+		if (groups.length === 0) return;
+		await transact(db, async (trx) => {
+			for (const group of groups)
+				await trx('answer_group')
+					.where({ seq: group.seq })
+					.update({ emptied: emptiedGroup(trx, group) });
+		});
+		await giveWay();
+	}
+}
+
+/** What counts of a sitting and what it follows from go together, so that the record is whole at every moment. */
+async function emptySittings(otium: Needs, administrationId: string): Promise<number> {
+	const { db } = otium;
+	const sittings: string[] = await db('sitting')
+		.where({ administration_id: administrationId })
+		.orderBy('id')
+		.pluck('id');
+	let count = 0;
+	for (let i = 0; i < sittings.length; i += AT_ONCE) {
+		const ids = sittings.slice(i, i + AT_ONCE);
+		await transact(db, async (trx) => {
+			await dropUnchained(trx, ids);
+			for (const table of EMPTIED_TABLES.bySitting) {
+				const gone = await trx(table).whereIn('sitting_id', ids).delete();
+				if (table === 'answer') count += gone;
+			}
+		});
+		for (const id of ids) await dropHanded(otium, id);
+		await giveWay();
+	}
+	return count;
+}
+
+async function emptySessions(db: Db, administrationId: string): Promise<void> {
+	const sessions: string[] = await db('session').where({ administration_id: administrationId }).pluck('id');
+	for (const id of sessions) {
+		await transact(db, async (trx) => {
+			const incidents = trx('incident').where({ session_id: id }).select('id');
+			for (const table of EMPTIED_TABLES.byIncident)
+				await trx(table).whereIn('incident_id', incidents.clone()).delete();
+			for (const table of EMPTIED_TABLES.bySession) await trx(table).where({ session_id: id }).delete();
+		});
+		await giveWay();
+	}
+	for (const table of EMPTIED_TABLES.byAdministration)
+		await db(table).where({ administration_id: administrationId }).delete();
+}
