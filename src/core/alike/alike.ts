@@ -33,15 +33,24 @@ const LEAST_Z = 3;
  * @param rate of false alarms among all pairs together
  */
 export function findAlike(all: Answered[], rate = 0.05): { pairs: AlikePair[]; compared: number; limit: number } {
-	const questions = sharesOf(all);
-	const people = all.map((one) => abilityOf(one, questions));
+	const crowd = crowdOf(all, sharesOf(all));
+	const { kinds, codes, width, placesOf } = crowd;
+	const expectedOf = expectations(crowd);
 	const pairs: (Omit<AlikePair, 'chance'> & { tail: number })[] = [];
 	let compared = 0;
-	for (let i = 0; i < people.length; i++) {
-		for (let j = i + 1; j < people.length; j++) {
-			const pair = compare(people[i], people[j], questions);
-			if (!pair) continue;
+	for (let i = 0; i < all.length; i++) {
+		const places = placesOf[kinds[i]];
+		const mine = places.map((place) => codes[i * width + place]);
+		for (let j = i + 1; j < all.length; j++) {
+			const { shared, expected, deviation } = expectedOf(kinds[i], kinds[j]);
+			if (shared < LEAST_SHARED || deviation === 0) continue;
 			compared++;
+			let same = 0;
+			const theirs = j * width;
+			for (let n = 0; n < places.length; n++) if (codes[theirs + places[n]] === mine[n]) same++;
+			const z = (same - expected) / deviation;
+			if (z < LEAST_Z) continue;
+			const pair = { ...inDetail(crowd, i, j, same), shared, same, expected, z };
 			if (pair.tail < rate) pairs.push(pair);
 		}
 	}
@@ -77,12 +86,66 @@ function sharesOf(all: Answered[]): Shares {
 	);
 }
 
-type Person = Answered & { chances: Map<string, number> };
+/**
+ * All answers as numbers that lie side by side: a room of 5,000 has twelve million pairs, and what lies apart would be waited
+ * for in each. Who answered the same questions and had as many right is of one kind, and as likely to have each right.
+ */
+type Crowd = {
+	all: Answered[];
+	/** Ids of the questions, by place. */
+	ids: string[];
+	width: number;
+	/** How alike two wrong answers are by chance, by place. */
+	wrongAlike: Float64Array;
+	/** Of each person a row of places: RIGHT, a number for each wrong answer, or NONE. */
+	codes: Int16Array;
+	/** The kind of each person. */
+	kinds: Int32Array;
+	/** Of each kind: the places that were answered, and how likely each is right. */
+	placesOf: Int32Array[];
+	chancesOf: Float64Array[];
+};
+const NONE = -1;
+const RIGHT = 0;
+
+function crowdOf(all: Answered[], questions: Shares): Crowd {
+	const ids = [...questions.keys()];
+	const width = ids.length;
+	const placeOf = new Map(ids.map((id, place) => [id, place]));
+	const wrong = ids.map(() => new Map<string, number>());
+	const codes = new Int16Array(all.length * width).fill(NONE);
+	const kinds = new Int32Array(all.length);
+	const known = new Map<string, number>();
+	const placesOf: Int32Array[] = [];
+	const chancesOf: Float64Array[] = [];
+	for (const [i, one] of all.entries()) {
+		for (const [id, { value, isRight }] of one.answers) {
+			const place = placeOf.get(id)!;
+			const own = wrong[place];
+			if (!isRight && !own.has(value)) own.set(value, own.size + 1);
+			codes[i * width + place] = isRight ? RIGHT : own.get(value)!;
+		}
+		const places = Int32Array.from(one.answers.keys(), (id) => placeOf.get(id)!).sort();
+		const look = `${places.join()} ${rightOf(one)}`;
+		if (!known.has(look)) {
+			known.set(look, placesOf.length);
+			placesOf.push(places);
+			const chances = new Float64Array(width);
+			for (const [id, chance] of abilityOf(one, questions)) chances[placeOf.get(id)!] = chance;
+			chancesOf.push(chances);
+		}
+		kinds[i] = known.get(look)!;
+	}
+	const wrongAlike = Float64Array.from(questions.values(), (question) => question.wrongAlike);
+	return { all, ids, width, wrongAlike, codes, kinds, placesOf, chancesOf };
+}
+
+const rightOf = ({ answers }: Answered) => [...answers.values()].filter(({ isRight }) => isRight).length;
 
 /** How likely this candidate has each question right, so that it adds up to what they had right. */
-function abilityOf(one: Answered, questions: Shares): Person {
+function abilityOf(one: Answered, questions: Shares): [id: string, chance: number][] {
 	const ids = [...one.answers.keys()];
-	const right = [...one.answers.values()].filter(({ isRight }) => isRight).length;
+	const right = rightOf(one);
 	const shares = ids.map((id) => questions.get(id)!.right);
 	const chance = (r: number, a: number) => (r >= 1 ? 1 : r <= 0 ? 0 : (1 - (1 - r) ** a) ** (1 / a));
 	const sum = (logA: number) => shares.reduce((total, r) => total + chance(r, Math.exp(logA)), 0);
@@ -94,40 +157,61 @@ function abilityOf(one: Answered, questions: Shares): Person {
 		else high = middle;
 	}
 	const a = Math.exp((low + high) / 2);
-	return { ...one, chances: new Map(ids.map((id, i) => [id, chance(shares[i], a)])) };
+	return ids.map((id, i) => [id, chance(shares[i], a)]);
 }
 
-function compare(a: Person, b: Person, questions: Shares) {
-	let [shared, same, expected, spread] = [0, 0, 0, 0];
-	const [small, large] = a.answers.size <= b.answers.size ? [a, b] : [b, a];
-	const chances: number[] = [];
-	for (const [id, mine] of small.answers) {
-		const theirs = large.answers.get(id);
-		if (!theirs) continue;
-		const [p, q] = [small.chances.get(id)!, large.chances.get(id)!];
-		const chance = p * q + (1 - p) * (1 - q) * questions.get(id)!.wrongAlike;
-		chances.push(chance);
-		shared++;
+type Expectation = { shared: number; expected: number; deviation: number };
+/** More kinds than these, where everybody has a draw of their own, are not remembered by pairs. */
+const MOST_KINDS = 1_500;
+
+/** In how many questions two of these kinds may be expected to agree. */
+function expectations(crowd: Crowd): (a: number, b: number) => Expectation {
+	const count = crowd.placesOf.length;
+	if (count > MOST_KINDS) return (a, b) => expectationOf(crowd, a, b);
+	const known = new Array<Expectation | undefined>(count * count);
+	return (a, b) => (known[a * count + b] ??= expectationOf(crowd, a, b));
+}
+
+function expectationOf(crowd: Crowd, a: number, b: number): Expectation {
+	let expected = 0;
+	let spread = 0;
+	const chances = chancesToAgree(crowd, a, b);
+	for (const chance of chances) {
 		expected += chance;
 		spread += chance * (1 - chance);
-		if (mine.value === theirs.value || (mine.isRight && theirs.isRight)) same++;
 	}
-	if (shared < LEAST_SHARED || spread <= 0) return null;
-	const z = (same - expected) / Math.sqrt(spread);
-	if (z < LEAST_Z)
-		return { a: a.sittingId, b: b.sittingId, shared, same, sameWrong: 0, expected, z, tail: 1, wrongQuestions: [] };
-	const wrongQuestions = [...a.answers]
-		.filter(([id, { value, isRight }]) => !isRight && b.answers.get(id)?.value === value)
-		.map(([id]) => id);
+	return { shared: chances.length, expected, deviation: Math.sqrt(Math.max(0, spread)) };
+}
+
+/** By the questions that both kinds answered. */
+function chancesToAgree({ placesOf, chancesOf, wrongAlike }: Crowd, a: number, b: number): number[] {
+	const [mine, theirs] = [placesOf[a], placesOf[b]];
+	const [p, q] = [chancesOf[a], chancesOf[b]];
+	const chances: number[] = [];
+	// Both are in order.
+	for (let i = 0, j = 0; i < mine.length && j < theirs.length;) {
+		const place = mine[i];
+		if (place === theirs[j]) {
+			chances.push(p[place] * q[place] + (1 - p[place]) * (1 - q[place]) * wrongAlike[place]);
+			i++;
+			j++;
+		} else if (place < theirs[j]) i++;
+		else j++;
+	}
+	return chances;
+}
+
+function inDetail(crowd: Crowd, i: number, j: number, same: number) {
+	const { all, ids, width, codes, kinds } = crowd;
+	const wrongQuestions = ids.filter((_, place) => {
+		const code = codes[i * width + place];
+		return code > RIGHT && code === codes[j * width + place];
+	});
 	return {
-		a: a.sittingId,
-		b: b.sittingId,
-		shared,
-		same,
+		a: all[i].sittingId,
+		b: all[j].sittingId,
 		sameWrong: wrongQuestions.length,
-		expected,
-		z,
-		tail: tailOf(chances, same),
+		tail: tailOf(chancesToAgree(crowd, kinds[i], kinds[j]), same),
 		wrongQuestions
 	};
 }

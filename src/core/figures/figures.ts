@@ -81,14 +81,19 @@ const EXTREME = 0.27;
 export function figuresOf(questions: Question[], sat: SatPaper[]): PaperFigures {
 	const totals = sat.map(({ questions }) => totalOf(questions));
 	const rows = new Map<string, Row[]>();
-	sat.forEach((paper, i) => {
+	// The best first: each question then ranks a list that is nearly in order, which takes a fraction of the time.
+	const shares = totals.map(({ points, most }) => (most === 0 ? 0 : points / most));
+	const best = sat.map((_, i) => i).sort((a, b) => shares[b] - shares[a]);
+	for (const i of best) {
+		const paper = sat[i];
 		for (const one of paper.questions) {
-			const row = { sat: paper, one, rest: shareOfRest(totals[i], one) };
+			const share = one.most === 0 ? 0 : one.points / one.most;
+			const row = { sat: paper, place: i, one, share, rest: shareOfRest(totals[i], one) };
 			const list = rows.get(one.questionId);
 			if (list) list.push(row);
 			else rows.set(one.questionId, [row]);
 		}
-	});
+	}
 	const figures = questions
 		.filter(({ id }) => rows.has(id))
 		.map((question) => figuresFor(question, rows.get(question.id)!));
@@ -128,13 +133,15 @@ function shareOfRest(total: Total, one: SatQuestion): number | null {
 	return most <= 0 ? null : (total.points - (isIn ? one.points : 0)) / most;
 }
 
-type Row = { sat: SatPaper; one: SatQuestion; rest: number | null };
+/** `share`: of its points; `rest`: of those of all other questions. */
+type Row = { sat: SatPaper; place: number; one: SatQuestion; share: number; rest: number | null };
 
 function figuresFor(question: Question, rows: Row[]): QuestionFigures {
 	const marked = rows.filter(({ one }) => !one.toMark);
-	const ranked = marked.filter(({ rest }) => rest !== null).sort((a, b) => b.rest! - a.rest!);
-	const share = ({ one }: Row) => (one.most === 0 ? 0 : one.points / one.most);
-	const facility = mean(marked.map(share));
+	// Among equals whoever had this one right must not come first.
+	const ranked = marked.filter(({ rest }) => rest !== null).sort((a, b) => b.rest! - a.rest! || a.place - b.place);
+	const shareOf = ({ share }: Row) => share;
+	const facility = mean(marked.map(shareOf));
 	const end = Math.max(1, Math.round(ranked.length * EXTREME));
 	const isSplit = ranked.length >= 4;
 	const figures: Omit<QuestionFigures, 'flags'> = {
@@ -142,32 +149,31 @@ function figuresFor(question: Question, rows: Row[]): QuestionFigures {
 		seen: rows.length,
 		blanks: rows.filter(({ one }) => isBlank(one.answer)).length,
 		toMark: rows.length - marked.length,
-		right: marked.filter((row) => share(row) >= 1 - 1e-9).length,
+		right: marked.filter(({ share }) => share >= 1 - 1e-9).length,
 		facility,
-		discrimination: correlation(ranked.map((row) => [share(row), row.rest!] as const)),
-		upper: isSplit ? mean(ranked.slice(0, end).map(share)) : null,
-		lower: isSplit ? mean(ranked.slice(-end).map(share)) : null,
+		discrimination: correlation(ranked.map(({ share, rest }) => [share, rest!] as const)),
+		upper: isSplit ? mean(ranked.slice(0, end).map(shareOf)) : null,
+		lower: isSplit ? mean(ranked.slice(-end).map(shareOf)) : null,
 		medianMs: median(rows.filter(({ one }) => one.inViewMs > 0).map(({ one }) => one.inViewMs)),
 		taken: answersTaken(
 			question,
 			ranked.map(({ one }) => ({ answer: one.answer, isRight: one.points >= one.most - 1e-9 }))
 		),
 		isOut: rows.some(({ one }) => one.isOut),
-		bySite: groups(marked, ({ sat }) => sat.site, share),
-		byLanguage: groups(marked, ({ sat }) => sat.language ?? '', share)
+		bySite: groups(marked, ({ sat }) => sat.site),
+		byLanguage: groups(marked, ({ sat }) => sat.language ?? '')
 	};
 	return { ...figures, flags: flagsOf(question, figures, marked.length) };
 }
 
-function groups(rows: Row[], nameOf: (row: Row) => string, share: (row: Row) => number) {
-	const by = new Map<string, number[]>();
+function groups(rows: Row[], nameOf: (row: Row) => string) {
+	const by = new Map<string, { seen: number; sum: number }>();
 	for (const row of rows) {
 		const name = nameOf(row);
-		const shares = by.get(name);
-		if (shares) shares.push(share(row));
-		else by.set(name, [share(row)]);
+		const own = by.get(name) ?? { seen: 0, sum: 0 };
+		by.set(name, { seen: own.seen + 1, sum: own.sum + row.share });
 	}
-	return [...by].map(([name, shares]) => ({ name, seen: shares.length, facility: mean(shares) }));
+	return [...by].map(([name, { seen, sum }]) => ({ name, seen, facility: sum / seen }));
 }
 
 /** Limits are common practice in classroom tests; from memory. */

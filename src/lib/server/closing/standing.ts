@@ -15,6 +15,7 @@ import { nameInPaper } from '$core/paper';
 import type { SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
 import { groupBy, type Query } from '../db';
+import { giveWay } from '../event-loop';
 import type { House } from '../house';
 import { correctionsOf, countingSittings, figures, handProgress } from '../marking';
 import { owedTo } from '../owed';
@@ -70,7 +71,9 @@ export async function standingOf(otium: Needs, administrationId: string, staff: 
 	const bySite = groupBy(mine, ({ site }) => site.id);
 	const context = await contextOf(otium, administrationId, mine);
 	const facts: SiteFacts[] = [];
+	await giveWay();
 	for (const [siteId, sessions] of bySite) facts.push(await siteFacts(otium, context, siteId, sessions));
+	await giveWay();
 	const gates = gatesOf(facts, await sharedFacts(otium, administrationId, mine));
 	return {
 		administration: { id: row.id, name: row.name, opensOn: row.opens_on, closesOn: row.closes_on },
@@ -113,6 +116,7 @@ async function contextOf(otium: Needs, administrationId: string, sessions: Sessi
 	const { db } = otium;
 	const sessionIds = sessions.map(({ id }) => id);
 	const results = await countingSittings(db, (query) => query.whereIn('sitting.session_id', sessionIds));
+	await giveWay();
 	const owed = (await owedTo(db, EVERYBODY, otium.now())).filter((one) => sessionIds.includes(one.session.id));
 	const signOffs: { site_id: string; statement: string; beneath: string; by: string; at: number }[] = await db(
 		'sign_off'

@@ -6,6 +6,7 @@ import type { IncidentKind } from '$core/incident';
 import type { PaceLevel } from '$core/pace';
 import { MINUTE } from '$core/time';
 import { groupBy, insertMany, lateAnswers, transact, type Query } from '../db';
+import { giveWay } from '../event-loop';
 import type { Writing } from '../house';
 import { lapseCounts } from '../lockdown';
 import { appendToLogbook, type NewEntry } from '../logbook';
@@ -23,11 +24,23 @@ export type ValidityLine = {
 	decided: { verdict: Validity; note: string; by: string; at: number } | null;
 };
 
+/** So many are read before everything else has its turn. */
+const READ_AT_ONCE = 250;
+
 type Decided = { sitting_id: string; verdict: Validity; note: string; by: string; at: number };
 
 /** Results of an administration with what is proposed about each. Without doubt and a decision, a result is valid. */
 export async function validityLines(db: Query, administrationId: string): Promise<ValidityLine[]> {
 	const sittings = await countingSittings(db, (query) => query.where('sitting.administration_id', administrationId));
+	const lines: ValidityLine[] = [];
+	for (let i = 0; i < sittings.length; i += READ_AT_ONCE) {
+		if (i > 0) await giveWay();
+		lines.push(...(await linesOf(db, sittings.slice(i, i + READ_AT_ONCE))));
+	}
+	return lines;
+}
+
+async function linesOf(db: Query, sittings: Counting[]): Promise<ValidityLine[]> {
 	const ids = sittings.map(({ sittingId }) => sittingId);
 	const [proposals, decided] = [await proposalsFor(db, sittings), await decisionsOf(db, ids)];
 	return sittings.map((one) => {

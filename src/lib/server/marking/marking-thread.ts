@@ -114,9 +114,8 @@ const tasks = {
 			const { content } = await paperVersion(db, paperId);
 			const treatments = await treatmentsFor(db, sittings[0].administrationId, paperId);
 			for await (const { sitting, work } of works(db, sittings)) {
-				const { dealt: form, answers } = work;
+				const { dealt: form, values } = work;
 				const score = markWork(content, work, treatments);
-				const values = new Map(answers.map(({ questionId, value }) => [questionId, value]));
 				const own: Answered['answers'] = new Map();
 				form.questions.forEach((question, i) => {
 					const value = values.get(question.id) ?? null;
@@ -143,11 +142,10 @@ function asCompared(kind: QuestionKind, value: AnswerValue): string {
 
 function satBy(
 	sitting: Counting,
-	{ dealt: form, answers }: Work,
+	{ dealt: form, values, inViewMs }: Work,
 	score: Score,
 	treatments: Map<string, Treatment>
 ): SatPaper {
-	const given = new Map(answers.map((answer) => [answer.questionId, answer]));
 	return {
 		sittingId: sitting.sittingId,
 		site: sitting.site,
@@ -156,8 +154,8 @@ function satBy(
 			questionId: id,
 			points: score.marks[i].points,
 			most: treatments.get(id)?.points ?? points,
-			answer: given.get(id)?.value ?? null,
-			inViewMs: given.get(id)?.inViewMs ?? 0,
+			answer: values.get(id) ?? null,
+			inViewMs: inViewMs.get(id) ?? 0,
 			toMark: score.marks[i].verdict === 'to_mark',
 			isOut: (treatments.get(id)?.counts ?? 'as_marked') !== 'as_marked'
 		}))

@@ -1,6 +1,8 @@
 import { completeRules, type SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
+import { readOnce } from './read-once';
 
 /** A sitting whose work counts: handed in or out of time, no rehearsal, and not void by its rules. */
 export type Counting = {
@@ -24,12 +26,6 @@ export type Counting = {
 
 type Row = Omit<Counting, 'rules' | 'fold'> & { rules: string; fold: string };
 
-/** Rules of a session are the same text for all of its sittings. */
-function readOnce<T>(read: (text: string) => T): (text: string) => T {
-	const known = new Map<string, T>();
-	return (text) => known.get(text) ?? known.set(text, read(text)).get(text)!;
-}
-
 /**
  * Sittings whose work counts, by number and attempt; none of administrations whose answers were deleted in their time.
  * @param narrow which: by administration, paper, session or site
@@ -38,41 +34,60 @@ export async function countingSittings(
 	db: Query,
 	narrow: (query: ReturnType<Query['queryBuilder']>) => void
 ): Promise<Counting[]> {
-	const query = db('sitting')
+	const asked = counted(db).orderBy(['candidate.number', 'sitting.attempt']);
+	narrow(asked);
+	const ids: string[] = await asked.pluck('sitting.id');
+	// Rules of a session are the same text for all of its sittings.
+	const rulesOf = readOnce((text) => completeRules(JSON.parse(text)), Infinity);
+	const counting: Counting[] = [];
+	for (let i = 0; i < ids.length; i += READ_AT_ONCE) {
+		if (i > 0) await giveWay();
+		const part = ids.slice(i, i + READ_AT_ONCE);
+		const rows: Row[] = await counted(db)
+			.leftJoin('roster', (join) =>
+				join.on('roster.sitting_id', 'sitting.id').andOn('roster.session_id', 'sitting.session_id')
+			)
+			.whereIn('sitting.id', part)
+			.select(
+				'sitting.id as sittingId',
+				'sitting.candidate_id as candidateId',
+				'candidate.number',
+				'candidate.given',
+				'candidate.family',
+				'candidate.language',
+				'sitting.attempt',
+				'roster.seat',
+				'sitting.administration_id as administrationId',
+				'sitting.paper_id as paperId',
+				'sitting.session_id as sessionId',
+				'session.name as session',
+				'site.id as siteId',
+				'site.name as site',
+				'session.rules',
+				'sitting.fold'
+			);
+		const byId = new Map(rows.map((row) => [row.sittingId, row]));
+		for (const id of part) {
+			const row = byId.get(id);
+			const fold = row && (JSON.parse(row.fold) as Sitting);
+			if (fold && !fold.ended?.countsNothing) counting.push({ ...row, rules: rulesOf(row.rules), fold });
+		}
+	}
+	return counting;
+}
+
+/** So many are read before everything else has its turn. */
+const READ_AT_ONCE = 250;
+
+function counted(db: Query): ReturnType<Query['queryBuilder']> {
+	return db('sitting')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.join('session', 'session.id', 'sitting.session_id')
 		.join('room', 'room.id', 'session.room_id')
 		.join('site', 'site.id', 'room.site_id')
-		.leftJoin('roster', (join) =>
-			join.on('roster.sitting_id', 'sitting.id').andOn('roster.session_id', 'sitting.session_id')
-		)
 		.where('sitting.counts', 1)
 		.whereIn('sitting.state', ['handed_in', 'time_up'])
-		.whereNotIn('sitting.administration_id', db('emptied').where({ what: 'answers' }).select('administration_id'))
-		.orderBy(['candidate.number', 'sitting.attempt'])
-		.select(
-			'sitting.id as sittingId',
-			'sitting.candidate_id as candidateId',
-			'candidate.number',
-			'candidate.given',
-			'candidate.family',
-			'candidate.language',
-			'sitting.attempt',
-			'roster.seat',
-			'sitting.administration_id as administrationId',
-			'sitting.paper_id as paperId',
-			'sitting.session_id as sessionId',
-			'session.name as session',
-			'site.id as siteId',
-			'site.name as site',
-			'session.rules',
-			'sitting.fold'
-		);
-	narrow(query);
-	const rulesOf = readOnce((text) => completeRules(JSON.parse(text)));
-	return ((await query) as Row[])
-		.map((row) => ({ ...row, rules: rulesOf(row.rules), fold: JSON.parse(row.fold) as Sitting }))
-		.filter(({ fold }) => !fold.ended?.countsNothing);
+		.whereNotIn('sitting.administration_id', db('emptied').where({ what: 'answers' }).select('administration_id'));
 }
 
 /** So many forms are held at once: each may be a large text. */

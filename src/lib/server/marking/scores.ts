@@ -3,6 +3,7 @@ import type { AnswerValue, Form, Paper } from '$core/paper';
 import { groupBy, type Query } from '../db';
 import { paperVersion } from '../records';
 import { handPoints } from './hand-points';
+import { readOnce } from './read-once';
 import { treatmentsFor } from './treatments';
 
 /** A sitting that is to be marked. */
@@ -14,12 +15,18 @@ export type ToScore = {
 	form: string;
 	marking: MarkingRules;
 };
-/** An answer that counts, as marking and figures need it. */
-export type MarkedAnswer = { questionId: string; value: AnswerValue; inViewMs: number };
-export type Scored = { score: Score; form: Form; answers: MarkedAnswer[] };
+/** The answers that count, by question. */
+type Values = Map<string, AnswerValue>;
+export type Scored = { score: Score; form: Form; values: Values };
 
 /** Somebody's work, read and not yet marked. */
-export type Work = ToScore & { dealt: Form; answers: MarkedAnswer[]; byHand: Map<string, number> | undefined };
+export type Work = ToScore & {
+	dealt: Form;
+	values: Values;
+	/** How long each question was in view, by question. */
+	inViewMs: Map<string, number>;
+	byHand: Map<string, number> | undefined;
+};
 
 /**
  * Scores of sittings as they are now: by the paper, what was corrected of it and what people marked. This is the one place
@@ -35,7 +42,7 @@ export async function scoresOf(db: Query, list: ToScore[]): Promise<Map<string, 
 			scores.set(work.sittingId, {
 				score: markWork(content, work, treatments),
 				form: work.dealt,
-				answers: work.answers
+				values: work.values
 			});
 	}
 	return scores;
@@ -51,33 +58,31 @@ export async function readWork(db: Query, group: ToScore[]): Promise<Work[]> {
 	return group.map((one) => ({
 		...one,
 		dealt: JSON.parse(one.form) as Form,
-		answers: answers.get(one.sittingId) ?? [],
+		...answers.get(one.sittingId)!,
 		byHand: byHand.get(one.sittingId)
 	}));
 }
 
 type Row = { sitting_id: string; question_id: string; value: string; in_view_ms: number };
 
-async function answersOf(db: Query, sittingIds: string[]): Promise<Map<string, MarkedAnswer[]>> {
+async function answersOf(db: Query, sittingIds: string[]): Promise<Map<string, Pick<Work, 'values' | 'inViewMs'>>> {
 	const rows: Row[] = await db('answer_standing')
 		.whereIn('sitting_id', sittingIds)
 		.select('sitting_id', 'question_id', 'value', 'in_view_ms');
-	const bySitting = new Map<string, MarkedAnswer[]>();
+	// Of choices there are few, however many people took them.
+	const valueOf = readOnce((text) => (JSON.parse(text) as { value: AnswerValue }).value);
+	const bySitting = new Map(
+		sittingIds.map((id) => [id, { values: new Map() as Values, inViewMs: new Map<string, number>() }])
+	);
 	for (const { sitting_id, question_id, value, in_view_ms } of rows) {
-		const answer = {
-			questionId: question_id,
-			value: (JSON.parse(value) as { value: AnswerValue }).value,
-			inViewMs: in_view_ms
-		};
-		const own = bySitting.get(sitting_id);
-		if (own) own.push(answer);
-		else bySitting.set(sitting_id, [answer]);
+		const own = bySitting.get(sitting_id)!;
+		own.values.set(question_id, valueOf(value));
+		own.inViewMs.set(question_id, in_view_ms);
 	}
 	return bySitting;
 }
 
 /** Marks work by these treatments. */
 export function markWork(paper: Paper, work: Work, treatments: Map<string, Treatment>): Score {
-	const values = new Map(work.answers.map(({ questionId, value }) => [questionId, value]));
-	return markForm(paper, work.dealt, values, work.marking, { treatments, byHand: work.byHand });
+	return markForm(paper, work.dealt, work.values, work.marking, { treatments, byHand: work.byHand });
 }

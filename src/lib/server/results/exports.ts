@@ -96,7 +96,7 @@ export async function qtiResultsZip(db: Query, lines: ResultLine[], isFinal: boo
 			paper: { id: sitting.paperId, title: (await paperVersion(db, sitting.paperId)).title },
 			endedAt: iso(sitting.fold.ended!.at),
 			form: scored.form,
-			answers: new Map(scored.answers.map(({ questionId, value }) => [questionId, value])),
+			answers: scored.values,
 			score: scored.score,
 			isFinal
 		});

@@ -11,8 +11,7 @@ export const load: PageServerLoad = async (event) => {
 	const [sitting] = await countingSittings(db, (query) => query.where('sitting.id', event.params.sitting));
 	if (!sitting || !may(staff, 'see_closing', { siteId: sitting.siteId, proctorIds: [] })) noPage('not_found');
 	for await (const [one] of withForms(db, [sitting])) {
-		const { score, form, answers } = (await scoresOf(db, [{ ...one, marking: one.rules.marking }])).get(one.sittingId)!;
-		const given = new Map(answers.map(({ questionId, value }) => [questionId, value]));
+		const { score, form, values } = (await scoresOf(db, [{ ...one, marking: one.rules.marking }])).get(one.sittingId)!;
 		return {
 			name: fullName(sitting),
 			number: sitting.number,
@@ -24,7 +23,7 @@ export const load: PageServerLoad = async (event) => {
 			questions: form.questions.map((question, i) => ({
 				id: question.id,
 				stem: question.stem,
-				given: answerInWords(question, given.get(question.id) ?? null),
+				given: answerInWords(question, values.get(question.id) ?? null),
 				takesFiles: question.kind === 'upload',
 				...score.marks[i]
 			}))
