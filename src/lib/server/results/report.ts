@@ -21,6 +21,9 @@ const heading = (text: string): Content => ({ text, fontSize: 14, bold: true, ma
 const table = (rows: (string | number)[][], widths?: (string | number)[]): Content => ({
 	table: {
 		headerRows: 1,
+		// A heading and the head of a table never stand alone at the foot of a page.
+		keepWithHeaderRows: 2,
+		dontBreakRows: true,
 		...(widths ? { widths } : {}),
 		body: rows.map((row, i) => row.map((cell) => ({ text: String(cell), bold: i === 0, fontSize: 9.5 })))
 	},
@@ -79,20 +82,25 @@ export async function administrationReport(otium: Needs, standing: Standing): Pr
 					)
 				]),
 		...(await grantsPart(db, administration.id, zone)),
-		heading('Gates'),
-		table(
-			[
-				['Gate', ...sites.map(({ name }) => name)],
-				...(Object.keys(GATES) as (keyof typeof GATES)[]).map((key) => [
-					GATES[key],
-					...sites.map(
-						({ id }) =>
-							gates.find((gate) => gate.key === key && (gate.siteId === id || gate.siteId === null))?.words ?? ''
-					)
-				])
-			],
-			[110, ...sites.map(() => '*')]
-		),
+		{
+			unbreakable: true,
+			stack: [
+				heading('Gates'),
+				table(
+					[
+						['Gate', ...sites.map(({ name }) => name)],
+						...(Object.keys(GATES) as (keyof typeof GATES)[]).map((key) => [
+							GATES[key],
+							...sites.map(
+								({ id }) =>
+									gates.find((gate) => gate.key === key && (gate.siteId === id || gate.siteId === null))?.words ?? ''
+							)
+						])
+					],
+					[110, ...sites.map(() => '*')]
+				)
+			]
+		},
 		{
 			text: `Head of the log: entry ${head.entries}, ${head.head}`,
 			style: 'quiet',
@@ -179,7 +187,11 @@ async function grantsPart(db: Query, administrationId: string, zone: string): Pr
 		table(
 			[
 				['Kind', 'Given', 'For example'],
-				...[...kinds].map(([kind, all]) => [kind.replaceAll('_', ' '), all.length, grantInWords(all[0], zone)])
+				...[...kinds].map(([kind, all]) => [
+					kind === 'credit' ? 'minutes given back' : kind.replaceAll('_', ' '),
+					all.length,
+					grantInWords(all[0], zone)
+				])
 			],
 			[110, 50, '*']
 		)
