@@ -1,6 +1,7 @@
 import { questionsOf } from './question';
 import type { Medium, Stimulus } from './medium';
 import { asDealt } from './as-dealt';
+import { deal } from './deal';
 import { keyInWords } from './key-in-words';
 import { partLetter } from './edit';
 import type { Form, FormQuestion, Paper, Question } from './question';
@@ -24,6 +25,14 @@ export type PrintedQuestion = {
 	/** What is right, by the letters of this form. Never printed for a candidate. */
 	key: string;
 };
+
+/** Printed forms are numbered from 1. */
+export const MOST_PRINTED_FORMS = 9_999;
+
+/** The form that is printed under this number. The first stands in the order of the paper. */
+export function printedDeal(paper: Paper, form: number): Form {
+	return deal(paper, { questionsInOwnOrder: form > 1, choicesInOwnOrder: form > 1 }, form);
+}
 
 /** A form as it is printed, for the day when nothing else works: letters in the order in which it was dealt. */
 export function printedForm(paper: Paper, form: Form): PrintedQuestion[] {

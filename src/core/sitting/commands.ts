@@ -19,6 +19,8 @@ export type CommandBody =
 	| { kind: 'run_out'; receipt: string }
 	| { kind: 'carry_over'; reason: string | null }
 	| { kind: 'mark_absent' }
+	/** Absent here, since they worked on paper: what they wrote has been typed in. */
+	| { kind: 'take_from_paper'; receipt: string; reason: string }
 	| { kind: 'reopen'; reason: string }
 	| { kind: 'set_aside'; reason: string }
 	| { kind: 'restore' }
@@ -66,7 +68,7 @@ export type Context = {
 	roomClock: number | null;
 	/** Which stops give their time back here: settled when the sitting is carried over. */
 	clockStops: TimingRules['clockStops'];
-	/** For `hand_in` and `run_out`: what is handed in. */
+	/** For `hand_in`, `run_out` and `take_from_paper`: what is handed in. */
 	work: Work | null;
 	/** For `hand_in` by the candidate. */
 	finishWord: Word;

@@ -71,6 +71,7 @@ function guard(sitting: Sitting, command: Command, context: Context): RefusalCod
 			return guardHold(sitting, command.reason, command.isBreak === true);
 		case 'turn_away':
 		case 'allow_fresh':
+		case 'take_from_paper':
 			return command.reason.trim() === '' ? 'reason_missing' : null;
 		case 'move_device':
 			return sitting.device === null && sitting.state !== 'on_hold' ? 'no_device' : null;
@@ -221,6 +222,8 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return [{ kind: 'carried_over', reason: command.reason, clockStops: context.clockStops }];
 		case 'mark_absent':
 			return [{ kind: 'marked_absent' }];
+		case 'take_from_paper':
+			return [{ kind: 'taken_from_paper', receipt: command.receipt, reason: command.reason, ...workIn(context) }];
 		case 'reopen':
 			return [{ kind: 'reopened', reason: command.reason }];
 		case 'set_aside':

@@ -18,6 +18,7 @@ export type SittingEventBody =
 	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing'; work?: Work }
 	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
 	| { kind: 'marked_absent' }
+	| { kind: 'taken_from_paper'; receipt: string; reason: string; work?: Work }
 	| { kind: 'reopened'; reason: string }
 	| { kind: 'set_aside'; reason: string }
 	| { kind: 'restored' }
@@ -48,6 +49,7 @@ const KINDS: Record<SittingEventKind, true> = {
 	time_ran_out: true,
 	carried_over: true,
 	marked_absent: true,
+	taken_from_paper: true,
 	reopened: true,
 	set_aside: true,
 	restored: true,

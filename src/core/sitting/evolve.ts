@@ -142,6 +142,15 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 			return { ...sitting, allowsFresh: true };
 		case 'marked_absent':
 			return enter('absent', { device: null, line: null, otherDevice: null, cameFrom: null });
+		case 'taken_from_paper':
+			// Begun is whatever counts; of its time nothing is known, and none of it has gone on a clock.
+			return enter('handed_in', {
+				beganAt: event.at,
+				cameFrom: null,
+				reason: event.reason,
+				stops: open(sitting.stops, event.at, 'handed_in'),
+				ended: { by: event.by, at: event.at, receipt: event.receipt, ...(event.work && { work: event.work }) }
+			});
 		case 'reopened':
 			return enter('let_in', { ended: null, cameFrom: null, reason: event.reason });
 		case 'set_aside':

@@ -32,6 +32,7 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	run_out: { kind: 'run_out', receipt: 'R' },
 	carry_over: { kind: 'carry_over', reason: null },
 	mark_absent: { kind: 'mark_absent' },
+	take_from_paper: { kind: 'take_from_paper', receipt: 'R', reason: 'the power failed' },
 	reopen: { kind: 'reopen', reason: 'pressed by mistake' },
 	set_aside: { kind: 'set_aside', reason: 'spoilt' },
 	restore: { kind: 'restore' },

@@ -23,6 +23,7 @@ export const TABLE: Record<CommandKind, Row> = {
 	run_out: { from: IN_THE_ROOM, who: ['system'] },
 	carry_over: { from: IN_THE_ROOM, who: [...STAFF, 'system'] },
 	mark_absent: { from: ['expected', 'at_door'], who: [...STAFF, 'system'] },
+	take_from_paper: { from: ['absent'], who: STAFF },
 	reopen: { from: ['handed_in', 'time_up'], who: ['coordinator'] },
 	set_aside: {
 		from: ['at_door', 'let_in', 'working', 'on_hold', 'carried_over', 'handed_in', 'time_up'],

@@ -65,6 +65,9 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	line_back: () => 'Line back',
 	answers_kept: ({ body }) =>
 		`${body.answers} answers arrived ${ANSWERS_KEPT[body.because as keyof typeof ANSWERS_KEPT]}: kept, not counted`,
+	taken_from_paper: ({ body, who }) => `Handed in on paper, typed in by ${who}: ${body.reason}`,
+	typed_from_paper: ({ body, who }) =>
+		`${body.answers} ${body.answers === 1 ? 'answer' : 'answers'} typed in from paper${body.form ? `, printed form ${body.form},` : ''} by ${who}`,
 	scan_added: ({ body, who }) => `A scan of work on paper added to question ${body.question} by ${who}: ${body.name}`,
 	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>

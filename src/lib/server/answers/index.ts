@@ -1,3 +1,4 @@
+export { addAnswers, givenIn } from './added';
 export { AnswerSaver } from './saver';
 export type { Kept, Saved } from './write-group';
 export { countHeldBack, heldBack } from './held-back';

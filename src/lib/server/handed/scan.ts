@@ -1,8 +1,8 @@
-import type { AnswerValue, Form } from '$core/paper';
+import type { Form } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { standingRow } from '../answers';
-import { appendAnswers, transact, type Query } from '../db';
+import { addAnswers, givenIn } from '../answers';
+import { transact, type Query } from '../db';
 import type { Acting, House } from '../house';
 import { appendToLogbook } from '../logbook';
 import { keepHanded } from './handed';
@@ -29,37 +29,15 @@ export async function addScan(
 	const now = otium.now();
 	const sessionId = await transact(otium.db, async (trx) => {
 		const sitting = await sittingThatIsOver(trx, sittingId);
-		const before: { value: string; in_view_ms: number } | undefined = await trx('answer_standing')
-			.where({ sitting_id: sittingId, question_id: asked })
-			.first('value', 'in_view_ms');
-		const { value = null, marked = false, struck = [] } = before ? (JSON.parse(before.value) as Given) : {};
-		const files = Array.isArray(value) ? value : [];
+		const given = (await givenIn(trx, sittingId)).get(asked)?.value;
+		const files = Array.isArray(given) ? given : [];
 		if (files.includes(id)) return null;
 		if (files.length >= most)
 			fail('not_taken', {
 				message: `The question takes ${most === 1 ? 'one file' : `${most} files`}.`,
 				instead: 'Put what belongs together into one PDF.'
 			});
-		const last: { epoch: number; seq: number } | undefined = await trx('answer')
-			.where({ sitting_id: sittingId })
-			.orderBy([
-				{ column: 'epoch', order: 'desc' },
-				{ column: 'seq', order: 'desc' }
-			])
-			.first('epoch', 'seq');
-		const row = {
-			sitting_id: sittingId,
-			// After all that any device has sent; what one had not sent yet is kept beside it.
-			epoch: last?.epoch ?? 1,
-			seq: (last?.seq ?? 0) + 1,
-			question_id: asked,
-			value: JSON.stringify({ value: [...files, id], marked, struck }),
-			in_view_ms: before?.in_view_ms ?? 0,
-			received_at: now,
-			late: 0 as const,
-			kept_because: null
-		};
-		await appendAnswers(trx, [row], standingRow, now);
+		await addAnswers(trx, sittingId, [{ questionId: asked, value: [...files, id] }], now);
 		await appendToLogbook(trx, [
 			{ at: now, by, kind: 'scan_added', sessionId: sitting.session_id, sittingId, body: { question: place + 1, name } }
 		]);
@@ -77,8 +55,6 @@ async function sittingThatIsOver(db: Query, sittingId: string): Promise<{ sessio
 		});
 	return sitting;
 }
-
-type Given = { value?: AnswerValue; marked?: boolean; struck?: string[] };
 
 async function questionOf(db: Query, sittingId: string, asked: string): Promise<{ most: number; place: number }> {
 	const row = await db('form').where({ sitting_id: sittingId }).first('form');

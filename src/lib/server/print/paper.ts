@@ -1,8 +1,8 @@
 import type { Content } from 'pdfmake/interfaces';
 import {
-	deal,
 	isMarkedByHand,
 	mediaOf,
+	printedDeal,
 	printedForm,
 	shows,
 	type Medium,
@@ -30,8 +30,7 @@ export async function printPaper(
 	print: PaperPrint,
 	form: number
 ): Promise<Uint8Array> {
-	const order = { questionsInOwnOrder: form > 1, choicesInOwnOrder: form > 1 };
-	const questions = printedForm(paper, deal(paper, order, form));
+	const questions = printedForm(paper, printedDeal(paper, form));
 	const head: Content[] = [
 		{ text: print === 'paper' ? paper.title : `${PAPER_PRINTS[print]}: ${paper.title}`, style: 'title' },
 		{ text: `${version} · form ${form} · ${questions.length} questions`, style: 'quiet', margin: [0, 2, 0, 8] }

@@ -33,7 +33,7 @@ export async function act(otium: Acting, requests: Request[]): Promise<Outcome[]
 }
 
 /** What ends the work binds what was handed in, so that a receipt can be held against it. */
-const ENDS_WORK = new Set<CommandBody['kind']>(['hand_in', 'run_out']);
+const ENDS_WORK = new Set<CommandBody['kind']>(['hand_in', 'run_out', 'take_from_paper']);
 
 /** Sessions and the sittings in them that have changed; told to the hub after the commit. */
 export type Touched = Map<string, Set<string>>;

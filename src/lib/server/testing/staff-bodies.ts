@@ -38,6 +38,7 @@ export const BODIES: Record<string, () => unknown> = {
 		shows: 'points',
 		fromAt: null
 	}),
+	'POST close-out/paper/[sitting]': () => ({ id: 'typed-of-mine', form: 1, reason: 'x', answers: [] }),
 	'POST close-out/archive/kept': () => ({ answers: 1, log: null, read: [] }),
 	'POST close-out/archive': () => ({
 		act: 'propose',

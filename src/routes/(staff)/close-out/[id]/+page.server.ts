@@ -27,6 +27,8 @@ export const load: PageServerLoad = async (event) => {
 			endedAt: session.endedAt
 		},
 		seesResults,
+		// Once it is over, what was written on paper can be typed in.
+		typesIn: session.endedAt !== null && may(staff, 'decide', place),
 		seesLogbook: may(staff, 'see_logbook', place),
 		ledger,
 		byHand: seesResults ? countByHand(account) : 0,

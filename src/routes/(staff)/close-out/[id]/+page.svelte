@@ -2,7 +2,7 @@
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { columnOf, type LedgerColumn } from '$core/closing';
 	import { INCIDENT_KINDS } from '$core/incident';
-	import { STATE_NAMES } from '$core/sitting';
+	import { STATE_NAMES, type SittingState } from '$core/sitting';
 	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -14,6 +14,8 @@
 	const clock = getClock();
 	let filter = $state<LedgerColumn | null>(null);
 	const shown = $derived(data.lines.filter((line) => filter === null || columnOf(line.state) === filter));
+	/** Whose work on paper can be typed in. */
+	const TYPED_IN: SittingState[] = ['absent', 'handed_in', 'time_up'];
 	const TITLES = $derived([
 		'Candidate',
 		'Seat',
@@ -90,7 +92,11 @@
 									class="font-semibold underline-offset-2 hover:underline"
 									href="/logbook?sitting={line.sittingId}">{line.name}</a
 								>{:else}<strong>{line.name}</strong>{/if}
-							<span class="text-ink-3 font-mono text-[13px]">{line.number}</span></TableBodyCell
+							<span class="text-ink-3 font-mono text-[13px]">{line.number}</span>
+							{#if data.typesIn && TYPED_IN.includes(line.state)}<a
+									class="text-tide block text-[13px] underline"
+									href="/close-out/paper/{line.sittingId}">Written on paper</a
+								>{/if}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-mono">{line.seat ?? ''}</TableBodyCell>
 						<TableBodyCell class="px-3.5 py-2"
