@@ -3,7 +3,7 @@
 	import { Input, Textarea } from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
-	import { goto, invalidateAll } from '$app/navigation';
+	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { howTyped, MOST_PRINTED_FORMS, plainText, readTyped } from '$core/paper';
 	import { answerInWords } from '$core/review';
@@ -52,6 +52,20 @@
 		});
 		typed = asIs();
 		form = String(data.paper?.form ?? '');
+	}
+	/** Where somebody was going with something typed in that is not kept. */
+	let leaving = $state.raw<{ to: URL; isSure: boolean } | null>(null);
+	beforeNavigate((navigation) => {
+		if (changed.length === 0 || leaving?.isSure) return;
+		navigation.cancel();
+		// Closing the tab is asked about by the browser itself.
+		if (navigation.to && !navigation.willUnload) leaving = { to: navigation.to.url, isSure: false };
+	});
+	async function leave() {
+		const { to } = leaving!;
+		leaving = { to, isSure: true };
+		await goto(to, { invalidateAll: true });
+		[leaving, typed] = [null, asIs()];
 	}
 	/** From a line to the next by Enter, as one types down a column. */
 	function next(event: KeyboardEvent) {
@@ -177,6 +191,18 @@
 					? `by printed form ${paper.form}`
 					: 'in the order of their screen'}.
 				{paper.isNew ? 'They were absent and are handed in from then on.' : ''}
+			</p>
+		</Ask>
+		<Ask
+			bind:open={() => leaving !== null && !leaving.isSure, (open) => !open && !leaving?.isSure && (leaving = null)}
+			title="Leave without saving?"
+			verb="Leave"
+			tone="danger"
+			onconfirm={leave}
+		>
+			<p>
+				{changed.length === 1 ? 'One answer' : `${changed.length} answers`} of {data.name}
+				{changed.length === 1 ? 'is' : 'are'} typed in and not kept yet.
 			</p>
 		</Ask>
 	{/if}
