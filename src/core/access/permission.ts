@@ -53,7 +53,8 @@ export const ACT_WORDS: Record<Act, string> = {
 	run_session: 'run a room: the door, holds, minutes, ending',
 	prepare: 'prepare: people, rooms, rules, sessions, mail, staff',
 	write_papers: 'write papers: questions, pools, keys, versions',
-	change_shared: 'change what all sites share: administrations, sites, texts of mails, how staff sign in, how long things are kept',
+	change_shared:
+		'change what all sites share: administrations, sites, texts of mails, how staff sign in, how long things are kept',
 	grant: 'give extra time and own windows',
 	reopen: 'reopen and set aside sittings',
 	see_ledger: 'read who sat in a session and what happened',

@@ -1,3 +1,4 @@
+import { earlyPoints } from './early';
 import { foldName } from '../access';
 import {
 	asDealt,
@@ -20,6 +21,9 @@ export type MarkingRules = {
 	wrong: 'free' | 'fixed' | 'guessing';
 	/** What each wrong answer costs under `fixed`. */
 	points?: number;
+	/** Points for handing in with at least so many minutes left; null: none. */
+	earlyMinutes?: number | null;
+	earlyPoints?: number;
 };
 
 /** What candidates are told of it before they begin; null: wrong answers cost nothing. */
@@ -51,7 +55,8 @@ export type Besides = {
 	/** What a person gave, of the points that the paper says; undefined: nobody has marked it. */
 	byHand?: number;
 };
-export type Score = { marks: Mark[]; points: number; outOf: number; blanks: number; toMark: number };
+/** `early`: what of the points is for handing in early. */
+export type Score = { marks: Mark[]; early: number; points: number; outOf: number; blanks: number; toMark: number };
 
 /** Marks one answer. Points are exact; rounding is for display. */
 export function markAnswer(
@@ -200,6 +205,8 @@ export type MarkingSoFar = {
 	treatments?: Map<string, Treatment>;
 	/** By question: the points that a person gave. */
 	byHand?: Map<string, number>;
+	/** Working time that the candidate had left when they handed in, ms; null: none, or another handed in for them. */
+	leftMs?: number | null;
 };
 
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
@@ -208,7 +215,7 @@ export function markForm(
 	form: Form,
 	answers: Map<string, AnswerValue>,
 	rules: MarkingRules,
-	{ treatments, byHand }: MarkingSoFar = {}
+	{ treatments, byHand, leftMs = null }: MarkingSoFar = {}
 ): Score {
 	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const marks = form.questions.map((dealt) =>
@@ -217,9 +224,11 @@ export function markForm(
 			byHand: byHand?.get(dealt.id)
 		})
 	);
+	const early = earlyPoints(rules, leftMs);
 	return {
 		marks,
-		points: marks.reduce((sum, mark) => sum + mark.points, 0),
+		early,
+		points: marks.reduce((sum, mark) => sum + mark.points, early),
 		outOf: marks.reduce((sum, mark) => sum + mark.outOf, 0),
 		blanks: marks.filter((mark) => mark.verdict === 'blank').length,
 		// Where everyone gets the points, or nobody, there is nothing left to mark.

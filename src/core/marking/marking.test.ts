@@ -206,6 +206,13 @@ describe('dealing and marking a paper', () => {
 		);
 		expect(score).toMatchObject({ points: 4, outOf: 14, blanks: 5 });
 		expect(score.outOf).toBe(dealtPoints(paper));
+		// Points for handing in early come on top, to the millisecond.
+		const early = { wrong: 'free' as const, earlyMinutes: 10, earlyPoints: 1.5 };
+		const withLeft = (leftMs: number | null) => markForm(paper, form, new Map([['q3', '6.4']]), early, { leftMs });
+		const plain = withLeft(null);
+		expect(withLeft(10 * 60_000)).toMatchObject({ early: 1.5, points: plain.points + 1.5, outOf: plain.outOf });
+		expect(withLeft(10 * 60_000 - 1)).toMatchObject({ early: 0, points: plain.points });
+		expect(markForm(paper, form, new Map(), { wrong: 'free' }, { leftMs: 3_600_000 }).early).toBe(0);
 	});
 });
 

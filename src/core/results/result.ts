@@ -10,6 +10,8 @@ export type Result = {
 	points: number;
 	outOf: number;
 	toMark: number;
+	/** What of the points is for handing in early. */
+	early: number;
 	band: Pick<Band, 'name' | 'message'> | null;
 	/** null: no pass mark, or not known yet. */
 	passed: boolean | null;
@@ -26,6 +28,7 @@ export function resultOf(score: Score, rules: ResultRules, questions: Map<string
 		points: score.points,
 		outOf: score.outOf,
 		toMark: score.toMark,
+		early: score.early,
 		band: band && { name: band.name, message: band.message },
 		passed: isKnown && rules.passPercent !== null ? reachesPercent(score, rules.passPercent) : null,
 		topics: topicsOf(score.marks, questions, rules.creditPercent),

@@ -452,6 +452,20 @@ export const SETTINGS: Setting[] = [
 		kind: { type: 'number', unit: 'points', min: 0.01, max: 10, decimals: 2 }
 	},
 	{
+		path: 'marking.earlyMinutes',
+		section: 'Paper',
+		name: 'Points for handing in early',
+		says: 'With at least so much of one’s own time left, as reckoned for each candidate. Candidates are told before they begin.',
+		kind: { type: 'number', unit: 'min', min: 1, max: 600, empty: 'none' }
+	},
+	{
+		path: 'marking.earlyPoints',
+		section: 'Paper',
+		name: 'Handing in early gives',
+		says: 'Beyond the points of the paper.',
+		kind: { type: 'number', unit: 'points', min: 0.01, max: 20, decimals: 2 }
+	},
+	{
 		path: 'attempts.most',
 		section: 'Afterwards',
 		name: 'Attempts',

@@ -180,7 +180,7 @@ export const DEFAULT_RULES: SessionRules = {
 	review: { shows: 'nothing', when: 'all_finished' },
 	pace: { watched: true, holds: false },
 	result: { passPercent: null, bands: [], creditPercent: 80 },
-	marking: { wrong: 'free', points: 0.25 }
+	marking: { wrong: 'free', points: 0.25, earlyMinutes: null, earlyPoints: 1 }
 };
 
 /** Rules as they were stored, perhaps by an earlier version, with what they do not say at its default. */

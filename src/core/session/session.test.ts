@@ -167,6 +167,8 @@ describe('what would go wrong on the day', () => {
 		['warn newer_version', { paper: { newer: { id: 'later', version: 4 } } }],
 		['info K8', { paper: { keepPlace: 3 } }],
 		['info K9', { rules: { order: { questionsInOwnOrder: false } } }],
+		['block early_without_limit', { rules: { timing: { limitMinutes: null }, marking: { earlyMinutes: 10 } } }],
+		['block early_at_once', { rules: { timing: { limitMinutes: 60 }, marking: { earlyMinutes: 60 } } }],
 		['block K10', { paper: { pools: [{ title: 'Lights', draw: 2, of: 5, equalPoints: false }] } }],
 		['block K11', { paper: { pools: [{ title: 'Lights', draw: 6, of: 5, equalPoints: true }] } }],
 		[

@@ -208,7 +208,15 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'move_device':
 			return [{ kind: 'device_freed' }];
 		case 'hand_in':
-			return [{ kind: 'handed_in', receipt: command.receipt, reason: command.reason, ...workIn(context) }];
+			return [
+				{
+					kind: 'handed_in',
+					receipt: command.receipt,
+					reason: command.reason,
+					...(command.by.role === 'candidate' && context.ownRemaining !== null && { leftMs: context.ownRemaining }),
+					...workIn(context)
+				}
+			];
 		case 'run_out':
 			return [
 				{

@@ -14,7 +14,8 @@ export type SittingEventBody =
 	| { kind: 'device_freed' }
 	| { kind: 'other_device_refused'; deviceName: string }
 	| { kind: 'device_noted'; what: DeviceNote; deviceName: string }
-	| { kind: 'handed_in'; receipt: string; reason: string | null; work?: Work }
+	/** `leftMs`: of the working time, where the candidate handed in and there is a limit. */
+	| { kind: 'handed_in'; receipt: string; reason: string | null; leftMs?: number; work?: Work }
 	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing'; work?: Work }
 	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
 	| { kind: 'marked_absent' }

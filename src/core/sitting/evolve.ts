@@ -127,6 +127,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 					at: event.at,
 					receipt: event.receipt,
 					...(event.work && { work: event.work }),
+					...(event.kind === 'handed_in' && event.leftMs !== undefined && { leftMs: event.leftMs }),
 					...(event.kind === 'time_ran_out' && event.outcome === 'counts_nothing' && { countsNothing: true as const })
 				}
 			});

@@ -71,8 +71,8 @@ export type Sitting = {
 	since: number;
 	/** Why it was turned away, held, handed in by staff or set aside. */
 	reason: string | null;
-	/** `countsNothing`: it ran out under a rule sheet by which what is not handed in counts nothing. */
-	ended: { by: Role; at: number; receipt: string; countsNothing?: true; work?: Work } | null;
+	/** `leftMs`: working time that the candidate had left. `countsNothing`: it ran out under a rule sheet by which what is not handed in counts nothing. */
+	ended: { by: Role; at: number; receipt: string; countsNothing?: true; leftMs?: number; work?: Work } | null;
 	/** Set aside to be sat again from the start: another attempt may be planned, whatever the rules give. */
 	allowsFresh: boolean;
 	/** How it was before staff let it in, turned it away or carried it over, as long as nothing has happened since. */

@@ -34,7 +34,7 @@ function under(path: string): SessionRules {
 		pauses: { ...DEFAULT_RULES.pauses, most: 2 },
 		review: { shows: 'score', when: 'session_ended' },
 		door: { ...DEFAULT_RULES.door, code: 'turning' },
-		marking: { wrong: 'fixed', points: 0.25 }
+		marking: { wrong: 'fixed', points: 0.25, earlyMinutes: 10, earlyPoints: 1 }
 	};
 	return path === 'lockdown.clientVersion' ? { ...base, lockdown: { ...base.lockdown, level: 'sealed' } } : base;
 }

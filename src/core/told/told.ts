@@ -1,4 +1,4 @@
-import { markingInWords } from '../marking';
+import { earlyInWords, markingInWords } from '../marking';
 import { DEFAULT_RULES, forwardBy, type SessionRules } from '../session';
 import {
 	clockTime,
@@ -215,7 +215,8 @@ function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | fals
 			'Some questions have a lesser calculator, or none.',
 		tools.striking && 'Choices can be struck out.',
 		tools.readAloud && 'Where your device has a voice of its own, it reads questions aloud.',
-		markingInWords(marking)
+		markingInWords(marking),
+		earlyInWords(marking)
 	];
 }
 

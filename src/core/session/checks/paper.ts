@@ -4,7 +4,7 @@ import type { Finding, Fix } from '../finding';
 
 /** What the paper and the way it is shown would do. */
 export function checkPaper({ paper, rules, kind, othersPending, owing, forPractice }: SessionFacts): Finding[] {
-	const { movement, order, tools, review, attempts, lockdown } = rules;
+	const { movement, order, tools, review, attempts, lockdown, marking, timing } = rules;
 	const found: Finding[] = [];
 	const push = (
 		code: string,
@@ -83,6 +83,22 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 			{ text: 'allow going back', set: { 'rules.movement.goingBack': true } },
 			{ text: 'no marking', set: { 'rules.tools.marking': false } }
 		]);
+	if (marking.earlyMinutes != null && timing.limitMinutes === null)
+		push(
+			'early_without_limit',
+			'block',
+			'Nobody hands in early.',
+			`Points are given for handing in with ${marking.earlyMinutes} minutes left, and there is no limit to be left of.`,
+			[{ text: 'no points for it', set: { 'rules.marking.earlyMinutes': null } }]
+		);
+	else if (marking.earlyMinutes != null && marking.earlyMinutes >= timing.limitMinutes!)
+		push(
+			'early_at_once',
+			'block',
+			'Nobody can be so early.',
+			`${marking.earlyMinutes} minutes are to be left of ${timing.limitMinutes}.`,
+			[{ text: 'no points for it', set: { 'rules.marking.earlyMinutes': null } }]
+		);
 	if (!movement.goingBack && movement.answerToGoOn)
 		push('K14', 'warn', 'Guessing is forced.', 'Each question must be answered, and none can be changed later.', [
 			{ text: 'blanks allowed', set: { 'rules.movement.answerToGoOn': false } },

@@ -3,12 +3,23 @@ import { markForm, treatmentsOf, type Correction, type Mark } from '$core/markin
 import { handStanding, NO_PLAN, type HandMark, type HandPlan } from '$core/by-hand';
 import type { AnswerValue, Form, Paper } from '$core/paper';
 import { completeRules, type SessionRules } from '$core/session';
+import type { Sitting } from '$core/sitting';
 
 type Result = { sitting: string; paper: string; session: string; points: number; outOf: number; marks: Mark[] };
 type Line = Record<string, unknown>;
 
 /** What results are worked out from; all else is hashed and let go. */
-const READ = ['results', 'session', 'paper', 'form', 'answer-standing', 'correction', 'hand-plan', 'hand-mark'];
+const READ = [
+	'results',
+	'session',
+	'sitting',
+	'paper',
+	'form',
+	'answer-standing',
+	'correction',
+	'hand-plan',
+	'hand-mark'
+];
 
 /**
  * Works every result of an archive out again. Files come piece by piece and in their order, so what is large is read down
@@ -19,6 +30,7 @@ export class ResultCheck {
 	#results: Result[] = [];
 	#rules = new Map<string, SessionRules>();
 	#papers = new Map<string, Paper>();
+	#leftMs = new Map<string, number>();
 	/** Of each form the questions and what was drawn for them. */
 	#forms = new Map<string, Form>();
 	#answers = new Map<string, Map<string, AnswerValue>>();
@@ -49,6 +61,11 @@ export class ResultCheck {
 				return void this.#results.push(line as Result);
 			case 'session':
 				return void this.#rules.set(line.id as string, completeRules(line.rules as SessionRules));
+			case 'sitting': {
+				const { leftMs } = (line.fold as Sitting).ended ?? {};
+				if (leftMs !== undefined) this.#leftMs.set(line.id as string, leftMs);
+				return;
+			}
 			case 'paper':
 				return void this.#papers.set(line.id as string, line.content as Paper);
 			case 'form': {
@@ -102,7 +119,8 @@ export class ResultCheck {
 			const byHand = this.#byHand(result, form);
 			const score = markForm(paper, form, this.#answers.get(result.sitting) ?? new Map(), rules.marking, {
 				treatments,
-				byHand
+				byHand,
+				leftMs: this.#leftMs.get(result.sitting) ?? null
 			});
 			return Math.abs(score.points - result.points) > 1e-9 || Math.abs(score.outOf - result.outOf) > 1e-9;
 		});

@@ -80,7 +80,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 	const earlier = await earlierAttempts(db, session, rows);
 	const scores = await scoresOf(
 		db,
-		[...rows, ...earlier].flatMap(({ sitting_id, form }) =>
+		[...rows, ...earlier].flatMap(({ sitting_id, form, fold }) =>
 			form === null
 				? []
 				: [
@@ -89,7 +89,8 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 							administrationId: session.administrationId,
 							paperId: session.paper.id,
 							form,
-							marking: session.rules.marking
+							marking: session.rules.marking,
+							leftMs: (JSON.parse(fold) as Sitting).ended?.leftMs ?? null
 						}
 					]
 		)
@@ -156,13 +157,13 @@ async function standings(db: Query, sessionId: string): Promise<{ id: string; st
 	return [...here, ...left];
 }
 
-type Earlier = { sitting_id: string; candidate_id: string; form: string | null };
+type Earlier = { sitting_id: string; candidate_id: string; form: string | null; fold: string };
 
 /** The attempts at the paper that these candidates have ended before, in their order. */
 async function earlierAttempts(db: Query, session: Session, rows: Row[]): Promise<Earlier[]> {
 	const again = rows.filter((row) => row.attempt > 1);
 	if (again.length === 0) return [];
-	const before: (Earlier & { attempt: number; fold: string })[] = await db('sitting')
+	const before: (Earlier & { attempt: number })[] = await db('sitting')
 		.leftJoin('form', 'form.sitting_id', 'sitting.id')
 		.whereIn(
 			'candidate_id',

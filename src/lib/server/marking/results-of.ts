@@ -22,9 +22,11 @@ export type Counting = {
 	site: string;
 	rules: SessionRules;
 	fold: Sitting;
+	/** Working time that they had left when they handed in, ms; null: none, or another handed in for them. */
+	leftMs: number | null;
 };
 
-type Row = Omit<Counting, 'rules' | 'fold'> & { rules: string; fold: string };
+type Row = Omit<Counting, 'rules' | 'fold' | 'leftMs'> & { rules: string; fold: string };
 
 /**
  * Sittings whose work counts, by number and attempt; none of administrations whose answers were deleted in their time.
@@ -70,7 +72,8 @@ export async function countingSittings(
 		for (const id of part) {
 			const row = byId.get(id);
 			const fold = row && (JSON.parse(row.fold) as Sitting);
-			if (fold && !fold.ended?.countsNothing) counting.push({ ...row, rules: rulesOf(row.rules), fold });
+			if (fold && !fold.ended?.countsNothing)
+				counting.push({ ...row, rules: rulesOf(row.rules), fold, leftMs: fold.ended?.leftMs ?? null });
 		}
 	}
 	return counting;

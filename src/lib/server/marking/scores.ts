@@ -14,6 +14,8 @@ export type ToScore = {
 	/** As stored. */
 	form: string;
 	marking: MarkingRules;
+	/** Working time that the candidate had left when they handed in, ms; null: none, or another handed in for them. */
+	leftMs: number | null;
 };
 /** The answers that count, by question. */
 type Values = Map<string, AnswerValue>;
@@ -84,5 +86,9 @@ async function answersOf(db: Query, sittingIds: string[]): Promise<Map<string, P
 
 /** Marks work by these treatments. */
 export function markWork(paper: Paper, work: Work, treatments: Map<string, Treatment>): Score {
-	return markForm(paper, work.dealt, work.values, work.marking, { treatments, byHand: work.byHand });
+	return markForm(paper, work.dealt, work.values, work.marking, {
+		treatments,
+		byHand: work.byHand,
+		leftMs: work.leftMs
+	});
 }

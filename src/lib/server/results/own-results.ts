@@ -104,6 +104,8 @@ function notesOn({ result, validity }: ResultLine, late: number): string[] {
 	const questions = (list: number[]) => `${list.length === 1 ? 'Question' : 'Questions'} ${list.join(', ')}`;
 	const notes: (string | false)[] = [
 		result.toMark > 0 && 'Some of your answers have not been marked yet.',
+		result.early > 0 &&
+			`${shownPoints(result.early)} of the points ${result.early === 1 ? 'is' : 'are'} for handing in early.`,
 		late > 0 && `${late} of your answers came after the time and ${late === 1 ? 'counts' : 'count'}.`,
 		forAll.length > 0 &&
 			`${questions(forAll)} ${forAll.length === 1 ? 'counts' : 'count'} for everyone who had ${forAll.length === 1 ? 'it' : 'them'}.`,

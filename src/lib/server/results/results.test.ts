@@ -1,14 +1,17 @@
+import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import { parse } from 'csv-parse/sync';
 import { XMLParser } from 'fast-xml-parser';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Paper } from '$core/paper';
 import { shownPercent } from '$core/results';
-import { decideValidity } from '../closing';
+import { archivesIn, verifyArchive } from '../archive';
+import { closable, close, closingOf, decideValidity, signOff } from '../closing';
+import { owedAmong, waive } from '../owed';
 import { confirm, foresee, propose } from '../marking';
 import { HOLT, LORNE, ODE, satHouse } from '../testing/sat';
 import { somebody } from '../testing/staff';
-import type { House } from '../testing/house';
+import { COORDINATOR, type House } from '../testing/house';
 import {
 	callBack,
 	jsonLines,
@@ -318,4 +321,23 @@ describe('results that are released to the staff', () => {
 		});
 		expect(await house.otium.db('logbook').where({ kind: 'released_read' })).toHaveLength(1);
 	});
+});
+
+it('gives points for handing in early to whoever did it themselves, by their own time, and the archive proves them', async () => {
+	const marking = { wrong: 'free' as const, earlyMinutes: 30, earlyPoints: 2 };
+	house = await satHouse(PAPER, 3, () => null, { absent: [2], change: { rules: { marking } } });
+	const { db } = house.otium;
+	// Each handed in after 20 of 60 minutes.
+	const [first] = await resultLines(db, (query) => query.where('sitting.id', 'sit0'));
+	expect(first.sitting.leftMs).toBe(40 * 60_000);
+	expect(first.result).toMatchObject({ early: 2, points: 2, outOf: 6 });
+	const entry = await db('logbook').where({ sitting_id: 'sit0', kind: 'handed_in' }).first('body');
+	expect(JSON.parse(entry.body).leftMs).toBe(40 * 60_000);
+	await waive(house.otium, COORDINATOR, await owedAmong(db, ODE, ['sit2'], house.clock.at), 'left the college');
+	await signOff(house.otium, ODE, { role: 'coordinator', id: 'ode' }, 'winter', 'quayside');
+	const { basis, objection } = await closable(house.otium, LORNE, 'winter');
+	expect(objection).toBeNull();
+	await close(house.otium, LORNE, { role: 'closing_officer', id: 'lorne' }, 'winter', basis);
+	const { archive } = (await closingOf(db, 'winter'))!;
+	expect(await verifyArchive(join(archivesIn(house.dir), archive))).toMatchObject({ faults: [], remarked: 2 });
 });

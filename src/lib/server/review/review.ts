@@ -29,7 +29,11 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 	const { administrationId } = session;
 	const byHand = await handPoints(db, administrationId, one.paperId, [sitting.id]);
 	const treatments = await treatmentsFor(db, administrationId, one.paperId);
-	const review = reviewOf(content, form, values, rules, { treatments, byHand: byHand.get(sitting.id) });
+	const review = reviewOf(content, form, values, rules, {
+		treatments,
+		byHand: byHand.get(sitting.id),
+		leftMs: sitting.ended?.leftMs ?? null
+	});
 	const ids = new OwnIds(db, sitting.id, form);
 	return { ...review, questions: review.questions && review.questions.map((one) => ids.reviewed(one)) };
 }

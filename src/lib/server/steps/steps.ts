@@ -2,7 +2,7 @@ import { standingOfStep, stepsFault, type Step, type StepDone, type StepStanding
 import { countingScore, type Reached } from '$core/attempts';
 import { fail } from '$core/problem';
 import { completeRules } from '$core/session';
-import type { Actor } from '$core/sitting';
+import type { Actor, Sitting } from '$core/sitting';
 import { groupBy, insertMany, transact, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
@@ -146,7 +146,8 @@ async function reachedIn(
 			administrationId,
 			paperId: row.paper_id,
 			form: row.form,
-			marking: completeRules(JSON.parse(row.rules)).marking
+			marking: completeRules(JSON.parse(row.rules)).marking,
+			leftMs: (JSON.parse(row.fold) as Sitting).ended?.leftMs ?? null
 		}))
 	);
 	const counting = new Map<string, Reached | null>();
