@@ -14,14 +14,19 @@ export type Choice = { bank: ChoosableRow[]; plan: PlanCell[]; minutes: number |
 export type ChoosableRow = { content: string; lastUsed: number | null; isKnown: boolean };
 
 /** Fills a plan in a thread of its own. null: it took too long. */
-export async function choose(otium: Pick<House, 'threads'>, choice: Choice): Promise<Filled | null> {
-	return orTooLong(otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS), () => null);
+export async function choose(
+	otium: Pick<House, 'threads'>,
+	choice: Choice,
+	signal?: AbortSignal
+): Promise<Filled | null> {
+	return orTooLong(otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS, signal), () => null);
 }
 
 /** Divides questions into forms that are as alike as can be. null: it took too long. */
 export async function divide(
 	otium: Pick<House, 'threads'>,
-	asked: { questions: Question[]; forms: number; each: number }
+	asked: { questions: Question[]; forms: number; each: number },
+	signal?: AbortSignal
 ): Promise<Forms | null> {
-	return orTooLong(otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS), () => null);
+	return orTooLong(otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS, signal), () => null);
 }

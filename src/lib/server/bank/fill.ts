@@ -21,7 +21,8 @@ export async function fillFromBank(
 	otium: Pick<House, 'db' | 'now' | 'threads'>,
 	staff: StaffMember,
 	paper: Paper,
-	minutes: number | null
+	minutes: number | null,
+	signal?: AbortSignal
 ): Promise<Filling> {
 	const here = questionsOf(paper);
 	const plan = paper.plan ?? [];
@@ -32,12 +33,13 @@ export async function fillFromBank(
 	const rows = await choosable(otium.db, staff, paper.title, now);
 	const inPaper = new Set(here.map(({ id }) => id));
 	const bank = rows.filter(({ id }) => !inPaper.has(id));
-	const filled = await choose(otium, {
+	const choice = {
 		bank: bank.map(({ content, lastUsed, isKnown }) => ({ content, lastUsed, isKnown })),
 		plan: wanted,
 		minutes,
 		now
-	});
+	};
+	const filled = await choose(otium, choice, signal);
 	if (!filled) fail('not_taken', { message: 'No choice was found in time. Plan fewer topics at once.' });
 	const { ids, ...rest } = filled;
 	const byId = new Map(bank.map(({ id, content }) => [id, content]));

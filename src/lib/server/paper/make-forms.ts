@@ -18,7 +18,8 @@ export async function makeForms(
 	staff: StaffMember,
 	by: Actor,
 	id: string,
-	{ forms, each }: { forms: number; each: number }
+	{ forms, each }: { forms: number; each: number },
+	signal?: AbortSignal
 ): Promise<MadeForm[]> {
 	const { content, siteId } = await draftFor(otium.db, staff, id);
 	const questions = questionsOf(content);
@@ -29,7 +30,7 @@ export async function makeForms(
 	const titles = Array.from({ length: forms }, (_, f) => `${content.title}, form ${partLetter(f)}`.slice(0, 200));
 	const taken = await otium.db('paper_draft').whereIn('title', titles).first('title');
 	if (taken) fail('title_taken', { message: `There is a paper called ${taken.title} already.` });
-	const divided = await divide(otium, { questions, forms, each });
+	const divided = await divide(otium, { questions, forms, each }, signal);
 	if (!divided) fail('not_taken', { message: 'No forms were found in time. Ask for fewer.' });
 	const made: MadeForm[] = [];
 	for (const [f, title] of titles.entries()) {

@@ -50,6 +50,7 @@ function wordsFor(error: unknown): string {
 			return 'This file needs too much memory to be read. Split it, or export less.';
 		case 'too_many':
 			return 'Other files are being read just now. Send it again in a minute.';
+		case 'stopped':
 		case 'failed':
 			throw error;
 	}

@@ -29,6 +29,19 @@ describe('a thread', () => {
 		expect(performance.now() - began).toBeGreaterThanOrEqual(300);
 	});
 
+	it('is stopped when whoever asked waits no longer, and what nobody waits for is not begun', async () => {
+		await ask('say', 0);
+		const [stop, never] = [new AbortController(), new AbortController()];
+		const endless = threads.run(TRYING, 'forever', null, 60_000, stop.signal);
+		const queued = threads.run(TRYING, 'forever', null, 60_000, never.signal);
+		const next = ask('say', 9);
+		never.abort();
+		setTimeout(() => stop.abort(), 50);
+		await expect(endless).rejects.toMatchObject({ code: 'stopped' });
+		await expect(queued).rejects.toMatchObject({ code: 'stopped' });
+		expect(await next).toBe(9);
+	});
+
 	it('that takes more memory than it may is ended alone', async () => {
 		await expect(ask('grow', null)).rejects.toMatchObject({ code: 'too_large' });
 		expect(await ask('say', 8)).toBe(8);

@@ -12,11 +12,11 @@ export type ThreadKind<T extends Tasks> = {
 	offers?: T;
 };
 
-/** Why a task has no result: it took too long, needed too much memory, or failed of itself. */
+/** Why a task has no result: it took too long, needed too much memory, was stopped by whoever asked, or failed of itself. */
 export class ThreadError extends Error {
 	override readonly name = 'ThreadError';
 	constructor(
-		readonly code: 'too_long' | 'too_large' | 'too_many' | 'failed',
+		readonly code: 'too_long' | 'too_large' | 'too_many' | 'stopped' | 'failed',
 		message: string
 	) {
 		super(message);
@@ -50,18 +50,20 @@ export class Threads {
 
 	/**
 	 * @param deadlineMs the task is stopped after so long, and its thread with it
+	 * @param signal whoever asked waits no longer: it is stopped, or not begun
 	 * @throws ThreadError
 	 */
 	async run<T extends Tasks, K extends keyof T & string>(
 		kind: ThreadKind<T>,
 		task: K,
 		input: Parameters<T[K]>[0],
-		deadlineMs: number
+		deadlineMs: number,
+		signal?: AbortSignal
 	): Promise<Awaited<ReturnType<T[K]>>> {
 		if (this.#isClosed) throw new ThreadError('failed', 'The server is stopping.');
 		const thread = this.#open.get(kind.entry) ?? new Thread(kind.entry, kind.memoryMb);
 		this.#open.set(kind.entry, thread);
-		return (await thread.run(task, input, deadlineMs)) as Awaited<ReturnType<T[K]>>;
+		return (await thread.run(task, input, deadlineMs, signal)) as Awaited<ReturnType<T[K]>>;
 	}
 
 	async close(): Promise<void> {
@@ -81,11 +83,11 @@ class Thread {
 		private readonly memoryMb: number
 	) {}
 
-	async run(task: string, input: unknown, deadlineMs: number): Promise<unknown> {
+	async run(task: string, input: unknown, deadlineMs: number, signal?: AbortSignal): Promise<unknown> {
 		if (this.#waiting >= MOST_WAITING) throw new ThreadError('too_many', 'Too many wait for this already.');
 		this.#waiting++;
 		clearTimeout(this.#idle);
-		const done = this.#before.then(() => this.#do(task, input, deadlineMs));
+		const done = this.#before.then(() => this.#do(task, input, deadlineMs, signal));
 		this.#before = done.catch(() => {});
 		try {
 			return await done;
@@ -95,13 +97,14 @@ class Thread {
 		}
 	}
 
-	async #do(task: string, input: unknown, deadlineMs: number): Promise<unknown> {
+	async #do(task: string, input: unknown, deadlineMs: number, signal?: AbortSignal): Promise<unknown> {
+		if (signal?.aborted) throw new ThreadError('stopped', 'Nobody waits for this any more.');
 		const worker = await (this.#worker ??= this.#start().catch((error) => {
 			this.#worker = null;
 			throw error;
 		}));
 		try {
-			return await answerOf(worker, deadlineMs, () => worker.postMessage({ task, input }));
+			return await answerOf(worker, deadlineMs, () => worker.postMessage({ task, input }), signal);
 		} catch (error) {
 			// What was stopped, or has run out of memory, is not asked again; a task that only failed has harmed nothing.
 			if (!(error instanceof ThreadError) || error.code !== 'failed') await this.end();
@@ -136,11 +139,12 @@ class Thread {
 }
 
 /** The next thing that the thread says. */
-function answerOf(worker: Worker, deadlineMs: number, ask: () => void): Promise<unknown> {
+function answerOf(worker: Worker, deadlineMs: number, ask: () => void, signal?: AbortSignal): Promise<unknown> {
 	return new Promise((resolve, reject) => {
 		const settle = (settled: () => void) => {
 			clearTimeout(timer);
 			worker.off('message', onMessage).off('error', onError).off('exit', onExit);
+			signal?.removeEventListener('abort', onAbort);
 			settled();
 		};
 		const fail = (code: ThreadError['code'], message: string) => settle(() => reject(new ThreadError(code, message)));
@@ -150,9 +154,11 @@ function answerOf(worker: Worker, deadlineMs: number, ask: () => void): Promise<
 		};
 		const onError = (error: Error & { code?: string }) =>
 			fail(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'too_large' : 'failed', error.message);
+		const onAbort = () => fail('stopped', 'Nobody waits for this any more.');
 		const onExit = () => fail('failed', 'The thread ended.');
 		const timer = setTimeout(() => fail('too_long', `This took longer than ${deadlineMs / 1_000} s.`), deadlineMs);
 		worker.on('message', onMessage).on('error', onError).on('exit', onExit);
+		signal?.addEventListener('abort', onAbort);
 		ask();
 	});
 }

@@ -3,6 +3,7 @@
 	import { Modal } from 'flowbite-svelte';
 	import type { Paper } from '$core/paper';
 	import Act from '$ui/Act.svelte';
+	import LongWork from '$ui/LongWork.svelte';
 	import { inWords, send } from '$ui/post';
 	import NumberEntry from '../question/NumberEntry.svelte';
 
@@ -15,6 +16,7 @@
 	let each = $state<number | null>(null);
 	const size = $derived(each ?? Math.floor(count / forms));
 	let busy = $state(false);
+	let stopping: AbortController | null = null;
 	let trouble = $state<string | null>(null);
 	let made = $state.raw<Made[] | null>(null);
 	const figure = (value: number) => String(Number(value.toFixed(1)));
@@ -23,8 +25,11 @@
 		if (busy) return;
 		busy = true;
 		trouble = null;
-		const answer = await send<{ forms: Made[] }>('POST', `/papers/${id}/forms`, { forms, each: size });
+		const stop = (stopping = new AbortController());
+		const asked = { forms, each: size };
+		const answer = await send<{ forms: Made[] }>('POST', `/papers/${id}/forms`, asked, { signal: stop.signal });
 		busy = false;
+		if (stop.signal.aborted) return;
 		if (answer.ok) made = answer.data.forms;
 		else trouble = inWords(answer.problem);
 	}
@@ -52,7 +57,7 @@
 			/>
 			<Act tone="main" {busy} disabled={!isKept || size < 1} onclick={make} testid="make-forms">Make {forms} forms</Act>
 		</div>
-		{#if busy}<p class="text-ink-2 text-[14px]" role="status">Dividing; this takes up to ten seconds…</p>{/if}
+		{#if busy}<LongWork what="Dividing" mostSeconds={25} onstop={() => stopping?.abort()} />{/if}
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2 text-[14px]">{trouble}</p>{/if}
 		{#if made}
 			<table class="w-full text-left text-[14.5px]" data-testid="made-forms">

@@ -4,6 +4,7 @@
 	import { plainText, DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question } from '$core/paper';
 	import { cellInWords, type Filling, type PlanCell } from '$core/plan';
 	import Act from '$ui/Act.svelte';
+	import LongWork from '$ui/LongWork.svelte';
 	import { inWords, send } from '$ui/post';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
 	import NumberEntry from '../question/NumberEntry.svelte';
@@ -26,6 +27,7 @@
 	let count = $state<number | null>(1);
 	let minutes = $state<number | null>(null);
 	let busy = $state(false);
+	let stopping: AbortController | null = null;
 	let trouble = $state<string | null>(null);
 	let filling = $state.raw<Filling | null>(null);
 	const plan = $derived(paper.plan ?? []);
@@ -49,8 +51,10 @@
 		if (busy) return;
 		busy = true;
 		trouble = null;
-		const answer = await send<Filling>('POST', `/papers/${id}/fill`, { minutes });
+		const stop = (stopping = new AbortController());
+		const answer = await send<Filling>('POST', `/papers/${id}/fill`, { minutes }, { signal: stop.signal });
 		busy = false;
+		if (stop.signal.aborted) return;
 		if (answer.ok) filling = answer.data;
 		else trouble = inWords(answer.problem);
 	}
@@ -125,7 +129,7 @@
 					onchange={(read) => (minutes = read >= 1 && read <= 600 ? read : null)}
 				/>
 				<Act tone="main" {busy} disabled={!isKept} onclick={fill} testid="fill">Fill from the bank</Act>
-				{#if busy}<span class="text-ink-2 text-[14px]" role="status">Choosing; this takes up to ten seconds…</span>{/if}
+				{#if busy}<LongWork what="Choosing" mostSeconds={25} onstop={() => stopping?.abort()} />{/if}
 			</div>
 		{/if}
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2 text-[14px]">{trouble}</p>{/if}

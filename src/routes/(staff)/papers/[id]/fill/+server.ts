@@ -7,8 +7,8 @@ import { draftFor } from '$lib/server/paper';
 export const POST = route(
 	staff('write_papers'),
 	z.object({ minutes: z.number().min(1).max(600).nullable() }),
-	async ({ otium, staff, params, body }) => {
+	async ({ otium, staff, params, body, request }) => {
 		const { content } = await draftFor(otium.db, staff, params.id);
-		return fillFromBank(otium, staff, content, body.minutes);
+		return fillFromBank(otium, staff, content, body.minutes, request.signal);
 	}
 );
