@@ -180,6 +180,16 @@ test('a pool tells how alike two candidates’ questions are, and the preview de
 	await page.getByTestId('preview-mark').click();
 	await expect(page.getByTestId('preview-score')).toContainText(/^0 of \d+ points/);
 	expect(await serious(page), 'preview').toEqual([]);
+	// As for whoever was granted larger signs and strong colours: the candidate's own looks.
+	const shown = page.getByTestId('preview-page');
+	const before = await shown.locator('[data-question]').evaluate((one) => one.getBoundingClientRect().height);
+	await page.getByLabel('Size').selectOption('200');
+	await page.getByTestId('preview-look').selectOption('strong');
+	await expect(shown).toHaveClass(/look-strong/);
+	expect(await shown.locator('[data-question]').evaluate((one) => one.getBoundingClientRect().height)).toBeGreaterThan(
+		before * 1.3
+	);
+	expect(await serious(page), 'preview, strong').toEqual([]);
 	await page.keyboard.press('Escape');
 	await expect(page.getByTestId('preview')).toHaveCount(0);
 	await page.getByTestId('compare').click();

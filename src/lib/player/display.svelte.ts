@@ -2,6 +2,13 @@
 export type Look = 'paper' | 'strong' | 'night' | 'sand';
 type Kept = { size: number; look: Look; spacing: number; ruler: boolean };
 
+/** What each look is called, and by which class it is drawn. */
+export const LOOKS: Record<Look, { name: string; class: string }> = {
+	paper: { name: 'Paper', class: '' },
+	strong: { name: 'Black on white', class: 'look-strong' },
+	night: { name: 'Light on dark', class: 'dark' },
+	sand: { name: 'Sand, softer', class: 'look-sand' }
+};
 export const SIZES = [100, 125, 150, 175, 200];
 export const SPACINGS = [1.4, 1.8, 2.2];
 const STANDARD: Kept = { size: 100, look: 'paper', spacing: 1.4, ruler: false };

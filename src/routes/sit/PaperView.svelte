@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { calculatorFor, plainText, sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
-	import { Display } from '$player/display.svelte';
+	import { Display, LOOKS } from '$player/display.svelte';
 	import type { Line } from '$player/line.svelte';
 	import type { Given, Paper } from '$player/paper.svelte';
 	import { QuestionLeft } from '$player/question-left.svelte';
@@ -24,7 +24,6 @@
 	type Props = { paper: Paper; line: Line; clock: ServerClock; watch: Watch | null };
 	let { paper, line, clock, watch }: Props = $props();
 
-	const LOOKS = { paper: '', strong: 'look-strong', night: 'dark', sand: 'look-sand' };
 	const display = untrack(() => new Display(`otium display ${line.picture.sittingId}`, line.picture.display));
 	const time = untrack(() => new TimeLeft(() => line.picture, clock));
 	const each = untrack(() => new QuestionLeft(() => line.picture, paper, clock));
@@ -172,7 +171,7 @@
 {/snippet}
 
 <div
-	class="bg-paper text-ink flex min-h-dvh flex-col {LOOKS[display.look]}"
+	class="bg-paper text-ink flex min-h-dvh flex-col {LOOKS[display.look].class}"
 	class:not-printed={!(picture.session.watch?.printing ?? true)}
 >
 	<PaperHead {paper} {line} {time} {each} />

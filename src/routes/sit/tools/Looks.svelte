@@ -1,14 +1,8 @@
 <!-- @component Size, colours, spacing and a ruler, chosen by the candidate. -->
 <script lang="ts">
-	import { SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
+	import { LOOKS, SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
 
 	let { display }: { display: Display } = $props();
-	const LOOKS: { look: Look; name: string }[] = [
-		{ look: 'paper', name: 'Paper' },
-		{ look: 'strong', name: 'Black on white' },
-		{ look: 'night', name: 'Light on dark' },
-		{ look: 'sand', name: 'Sand, softer' }
-	];
 	const SPACING_NAMES = ['usual', 'wider', 'widest'];
 	const button =
 		'border-line-strong hover:bg-mist rounded-lg border px-3 py-1.5 text-[15px] aria-pressed:bg-mist aria-pressed:border-tide aria-pressed:font-semibold';
@@ -29,11 +23,11 @@
 	<div role="group" aria-labelledby="colours">
 		<p id="colours" class="mb-1.5 text-[14px] font-semibold">Colours</p>
 		<div class="flex flex-wrap gap-1.5">
-			{#each LOOKS as { look, name } (look)}<button
+			{#each Object.entries(LOOKS) as [look, { name }] (look)}<button
 					type="button"
 					class={button}
 					aria-pressed={display.look === look}
-					onclick={() => display.set({ look })}>{name}</button
+					onclick={() => display.set({ look: look as Look })}>{name}</button
 				>{/each}
 		</div>
 	</div>

@@ -7,6 +7,7 @@ what they share. Nothing is kept, and no code is used.
 	import { plainText, deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';
+	import { LOOKS, SIZES, type Look } from '$player/display.svelte';
 	import Act from '$ui/Act.svelte';
 	import QuestionView from '../../../sit/QuestionView.svelte';
 
@@ -21,6 +22,9 @@ what they share. Nothing is kept, and no code is used.
 	let ownQuestions = $state(true);
 	let ownChoices = $state(true);
 	let language = $state<string | null>(null);
+	/** As for whoever was granted it: larger signs, other colours. */
+	let size = $state(100);
+	let look = $state<Look>('paper');
 	const order = $derived({ questionsInOwnOrder: ownQuestions, choicesInOwnOrder: ownChoices });
 	const form = $derived<Form>(deal(paper, order, seed));
 	const other = $derived<Form>(deal(paper, order, seed + 1));
@@ -41,6 +45,7 @@ what they share. Nothing is kept, and no code is used.
 		answers = {};
 		isMarked = false;
 	}
+	const SELECT = 'bg-sheet border-line-strong rounded-lg border py-1 pr-8 pl-2 text-[14px]';
 	const TICK = 'border-line-strong text-tide rounded';
 </script>
 
@@ -58,11 +63,23 @@ what they share. Nothing is kept, and no code is used.
 				<label class="flex items-center gap-1.5"
 					><input type="checkbox" class={TICK} bind:checked={isNarrow} />on a phone</label
 				>
+				<label class="flex items-center gap-1.5"
+					>Size
+					<select class={SELECT} bind:value={size}>
+						{#each SIZES as percent (percent)}<option value={percent}>{percent} %</option>{/each}
+					</select></label
+				>
+				<label class="flex items-center gap-1.5"
+					>Colours
+					<select class={SELECT} bind:value={look} data-testid="preview-look">
+						{#each Object.entries(LOOKS) as [value, { name }] (value)}<option {value}>{name}</option>{/each}
+					</select></label
+				>
 				{#if languages.length > 0}
 					<label class="flex items-center gap-1.5"
 						>Language
 						<select
-							class="bg-sheet border-line-strong rounded-lg border py-1 pr-8 pl-2 text-[14px]"
+							class={SELECT}
 							value={language ?? ''}
 							onchange={(event) => (language = event.currentTarget.value || null)}
 						>
@@ -97,7 +114,13 @@ what they share. Nothing is kept, and no code is used.
 				{/each}
 			</div>
 		{:else}
-			<div class="mx-auto {isNarrow ? 'max-w-[360px]' : 'max-w-[720px]'}">
+			<div
+				class="bg-paper text-ink mx-auto rounded-xl p-4 {LOOKS[look].class} {isNarrow
+					? 'max-w-[360px]'
+					: 'max-w-[760px]'}"
+				style="font-size:{(16 * size) / 100}px"
+				data-testid="preview-page"
+			>
 				{#key `${seed} ${question.id}`}
 					<QuestionView
 						{question}
