@@ -59,7 +59,7 @@ async function writtenOn(db: Query, one: Loaded, own: Form | null, form: number 
  * Keeps what somebody wrote on paper, typed in by staff: each changed answer is a revision like any other, and the log says
  * whose hand it was. Who was absent here is handed in by it, with the printed form as theirs.
  * @param answers as typed, with what stood there before: nothing is written over that somebody else has changed meanwhile
- * @returns how many answers were kept
+ * @returns how many of them stand as typed: all
  */
 export async function typeFromPaper(
 	otium: Acting,
@@ -74,11 +74,11 @@ export async function typeFromPaper(
 ): Promise<number> {
 	const now = otium.now();
 	const touched: Touched = new Map();
-	const kept = await transact(otium.db, async (trx) => {
+	await transact(otium.db, async (trx) => {
 		const one = (await loadSitting(trx, sittingId, now)) ?? fail('not_found');
 		mustBeOver(one);
 		// The same once more, after its answer was lost.
-		if (one.sitting.commandIds.some((id) => id.endsWith(` ${asked.id}`))) return 0;
+		if (one.sitting.commandIds.some((id) => id.endsWith(` ${asked.id}`))) return;
 		const own = await formOf(trx, sittingId);
 		const written = await writtenOn(trx, one, own, asked.form ?? (own ? null : 1));
 		const given = await givenIn(trx, sittingId);
@@ -121,10 +121,9 @@ export async function typeFromPaper(
 					body: { answers: changed.length, form: asked.form, reason: asked.reason }
 				}
 			]);
-		return changed.length;
 	});
 	tell(otium, touched);
-	return kept;
+	return asked.answers.length;
 }
 
 function mustBeOver({ sitting, session, candidate }: Loaded): void {

@@ -1,5 +1,9 @@
 import { closedBefore, keptUntil, type RetentionTerms } from '$core/retention';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
+
+/** So many sittings are looked at before everything else has its turn. */
+const AT_ONCE = 100;
 
 /** What of a closed administration has a time of its own. */
 export type Emptied = 'answers' | 'log';
@@ -22,19 +26,25 @@ export function dueFor(db: Query, what: Emptied, years: number, now: number): Pr
  */
 export async function waitsFor(db: Query, administrationId: string, years: number, now: number): Promise<string[]> {
 	const due = db('closing').where('at', '<=', closedBefore(now, years)).select('administration_id');
-	const groups = db('answer')
-		.join('sitting', 'sitting.id', 'answer.sitting_id')
-		.where({ administration_id: administrationId })
-		.whereNotNull('group_seq')
-		.distinct('group_seq');
-	return db('answer')
-		.join('sitting', 'sitting.id', 'answer.sitting_id')
-		.join('administration', 'administration.id', 'sitting.administration_id')
-		.whereIn('group_seq', groups)
-		.whereNot({ administration_id: administrationId })
-		.whereNotIn('administration_id', due)
-		.distinct('administration.name')
-		.pluck('administration.name');
+	const sittings: string[] = await db('sitting').where({ administration_id: administrationId }).pluck('id');
+	const names = new Set<string>();
+	for (let i = 0; i < sittings.length; i += AT_ONCE) {
+		const groups = db('answer')
+			.whereIn('sitting_id', sittings.slice(i, i + AT_ONCE))
+			.whereNotNull('group_seq')
+			.distinct('group_seq');
+		const others: string[] = await db('answer')
+			.join('sitting', 'sitting.id', 'answer.sitting_id')
+			.join('administration', 'administration.id', 'sitting.administration_id')
+			.whereIn('group_seq', groups)
+			.whereNot({ administration_id: administrationId })
+			.whereNotIn('administration_id', due.clone())
+			.distinct('administration.name')
+			.pluck('administration.name');
+		for (const name of others) names.add(name);
+		await giveWay();
+	}
+	return [...names];
 }
 
 /** When answers and log of an administration go; null: not by themselves, or not yet closed. */

@@ -7,9 +7,8 @@ import { dueFor, waitsFor } from './due';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
-/** So many sittings, or groups of answers, are emptied before everything else has its turn. */
+/** So many sittings are emptied before everything else has its turn. */
 const AT_ONCE = 20;
-const GROUPS_AT_ONCE = 100;
 
 /**
  * Deletes the answers of administrations whose time has come, with what was handed in, how it was marked and what was
@@ -25,8 +24,9 @@ export async function deleteOldAnswers(otium: Needs, years: number): Promise<num
 			.onConflict()
 			.ignore();
 		await overwriting(db, async () => {
-			await markGroups(db, id);
-			count += await emptySittings(otium, id);
+			const sittings: string[] = await db('sitting').where({ administration_id: id }).orderBy('id').pluck('id');
+			await markGroups(db, sittings);
+			count += await emptySittings(otium, sittings);
 			await emptySessions(db, id);
 		});
 		await db('emptied').where({ administration_id: id, what: 'answers' }).update({ done_at: otium.now() });
@@ -35,18 +35,13 @@ export async function deleteOldAnswers(otium: Needs, years: number): Promise<num
 }
 
 /** First of all: a group that is marked is proven by its digest, whether its answers are still there or not. */
-async function markGroups(db: Db, administrationId: string): Promise<void> {
-	const own = db('answer')
-		.join('sitting', 'sitting.id', 'answer.sitting_id')
-		.where({ administration_id: administrationId })
-		.whereNotNull('group_seq')
-		.distinct('group_seq');
-	for (;;) {
-		const groups: AnswerGroup[] = await db('answer_group')
-			.whereIn('seq', own.clone())
-			.whereNull('emptied')
-			.limit(GROUPS_AT_ONCE);
-		if (groups.length === 0) return;
+async function markGroups(db: Db, sittings: string[]): Promise<void> {
+	for (let i = 0; i < sittings.length; i += AT_ONCE) {
+		const own = db('answer')
+			.whereIn('sitting_id', sittings.slice(i, i + AT_ONCE))
+			.whereNotNull('group_seq')
+			.distinct('group_seq');
+		const groups: AnswerGroup[] = await db('answer_group').whereIn('seq', own).whereNull('emptied');
 		await transact(db, async (trx) => {
 			for (const group of groups)
 				await trx('answer_group')
@@ -58,12 +53,8 @@ async function markGroups(db: Db, administrationId: string): Promise<void> {
 }
 
 /** What counts of a sitting and what it follows from go together, so that the record is whole at every moment. */
-async function emptySittings(otium: Needs, administrationId: string): Promise<number> {
+async function emptySittings(otium: Needs, sittings: string[]): Promise<number> {
 	const { db } = otium;
-	const sittings: string[] = await db('sitting')
-		.where({ administration_id: administrationId })
-		.orderBy('id')
-		.pluck('id');
 	let count = 0;
 	for (let i = 0; i < sittings.length; i += AT_ONCE) {
 		const ids = sittings.slice(i, i + AT_ONCE);

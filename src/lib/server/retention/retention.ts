@@ -70,7 +70,7 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 			there: await count(db('answer_standing').whereIn('sitting_id', sittings())),
 			next: answers.at,
 			gone: answers.done === null ? 0 : await countedAtClosing(db, administrationId),
-			how: await answersHow(db, administrationId, terms, now)
+			how: await answersHow(db, administrationId, terms, answers.at !== null && answers.at <= now ? now : null)
 		},
 		{
 			what: 'What the log says',
@@ -91,9 +91,10 @@ async function countedAtClosing(db: Query, administrationId: string): Promise<nu
 	return (await closingOf(db, administrationId))?.counts.answers ?? 0;
 }
 
-async function answersHow(db: Query, id: string, { answers }: RetentionTerms, now: number): Promise<string> {
+/** @param dueAt null: their time has not come, so that nothing is waited for yet */
+async function answersHow(db: Query, id: string, { answers }: RetentionTerms, dueAt: number | null): Promise<string> {
 	if (answers === null) return 'kept with the house. Take names out of a copy of the archive to keep figures alone';
-	const waits = await waitsFor(db, id, answers, now);
+	const waits = dueAt === null ? [] : await waitsFor(db, id, answers, dueAt);
 	const also = waits.length === 0 ? '' : `; not before ${waits.join(' and ')}, which some were committed with`;
 	return `${inYears(answers)} after the closing, with what was handed in, messages and incidents${also}. The sealed archive stays`;
 }

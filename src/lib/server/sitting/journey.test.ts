@@ -45,6 +45,7 @@ const STEPS = fc.oneof(
 		'regain_line',
 		'carry_over',
 		'mark_absent',
+		'take_from_paper',
 		'expect_again',
 		'take_back'
 	].map((kind) => ({ weight: 1, arbitrary: simple(kind) })),
@@ -132,6 +133,9 @@ class Journey {
 				return;
 			case 'hand_in':
 				await command({ kind: 'hand_in', receipt: 'R', reason: null }, CANDIDATE);
+				return;
+			case 'take_from_paper':
+				await command({ kind: 'take_from_paper', receipt: 'P', reason: 'x' }, COORDINATOR);
 				return;
 			case 'reopen':
 			case 'set_aside':

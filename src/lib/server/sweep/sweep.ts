@@ -48,6 +48,7 @@ export class Sweeper {
 	#tidied = 0;
 	#anchored = 0;
 	#anchoring = false;
+	#tidying = false;
 	#timer: NodeJS.Timeout | null = null;
 
 	constructor(private readonly house: House) {}
@@ -90,10 +91,7 @@ export class Sweeper {
 			void this.#anchor();
 			await this.#alone('who is there', () => noteWhoIsThere(this.house));
 		}
-		if (now() - this.#tidied >= TIDY_MS) {
-			this.#tidied = now();
-			await this.#alone('tidying', () => tidy(this.house));
-		}
+		if (now() - this.#tidied >= TIDY_MS) void this.#tidy();
 		if (now() - this.#notedAlive >= ALIVE_MS) {
 			this.#notedAlive = now();
 			await this.#alone('the sign of life', () => presence.noteAlive());
@@ -116,6 +114,15 @@ export class Sweeper {
 		this.#anchored = this.house.now();
 		await this.#alone('the anchor of the record', async () => void (await castAnchor(this.house)));
 		this.#anchoring = false;
+	}
+
+	/** Deleting the answers of a large administration takes many seconds: nobody's time up waits for that. */
+	async #tidy() {
+		if (this.#tidying) return;
+		this.#tidying = true;
+		this.#tidied = this.house.now();
+		await this.#alone('tidying', () => tidy(this.house));
+		this.#tidying = false;
 	}
 
 	/** One step, one session: a failure is its own. */
