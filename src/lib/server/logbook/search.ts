@@ -9,6 +9,8 @@ export type LogSearch = {
 	sittingId?: string;
 	before?: number;
 	limit?: number;
+	/** What people of the staff did, without candidates and the server itself. */
+	byStaff?: boolean;
 	/** Only what happened in sessions of these sites, and what this person did; without it, everything. */
 	within?: { siteIds: string[]; staffId: string };
 };
@@ -38,6 +40,7 @@ export async function searchLogbook(db: Query, search: LogSearch): Promise<LogLi
 	}
 	if (search.sessionId) query.where('logbook.session_id', search.sessionId);
 	if (search.sittingId) query.where('logbook.sitting_id', search.sittingId);
+	if (search.byStaff) query.whereNotIn('logbook.actor_role', ['candidate', 'system']);
 	if (search.before) query.where('logbook.seq', '<', search.before);
 	whereEveryWord(query, search.text ?? '', [
 		'logbook.kind',

@@ -4,11 +4,13 @@ import { grantInWords } from '$core/grants';
 import { INCIDENT_DECISIONS, VALIDITY_NAMES } from '$core/validity';
 import { byTenths, shownPoints } from '$core/results';
 import { STATE_NAMES } from '$core/sitting';
-import { longDate, timeAndDate } from '$core/time';
+import { entryInWords } from '$core/logbook';
+import { clockTime, longDate, MINUTE, timeAndDate } from '$core/time';
 import { accountFor, incidentsToDecide, type Standing } from '../closing';
 import { groupBy, type Query } from '../db';
 import type { House } from '../house';
 import { figures } from '../marking';
+import { searchLogbook } from '../logbook';
 import { paperVersion } from '../paper';
 import { toPdf } from '../print';
 import { headOf } from '../proof';
@@ -160,17 +162,22 @@ async function papersPart(otium: Needs, administrationId: string, lines: ResultL
 /** Results in tenths of what there is to reach, as bars with their numbers. */
 export function distribution(lines: Pick<ResultLine, 'result'>[]): string {
 	const bins = byTenths(lines.map(({ result: { points, outOf } }) => (outOf === 0 ? 0 : points / outOf)));
+	return bars(bins, (i) => `${i * 10}–${i * 10 + 10} %`);
+}
+
+/** Ten bars with their numbers. @param labelOf by place, from 0 */
+function bars(bins: number[], labelOf: (place: number) => string): string {
 	const most = Math.max(1, ...bins);
-	const bars = bins
+	const drawn = bins
 		.map((n, i) => {
 			const height = (n / most) * 70;
 			const x = 10 + i * 48;
 			const label =
 				n > 0 ? `<text x="${x + 20}" y="${80 - height}" font-size="9" text-anchor="middle">${n}</text>` : '';
-			return `<rect x="${x}" y="${84 - height}" width="40" height="${height}" fill="#1f5e57"/>${label}<text x="${x + 20}" y="96" font-size="8" text-anchor="middle" fill="#56655f">${i * 10}–${i * 10 + 10} %</text>`;
+			return `<rect x="${x}" y="${84 - height}" width="40" height="${height}" fill="#1f5e57"/>${label}<text x="${x + 20}" y="96" font-size="8" text-anchor="middle" fill="#56655f">${labelOf(i)}</text>`;
 		})
 		.join('');
-	return `<svg xmlns="http://www.w3.org/2000/svg" width="500" height="100" viewBox="0 0 500 100">${bars}</svg>`;
+	return `<svg xmlns="http://www.w3.org/2000/svg" width="500" height="100" viewBox="0 0 500 100">${drawn}</svg>`;
 }
 
 async function grantsPart(db: Query, administrationId: string, zone: string): Promise<Content[]> {
@@ -198,7 +205,39 @@ async function grantsPart(db: Query, administrationId: string, zone: string): Pr
 	];
 }
 
-/** The report of one session: who, when, incidents, and the log's head. */
+/** When people ended, as bars over the time of the session; nothing where nobody has. */
+function endings(lines: { endedAt: number | null }[], { window, endedAt, site }: Session): Content[] {
+	const ended = lines.flatMap((line) => line.endedAt ?? []);
+	const last = Math.max(endedAt ?? 0, ...ended);
+	if (ended.length === 0 || last <= window.opens) return [];
+	const bins = byTenths(ended.map((at) => Math.max(0, at - window.opens) / (last - window.opens)));
+	const labelOf = (place: number) =>
+		`to ${clockTime(window.opens + ((place + 1) * (last - window.opens)) / 10, site.zone)}`;
+	return [
+		{ unbreakable: true, stack: [heading('When they ended'), { svg: bars(bins, labelOf), margin: [0, 4, 0, 0] }] }
+	];
+}
+
+const MOST_ACTS = 1_000;
+
+/** What the staff did, in its order; the same done to several within a minute stands once. */
+async function actsPart(db: Query, session: Session, now: number): Promise<Content[]> {
+	const acts = (await searchLogbook(db, { sessionId: session.id, byStaff: true, limit: MOST_ACTS })).reverse();
+	const together = groupBy(acts, (act) => `${Math.floor(act.at / MINUTE)} ${entryInWords(act)}`);
+	const rows = [...together.values()].map((same) => {
+		const names = same.flatMap(({ candidate }) => candidate ?? []);
+		const whom = names.length > 6 ? `${names.length} candidates` : names.join(', ');
+		return [timeAndDate(same[0].at, session.site.zone, now), entryInWords(same[0]), whom];
+	});
+	return [
+		heading(`What was done (${acts.length === MOST_ACTS ? `the last ${MOST_ACTS}` : acts.length})`),
+		rows.length === 0
+			? { text: 'Nothing by the staff.' }
+			: table([['When', 'What', 'To whom'], ...rows], [75, '*', 130])
+	];
+}
+
+/** The report of one session: who, when, incidents, what the staff did, and the log's head. */
 export async function sessionReport(otium: Needs, session: Session): Promise<Uint8Array> {
 	const { db } = otium;
 	const now = otium.now();
@@ -237,6 +276,7 @@ export async function sessionReport(otium: Needs, session: Session): Promise<Uin
 				],
 				['auto', '*', 'auto', 'auto', 'auto', 'auto', 'auto']
 			),
+			...endings(lines, session),
 			heading(`Incidents (${incidents.length})`),
 			...(incidents.length === 0
 				? [{ text: 'None.' }]
@@ -245,6 +285,7 @@ export async function sessionReport(otium: Needs, session: Session): Promise<Uin
 						fontSize: 9.5,
 						margin: [0, 2, 0, 2] as [number, number, number, number]
 					}))),
+			...(await actsPart(db, session, now)),
 			{
 				text: `Head of the log: entry ${head.entries}, ${head.head}`,
 				style: 'quiet',

@@ -7,7 +7,9 @@ import type { Paper } from '$core/paper';
 import { shownPercent } from '$core/results';
 import { archivesIn, verifyArchive } from '../archive';
 import { closable, close, closingOf, decideValidity, signOff } from '../closing';
+import { searchLogbook } from '../logbook';
 import { owedAmong, waive } from '../owed';
+import { findSession } from '../session';
 import { confirm, foresee, propose } from '../marking';
 import { HOLT, LORNE, ODE, satHouse } from '../testing/sat';
 import { somebody } from '../testing/staff';
@@ -24,6 +26,7 @@ import {
 	releasesOf,
 	resultLines,
 	resultsTable,
+	sessionReport,
 	type ReleaseRole
 } from '.';
 
@@ -340,4 +343,15 @@ it('gives points for handing in early to whoever did it themselves, by their own
 	await close(house.otium, LORNE, { role: 'closing_officer', id: 'lorne' }, 'winter', basis);
 	const { archive } = (await closingOf(db, 'winter'))!;
 	expect(await verifyArchive(join(archivesIn(house.dir), archive))).toMatchObject({ faults: [], remarked: 2 });
+});
+
+it('the report of a session tells what the staff did, and not what candidates and the server did', async () => {
+	house = await satHouse(PAPER, 3, () => null, { absent: [2] });
+	const { db } = house.otium;
+	const acts = await searchLogbook(db, { sessionId: 's1', byStaff: true });
+	expect([...new Set(acts.map(({ kind }) => kind))].sort()).toEqual(['door_code_died', 'let_in', 'session_ended']);
+	const all = await searchLogbook(db, { sessionId: 's1' });
+	expect(all.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['arrived', 'began', 'handed_in']));
+	const pdf = await sessionReport(house.otium, (await findSession(db, 's1'))!);
+	expect(new TextDecoder('latin1').decode(pdf.slice(0, 5))).toBe('%PDF-');
 });

@@ -4,7 +4,7 @@
 	import type { RecordVerified } from '$core/logbook';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
-	import { entryInWords } from '$ui/log-words';
+	import { entryInWords } from '$core/logbook';
 	import { inWords, send } from '$ui/post';
 
 	let { data } = $props();

@@ -6,7 +6,7 @@
 	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
-	import { entryInWords } from '$ui/log-words';
+	import { entryInWords } from '$core/logbook';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { COLUMN_NAMES } from '../columns';
 

@@ -5,7 +5,7 @@
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import Act from '$ui/Act.svelte';
-	import { DEVICE_NOTE_WORDS, entryInWords } from '$ui/log-words';
+	import { DEVICE_NOTE_WORDS, entryInWords } from '$core/logbook';
 	import { send } from '$ui/post';
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';

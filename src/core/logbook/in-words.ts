@@ -1,10 +1,10 @@
-import { capital } from '$core/names';
-import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
-import { INCIDENT_DECISIONS, type IncidentDecision } from '$core/validity';
-import { LAPSE_NAMES, type Lapse } from '$core/lockdown';
-import type { DeviceNote } from '$core/sitting';
-import { REQUEST_WHAT, type RequestWhat } from '$core/request';
-import type { LogLine } from '$core/logbook';
+import { capital } from '../names';
+import { INCIDENT_KINDS, type IncidentKind } from '../incident';
+import { INCIDENT_DECISIONS, type IncidentDecision } from '../validity';
+import { LAPSE_NAMES, type Lapse } from '../lockdown';
+import type { DeviceNote } from '../sitting';
+import { REQUEST_WHAT, type RequestWhat } from '../request';
+import type { LogLine } from './line';
 
 /** Why answers are kept that do not count. */
 const ANSWERS_KEPT = {
