@@ -54,7 +54,7 @@ export async function retentionOf(db: Query, administrationId: string, now: numb
 		{
 			what: 'Photos and PDFs handed in',
 			there: await count(db('sitting_file').whereIn('sitting_id', sittings())),
-			next: null,
+			next: answers.at,
 			gone: 0,
 			how: 'part of the answers, and of the archive'
 		},

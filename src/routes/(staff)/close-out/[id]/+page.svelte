@@ -94,7 +94,7 @@
 								>{:else}<strong>{line.name}</strong>{/if}
 							<span class="text-ink-3 font-mono text-[13px]">{line.number}</span>
 							{#if data.typesIn && TYPED_IN.includes(line.state)}<a
-									class="text-tide block text-[13px] underline"
+									class="block text-[13px] underline {line.state === 'absent' ? 'text-tide' : 'text-ink-3'}"
 									href="/close-out/paper/{line.sittingId}">Written on paper</a
 								>{/if}</TableBodyCell
 						>

@@ -78,7 +78,7 @@
 		<strong>{due.join(', ')}</strong>.
 	</p>
 	<p class="mt-2">
-		What candidates answered in {due.length === 1 ? 'it' : 'them'}, and what was written about them, is deleted and
-		can’t be brought back here. The sealed archives stay.
+		What candidates answered in {due.length === 1 ? 'it' : 'them'} is deleted with their results and what was written about
+		them, and can’t be brought back here. The sealed archives stay.
 	</p>
 </Ask>
