@@ -92,6 +92,8 @@ async function wentOn(db: Query, { sitting, receipt }: Receipt): Promise<boolean
 		handedIn >= 0 &&
 		entries
 			.slice(handedIn + 1)
-			.some(({ kind }) => ['reopened', 'continued_later', 'answers_counted', 'scan_added', 'typed_from_paper'].includes(kind))
+			.some(({ kind }) =>
+				['reopened', 'continued_later', 'answers_counted', 'scan_added', 'typed_from_paper'].includes(kind)
+			)
 	);
 }
