@@ -180,7 +180,7 @@ test('a pool tells how alike two candidates’ questions are, and the preview de
 	await page.getByTestId('preview-mark').click();
 	await expect(page.getByTestId('preview-score')).toContainText(/^0 of \d+ points/);
 	expect(await serious(page), 'preview').toEqual([]);
-	// As for whoever was granted larger signs and strong colours: the candidate's own looks.
+	// With larger text and strong colours, as a grant would give them.
 	const shown = page.getByTestId('preview-page');
 	const before = await shown.locator('[data-question]').evaluate((one) => one.getBoundingClientRect().height);
 	await page.getByLabel('Size').selectOption('200');

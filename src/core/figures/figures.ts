@@ -138,7 +138,7 @@ type Row = { sat: SatPaper; place: number; one: SatQuestion; share: number; rest
 
 function figuresFor(question: Question, rows: Row[]): QuestionFigures {
 	const marked = rows.filter(({ one }) => !one.toMark);
-	// Among equals whoever had this one right must not come first.
+	// Ties keep the order of the list: otherwise those who had this question right would rank first.
 	const ranked = marked.filter(({ rest }) => rest !== null).sort((a, b) => b.rest! - a.rest! || a.place - b.place);
 	const shareOf = ({ share }: Row) => share;
 	const facility = mean(marked.map(shareOf));

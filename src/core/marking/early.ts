@@ -6,7 +6,7 @@ export function earlyPoints({ earlyMinutes = null, earlyPoints = 0 }: MarkingRul
 	return earlyMinutes !== null && leftMs !== null && leftMs >= earlyMinutes * MINUTE ? earlyPoints : 0;
 }
 
-/** What candidates are told of it before they begin; null: it is worth nothing. */
+/** What candidates are told before they begin; null when handing in early earns nothing. */
 export function earlyInWords({ earlyMinutes = null, earlyPoints = 0 }: MarkingRules): string | null {
 	if (earlyMinutes === null || earlyPoints === 0) return null;
 	const minutes = earlyMinutes === 1 ? 'a minute' : `${earlyMinutes} minutes`;

@@ -4,6 +4,7 @@ import { asDealt } from './as-dealt';
 import { deal } from './deal';
 import { keyInWords } from './key-in-words';
 import { partLetter } from './edit';
+import { typedFrom } from './typed-from-paper';
 import type { Form, FormQuestion, Paper, Question } from './question';
 
 /** A question as it stands on paper. */
@@ -65,17 +66,14 @@ function withGaps({ stem, gaps = [] }: FormQuestion): string {
 	return gaps.reduce((text, id) => text.replace(`[${id}]`, '____________'), stem);
 }
 
-function keyByLetters(question: Question, { choices = [], items = [], matches = [] }: FormQuestion): string {
-	const letterOf = (list: { id: string }[], id: string) => partLetter(list.findIndex((one) => one.id === id));
+/** As a candidate who has it right would write it. */
+function keyByLetters(question: Question, dealt: FormQuestion): string {
 	switch (question.kind) {
 		case 'single':
-			return letterOf(choices, question.answer);
 		case 'multiple':
-			return choices.flatMap(({ id }, i) => (question.answer.includes(id) ? partLetter(i) : [])).join(', ');
 		case 'ordering':
-			return question.answer.map((id) => letterOf(choices, id)).join(', ');
 		case 'matching':
-			return items.map(({ id }, i) => `${i + 1} ${letterOf(matches, question.answer[id])}`).join(', ');
+			return typedFrom(dealt, question.answer);
 		default:
 			return keyInWords(question);
 	}

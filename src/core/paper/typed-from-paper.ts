@@ -49,6 +49,7 @@ export function typedFrom(question: FormQuestion, given: AnswerValue): string {
 		case 'single':
 			return letters([given as string]);
 		case 'multiple':
+			return letters(question.choices!.map(({ id }) => id).filter((id) => (given as string[]).includes(id)));
 		case 'ordering':
 			return letters(given as string[]);
 		case 'matching': {
@@ -100,27 +101,31 @@ const fault = (why: string): Typed => ({ ok: false, why });
 const range = (list: unknown[]) => `A to ${partLetter(list.length - 1)}`;
 const letterOf = (list: { id: string }[], id: string) => partLetter(list.findIndex((one) => one.id === id));
 
+const byLetter = (list: { id: string }[], letter: string) =>
+	list.find((_, i) => partLetter(i) === letter.toUpperCase())?.id;
+
 /** Past Z places are numbers with a point. */
 const LETTERS = /\d+\.|[a-z]/gi;
 
 /** Ids in the order in which their letters were typed; null: something else was typed, or one twice. */
 function byLetters(list: { id: string }[], typed: string): string[] | null {
 	if (typed.replace(LETTERS, '').replace(/[\s,;/]|\band\b/gi, '') !== '') return null;
-	const found = (typed.replace(/\band\b/gi, ' ').match(LETTERS) ?? []).map(
-		(letter) => list.find((_, i) => partLetter(i) === letter.toUpperCase())?.id
-	);
+	const found = (typed.replace(/\band\b/gi, ' ').match(LETTERS) ?? []).map((letter) => byLetter(list, letter));
 	const ids = found.filter((id) => id !== undefined);
 	return ids.length < found.length || new Set(ids).size < ids.length ? null : ids;
 }
 
+/** A number with its letter: `1 B`, `1: B`, `1b`. */
+const PAIR = /(\d+)\s*[:.)-]?\s*([a-z](?![a-z])|\d+\.)/gi;
+
 function readMatches({ items, matches }: FormQuestion, typed: string): Typed {
 	const given: Record<string, string> = {};
-	const pairs = [...typed.matchAll(/(\d+)\s*[:.)-]?\s*([a-z](?![a-z])|\d+\.)/gi)];
-	const rest = typed.replace(/(\d+)\s*[:.)-]?\s*([a-z](?![a-z])|\d+\.)/gi, '').replace(/[\s,;]/g, '');
+	const pairs = [...typed.matchAll(PAIR)];
+	const rest = typed.replace(PAIR, '').replace(/[\s,;]/g, '');
 	for (const [, number, letter] of pairs) {
 		const item = items![Number(number) - 1];
-		const match = matches!.find((_, i) => partLetter(i) === letter.toUpperCase());
-		if (item && match && given[item.id] === undefined) given[item.id] = match.id;
+		const match = byLetter(matches!, letter);
+		if (item && match && given[item.id] === undefined) given[item.id] = match;
 		else return fault(matchFault(items!, matches!));
 	}
 	return pairs.length === 0 || rest !== '' ? fault(matchFault(items!, matches!)) : value(given);

@@ -8,7 +8,7 @@ import {
 	type Query,
 	type StoredAnswer
 } from '../db';
-import { giveWay } from '../event-loop';
+import { giveWay, inParts } from '../event-loop';
 import { unkeyedPart } from '../logbook';
 
 export type AnswersVerified = { answers: number; groups: number; broken: string | null; head: string };
@@ -56,8 +56,7 @@ export async function verifyAnswers(db: Query): Promise<AnswersVerified> {
 /** What stands and does not follow from the answers that came; null: all does. */
 async function standingFault(db: Query): Promise<string | null> {
 	const sittings: string[] = await db('form').orderBy('sitting_id').pluck('sitting_id');
-	for (let i = 0; i < sittings.length; i += AT_ONCE) {
-		const ids = sittings.slice(i, i + AT_ONCE);
+	for await (const ids of inParts(sittings, AT_ONCE)) {
 		const counted = new Set(
 			await db('logbook').where({ kind: 'answers_counted' }).whereIn('sitting_id', ids).pluck('sitting_id')
 		);
@@ -73,7 +72,6 @@ async function standingFault(db: Query): Promise<string | null> {
 			const lost = revisions.find((each) => each.kept_because === null);
 			if (lost) return `an answer to question ${lost.question_id} of sitting ${lost.sitting_id} no longer counts`;
 		}
-		await giveWay();
 	}
 	return null;
 }

@@ -6,7 +6,7 @@ import type { IncidentKind } from '$core/incident';
 import type { PaceLevel } from '$core/pace';
 import { MINUTE } from '$core/time';
 import { groupBy, insertMany, lateAnswers, transact, type Query } from '../db';
-import { giveWay } from '../event-loop';
+import { inParts } from '../event-loop';
 import type { Writing } from '../house';
 import { lapseCounts } from '../lockdown';
 import { appendToLogbook, type NewEntry } from '../logbook';
@@ -33,10 +33,7 @@ type Decided = { sitting_id: string; verdict: Validity; note: string; by: string
 export async function validityLines(db: Query, administrationId: string): Promise<ValidityLine[]> {
 	const sittings = await countingSittings(db, (query) => query.where('sitting.administration_id', administrationId));
 	const lines: ValidityLine[] = [];
-	for (let i = 0; i < sittings.length; i += READ_AT_ONCE) {
-		if (i > 0) await giveWay();
-		lines.push(...(await linesOf(db, sittings.slice(i, i + READ_AT_ONCE))));
-	}
+	for await (const part of inParts(sittings, READ_AT_ONCE)) lines.push(...(await linesOf(db, part)));
 	return lines;
 }
 

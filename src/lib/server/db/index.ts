@@ -20,6 +20,7 @@ export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';
+export { houseSetting, keepHouseSetting } from './house-setting';
 export { cardIn, questionsIn } from './questions-in';
 export { canonicalJson } from './canonical-json';
 export { insertMany } from './insert-many';

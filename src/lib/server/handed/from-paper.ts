@@ -34,15 +34,15 @@ export async function paperToType(db: Query, one: Loaded, form: number | null): 
 	const { sitting, candidate } = one;
 	mustBeOver(one);
 	const own = await formOf(db, sitting.id);
-	const asked = form ?? (own ? null : 1);
+	const written = await writtenOn(db, one, own, form);
 	const given = await givenIn(db, sitting.id);
 	const mine = own && new Set(own.questions.map(({ id }) => id));
 	return {
 		name: fullName(candidate),
 		state: sitting.state,
 		isNew: sitting.state === 'absent',
-		form: asked,
-		questions: (await writtenOn(db, one, own, asked)).questions.map((question) => ({
+		form: written.number,
+		questions: written.questions.map((question) => ({
 			question,
 			typed: typedFrom(question, given.get(question.id)?.value ?? null),
 			isForeign: mine !== null && !mine.has(question.id)
@@ -50,9 +50,16 @@ export async function paperToType(db: Query, one: Loaded, form: number | null): 
 	};
 }
 
-async function writtenOn(db: Query, one: Loaded, own: Form | null, form: number | null): Promise<Form> {
-	if (form === null) return own ?? fail('not_found');
-	return printedDeal((await paperVersion(db, one.paperId)).content, form);
+/** What was written on: this printed form, or their own; the first printed one where they have none. */
+async function writtenOn(
+	db: Query,
+	one: Loaded,
+	own: Form | null,
+	form: number | null
+): Promise<Form & { number: number | null }> {
+	if (form === null && own) return { ...own, number: null };
+	const number = form ?? 1;
+	return { ...printedDeal((await paperVersion(db, one.paperId)).content, number), number };
 }
 
 /**
@@ -80,7 +87,7 @@ export async function typeFromPaper(
 		// The same once more, after its answer was lost.
 		if (one.sitting.commandIds.some((id) => id.endsWith(` ${asked.id}`))) return;
 		const own = await formOf(trx, sittingId);
-		const written = await writtenOn(trx, one, own, asked.form ?? (own ? null : 1));
+		const { number, ...written } = await writtenOn(trx, one, own, asked.form);
 		const given = await givenIn(trx, sittingId);
 		const mine = new Set((own ?? written).questions.map(({ id }) => id));
 		const changed = asked.answers.flatMap(({ questionId, text, before }) => {
@@ -98,18 +105,21 @@ export async function typeFromPaper(
 			if (!read.ok) fail('not_taken', { message: `Question ${at + 1}: ${read.why}` });
 			return [{ questionId, value: read.value }];
 		});
-		if (one.sitting.state === 'absent') {
+		const isNew = one.sitting.state === 'absent';
+		if (isNew) {
 			if (changed.every(({ value }) => isBlank(value)))
 				fail('not_taken', {
 					message: 'Nothing is typed in.',
 					instead: 'Type in what they wrote. Who wrote nothing stays absent.'
 				});
 			if (!own) await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(written) });
-			await addAnswers(trx, sittingId, changed, now);
+		}
+		await addAnswers(trx, sittingId, changed, now);
+		if (isNew) {
 			const body = { kind: 'take_from_paper' as const, receipt: newReceipt(), reason: asked.reason };
 			const [outcome] = await actIn(trx, now, [{ id: asked.id, sittingId, by, body }], touched);
 			if (!outcome.ok) fail('refused', { message: outcome.refusal.message, instead: outcome.refusal.instead });
-		} else await addAnswers(trx, sittingId, changed, now);
+		}
 		if (changed.length > 0)
 			await appendToLogbook(trx, [
 				{
@@ -118,7 +128,7 @@ export async function typeFromPaper(
 					kind: 'typed_from_paper',
 					sessionId: one.session.id,
 					sittingId,
-					body: { answers: changed.length, form: asked.form, reason: asked.reason }
+					body: { answers: changed.length, form: number, reason: asked.reason }
 				}
 			]);
 	});

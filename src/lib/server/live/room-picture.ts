@@ -2,7 +2,7 @@ import { turningCode, turnsAt } from '$core/access';
 import { fullName } from '$core/names';
 import { NOTHING_TOLD, type RoomHead, type SeatView, type Told } from '$core/room';
 import { breakSince, type SittingState } from '$core/sitting';
-import { giveWay } from '../event-loop';
+import { inParts } from '../event-loop';
 import { paperVersion } from '../paper';
 import { groupBy, lateAnswers, type Query } from '../db';
 import { heldBack, type HeldBack } from '../answers';
@@ -60,10 +60,7 @@ export async function drawSeats(
 		})
 		.select('sitting_id', 'seat', 'outcome');
 	const seats: SeatView[] = [];
-	for (let i = 0; i < roster.length; i += AT_ONCE) {
-		if (i > 0) await giveWay();
-		seats.push(...(await drawSome(db, sessionId, roster.slice(i, i + AT_ONCE), now, told)));
-	}
+	for await (const part of inParts(roster, AT_ONCE)) seats.push(...(await drawSome(db, sessionId, part, now, told)));
 	const order = new Map(seats.map((seat) => [seat.id, seatOrder(seat.seat)]));
 	return seats.sort((a, b) => compare(order.get(a.id)!, order.get(b.id)!) || compare(a.number, b.number));
 }

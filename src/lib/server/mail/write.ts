@@ -27,7 +27,7 @@ import {
 	zoneName
 } from '$core/time';
 import type { ToldSubject } from '$core/told';
-import { groupBy, insertMany, type Query, sealSecret, transact } from '../db';
+import { houseSetting, keepHouseSetting, groupBy, insertMany, type Query, sealSecret, transact } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
@@ -40,18 +40,12 @@ const DAY_MS = 86_400_000;
 
 /** The house's own words, or those that Otium brings along. */
 export async function templateFor(db: Query, kind: MailKind): Promise<Template> {
-	const row = await db('meta')
-		.where({ key: `mail_${kind}` })
-		.first('value');
-	return row ? JSON.parse(row.value) : TEMPLATES[kind];
+	return (await houseSetting<Template>(db, `mail_${kind}`)) ?? TEMPLATES[kind];
 }
 
 export async function saveTemplate(otium: Writing, by: Actor, kind: MailKind, template: Template): Promise<void> {
 	await transact(otium.db, async (trx) => {
-		await trx('meta')
-			.insert({ key: `mail_${kind}`, value: JSON.stringify(template) })
-			.onConflict('key')
-			.merge();
+		await keepHouseSetting(trx, `mail_${kind}`, template);
 		const body = { to: kind, ...template };
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'mail_template_changed', body }]);
 	});

@@ -1,7 +1,7 @@
 import { completeRules, type SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
 import type { Query } from '../db';
-import { giveWay } from '../event-loop';
+import { inParts } from '../event-loop';
 import { readOnce } from './read-once';
 
 /** A sitting whose work counts: handed in or out of time, no rehearsal, and not void by its rules. */
@@ -42,9 +42,7 @@ export async function countingSittings(
 	// Rules of a session are the same text for all of its sittings.
 	const rulesOf = readOnce((text) => completeRules(JSON.parse(text)), Infinity);
 	const counting: Counting[] = [];
-	for (let i = 0; i < ids.length; i += READ_AT_ONCE) {
-		if (i > 0) await giveWay();
-		const part = ids.slice(i, i + READ_AT_ONCE);
+	for await (const part of inParts(ids, READ_AT_ONCE)) {
 		const rows: Row[] = await counted(db)
 			.leftJoin('roster', (join) =>
 				join.on('roster.sitting_id', 'sitting.id').andOn('roster.session_id', 'sitting.session_id')

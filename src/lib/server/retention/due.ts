@@ -1,6 +1,6 @@
 import { closedBefore, keptUntil, type RetentionTerms } from '$core/retention';
 import type { Query } from '../db';
-import { giveWay } from '../event-loop';
+import { inParts } from '../event-loop';
 
 /** So many sittings are looked at before everything else has its turn. */
 const AT_ONCE = 100;
@@ -28,11 +28,8 @@ export async function waitsFor(db: Query, administrationId: string, years: numbe
 	const due = db('closing').where('at', '<=', closedBefore(now, years)).select('administration_id');
 	const sittings: string[] = await db('sitting').where({ administration_id: administrationId }).pluck('id');
 	const names = new Set<string>();
-	for (let i = 0; i < sittings.length; i += AT_ONCE) {
-		const groups = db('answer')
-			.whereIn('sitting_id', sittings.slice(i, i + AT_ONCE))
-			.whereNotNull('group_seq')
-			.distinct('group_seq');
+	for await (const ids of inParts(sittings, AT_ONCE)) {
+		const groups = db('answer').whereIn('sitting_id', ids).whereNotNull('group_seq').distinct('group_seq');
 		const others: string[] = await db('answer')
 			.join('sitting', 'sitting.id', 'answer.sitting_id')
 			.join('administration', 'administration.id', 'sitting.administration_id')
@@ -42,7 +39,6 @@ export async function waitsFor(db: Query, administrationId: string, years: numbe
 			.distinct('administration.name')
 			.pluck('administration.name');
 		for (const name of others) names.add(name);
-		await giveWay();
 	}
 	return [...names];
 }

@@ -1,5 +1,5 @@
 import { emptiedGroup, EMPTIED_TABLES, overwriting, transact, type AnswerGroup, type Db } from '../db';
-import { giveWay } from '../event-loop';
+import { giveWay, inParts } from '../event-loop';
 import { dropHanded } from '../handed';
 import type { House } from '../house';
 import { dropUnchained } from '../logbook';
@@ -36,11 +36,8 @@ export async function deleteOldAnswers(otium: Needs, years: number): Promise<num
 
 /** First of all: a group that is marked is proven by its digest, whether its answers are still there or not. */
 async function markGroups(db: Db, sittings: string[]): Promise<void> {
-	for (let i = 0; i < sittings.length; i += AT_ONCE) {
-		const own = db('answer')
-			.whereIn('sitting_id', sittings.slice(i, i + AT_ONCE))
-			.whereNotNull('group_seq')
-			.distinct('group_seq');
+	for await (const ids of inParts(sittings, AT_ONCE)) {
+		const own = db('answer').whereIn('sitting_id', ids).whereNotNull('group_seq').distinct('group_seq');
 		const groups: AnswerGroup[] = await db('answer_group').whereIn('seq', own).whereNull('emptied');
 		await transact(db, async (trx) => {
 			for (const group of groups)
@@ -48,7 +45,6 @@ async function markGroups(db: Db, sittings: string[]): Promise<void> {
 					.where({ seq: group.seq })
 					.update({ emptied: emptiedGroup(trx, group) });
 		});
-		await giveWay();
 	}
 }
 
@@ -56,8 +52,7 @@ async function markGroups(db: Db, sittings: string[]): Promise<void> {
 async function emptySittings(otium: Needs, sittings: string[]): Promise<number> {
 	const { db } = otium;
 	let count = 0;
-	for (let i = 0; i < sittings.length; i += AT_ONCE) {
-		const ids = sittings.slice(i, i + AT_ONCE);
+	for await (const ids of inParts(sittings, AT_ONCE)) {
 		await transact(db, async (trx) => {
 			await dropUnchained(trx, ids);
 			for (const table of EMPTIED_TABLES.bySitting) {
@@ -66,7 +61,6 @@ async function emptySittings(otium: Needs, sittings: string[]): Promise<number> 
 			}
 		});
 		for (const id of ids) await dropHanded(otium, id);
-		await giveWay();
 	}
 	return count;
 }

@@ -1,6 +1,6 @@
 import { SIGN_IN_RULES, type SignInRules } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { perHouse, transact, type Query } from '../db';
+import { houseSetting, keepHouseSetting, perHouse, transact, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 
@@ -11,16 +11,12 @@ const known = perHouse((): { rules: SignInRules | null } => ({ rules: null }));
 export async function signInRules(db: Query): Promise<SignInRules> {
 	const cell = known(db);
 	if (cell.rules) return cell.rules;
-	const row = await db('meta').where({ key: KEY }).first('value');
-	return (cell.rules = { ...SIGN_IN_RULES, ...(row && (JSON.parse(row.value) as SignInRules)) });
+	return (cell.rules = { ...SIGN_IN_RULES, ...(await houseSetting<SignInRules>(db, KEY)) });
 }
 
 export async function saveSignInRules(otium: Writing, by: Actor, rules: SignInRules): Promise<void> {
 	await transact(otium.db, async (trx) => {
-		await trx('meta')
-			.insert({ key: KEY, value: JSON.stringify(rules) })
-			.onConflict('key')
-			.merge();
+		await keepHouseSetting(trx, KEY, rules);
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'sign_in_rules_changed', body: { ...rules } }]);
 	});
 	known(otium.db).rules = rules;

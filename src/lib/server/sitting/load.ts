@@ -4,7 +4,7 @@ import { rulesElsewhere } from '$core/session';
 import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, reckonQuestion, type QuestionTime, type Reckoning } from '$core/time';
 import type { Query } from '../db';
-import { giveWay } from '../event-loop';
+import { inParts } from '../event-loop';
 import { findGrants, findSessions, type Session } from '../records';
 import { lastShown, type Shown } from './question-shown';
 
@@ -124,10 +124,7 @@ const AT_ONCE = 500;
 export async function loadSittingsOf(db: Query, sessionIds: string[], now: number): Promise<Loaded[]> {
 	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).whereNull('next_attempt_id').pluck('id');
 	const loaded: Loaded[] = [];
-	for (let i = 0; i < ids.length; i += AT_ONCE) {
-		if (i > 0) await giveWay();
-		loaded.push(...(await loadSittings(db, ids.slice(i, i + AT_ONCE), now)));
-	}
+	for await (const part of inParts(ids, AT_ONCE)) loaded.push(...(await loadSittings(db, part, now)));
 	return loaded;
 }
 

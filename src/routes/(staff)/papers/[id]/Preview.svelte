@@ -22,7 +22,7 @@ what they share. Nothing is kept, and no code is used.
 	let ownQuestions = $state(true);
 	let ownChoices = $state(true);
 	let language = $state<string | null>(null);
-	/** As for whoever was granted it: larger signs, other colours. */
+	/** Larger text and other colours, as a grant would give them. */
 	let size = $state(100);
 	let look = $state<Look>('paper');
 	const order = $derived({ questionsInOwnOrder: ownQuestions, choicesInOwnOrder: ownChoices });
