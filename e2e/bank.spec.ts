@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { serious } from './axe';
-import { go, house } from './house';
+import { choose, go, house } from './house';
 
 const home = house();
 const rows = (page: Page) => page.getByTestId('bank').locator('li');
@@ -164,11 +164,29 @@ test('a paper is divided into forms that are as alike as can be', async ({ brows
 	await dialog.getByTestId('make-forms').click();
 	const rows = dialog.getByTestId('made-forms').locator('tbody tr');
 	await expect(rows).toHaveCount(2);
-	const points = await rows.locator('td:nth-child(2)').allInnerTexts();
+	const points = await rows.locator('td:nth-child(3)').allInnerTexts();
 	expect(points[0]).toBe(points[1]);
 	expect(await serious(page), 'forms').toEqual([]);
-	await rows.first().getByRole('link').click();
-	await expect(page.getByRole('heading', { level: 1, name: 'Tides and Currents, form A' })).toBeVisible();
-	await expect(page.getByTestId('gets')).toHaveCount(1);
-	await expect(page.getByTestId('gets')).toContainText('12 questions');
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+	const gets = page.getByTestId('gets');
+	await expect(gets).toContainText('12 of 24 questions');
+	await expect(gets).toContainText('in each of 2 forms');
+	// A question is taken out of its form by hand: the forms are not worth the same any more, and that is told.
+	await page.getByTestId('form-letters').first().locator('[aria-pressed=true]').click();
+	await expect(gets).toContainText('candidates could reach different scores');
+	await expect(page.getByTestId('freeze')).toBeDisabled();
+	await page.getByTestId('undo').click();
+	await expect(gets).not.toContainText('candidates could reach different scores');
+	await expect(page.getByTestId('kept')).toContainText('Saved');
+	await page.getByTestId('freeze').click();
+	await page.getByRole('button', { name: /^Freeze version/ }).click();
+	await expect(page.getByTestId('frozen')).toBeVisible();
+	// A coordinator reads which forms there are before saving.
+	const coordinator = await home.staff(browser, 'ode');
+	await go(coordinator, '/prepare/new');
+	await choose(coordinator, 'paperId', 'Tides and Currents');
+	await coordinator.locator('label', { hasText: 'Watch A' }).click();
+	await choose(coordinator, 'roomId', 'Chart Room');
+	await expect(coordinator.getByTestId('sentence')).toContainText('2 forms drawn');
 });

@@ -1,5 +1,5 @@
 import { DIFFICULTIES, type Difficulty } from './difficulty';
-import { poolsOf, shareOf } from './pools';
+import { sharesOf } from './pools';
 import { pointsToReach, type Paper } from './question';
 
 /** What each candidate gets of a topic on average, in points, by how hard it is; `unknown`: its author has not said. */
@@ -8,22 +8,19 @@ export type BalanceRow = { topic: string; points: Record<Difficulty | 'unknown',
 export const BALANCE_KEYS = [...DIFFICULTIES, 'unknown'] as const;
 
 /**
- * How the points of a paper are spread over its topics, the most first. Of a pool each question counts as often as it is
- * dealt on average.
+ * How the points of a paper are spread over its topics, the most first. Each question counts as often as it is dealt on
+ * average.
  * @param depth how many steps of the tree of topics are told apart
  */
 export function balanceOf(paper: Paper, depth = 1): BalanceRow[] {
 	const rows = new Map<string, BalanceRow>();
-	for (const pool of paper.parts.flatMap(poolsOf)) {
-		const weight = shareOf(pool);
-		for (const question of pool.questions) {
-			const topic = question.topic.split(' / ').slice(0, depth).join(' / ') || 'No topic';
-			const row = rows.get(topic) ?? { topic, points: { easy: 0, medium: 0, hard: 0, unknown: 0 }, sum: 0 };
-			const points = weight * pointsToReach(question);
-			row.points[question.difficulty ?? 'unknown'] += points;
-			row.sum += points;
-			rows.set(topic, row);
-		}
+	for (const { question, share } of sharesOf(paper)) {
+		const topic = question.topic.split(' / ').slice(0, depth).join(' / ') || 'No topic';
+		const row = rows.get(topic) ?? { topic, points: { easy: 0, medium: 0, hard: 0, unknown: 0 }, sum: 0 };
+		const points = share * pointsToReach(question);
+		row.points[question.difficulty ?? 'unknown'] += points;
+		row.sum += points;
+		rows.set(topic, row);
 	}
 	return [...rows.values()].sort((a, b) => b.sum - a.sum || a.topic.localeCompare(b.topic));
 }

@@ -1,4 +1,5 @@
 import { keyInWords } from './key-in-words';
+import { formsOf } from './paper-forms';
 import type { Paper, Part, Question } from './question';
 import { isSame } from './same';
 
@@ -81,6 +82,7 @@ function aboutChanges(before: Paper, after: Paper): string[] {
 	if (before.instructions !== after.instructions) told.push('The instructions before beginning have changed.');
 	if (before.script !== after.script) told.push('The script has changed.');
 	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet has changed.');
+	if (!isSame(idsByForm(before), idsByForm(after))) told.push(formsChange(before, after));
 	const dealt = ({ draw, strata }: Part) =>
 		draw === null
 			? 'all'
@@ -101,4 +103,13 @@ function aboutChanges(before: Paper, after: Paper): string[] {
 	for (const part of before.parts.slice(after.parts.length))
 		if (!after.parts.some(({ title }) => title === part.title)) told.push(`${part.title || 'A part'} is gone.`);
 	return told;
+}
+
+const idsByForm = (paper: Paper) => formsOf(paper).map(({ questions }) => questions.map(({ id }) => id));
+
+function formsChange(before: Paper, after: Paper): string {
+	const [were, are] = [before.forms?.length ?? 0, after.forms?.length ?? 0];
+	if (were === are) return 'Its forms have other questions.';
+	if (are === 0) return 'It has no forms any more.';
+	return `It has ${are} forms${were === 0 ? '' : ` instead of ${were}`}.`;
 }

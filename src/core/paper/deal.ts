@@ -2,13 +2,19 @@ import { unsafeUniformIntDistribution as uniformInt } from 'pure-rand/distributi
 import { mersenne } from 'pure-rand/generator/MersenneTwister';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
 import { draw, worded } from './calculated';
+import { formFor, inForm, type FormLetter } from './paper-forms';
 import { poolsOf } from './pools';
 import type { Choice, Form, FormQuestion, Paper, Question } from './question';
 
 export type OrderRules = { questionsInOwnOrder: boolean; choicesInOwnOrder: boolean };
 
-/** The same paper, rules and seed give the same form for ever. */
-export function deal(paper: Paper, order: OrderRules, seed: number): Form {
+/**
+ * The same paper, rules and seed give the same form for ever.
+ * @param name which of the paper's forms; without, the seed decides where there are some
+ */
+export function deal(whole: Paper, order: OrderRules, seed: number, name?: FormLetter | null): Form {
+	const form = name ?? formFor(whole, 'dealt', { seed, site: null, group: null, seat: null });
+	const paper = inForm(whole, form);
 	// The Mersenne Twister, for its seeding: seeds that lie side by side must not deal forms that resemble each other.
 	const random = mersenne(seed);
 	const questions = paper.parts.flatMap((part) => {
@@ -23,7 +29,7 @@ export function deal(paper: Paper, order: OrderRules, seed: number): Form {
 		const ordered = (order.questionsInOwnOrder ? shuffled(blocks, random) : blocks).flat();
 		return ordered.map((question) => toFormQuestion(question, part.title, order, random));
 	});
-	return { seed, questions };
+	return { seed, ...(form === null ? {} : { name: form }), questions };
 }
 
 /** Questions in the order of the paper, those of one stimulus in one block where the first of them stands. */

@@ -1,7 +1,8 @@
 import type { SentencePart } from '../session';
 import { EXPECTED_SHARE } from './difficulty';
 import { dealtCount, dealtPoints, isMarkedByHand, pointsToReach, questionsOf, type Paper } from './question';
-import { poolsOf, shareOf } from './pools';
+import { formsOf } from './paper-forms';
+import { poolsOf, sharesOf } from './pools';
 import { chanceOfAtLeast, poolStrength, type PoolStrength } from './pool-strength';
 import { summarise } from './facts';
 
@@ -16,16 +17,18 @@ export function eachGets(paper: Paper): SentencePart[] {
 	);
 	const { suggestedMinutes } = summarise(paper);
 	const parts = paper.parts.length;
+	const forms = formsOf(paper).length;
+	const inWhat = forms > 0 ? ` in each of ${forms} forms` : parts > 1 ? ` in ${parts} parts` : '';
 	return [
 		{ text: `${count === all.length ? '' : `${count} of `}${counted(all.length, 'question')}`, strong: true },
-		{ text: `, ${counted(dealtPoints(paper), 'point')}${parts > 1 ? ` in ${parts} parts` : ''}, about ` },
+		{ text: `, ${counted(dealtPoints(paper), 'point')}${inWhat}, about ` },
 		{ text: `${suggestedMinutes} minutes`, strong: true },
 		{ text: '. ' },
-		...(hasPool
+		...(hasPool || forms > 1
 			? [
 					{ text: 'Two neighbours share ' },
 					{ text: sharedOnAverage(paper).toFixed(1).replace(/\.0$/, ''), strong: true },
-					{ text: ' of them on average. ' }
+					{ text: forms > 1 ? ' on average, where forms are drawn. ' : ' of them on average. ' }
 				]
 			: [{ text: 'Everybody gets the same questions. ' }]),
 		...expectedInWords(paper),
@@ -42,20 +45,17 @@ function expectedInWords(paper: Paper): SentencePart[] {
 /** The share of the points that a candidate is expected to reach; null: of a question nothing is said. */
 export function expectedShare(paper: Paper): number | null {
 	let [points, expected] = [0, 0];
-	for (const pool of paper.parts.flatMap(poolsOf)) {
-		const weight = shareOf(pool);
-		for (const question of pool.questions) {
-			if (question.difficulty === undefined) return null;
-			points += weight * pointsToReach(question);
-			expected += weight * pointsToReach(question) * EXPECTED_SHARE[question.difficulty];
-		}
+	for (const { question, share } of sharesOf(paper)) {
+		if (question.difficulty === undefined) return null;
+		points += share * pointsToReach(question);
+		expected += share * pointsToReach(question) * EXPECTED_SHARE[question.difficulty];
 	}
 	return points > 0 ? expected / points : null;
 }
 
 /** How many questions two candidates share on average, those that everybody gets included. */
 export function sharedOnAverage(paper: Paper): number {
-	return paper.parts.flatMap(poolsOf).reduce((sum, pool) => sum + pool.draw * shareOf(pool), 0);
+	return sharesOf(paper).reduce((sum, { share }) => sum + share ** 2, 0);
 }
 
 /** A pool in a sentence: what two neighbours share, how likely many are, and what twice as many would do. */

@@ -8,7 +8,7 @@ export type Spot = { part: number; index: number };
 /** What of a paper is about all of it. */
 export type PaperAbout = Pick<
 	Paper,
-	'title' | 'language' | 'formulaSheet' | 'script' | 'plan' | 'card' | 'practice' | 'instructions'
+	'title' | 'language' | 'formulaSheet' | 'script' | 'plan' | 'card' | 'practice' | 'instructions' | 'forms'
 >;
 /** What of a part is about all of it. */
 export type PartAbout = Pick<Part, 'title' | 'draw' | 'strata'>;
@@ -107,8 +107,8 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 
 /** What of a paper is about all of it, as it is now. */
 export function aboutOf(paper: Paper): PaperAbout {
-	const { title, language, formulaSheet, script, plan, card, practice, instructions } = paper;
-	return { title, language, formulaSheet, script, plan, card, practice, instructions };
+	const { title, language, formulaSheet, script, plan, card, practice, instructions, forms } = paper;
+	return { title, language, formulaSheet, script, plan, card, practice, instructions, forms };
 }
 
 /** Whether a change is in the paper already: its answer was lost, and it is sent again. */

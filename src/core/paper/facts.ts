@@ -1,11 +1,14 @@
 import { keepsPlace } from './deal';
-import { poolsOf, shareOf } from './pools';
-import { pointsToReach, questionsOf, dealtCount, type Paper, type Question } from './question';
+import { formsOf, type PaperForm } from './paper-forms';
+import { poolsOf, sharesOf } from './pools';
+import { pointsToReach, questionsOf, dealtCount, sumOfPoints, type Paper, type Question } from './question';
 import { minutesNeeded } from './time-needed';
 
 /** What can be told of a paper without showing a question of it. */
 export type PaperSummary = {
 	questions: number;
+	/** Of which each candidate gets one; none: all are dealt from the whole paper. */
+	forms: { name: PaperForm['name']; questions: number; points: number }[];
 	/** Parts that draw from a pool: how many of how many, and whether their points are equal. */
 	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
 	/** Questions with a choice that points at others and so keeps its place. */
@@ -18,15 +21,12 @@ export type PaperSummary = {
 /** Sums a paper up. */
 export function summarise(paper: Paper): PaperSummary {
 	const all = questionsOf(paper);
-	const minutes = paper.parts.reduce((sum, part) => {
-		return poolsOf(part).reduce((all, pool) => {
-			const whole = pool.questions.reduce((minutes, question) => minutes + minutesNeeded(question), 0);
-			return all + whole * shareOf(pool);
-		}, sum);
-	}, 0);
+	const forms = formsOf(paper);
+	const minutes = sharesOf(paper).reduce((sum, { question, share }) => sum + share * minutesNeeded(question), 0);
 	return {
 		questions: dealtCount(paper),
-		pools: paper.parts
+		forms: forms.map(({ name, questions }) => ({ name, questions: questions.length, points: sumOfPoints(questions) })),
+		pools: (forms.length > 0 ? [] : paper.parts)
 			.filter((part) => part.draw !== null)
 			.flatMap(poolsOf)
 			.map(({ name, draw, questions }) => ({

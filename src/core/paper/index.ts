@@ -1,6 +1,6 @@
 export { calculatorFor, limitsCalculator } from './calculator-allowed';
 export type { Allowed, Lesser } from './calculator-allowed';
-export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf } from './question';
+export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf, sumOfPoints } from './question';
 export { mediaBeside, MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
 export type { Medium, MediumType, Played, Stimulus } from './medium';
 export type { HandedFile } from './handed-file';
@@ -33,6 +33,8 @@ export { wordCount } from './word-count';
 export { NOTES } from './notes';
 export { placeToResume } from './resume';
 export { deal, keepsPlace } from './deal';
+export { FORM_LETTERS, FORM_RULES, formFor, formsOf, putIn } from './paper-forms';
+export type { FormLetter, FormPlace, FormRule, PaperForm } from './paper-forms';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';
 export type { PaperSummary } from './facts';

@@ -1,5 +1,6 @@
 import { DIFFICULTIES, type Difficulty } from './difficulty';
-import type { Part, Question } from './question';
+import { formsOf } from './paper-forms';
+import type { Paper, Part, Question } from './question';
 
 /** Questions of which each candidate is dealt so many; of a part that everybody gets whole, all of them. */
 export type Pool = { name: string; draw: number; questions: Question[] };
@@ -20,8 +21,24 @@ export function poolsOf({ title, draw, strata, questions }: Part): Pool[] {
 }
 
 /** How often a question of a pool is dealt on average, from 0 to 1. */
-export function shareOf({ draw, questions }: Pool): number {
+function shareOf({ draw, questions }: Pool): number {
 	return questions.length === 0 ? 0 : Math.min(1, draw / questions.length);
+}
+
+/**
+ * Each question of a paper that can be dealt with how often it is on average, from 0 to 1: by its pool, or among the
+ * paper's forms by chance.
+ */
+export function sharesOf(paper: Paper): { question: Question; share: number }[] {
+	const forms = formsOf(paper);
+	if (forms.length === 0)
+		return paper.parts
+			.flatMap(poolsOf)
+			.flatMap((pool) => pool.questions.map((question) => ({ question, share: shareOf(pool) })));
+	const shares = new Map<Question, number>();
+	for (const { questions } of forms)
+		for (const question of questions) shares.set(question, (shares.get(question) ?? 0) + 1 / forms.length);
+	return [...shares].map(([question, share]) => ({ question, share }));
 }
 
 /** How many are dealt of so many of each difficulty. */

@@ -30,9 +30,12 @@ export type PrintedQuestion = {
 /** Printed forms are numbered from 1. */
 export const MOST_PRINTED_FORMS = 9_999;
 
-/** The form that is printed under this number. The first stands in the order of the paper. */
-export function printedDeal(paper: Paper, form: number): Form {
-	return deal(paper, { questionsInOwnOrder: form > 1, choicesInOwnOrder: form > 1 }, form);
+/** The form that is printed under this number. The first stands in the order of the paper, as does the first of each of its forms. */
+export function printedDeal({ forms = [], ...paper }: Paper, form: number): Form {
+	const isMixed = form > Math.max(1, forms.length);
+	const order = { questionsInOwnOrder: isMixed, choicesInOwnOrder: isMixed };
+	const name = forms.length > 0 ? forms[(form - 1) % forms.length].name : null;
+	return deal({ ...paper, forms }, order, form, name);
 }
 
 /** A form as it is printed, for the day when nothing else works: letters in the order in which it was dealt. */

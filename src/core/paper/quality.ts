@@ -1,7 +1,8 @@
-import { pointsToReach, questionsOf } from './question';
+import { pointsToReach, questionsOf, sumOfPoints } from './question';
 import { calculatedFault, hasEndlessDecimals } from './calculated';
 import { keepsPlace } from './deal';
 import { shows } from './medium';
+import { formsOf } from './paper-forms';
 import { poolsOf, type Pool } from './pools';
 import { partLetter } from './edit';
 import type { Choice, Paper, Question } from './question';
@@ -23,6 +24,8 @@ export type Doubt = {
 		| 'shared_text_in_pool'
 		| 'shared_text_apart'
 		| 'shared_text_empty'
+		| 'forms_differ'
+		| 'in_no_form'
 		| 'too_few_in_pool'
 		| 'points_differ'
 		| 'longest_is_right'
@@ -149,7 +152,8 @@ function firstTwice(texts: string[]): string | null {
 export function doubtsOfPaper(paper: Paper): Doubt[] {
 	const all = questionsOf(paper);
 	const doubts = all.flatMap((question) => doubtsOf(question, paper));
-	for (const part of paper.parts) doubts.push(...doubtsOfPart(part), ...doubtsOfShared(part));
+	if (paper.forms) doubts.push(...doubtsOfForms(paper));
+	else for (const part of paper.parts) doubts.push(...doubtsOfPart(part), ...doubtsOfShared(part));
 	doubts.push(...sharedApart(paper));
 	const single = all.filter((question) => question.kind === 'single');
 	const told = single.filter((question) => isLongest(question));
@@ -200,6 +204,33 @@ function doubtsOfPool({ name: title, draw, questions }: Pool): Doubt[] {
 			questionIds
 		}
 	];
+}
+
+/** Forms that are not worth the same, and questions that nobody would get. */
+function doubtsOfForms(paper: Paper): Doubt[] {
+	const forms = formsOf(paper);
+	const doubts: Doubt[] = [];
+	const sizes = forms.map(({ name, questions }) => ({
+		name,
+		text: `${questions.length} ${questions.length === 1 ? 'question' : 'questions'} and ${sumOfPoints(questions)} points`
+	}));
+	const other = sizes.find(({ text }) => text !== sizes[0].text);
+	if (other)
+		doubts.push({
+			code: 'forms_differ',
+			text: `Form ${sizes[0].name} has ${sizes[0].text}, form ${other.name} ${other.text}: candidates could reach different scores.`,
+			isGrave: true,
+			questionIds: []
+		});
+	const inNone = questionsOf(paper).filter((one) => !forms.some(({ questions }) => questions.includes(one)));
+	if (inNone.length > 0)
+		doubts.push({
+			code: 'in_no_form',
+			text: `${inNone.length === 1 ? 'One question is' : `${inNone.length} questions are`} in no form: nobody gets ${inNone.length === 1 ? 'it' : 'them'}.`,
+			isGrave: false,
+			questionIds: inNone.map(({ id }) => id)
+		});
+	return doubts;
 }
 
 /** Of a pool some are dealt and others not: what builds on the one before it may come without it. */

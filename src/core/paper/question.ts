@@ -1,6 +1,7 @@
 import type { Lesser } from './calculator-allowed';
 import type { Difficulty } from './difficulty';
 import { mediaBeside, type Medium, type Stimulus } from './medium';
+import { formsOf, type FormLetter, type PaperForm } from './paper-forms';
 import { poolsOf } from './pools';
 
 /** A choice of a question. Choices stand for themselves in matching and ordering, too. */
@@ -113,6 +114,8 @@ export type PaperCard = {
 export type Paper = {
 	title: string;
 	parts: Part[];
+	/** Without: everybody is dealt from all of it. With: each gets all questions of one of these, and parts draw nothing. */
+	forms?: PaperForm[];
 	pictures?: Record<string, Picture>;
 	/** The paper's own language; `en` where nothing is said. */
 	language?: string;
@@ -162,7 +165,12 @@ export type FormQuestion = {
 };
 
 /** The paper as dealt to one candidate. Stored when dealt. */
-export type Form = { seed: number; questions: FormQuestion[] };
+export type Form = {
+	seed: number;
+	/** Which of the paper's forms it is, where it has some. */
+	name?: FormLetter;
+	questions: FormQuestion[];
+};
 
 /** All questions of a paper, part after part. */
 export function questionsOf({ parts }: Pick<Paper, 'parts'>): Question[] {
@@ -183,6 +191,8 @@ export function isMarkedByHand<T extends { kind: QuestionKind }>(
 
 /** How many questions each candidate is dealt. */
 export function dealtCount(paper: Paper): number {
+	const [form] = formsOf(paper);
+	if (form) return form.questions.length;
 	return paper.parts.reduce((sum, part) => sum + (part.draw ?? part.questions.length), 0);
 }
 
@@ -191,11 +201,17 @@ export function pointsToReach({ points, isExtra }: Pick<Question, 'points' | 'is
 	return isExtra ? 0 : points;
 }
 
-/** Points there are to reach; a pool has questions of equal points. */
+/** Points there are to reach with these questions. */
+export function sumOfPoints(questions: Pick<Question, 'points' | 'isExtra'>[]): number {
+	return questions.reduce((points, question) => points + pointsToReach(question), 0);
+}
+
+/** Points there are to reach; a pool has questions of equal points, and forms have equal sums. */
 export function dealtPoints(paper: Paper): number {
+	const [form] = formsOf(paper);
+	if (form) return sumOfPoints(form.questions);
 	return paper.parts.reduce((sum, part) => {
-		if (part.draw === null)
-			return sum + part.questions.reduce((points, question) => points + pointsToReach(question), 0);
+		if (part.draw === null) return sum + sumOfPoints(part.questions);
 		return poolsOf(part).reduce(
 			(points, { draw, questions }) => points + draw * (questions[0] ? pointsToReach(questions[0]) : 0),
 			sum

@@ -201,7 +201,15 @@ const paper: fc.Arbitrary<Paper> = fc
 			parts: fc.array(part, { minLength: 1, maxLength: 3 }),
 			language: fc.constantFrom('pt', 'cy'),
 			script: text.filter((one) => one !== ''),
-			formulaSheet: fc.array(line, { minLength: 1, maxLength: 3 })
+			formulaSheet: fc.array(line, { minLength: 1, maxLength: 3 }),
+			instructions: text.filter((one) => one !== ''),
+			practice: fc.record({ tries: fc.integer({ min: 1, max: 10 }), costPercent: fc.nat(100) }),
+			card: fc.record({ subject: fc.constant('Navigation & tides'), year: fc.constant('2026') }),
+			plan: fc.constant<NonNullable<Paper['plan']>>([{ topic: 'Lights < shapes', difficulty: null, count: 3 }]),
+			forms: fc.constant<NonNullable<Paper['forms']>>([
+				{ name: 'A', questions: ['q1', 'q2'] },
+				{ name: 'B', questions: [] }
+			])
 		},
 		{ requiredKeys: ['title', 'parts'] }
 	)

@@ -3,6 +3,7 @@ import type { Medium, MediumType, Paper, Part, Picture, Question, Stimulus } fro
 import { readBody, type ReadMedium } from './body-text';
 import { readLom } from './metadata';
 import { readItem, type ReadItem } from './read-item';
+import { AUTHORS_BLOCKS } from './write-package';
 import { readStimulus } from './shared-text';
 import { below, child, childrenOf, hasClass, readXml, textIn, type XmlNode } from './xml';
 
@@ -173,13 +174,17 @@ export function readPackage(
 /** How many of each difficulty make up what is dealt, as Otium writes it; what does not add up to it is none. */
 function strataOf(section: XmlNode, select: number): Pick<Part, 'strata'> {
 	const block = childrenOf(section, 'rubricblock').find((one) => hasClass(one, 'strata'));
-	if (!block) return {};
+	const strata = block && (jsonIn(block) as Part['strata']);
+	const isOne = Object.keys(strata ?? {}).every((key) => (DIFFICULTIES as readonly string[]).includes(key));
+	return strata && isOne && sumOfStrata(strata) === select ? { strata } : {};
+}
+
+/** What Otium keeps in a block for authors; undefined: it is not of Otium's making. */
+function jsonIn(block: XmlNode): unknown {
 	try {
-		const strata: Part['strata'] = JSON.parse(textIn(block));
-		const isOne = Object.keys(strata ?? {}).every((key) => (DIFFICULTIES as readonly string[]).includes(key));
-		return strata && isOne && sumOfStrata(strata) === select ? { strata } : {};
+		return JSON.parse(textIn(block));
 	} catch {
-		return {};
+		return undefined;
 	}
 }
 
@@ -199,14 +204,18 @@ function isInside(root: XmlNode, section: XmlNode): boolean {
 	);
 }
 
-/** What the test says beside its questions: the script for the proctor, and the formula sheet. */
+/** What the test says beside its questions: the proctor's script, formulas, instructions, and what authors alone know. */
 function aboutOf(test: XmlNode, paper: Paper): void {
+	const instructions: string[] = [];
 	for (const block of below(test, 'rubricblock')) {
 		const classes = (block.attributes.class ?? '').split(/\s+/);
 		if (/\bproctor\b/.test(block.attributes.view ?? '')) paper.script = readBody(block.children).text;
 		else if (classes.includes('formula-sheet'))
 			paper.formulaSheet = childrenOf(child(block, 'ul'), 'li').map((line) => readBody(line.children).text);
+		else if (/\bcandidate\b/.test(block.attributes.view ?? '')) instructions.push(readBody(block.children).text);
+		else for (const name of AUTHORS_BLOCKS) if (classes.includes(name)) Object.assign(paper, { [name]: jsonIn(block) });
 	}
+	if (instructions.length > 0) paper.instructions = instructions.join('\n\n');
 }
 
 /** What a file is by its name; null: nothing that can be shown or played. What is in it decides when it is kept. */

@@ -33,11 +33,10 @@ function testOf(paper: Paper, to: Dialect): string {
 	const { el } = to;
 	const root = el('assessmentTest', { identifier: 'TEST', title: paper.title, toolName: 'Otium' }, [
 		el('outcomeDeclaration', { identifier: 'SCORE', cardinality: 'single', baseType: 'float' }),
-		el(
-			'testPart',
-			{ identifier: 'PART', navigationMode: 'nonlinear', submissionMode: 'simultaneous' },
-			paper.parts.map((part, i) => section(part, i, i === 0 ? paper : null, to))
-		),
+		el('testPart', { identifier: 'PART', navigationMode: 'nonlinear', submissionMode: 'simultaneous' }, [
+			...(paper.practice ? [el('itemSessionControl', { maxAttempts: paper.practice.tries })] : []),
+			...paper.parts.map((part, i) => section(part, i, i === 0 ? paper : null, to))
+		]),
 		el('outcomeProcessing', {}, [
 			el('setOutcomeValue', { identifier: 'SCORE' }, [
 				el('sum', {}, [el('testVariables', { variableIdentifier: 'SCORE' })])
@@ -48,7 +47,10 @@ function testOf(paper: Paper, to: Dialect): string {
 	return writeXml(root);
 }
 
-/** A part; the first also says what the proctor reads aloud and which formulas lie beside the paper. */
+/** What of a paper QTI has no element for. It is kept in a block for authors, as its own. */
+export const AUTHORS_BLOCKS = ['card', 'plan', 'practice', 'forms'] as const;
+
+/** A part; the first also has what is said of the whole paper, for which a test has no place of its own. */
 function section(part: Part, index: number, paper: Paper | null, { el }: Dialect): XmlNode {
 	const formulas = (paper?.formulaSheet ?? []).map((line) => element('li', {}, writeText(line)));
 	return el(
@@ -65,6 +67,12 @@ function section(part: Part, index: number, paper: Paper | null, { el }: Dialect
 			...(paper?.formulaSheet === undefined
 				? []
 				: [el('rubricBlock', { view: 'candidate', class: 'formula-sheet' }, [element('ul', {}, formulas)])]),
+			...(paper?.instructions === undefined
+				? []
+				: [el('rubricBlock', { view: 'candidate', class: 'instructions' }, writeText(paper.instructions))]),
+			...AUTHORS_BLOCKS.filter((name) => paper?.[name] !== undefined).map((name) =>
+				el('rubricBlock', { view: 'author', class: name }, writeText(JSON.stringify(paper![name])))
+			),
 			...part.questions.map((question) =>
 				el('assessmentItemRef', { identifier: identifierOf(question.id), href: itemFile(question) })
 			)

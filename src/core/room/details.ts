@@ -1,3 +1,4 @@
+import type { FormLetter } from '../paper';
 import type { Incident } from '../incident';
 import type { LogLine } from '../logbook';
 
@@ -12,6 +13,8 @@ export type CandidateDetails = {
 		credits: number;
 		origin: number | null;
 	};
+	/** Which of the paper's forms they have; null: it has none, or they have not begun. */
+	form: FormLetter | null;
 	history: LogLine[];
 	messages: { id: string; fromCandidate: boolean; text: string; at: number; seenAt: number | null }[];
 	incidents: Pick<Incident, 'id' | 'kind' | 'happenedAt' | 'note' | 'done' | 'minutes'>[];

@@ -1,5 +1,6 @@
 import { siteAddress } from '../lockdown';
 import type { Band } from '../marking';
+import { FORM_LETTERS } from '../paper';
 import type { SessionRules } from '../session';
 
 // One list, and so one file however long it is: form, sheets, comparison, reading and words are all made from it.
@@ -380,6 +381,19 @@ export const SETTINGS: Setting[] = [
 		name: 'Order of choices',
 		says: 'Own order: passing on letters is no use. The questions themselves are not reshuffled by this.',
 		kind: yesNo('own', 'the paper’s')
+	},
+	{
+		path: 'order.forms',
+		section: 'Paper',
+		name: 'Form of the paper',
+		says: 'Of a paper in several forms, which one each gets. By seat: next to each other, before and behind nobody has the same.',
+		kind: choice({
+			dealt: 'drawn for each',
+			site: 'by site',
+			group: 'by group',
+			seat: 'by seat',
+			...Object.fromEntries(FORM_LETTERS.map((letter) => [letter, `form ${letter} for all`]))
+		})
 	},
 	{
 		path: 'pace.watched',

@@ -1,3 +1,4 @@
+import type { PaperSummary } from '../paper';
 import type { Window } from '../time';
 import type { SessionKind, SessionRules } from './rules';
 
@@ -73,6 +74,8 @@ export type PaperFacts = {
 	allowed: boolean;
 	/** It is not offered any more, and why; `isChosen`: the session had it before. null: it is offered. */
 	withdrawn: { why: string; isChosen: boolean } | null;
+	/** Of which each candidate gets one; none: all are dealt from the whole paper. */
+	forms: PaperSummary['forms'];
 	/** Parts that draw from a pool: how many of how many, and whether their points are equal. */
 	pools: { title: string; draw: number; of: number; equalPoints: boolean }[];
 	/** Questions with a choice that points at others ("none of these") and so keeps its place. */

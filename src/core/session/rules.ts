@@ -1,5 +1,5 @@
 import type { Band, MarkingRules } from '../marking';
-import type { OrderRules } from '../paper';
+import type { FormRule, OrderRules } from '../paper';
 import type { TimingRules } from '../time';
 
 /** How the door is passed. */
@@ -115,7 +115,8 @@ export type SessionRules = {
 	pauses: PauseRules;
 	lockdown: LockdownRules;
 	movement: MovementRules;
-	order: OrderRules;
+	/** `forms`: which form of a paper that has several comes to whom. */
+	order: OrderRules & { forms: FormRule };
 	tools: ToolRules;
 	attempts: AttemptRules;
 	review: ReviewRules;
@@ -174,7 +175,7 @@ export const DEFAULT_RULES: SessionRules = {
 		snapshotDays: 30
 	},
 	movement: { shown: 'one', perPage: 5, goingBack: true, answerToGoOn: false, answerAll: false },
-	order: { questionsInOwnOrder: true, choicesInOwnOrder: true },
+	order: { questionsInOwnOrder: true, choicesInOwnOrder: true, forms: 'dealt' },
 	tools: { calculator: 'none', notes: true, marking: true, hints: false, striking: true, readAloud: true },
 	attempts: { most: 1, counts: 'highest', waitMinutes: 0, laterWaitMinutes: 0, startsFromLast: false },
 	review: { shows: 'nothing', when: 'all_finished' },

@@ -30,7 +30,7 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		),
 		plain(facts.candidates === 1 ? ' sits ' : ' sit '),
 		strong(isolated(facts.paper.title)),
-		plain(` (version ${facts.paper.version}) in the `),
+		plain(` (version ${facts.paper.version}${formWords(facts)}) in the `),
 		strong(isolated(facts.room.name)),
 		...whenWords(facts, now),
 		...(timing.limitMinutes === null
@@ -48,6 +48,14 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 		...doorWords(facts),
 		...extraWords(facts)
 	];
+}
+
+/** `, 3 forms by seat`; nothing of a paper without forms. */
+function formWords({ paper, rules }: SessionFacts): string {
+	const { forms } = rules.order;
+	if (paper.forms.length === 0) return '';
+	if (paper.forms.some(({ name }) => name === forms)) return `, form ${forms} for all`;
+	return `, ${paper.forms.length} forms ${forms === 'dealt' ? 'drawn' : `by ${forms}`}`;
 }
 
 /** `60 minutes`, or with minutes to finish up `60 minutes (62 with grace)`. */

@@ -66,6 +66,7 @@ function facts(change: Change = {}): SessionFacts {
 			isForPractice: false,
 			allowed: true,
 			withdrawn: null,
+			forms: [],
 			pools: [],
 			newer: null,
 			keepPlace: 0,
@@ -76,6 +77,10 @@ function facts(change: Change = {}): SessionFacts {
 		rules
 	};
 }
+const FORMS: SessionFacts['paper']['forms'] = [
+	{ name: 'A', questions: 20, points: 20 },
+	{ name: 'B', questions: 20, points: 20 }
+];
 const sentence = (change: Change = {}) =>
 	sessionSentence(facts(change), at('08:00'))
 		.map((part) => part.text)
@@ -170,6 +175,11 @@ describe('what would go wrong on the day', () => {
 		['block early_without_limit', { rules: { timing: { limitMinutes: null }, marking: { earlyMinutes: 10 } } }],
 		['block early_at_once', { rules: { timing: { limitMinutes: 60 }, marking: { earlyMinutes: 60 } } }],
 		['block K10', { paper: { pools: [{ title: 'Lights', draw: 2, of: 5, equalPoints: false }] } }],
+		['block form_missing', { rules: { order: { forms: 'B' } } }],
+		['block form_missing', { paper: { forms: FORMS }, rules: { order: { forms: 'C' } } }],
+		['block forms_differ', { paper: { forms: [FORMS[0], { ...FORMS[1], points: 9 }] } }],
+		['warn form_without_seat', { paper: { forms: FORMS }, candidates: 31, rules: { order: { forms: 'seat' } } }],
+		['info form_by_one_group', { paper: { forms: FORMS }, rules: { order: { forms: 'group' } } }],
 		['block K11', { paper: { pools: [{ title: 'Lights', draw: 6, of: 5, equalPoints: true }] } }],
 		[
 			'block K12',

@@ -21,6 +21,7 @@ const told = (rules: SessionRules, closes: number | null = NINE + 2 * HOUR, netw
 /** What binds nobody who sits: each with the reason why it is not told. */
 const NOT_TOLD: Record<string, string> = {
 	'timing.maxLimitMinutes': 'a cap on what may be granted; what one has is told',
+	'order.forms': 'whose form is whose is no candidate’s affair',
 	'door.shownDaysBefore': 'who reads this sees it already'
 };
 

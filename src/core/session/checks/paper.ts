@@ -1,9 +1,11 @@
 import { forwardBy } from '../movement';
 import type { SessionFacts } from '../facts';
+import { checkForms } from './forms';
 import type { Finding, Fix } from '../finding';
 
 /** What the paper and the way it is shown would do. */
-export function checkPaper({ paper, rules, kind, othersPending, owing, forPractice }: SessionFacts): Finding[] {
+export function checkPaper(facts: SessionFacts): Finding[] {
+	const { paper, rules, kind, othersPending, owing, forPractice } = facts;
 	const { movement, order, tools, review, attempts, lockdown, marking, timing } = rules;
 	const found: Finding[] = [];
 	const push = (
@@ -67,6 +69,7 @@ export function checkPaper({ paper, rules, kind, othersPending, owing, forPracti
 				`The questions of “${pool.title}” have different points, so candidates could reach different totals.`
 			);
 	}
+	found.push(...checkForms(facts));
 	if (paper.keepPlace > 0 && order.choicesInOwnOrder)
 		push(
 			'K8',

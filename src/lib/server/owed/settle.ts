@@ -167,7 +167,7 @@ export async function makeUp(
 		time: asked.time,
 		until: asked.until,
 		untilDate: asked.untilDate,
-		rules: { ...setup.rules, order: { questionsInOwnOrder: true, choicesInOwnOrder: true } },
+		rules: { ...setup.rules, order: { ...setup.rules.order, questionsInOwnOrder: true, choicesInOwnOrder: true } },
 		administrationId: missed.administrationId,
 		parts: null
 	};

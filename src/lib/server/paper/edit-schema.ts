@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { DIFFICULTIES, sumOfStrata, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
+import { DIFFICULTIES, FORM_LETTERS, sumOfStrata, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
 import { QuestionId, QuestionSchema, StimulusSchema } from '../question';
 
 export const MOST_QUESTIONS = 500;
@@ -36,6 +36,12 @@ const About = z.object({
 			year: Line.optional(),
 			description: Text.optional()
 		})
+		.optional(),
+	forms: z
+		.array(z.object({ name: z.enum(FORM_LETTERS), questions: z.array(QuestionId).max(MOST_QUESTIONS) }))
+		.min(1)
+		.max(FORM_LETTERS.length)
+		.refine((forms) => new Set(forms.map(({ name }) => name)).size === forms.length, 'Two forms have one name.')
 		.optional(),
 	plan: z
 		.array(

@@ -30,10 +30,15 @@ export async function printPaper(
 	print: PaperPrint,
 	form: number
 ): Promise<Uint8Array> {
-	const questions = printedForm(paper, printedDeal(paper, form));
+	const dealt = printedDeal(paper, form);
+	const questions = printedForm(paper, dealt);
 	const head: Content[] = [
 		{ text: print === 'paper' ? paper.title : `${PAPER_PRINTS[print]}: ${paper.title}`, style: 'title' },
-		{ text: `${version} · form ${form} · ${questions.length} questions`, style: 'quiet', margin: [0, 2, 0, 8] }
+		{
+			text: `${version} · ${dealt.name ? `form ${dealt.name}, print ${form}` : `form ${form}`} · ${questions.length} questions`,
+			style: 'quiet',
+			margin: [0, 2, 0, 8]
+		}
 	];
 	const who: Content = {
 		text: 'Name: ______________________________   Number: ______________   Seat: ______',

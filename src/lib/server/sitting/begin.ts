@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { sameName, clientFor, type ProvenClient } from '$core/access';
-import { deal, type Form } from '$core/paper';
+import { deal, formFor, type Form, type FormPlace } from '$core/paper';
 import { forwardBy } from '$core/session';
 import { refusal, RefusalError, type Outcome } from '$core/sitting';
 import { transact, type Query } from '../db';
@@ -62,7 +62,8 @@ async function wasChecked(trx: Query, candidateId: string, sessionId: string): P
 /** What a grant of a form of one's own comes to. */
 const OWN_ORDER = { questionsInOwnOrder: true, choicesInOwnOrder: true };
 
-async function dealOnce(trx: Query, { sitting, paperId, attempt, session, merge }: Loaded, now: number) {
+async function dealOnce(trx: Query, one: Loaded, now: number) {
+	const { sitting, paperId, attempt, session, merge } = one;
 	const sittingId = sitting.id;
 	if (await trx('form').where({ sitting_id: sittingId }).first('sitting_id')) return;
 	const { order, attempts } = session.rules;
@@ -72,8 +73,28 @@ async function dealOnce(trx: Query, { sitting, paperId, attempt, session, merge 
 	const { content } = await paperVersion(trx, paperId);
 	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
 	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
-	const form = deal(content, merge.otherForm ? OWN_ORDER : order, seed);
+	const name = content.forms ? formFor(content, order.forms, { seed, ...(await placeOf(trx, one)) }) : null;
+	const form = deal(content, merge.otherForm ? OWN_ORDER : order, seed, name);
 	await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(form) });
+}
+
+/** Where somebody belongs and sits, as far as a form of the paper can go by it. */
+async function placeOf(trx: Query, { sitting, session, candidate }: Loaded): Promise<Omit<FormPlace, 'seed'>> {
+	// In the order in which they were made: a site that comes later leaves those before it where they are.
+	const sites: string[] = await trx('site').orderBy('rowid').pluck('id');
+	const groups: string[] = await trx('session_group')
+		.join('candidate_group', 'candidate_group.id', 'session_group.group_id')
+		.where('session_group.session_id', session.id)
+		.orderBy('candidate_group.name')
+		.pluck('candidate_group.id');
+	const mine = await trx('candidate').where({ id: candidate.id }).first('group_id');
+	const seat = await trx('roster').where({ session_id: session.id, sitting_id: sitting.id }).first('seat');
+	const indexIn = (ids: string[], id: string) => (ids.includes(id) ? ids.indexOf(id) : null);
+	return {
+		site: indexIn(sites, session.site.id),
+		group: mine && indexIn(groups, mine.group_id),
+		seat: candidate.elsewhere ? null : (seat?.seat ?? null)
+	};
 }
 
 export async function formOf(db: Query, sittingId: string): Promise<Form | null> {

@@ -50,6 +50,7 @@ type Change = {
 	rules?: Partial<SessionRules>;
 	timing?: Partial<SessionRules['timing']>;
 	closes?: number | null;
+	paper?: Paper;
 };
 
 export async function buildHouse(change: Change = {}): Promise<House> {
@@ -82,7 +83,12 @@ async function furnish({ db, now }: Otium, people: House['people'], change: Chan
 	await db('site').insert({ id: 'quayside', name: 'Quayside', zone: 'Europe/London' });
 	await db('room').insert({ id: 'chart', site_id: 'quayside', name: 'Chart Room', seat_rows: 20, seats_per_row: 10 });
 	await db('candidate_group').insert({ id: 'watch', site_id: 'quayside', name: 'Watch A' });
-	await db('paper').insert({ id: 'numbers', title: 'Numbers', version: 1, content: JSON.stringify(PAPER) });
+	await db('paper').insert({
+		id: 'numbers',
+		title: 'Numbers',
+		version: 1,
+		content: JSON.stringify(change.paper ?? PAPER)
+	});
 	await db('paper_allowed').insert({ administration_id: 'winter', paper_id: 'numbers' });
 	for (const [id, name] of [
 		['ode', 'Maren Ode'],
@@ -107,6 +113,7 @@ async function furnish({ db, now }: Otium, people: House['people'], change: Chan
 		rules: JSON.stringify(rules)
 	});
 	await db('session_proctor').insert({ session_id: 's1', staff_id: 'dunmore' });
+	await db('session_group').insert({ session_id: 's1', group_id: 'watch' });
 	for (let i = 0; i < (change.candidates ?? 3); i++) {
 		const person = { sittingId: `sit${i}`, candidateId: `can${i}`, number: `DO-${1001 + i}`, family: `Family${i}` };
 		people.push(person);

@@ -451,7 +451,7 @@ describe('pace', () => {
 describe('a paper that does not go back', () => {
 	const movement = { ...DEFAULT_RULES.movement, goingBack: false };
 	it('takes no answer to a page before: it is kept, and what stood stands', async () => {
-		const order = { questionsInOwnOrder: false, choicesInOwnOrder: false };
+		const order = { ...DEFAULT_RULES.order, questionsInOwnOrder: false, choicesInOwnOrder: false };
 		house = await buildHouse({ rules: { movement, order } });
 		await bringToWork(house, 0, await openDoor(house));
 		expect((await answer(0, 1, 'q1', true)).kept).toBeNull();
@@ -468,7 +468,7 @@ describe('a paper that does not go back', () => {
 	});
 
 	it('in pages, the page is what is passed', async () => {
-		const order = { questionsInOwnOrder: false, choicesInOwnOrder: false };
+		const order = { ...DEFAULT_RULES.order, questionsInOwnOrder: false, choicesInOwnOrder: false };
 		house = await buildHouse({ rules: { movement: { ...movement, shown: 'pages', perPage: 3 }, order } });
 		await bringToWork(house, 0, await openDoor(house));
 		expect((await answer(0, 1, 'q3')).kept).toBeNull();

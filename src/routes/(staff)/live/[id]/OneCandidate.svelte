@@ -99,7 +99,9 @@
 		<div class="min-w-0">
 			<h2 class="truncate text-[19px]">{isMasked ? seat.number : seat.name}</h2>
 			<p class="text-ink-2 font-mono text-[13.5px]">
-				{seat.number}{seat.seat ? ` · seat ${seat.seat}` : seat.elsewhere ? ' · elsewhere' : ''}
+				{seat.number}{seat.seat ? ` · seat ${seat.seat}` : seat.elsewhere ? ' · elsewhere' : ''}{details?.form
+					? ` · form ${details.form}`
+					: ''}
 			</p>
 		</div>
 	</div>

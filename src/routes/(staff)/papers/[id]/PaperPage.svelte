@@ -9,6 +9,7 @@
 		eachGets,
 		nameInPaper,
 		partLetter,
+		putIn,
 		QUESTION_KIND_NAMES,
 		QUESTION_KINDS,
 		questionsOf,
@@ -31,12 +32,13 @@
 	import { BesideBank } from './beside-bank.svelte';
 	import Forms from './Forms.svelte';
 	import FromBank from './FromBank.svelte';
+	import PartsList from './PartsList.svelte';
 	import Paste from './Paste.svelte';
 	import Plan from './Plan.svelte';
 	import PoolBox from './PoolBox.svelte';
 	import Preview from './Preview.svelte';
 	import QuestionEdit from '../question/QuestionEdit.svelte';
-	import { DRAGGED, isDragged } from '../question/dragged';
+	import FormLetters from '../question/FormLetters.svelte';
 	import QuestionRead from '../question/QuestionRead.svelte';
 	import TwoAtOnce from './TwoAtOnce.svelte';
 	import type { PageData } from './$types';
@@ -205,37 +207,15 @@
 			>
 			<button type="button" class="text-tide ml-1 underline" onclick={() => (isAbout = true)}>Title, script…</button>
 		</p>
-		<ol class="mt-3 space-y-1.5" data-testid="parts">
-			{#each paper.parts as one, i (i)}
-				<li>
-					<button
-						type="button"
-						class="w-full rounded-xl border px-2.5 py-2 text-left {i === at
-							? 'bg-sheet border-line'
-							: 'hover:bg-sheet border-transparent'}"
-						aria-current={i === at}
-						ondragover={(event) => isDragged(event) && event.preventDefault()}
-						ondrop={(event) => {
-							const id = event.dataTransfer?.getData(DRAGGED);
-							if (!id) return;
-							event.preventDefault();
-							const isHere = spotOf(paper, id)?.part === i;
-							const index = one.questions.length - (isHere ? 1 : 0);
-							draft.change({ kind: 'move_question', id, to: { part: i, index } });
-						}}
-						onclick={() => {
-							write(null);
-							part = i;
-						}}
-					>
-						<span class="font-semibold">{partLetter(i)} · {one.title || 'Untitled part'}</span>
-						<span class="text-ink-2 text-[13px]"
-							>{one.draw === null ? one.questions.length : `${one.draw} of ${one.questions.length}`}</span
-						>
-					</button>
-				</li>
-			{/each}
-		</ol>
+		<PartsList
+			{paper}
+			{at}
+			onpart={(i) => {
+				write(null);
+				part = i;
+			}}
+			onmove={(id, to) => draft.change({ kind: 'move_question', id, to })}
+		/>
 		<div class="mt-3 flex flex-wrap gap-2">
 			<Act key="P" onclick={addPart} testid="add-part">Part</Act>
 			<Act key="Q" onclick={() => addQuestion()} testid="add-question">Question</Act>
@@ -287,7 +267,7 @@
 					testid="remove-part">Remove part</Act
 				>
 			</div>
-			<PoolBox part={here} onchange={changePart} />
+			{#if !paper.forms}<PoolBox part={here} onchange={changePart} />{/if}
 			<ol data-testid="questions">
 				{#each here.questions as question, i (question.id)}
 					{@const own = doubts.filter(({ questionIds }) => questionIds.length === 1 && questionIds[0] === question.id)}
@@ -322,7 +302,13 @@
 							showsShared={shared?.id !== question.stimulus?.id}
 							onedit={() => write(question.id)}
 							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}
-						/>
+						>
+							{#if paper.forms}<FormLetters
+									forms={paper.forms}
+									id={question.id}
+									onform={(name) => about({ forms: putIn(paper.forms!, name, question.id) })}
+								/>{/if}
+						</QuestionRead>
 					{/if}
 				{:else}
 					<li class="text-ink-2 py-6 text-[15px]">
@@ -391,6 +377,6 @@
 	onplan={(plan) => about({ plan })}
 	ontake={take}
 />
-<Forms bind:open={isDivided} id={draft.id} {paper} isKept={draft.waiting === 0} />
+<Forms bind:open={isDivided} id={draft.id} {paper} isKept={draft.waiting === 0} onforms={(forms) => about({ forms })} />
 <AboutPaper bind:open={isAbout} {paper} onchange={about} />
 {#if draft.conflict}<TwoAtOnce {draft} conflict={draft.conflict} />{/if}

@@ -74,7 +74,9 @@
 		<Act key="V" disabled={count === 0} onclick={() => onlook(false)} testid="preview-one">As a candidate</Act>
 		<Act disabled={count === 0} onclick={() => onlook(true)} testid="preview-pair">Two side by side</Act>
 		<Act onclick={onplan} testid="plan-open">Plan…</Act>
-		{#if count > 1}<Act onclick={onforms} testid="forms-open">Parallel forms…</Act>{/if}
+		{#if count > 1}<Act onclick={onforms} testid="forms-open"
+				>{paper.forms ? `${paper.forms.length} forms…` : 'Forms…'}</Act
+			>{/if}
 		{#if basedOn !== null}<Act onclick={oncompare} testid="compare">Compare with version {basedOn}</Act>{/if}
 		<Act
 			tone="main"
@@ -124,11 +126,13 @@
 		<details class="mt-3 text-[14px]">
 			<summary class="font-semibold">Print</summary>
 			<p class="mt-1.5 opacity-90">
-				For when nothing else works. Form 1 is in the paper’s order, the others are mixed.
+				For when nothing else works. {paper.forms
+					? `Prints 1 to ${paper.forms.length} are its forms in the paper’s order, higher ones the same forms, mixed.`
+					: 'Form 1 is in the paper’s order, the others are mixed.'}
 			</p>
 			<p class="mt-2 flex flex-wrap items-center gap-3">
 				<label class="flex items-center gap-2"
-					>Form
+					>{paper.forms ? 'Print' : 'Form'}
 					<input
 						class="text-ink bg-sheet w-16 rounded-lg border px-2 py-1"
 						type="number"

@@ -1,5 +1,6 @@
 <!-- @component A question as its author reads it: what is asked, what is right, and what is doubtful about it. -->
 <script lang="ts">
+	import type { Snippet } from 'svelte';
 	import {
 		blocksOf,
 		keepsPlace,
@@ -31,8 +32,22 @@
 		onmove?: (id: string) => void;
 		onedit: () => void;
 		onfix: (question: Question) => void;
+		/** What else stands beside its points. */
+		children?: Snippet;
 	};
-	let { question, name, picture, doubts, isChosen, newer, showsShared = true, onmove, onedit, onfix }: Props = $props();
+	let {
+		question,
+		name,
+		picture,
+		doubts,
+		isChosen,
+		newer,
+		showsShared = true,
+		onmove,
+		onedit,
+		onfix,
+		children
+	}: Props = $props();
 
 	let isOver = $state(false);
 	const right = (id: string) =>
@@ -130,11 +145,12 @@
 			</p>
 		{/each}
 	</div>
-	<p class="text-ink-2 text-[13px] {name ? 'text-right whitespace-nowrap' : ''}">
+	<div class="text-ink-2 text-[13px] {name ? 'text-right whitespace-nowrap' : ''}">
 		{question.points}
 		{question.points === 1 ? 'point' : 'points'}<br />
 		{#if question.isExtra}on top<br />{/if}<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
 		{#if question.topic}<br /><span class="text-ink-3">{question.topic}</span>{/if}
 		{#if question.difficulty}<br /><DifficultyMark difficulty={question.difficulty} />{/if}
-	</p>
+		{#if children}<div class="mt-1">{@render children()}</div>{/if}
+	</div>
 </li>

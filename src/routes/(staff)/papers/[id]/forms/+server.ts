@@ -1,14 +1,13 @@
 import { z } from 'zod';
+import { FORM_LETTERS } from '$core/paper';
 import { route, staff } from '$lib/server/http';
-import { actorAt } from '$lib/server/identity';
-import { draftFor, makeForms } from '$lib/server/paper';
+import { divideForms } from '$lib/server/paper';
 
-/** Makes two to six forms of the paper's questions, each a paper of its own. */
+/** Divides the paper's questions into two to six forms; whoever asked keeps them with the paper, or does not. */
 export const POST = route(
 	staff('write_papers'),
-	z.object({ forms: z.number().int().min(2).max(6), each: z.number().int().min(1).max(250) }),
-	async ({ otium, staff, params, body, request }) => {
-		const { siteId } = await draftFor(otium.db, staff, params.id);
-		return { forms: await makeForms(otium, staff, actorAt(staff, siteId ?? ''), params.id, body, request.signal) };
-	}
+	z.object({ forms: z.number().int().min(2).max(FORM_LETTERS.length), each: z.number().int().min(1).max(250) }),
+	async ({ otium, staff, params, body, request }) => ({
+		forms: await divideForms(otium, staff, params.id, body, request.signal)
+	})
 );

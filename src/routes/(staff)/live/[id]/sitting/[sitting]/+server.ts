@@ -32,6 +32,7 @@ export const GET = route(inSession('see_session'), async ({ otium, session, para
 			credits: one.reckoning.credits,
 			origin: one.reckoning.origin
 		},
+		form: form?.name ?? null,
 		history: (await searchLogbook(otium.db, { sittingId: one.sitting.id, limit: 60 })).reverse(),
 		messages: await messagesOf(otium.db, one.sitting.id),
 		incidents: (await incidentsOf(otium.db, session.id, one.sitting.id)).map(
