@@ -1,2 +1,4 @@
 export { FORMULA_FUNCTIONS, readFormula } from './formula';
 export type { Formula, ReadFormula } from './formula';
+export { treeOf } from './tree';
+export type { FormulaTree } from './tree';

@@ -451,6 +451,39 @@ ${ITEM_RESOURCE('items/gone.xml')}${ITEM_RESOURCE('items/alone.xml')}`
 			told: [{ where: 'in/items/gone.xml' }, { where: 'in/items/alone.xml' }]
 		});
 	});
+
+	it('what its test rules that sessions rule here is told; instructions and times for a question come along', () => {
+		const read = readPackage(
+			new Map([
+				[
+					'imsmanifest.xml',
+					MANIFEST(`<imscp:resource identifier="t" type="imsqti_test_xmlv2p1" href="t.xml"/>${ITEM_RESOURCE('a.xml')}`)
+				],
+				[
+					't.xml',
+					`<assessmentTest identifier="t" title="Winter"><timeLimits maxTime="3600"/>
+<testPart identifier="p"><itemSessionControl maxAttempts="3"/><assessmentSection identifier="s" title="S" visible="true"><timeLimits maxTime="600"/>
+<rubricBlock view="candidate"><p>Read every question twice.</p></rubricBlock>
+<assessmentItemRef identifier="a" href="a.xml"><branchRule target="x"/><timeLimits maxTime="75"/><weight identifier="W" value="2"/></assessmentItemRef>
+</assessmentSection></testPart></assessmentTest>`
+				],
+				[
+					'a.xml',
+					'<assessmentItem identifier="a" title="a"><itemBody><p>Why?</p><extendedTextInteraction responseIdentifier="R"/></itemBody></assessmentItem>'
+				]
+			]),
+			newId
+		);
+		if (!read.ok) throw new Error(read.message);
+		expect(read.paper).toMatchObject({
+			instructions: 'Read every question twice.',
+			parts: [{ questions: [{ seconds: 75 }] }]
+		});
+		const messages = read.told.map(({ where, message }) => `${where}: ${message}`).join('\n');
+		for (const told of ['60 minutes', 'single sections', '3 tries', 'depends on answers', 'Weights'])
+			expect(messages).toContain(told);
+		expect(read.told).toHaveLength(5);
+	});
 });
 
 describe('a package that was made to harm', () => {

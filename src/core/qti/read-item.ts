@@ -1,7 +1,15 @@
-import type { Choice, Question, Tolerance, Wording } from '../paper';
+import {
+	calculatedFault,
+	type CalculatedQuestion,
+	type Choice,
+	type Question,
+	type Tolerance,
+	type Wording
+} from '../paper';
 import { readBody, type ReadMedium } from './body-text';
 import { idOf, isId } from './identifier';
 import { readStimulus } from './shared-text';
+import { nameOf, readTemplate } from './template';
 import { CALCULATED } from './write-item';
 import { below, child, childrenOf, hasClass, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
 
@@ -81,7 +89,10 @@ export function readItem(
 	if (isOurs) readStemClasses(body, question);
 	const inOther = translationsOf(item);
 	if (inOther) question.inOther = inOther;
-	if (isOurs && question.kind === 'numeric') question = asCalculated(item, question);
+	if (question.kind === 'numeric')
+		question = isOurs ? asCalculated(item, question) : asTemplate(item, question, interactions[0]);
+	else if (child(root, 'templateprocessing'))
+		item.told.push('Its template was left out: only numbers are drawn here. Look at its text and its answer.');
 	return {
 		ok: true,
 		item: { question, identifier, told: item.told, media, stimulus: stimulusOf(item, inItem) }
@@ -112,6 +123,25 @@ function asCalculated({ body, told }: Item, example: NumericQuestion): Question 
 		told.push('What its numbers are drawn from can’t be read; it came in as one example.');
 		return example;
 	}
+}
+
+/** A number that another system draws and reckons is a calculated question. */
+function asTemplate({ root, body, told }: Item, example: NumericQuestion, interaction: XmlNode): Question {
+	const processing = child(root, 'templateprocessing');
+	if (!processing) return example;
+	const printed = below(body, 'printedvariable').map(({ attributes }) => attributes.identifier ?? '');
+	const template = readTemplate(processing, interaction.attributes.responseidentifier ?? '', printed);
+	if (typeof template === 'string') {
+		told.push(
+			`Its numbers can’t be drawn here: ${template}. It came in as one number; look at its text and its answer.`
+		);
+		return example;
+	}
+	const { answer: _, ...rest } = example;
+	const question: CalculatedQuestion = { ...rest, kind: 'calculated', ...template };
+	const fault = calculatedFault(question);
+	if (fault) told.push(fault);
+	return question;
 }
 
 function interactionNames(body: XmlNode): string[] {
@@ -246,6 +276,7 @@ function stemOf(item: Item, without: XmlNode[] = [], gaps: Map<XmlNode, string> 
 				const prompt = child(node, 'prompt');
 				return prompt ? `\n${readBody(prompt.children).text}` : '';
 			}
+			if (node.name === 'printedvariable') return `{${nameOf(node.attributes.identifier ?? '')}}`;
 			return node.name.endsWith(ENDS) ? '' : null;
 		}
 	);

@@ -140,6 +140,7 @@ export function readPackage(
 		const sections = below(root, 'assessmentsection').filter((section) => !isInside(root, section));
 		for (const section of sections) paper.parts.push(partOf(section, folderOf(pathOf(tests[0]))));
 		aboutOf(root, paper);
+		told.push(...leftToSessions(root, pathOf(tests[0])));
 	} else
 		paper.parts.push({
 			title: '',
@@ -153,7 +154,7 @@ export function readPackage(
 		if (inner.length > 0) told.push({ where, message: 'Sections inside it came in as one part with it.' });
 		const refs = below(section, 'assessmentitemref');
 		const questions = refs
-			.map(({ attributes }) => questionAt(within(folder, attributes.href ?? '')))
+			.map((ref) => timed(questionAt(within(folder, ref.attributes.href ?? '')), ref))
 			.filter((question) => question !== null);
 		const select = Number(child(section, 'selection')?.attributes.select ?? NaN);
 		return {
@@ -186,6 +187,37 @@ function jsonIn(block: XmlNode): unknown {
 	} catch {
 		return undefined;
 	}
+}
+
+/** A question with the limit that its test sets for it, as the time that it is expected to take. */
+function timed(question: Question | null, ref: XmlNode): Question | null {
+	const seconds = Math.round(Number(child(ref, 'timelimits')?.attributes.maxtime ?? NaN));
+	return question && seconds >= 1 && seconds <= 7_200 ? { ...question, seconds } : question;
+}
+
+/** What a test rules that sessions rule here, in sentences: limits, tries, order by answers, weights. */
+function leftToSessions(test: XmlNode, where: string): Told[] {
+	const all = [test, ...allBelow(test)];
+	const isOurs = test.attributes.toolname === 'Otium';
+	const has = (name: string) => all.some((node) => node.name === name);
+	const of = (node: XmlNode) => Number(child(node, 'timelimits')?.attributes.maxtime ?? NaN);
+	const wholes = all.filter(({ name }) => ['assessmenttest', 'testpart'].includes(name)).map(of);
+	const limit = Math.max(...wholes.filter((seconds) => seconds > 0));
+	const inSections = all.some((node) => node.name === 'assessmentsection' && of(node) > 0);
+	const tries = Math.max(
+		...all.filter(({ name }) => name === 'itemsessioncontrol').map((node) => Number(node.attributes.maxattempts ?? 1))
+	);
+	return [
+		limit > 0 && `Its limit of ${Math.ceil(limit / 60)} minutes was not taken over: a session sets it.`,
+		inSections &&
+			'Limits for single sections were not taken over: a session has one limit, or a time for each question.',
+		!isOurs && tries > 1 && `It allows ${tries} tries for a question: here only papers for practice do.`,
+		(has('precondition') || has('branchrule')) &&
+			'Which question comes next depends on answers in it; here everybody gets all that they are dealt.',
+		has('weight') && 'Weights of its questions were not taken over: look at their points.'
+	]
+		.filter((message) => typeof message === 'string')
+		.map((message) => ({ where, message }));
 }
 
 function testIn(files: ReadonlyMap<string, string>, path: string) {

@@ -13,22 +13,26 @@ import { writeInline, writeText } from './body-text';
 import type { Dialect } from './dialect';
 import { identifierOf } from './identifier';
 import { mediumOf, stimulusBody, stimulusFile } from './shared-text';
+import { variableOf, writeTemplate } from './template';
 import { element, writeXml, type XmlNode } from './xml';
 
 const RESPONSE = 'RESPONSE';
 
 /**
  * One question as an item. What no element of QTI says is in classes: `partial`, `words-200-400`, `answer`. A calculated
- * question goes out as one drawn example, with what it is drawn from in a block for authors: as a calculated one it comes
- * back to Otium alone (templates of QTI are not written).
+ * question goes out as an item template, or as one drawn example where its formulas have no counterpart in QTI; as it is
+ * written here it stands in a block for authors.
  */
 export function writeItem(
 	written: Question,
 	paper: Pick<Paper, 'title' | 'language' | 'pictures'>,
 	to: Dialect
 ): string {
-	const question = written.kind === 'calculated' ? asDrawn(written, exampleOf(written)) : written;
 	const { el } = to;
+	const example = written.kind === 'calculated' ? exampleOf(written) : {};
+	const question = written.kind === 'calculated' ? asDrawn(written, example) : written;
+	const template = written.kind === 'calculated' && isPlainStem(written) ? writeTemplate(written, example, to) : null;
+	const stem = template ? printedStem(written) : { text: question.stem, gaps: gapIds(question) };
 	const catalogs = to.version === '3.0' ? catalogsOf(question, el) : [];
 	const stemAttributes = catalogs.length > 0 ? { 'data-catalog-idref': 'c-stem' } : {};
 	const root = el(
@@ -51,6 +55,7 @@ export function writeItem(
 			...(question.feedback
 				? [el('outcomeDeclaration', { identifier: FEEDBACK, cardinality: 'single', baseType: 'identifier' })]
 				: []),
+			...(template ? [...template.declarations, template.processing] : []),
 			...(to.version === '3.0' && question.stimulus
 				? [
 						el('assessmentStimulusRef', {
@@ -75,8 +80,10 @@ export function writeItem(
 					: []),
 				...(question.note ? [el('rubricBlock', { view: 'author', class: 'note' }, writeText(question.note))] : []),
 				element('div', { class: stemClasses(question), ...stemAttributes }, [
-					...writeText(question.stem, gapIds(question), (id) =>
-						el('textEntryInteraction', { responseIdentifier: gapIdentifier(id), expectedLength: 15 })
+					...writeText(stem.text, stem.gaps, (id) =>
+						template
+							? el('printedVariable', { identifier: variableOf(id) })
+							: el('textEntryInteraction', { responseIdentifier: gapIdentifier(id), expectedLength: 15 })
 					)
 				]),
 				...pictureOf(question, paper),
@@ -101,6 +108,18 @@ export function writeItem(
 
 /** The outcome that other systems set to `right` or `wrong`, to tell what the author says to it. */
 const FEEDBACK = 'FEEDBACK';
+
+/** Whether its names can stand for themselves: none in a formula, and no brackets that would be taken for one. */
+function isPlainStem({ stem, parameters }: CalculatedQuestion): boolean {
+	return !stem.includes('$') && !parameters.some(({ name }) => stem.includes(`[${name}]`));
+}
+
+/** A calculated question's text with its names where gaps would stand. */
+function printedStem(question: Question): { text: string; gaps: string[] } {
+	if (question.kind !== 'calculated') return { text: question.stem, gaps: [] };
+	const gaps = question.parameters.map(({ name }) => name);
+	return { text: gaps.reduce((text, name) => text.replaceAll(`{${name}}`, `[${name}]`), question.stem), gaps };
+}
 
 /** The class of the block that holds what a calculated question is drawn from. */
 export const CALCULATED = 'calculated';
