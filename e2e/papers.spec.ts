@@ -384,4 +384,21 @@ test('a calculated question draws its numbers for each candidate, and is marked 
 	await asked.getByRole('textbox').fill(String(high - low));
 	await page.getByRole('button', { name: 'Mark it as if handed in' }).click();
 	await expect(page.getByRole('dialog')).toContainText('1 of 1 points');
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+
+	// Its working is asked for: a question that goes with it, and stays behind it.
+	await page.getByTestId('edit-A1').click();
+	await page.getByTestId('working').click();
+	await expect(page.getByTestId('question-edit')).toContainText('Show how you came to your answer.');
+	await expect(page.getByLabel('goes with A1')).toBeChecked();
+	await page.getByTestId('done').click();
+	await kept(page);
+	await expect(page.getByTestId('questions').locator('> li').nth(1)).toContainText('goes with A1');
+	await expect(page.getByTestId('gets')).toContainText('One is marked by hand.');
+	await page.getByTestId('preview-one').click();
+	await page.getByRole('dialog').getByRole('button', { name: 'Next' }).click();
+	await expect(page.getByRole('dialog').locator('[data-question]').first()).toContainText(
+		'belongs to the question before'
+	);
 });

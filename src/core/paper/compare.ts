@@ -71,6 +71,7 @@ function differences(before: Question, after: Question): string[] {
 	if (!isSame(before.inOther, after.inOther)) told.push('other languages');
 	if (before.picture !== after.picture || !isSame(before.media, after.media)) told.push('pictures and sound');
 	if (!isSame(before.stimulus, after.stimulus)) told.push('shared text');
+	if (before.follows !== after.follows) told.push('what it goes with');
 	if (before.calculator !== after.calculator) told.push('the calculator beside it');
 	if (before.isExtra !== after.isExtra) told.push(after.isExtra ? 'points on top' : 'points count');
 	return told.length > 0 ? told : ['details'];

@@ -5,6 +5,7 @@ import { draw, worded } from './calculated';
 import { formFor, inForm, type FormLetter } from './paper-forms';
 import { poolsOf } from './pools';
 import type { Choice, Form, FormQuestion, Paper, Question } from './question';
+import { unitsOf } from './units';
 
 export type OrderRules = { questionsInOwnOrder: boolean; choicesInOwnOrder: boolean };
 
@@ -18,28 +19,35 @@ export function deal(whole: Paper, order: OrderRules, seed: number, name?: FormL
 	// The Mersenne Twister, for its seeding: seeds that lie side by side must not deal forms that resemble each other.
 	const random = mersenne(seed);
 	const questions = paper.parts.flatMap((part) => {
-		const drawn =
-			part.draw === null
-				? part.questions
-				: poolsOf(part).flatMap(({ draw, questions }) => shuffled(questions, random).slice(0, draw));
+		const drawn = new Set(
+			poolsOf(part).flatMap(({ draw, units }) =>
+				(part.draw === null ? units : shuffled(units, random).slice(0, draw)).map(([first]) => first)
+			)
+		);
 		// Drawn questions stand in the paper's order unless the rules say otherwise: drawing and mixing are two switches.
-		const inPaperOrder = part.questions.filter((question) => drawn.includes(question));
+		const inPaperOrder = unitsOf(part.questions).filter(([first]) => drawn.has(first));
 		// What stands under one text stays together, in its order.
 		const blocks = together(inPaperOrder);
 		const ordered = (order.questionsInOwnOrder ? shuffled(blocks, random) : blocks).flat();
-		return ordered.map((question) => toFormQuestion(question, part.title, order, random));
+		return ordered.flatMap((unit) =>
+			unit.map((question, i) => ({
+				...toFormQuestion(question, part.title, order, random),
+				...(i > 0 ? { isStep: true as const } : {})
+			}))
+		);
 	});
 	return { seed, ...(form === null ? {} : { name: form }), questions };
 }
 
-/** Questions in the order of the paper, those of one stimulus in one block where the first of them stands. */
-function together(questions: Question[]): Question[][] {
-	const blocks = new Map<string, Question[]>();
-	for (const question of questions) {
-		const key = question.stimulus ? `of ${question.stimulus.id}` : `alone ${question.id}`;
+/** Units in the order of the paper, those of one stimulus in one block where the first of them stands. */
+function together(units: Question[][]): Question[][][] {
+	const blocks = new Map<string, Question[][]>();
+	for (const unit of units) {
+		const [{ stimulus, id }] = unit;
+		const key = stimulus ? `of ${stimulus.id}` : `alone ${id}`;
 		const block = blocks.get(key);
-		if (block) block.push(question);
-		else blocks.set(key, [question]);
+		if (block) block.push(unit);
+		else blocks.set(key, [unit]);
 	}
 	return [...blocks.values()];
 }

@@ -13,7 +13,7 @@ export function eachGets(paper: Paper): SentencePart[] {
 	const count = dealtCount(paper);
 	const byHand = all.filter(isMarkedByHand).length;
 	const hasPool = paper.parts.some(
-		(part) => part.draw !== null && poolsOf(part).every(({ draw, questions }) => draw <= questions.length)
+		(part) => part.draw !== null && poolsOf(part).every(({ draw, units }) => draw <= units.length)
 	);
 	const { suggestedMinutes } = summarise(paper);
 	const parts = paper.parts.length;

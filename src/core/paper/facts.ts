@@ -1,7 +1,7 @@
 import { keepsPlace } from './deal';
 import { formsOf, type PaperForm } from './paper-forms';
 import { poolsOf, sharesOf } from './pools';
-import { pointsToReach, questionsOf, dealtCount, sumOfPoints, type Paper, type Question } from './question';
+import { questionsOf, dealtCount, sumOfPoints, type Paper, type Question } from './question';
 import { minutesNeeded } from './time-needed';
 
 /** What can be told of a paper without showing a question of it. */
@@ -29,11 +29,11 @@ export function summarise(paper: Paper): PaperSummary {
 		pools: (forms.length > 0 ? [] : paper.parts)
 			.filter((part) => part.draw !== null)
 			.flatMap(poolsOf)
-			.map(({ name, draw, questions }) => ({
+			.map(({ name, draw, units }) => ({
 				title: name,
 				draw,
-				of: questions.length,
-				equalPoints: new Set(questions.map(pointsToReach)).size <= 1
+				of: units.length,
+				equalPoints: new Set(units.map(sumOfPoints)).size <= 1
 			})),
 		keepPlace: all.filter(
 			(question) => 'choices' in question && question.kind !== 'ordering' && question.choices.some(keepsPlace)

@@ -33,7 +33,7 @@ export { wordCount } from './word-count';
 export { NOTES } from './notes';
 export { placeToResume } from './resume';
 export { deal, keepsPlace } from './deal';
-export { FORM_LETTERS, FORM_RULES, formFor, formsOf, putIn } from './paper-forms';
+export { FORM_LETTERS, FORM_RULES, formFor, formsOf, inForm, putIn } from './paper-forms';
 export type { FormLetter, FormPlace, FormRule, PaperForm } from './paper-forms';
 export type { OrderRules } from './deal';
 export { summarise } from './facts';
@@ -48,6 +48,7 @@ export { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-st
 export type { PoolStrength } from './pool-strength';
 export { aboutOf, aboutPart, editPaper, isEdited, nameInPaper, partLetter, spotOf } from './edit';
 export {
+	askForWorking,
 	gapsOf,
 	newQuestion,
 	parametersOf,
@@ -74,4 +75,5 @@ export type { QuestionColumn } from './read-rows';
 export { BALANCE_KEYS, balanceOf } from './balance';
 export type { BalanceRow } from './balance';
 export { poolsOf, sumOfStrata } from './pools';
+export { leadOf, unitsOf } from './units';
 export type { Pool } from './pools';

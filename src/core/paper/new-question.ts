@@ -95,3 +95,13 @@ export function gapsOf(
 	const names = new Set([...stem.matchAll(/\[([A-Za-z0-9]{1,12})\]/g)].map(([, name]) => name));
 	return [...names].map((id) => before.find((gap) => gap.id === id) ?? { id, accepted: [] });
 }
+
+/** What asks for the working of a question: dealt with it, right behind it, and marked by hand. */
+export function askForWorking({ id, follows, topic }: Question, newId: () => string): Question {
+	return {
+		...newQuestion('essay', newId),
+		follows: follows ?? id,
+		topic,
+		stem: 'Show how you came to your answer.'
+	};
+}

@@ -1,9 +1,10 @@
 import type { Paper, Question } from './question';
+import { unitsOf } from './units';
 
 /** One of several forms of a paper: these questions of it, and no others. */
 export type PaperForm = {
 	name: FormLetter;
-	/** The ids of its questions. They stand in the paper's order; what was taken out of the paper since is in no form. */
+	/** The ids of its questions; what follows one of them comes with it. They stand in the paper's order; what was taken out of the paper since is in no form. */
 	questions: string[];
 };
 
@@ -32,7 +33,13 @@ export function inForm(paper: Paper, name: FormLetter | null): Paper {
 	if (!form) return paper;
 	const has = new Set(form.questions);
 	const parts = paper.parts
-		.map(({ title, questions }) => ({ title, draw: null, questions: questions.filter(({ id }) => has.has(id)) }))
+		.map(({ title, questions }) => ({
+			title,
+			draw: null,
+			questions: unitsOf(questions)
+				.filter(([{ id }]) => has.has(id))
+				.flat()
+		}))
 		.filter(({ questions }) => questions.length > 0);
 	return { ...paper, parts };
 }

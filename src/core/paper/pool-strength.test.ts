@@ -117,7 +117,7 @@ describe('a pool by difficulty', () => {
 
 	it('shares by strata what all pairs share, counted', () => {
 		// 2 of 6 and 1 of 4: 4/6 + 1/4 on average (hypergeometric in each, added).
-		const [easy, hard] = poolsOf(paper.parts[0]).map(({ draw, questions }) => poolStrength(draw, questions.length));
+		const [easy, hard] = poolsOf(paper.parts[0]).map(({ draw, units }) => poolStrength(draw, units.length));
 		expect(easy.mean + hard.mean).toBeCloseTo(4 / 6 + 1 / 4, 12);
 		const exactly = sharedOverAll([easy, hard]);
 		const pairs = [...Array(6).keys()].flatMap((a) => [...Array(a).keys()].map((b) => [a, b]));

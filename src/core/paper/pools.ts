@@ -1,28 +1,30 @@
 import { DIFFICULTIES, type Difficulty } from './difficulty';
 import { formsOf } from './paper-forms';
 import type { Paper, Part, Question } from './question';
+import { unitsOf } from './units';
 
-/** Questions of which each candidate is dealt so many; of a part that everybody gets whole, all of them. */
-export type Pool = { name: string; draw: number; questions: Question[] };
+/** Units of questions of which each candidate is dealt so many; of a part that everybody gets whole, all of them. */
+export type Pool = { name: string; draw: number; units: Question[][] };
 
 /**
  * What a part is dealt from: all of it at once, or one pool for each difficulty of which some are wanted. Questions of no
- * such difficulty are in none.
+ * such difficulty are in none; of a unit its first question's counts.
  */
 export function poolsOf({ title, draw, strata, questions }: Part): Pool[] {
-	if (draw === null) return [{ name: title, draw: questions.length, questions }];
-	if (!strata) return [{ name: title, draw, questions }];
+	const units = unitsOf(questions);
+	if (draw === null) return [{ name: title, draw: units.length, units }];
+	if (!strata) return [{ name: title, draw, units }];
 	return DIFFICULTIES.flatMap((difficulty) => {
 		const wanted = strata[difficulty];
 		if (wanted === undefined) return [];
 		const name = title === '' ? difficulty : `${title}, ${difficulty}`;
-		return { name, draw: wanted, questions: questions.filter((one) => one.difficulty === difficulty) };
+		return { name, draw: wanted, units: units.filter(([first]) => first.difficulty === difficulty) };
 	});
 }
 
-/** How often a question of a pool is dealt on average, from 0 to 1. */
-function shareOf({ draw, questions }: Pool): number {
-	return questions.length === 0 ? 0 : Math.min(1, draw / questions.length);
+/** How often a unit of a pool is dealt on average, from 0 to 1. */
+function shareOf({ draw, units }: Pool): number {
+	return units.length === 0 ? 0 : Math.min(1, draw / units.length);
 }
 
 /**
@@ -34,7 +36,7 @@ export function sharesOf(paper: Paper): { question: Question; share: number }[] 
 	if (forms.length === 0)
 		return paper.parts
 			.flatMap(poolsOf)
-			.flatMap((pool) => pool.questions.map((question) => ({ question, share: shareOf(pool) })));
+			.flatMap((pool) => pool.units.flat().map((question) => ({ question, share: shareOf(pool) })));
 	const shares = new Map<Question, number>();
 	for (const { questions } of forms)
 		for (const question of questions) shares.set(question, (shares.get(question) ?? 0) + 1 / forms.length);

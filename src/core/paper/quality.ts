@@ -1,10 +1,11 @@
-import { pointsToReach, questionsOf, sumOfPoints } from './question';
+import { questionsOf, sumOfPoints } from './question';
 import { calculatedFault, hasEndlessDecimals } from './calculated';
 import { keepsPlace } from './deal';
 import { shows } from './medium';
 import { formsOf } from './paper-forms';
 import { poolsOf, type Pool } from './pools';
 import { partLetter } from './edit';
+import { leadOf } from './units';
 import type { Choice, Paper, Question } from './question';
 
 /** What is doubtful about a question, or about a paper as a whole. */
@@ -26,6 +27,8 @@ export type Doubt = {
 		| 'shared_text_empty'
 		| 'forms_differ'
 		| 'in_no_form'
+		| 'steps_apart'
+		| 'steps_differ'
 		| 'too_few_in_pool'
 		| 'points_differ'
 		| 'longest_is_right'
@@ -154,7 +157,7 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	const doubts = all.flatMap((question) => doubtsOf(question, paper));
 	if (paper.forms) doubts.push(...doubtsOfForms(paper));
 	else for (const part of paper.parts) doubts.push(...doubtsOfPart(part), ...doubtsOfShared(part));
-	doubts.push(...sharedApart(paper));
+	doubts.push(...sharedApart(paper), ...stepsApart(paper));
 	const single = all.filter((question) => question.kind === 'single');
 	const told = single.filter((question) => isLongest(question));
 	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)
@@ -172,7 +175,7 @@ function doubtsOfPart(part: Paper['parts'][number]): Doubt[] {
 	if (part.draw === null) return [];
 	const pools = poolsOf(part);
 	const doubts = pools.flatMap(doubtsOfPool);
-	const inNone = part.questions.filter((question) => !pools.some(({ questions }) => questions.includes(question)));
+	const inNone = part.questions.filter((one) => !pools.some(({ units }) => units.flat().includes(one)));
 	if (part.strata && inNone.length > 0)
 		doubts.push({
 			code: 'never_dealt',
@@ -183,19 +186,29 @@ function doubtsOfPart(part: Paper['parts'][number]): Doubt[] {
 	return doubts;
 }
 
-function doubtsOfPool({ name: title, draw, questions }: Pool): Doubt[] {
-	const questionIds = questions.map(({ id }) => id);
-	if (draw > questions.length)
+function doubtsOfPool({ name: title, draw, units }: Pool): Doubt[] {
+	const questionIds = units.flat().map(({ id }) => id);
+	if (draw > units.length)
 		return [
 			{
 				code: 'too_few_in_pool',
-				text: `${title || 'A pool'} deals ${draw} and has ${questions.length}. Add ${draw - questions.length}, or deal fewer.`,
+				text: `${title || 'A pool'} deals ${draw} and has ${units.length}. Add ${draw - units.length}, or deal fewer.`,
 				isGrave: true,
 				questionIds
 			}
 		];
-	const points = [...new Set(questions.map(pointsToReach))];
-	if (points.length <= 1) return [];
+	const points = [...new Set(units.map(sumOfPoints))];
+	if (points.length <= 1) {
+		if (new Set(units.map(({ length }) => length)).size <= 1) return [];
+		return [
+			{
+				code: 'steps_differ',
+				text: `Some questions of ${title || 'a pool'} have others that go with them and some have not: candidates would get different numbers of questions.`,
+				isGrave: true,
+				questionIds
+			}
+		];
+	}
 	return [
 		{
 			code: 'points_differ',
@@ -245,6 +258,20 @@ function doubtsOfShared({ title, draw, questions }: Paper['parts'][number]): Dou
 			questionIds: shared.map(({ id }) => id)
 		}
 	];
+}
+
+/** What goes with a question that is not in its part, or that goes with another itself, stands alone. */
+function stepsApart({ parts }: Paper): Doubt[] {
+	return parts.flatMap(({ questions }) =>
+		questions
+			.filter((one) => one.follows !== undefined && !leadOf(questions, one))
+			.map(({ id }) => ({
+				code: 'steps_apart' as const,
+				text: 'The question that it goes with is not in this part: it is dealt by itself.',
+				isGrave: false,
+				questionIds: [id]
+			}))
+	);
 }
 
 /** One text that says two things, or whose questions stand in two parts, is two texts. */

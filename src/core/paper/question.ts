@@ -45,6 +45,8 @@ type Shared = {
 	media?: Medium[];
 	/** What it shares with the questions beside it that name the same one. */
 	stimulus?: Stimulus;
+	/** The id of a question that it goes with: dealt with that one and right behind it, as a step of it or its working. */
+	follows?: string;
 	hint?: string;
 	/** What candidates read afterwards beside the right answers, if theirs was right and if it was wrong. */
 	feedback?: { right?: string; wrong?: string };
@@ -157,6 +159,8 @@ export type FormQuestion = {
 	inOther?: Record<string, Wording>;
 	media?: Medium[];
 	stimulus?: Stimulus;
+	/** It goes with the question before it. */
+	isStep?: true;
 	hint?: string;
 	isExtra?: boolean;
 	calculator?: Lesser;
@@ -193,7 +197,13 @@ export function isMarkedByHand<T extends { kind: QuestionKind }>(
 export function dealtCount(paper: Paper): number {
 	const [form] = formsOf(paper);
 	if (form) return form.questions.length;
-	return paper.parts.reduce((sum, part) => sum + (part.draw ?? part.questions.length), 0);
+	return paper.parts.reduce((sum, part) => {
+		if (part.draw === null) return sum + part.questions.length;
+		return poolsOf(part).reduce(
+			(count, { draw, units: [first = []] }) => count + draw * Math.max(1, first.length),
+			sum
+		);
+	}, 0);
 }
 
 /** What a question adds to the points that there are to reach: nothing where it counts on top. */
@@ -212,9 +222,6 @@ export function dealtPoints(paper: Paper): number {
 	if (form) return sumOfPoints(form.questions);
 	return paper.parts.reduce((sum, part) => {
 		if (part.draw === null) return sum + sumOfPoints(part.questions);
-		return poolsOf(part).reduce(
-			(points, { draw, questions }) => points + draw * (questions[0] ? pointsToReach(questions[0]) : 0),
-			sum
-		);
+		return poolsOf(part).reduce((points, { draw, units: [first = []] }) => points + draw * sumOfPoints(first), sum);
 	}, 0);
 }

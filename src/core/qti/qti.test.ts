@@ -79,6 +79,7 @@ const shared = fc.record(
 		tags: fc.uniqueArray(fc.constantFrom('chart', 'two words', 'a&b'), { minLength: 1, maxLength: 3 }),
 		source: line,
 		note: text.filter((one) => one !== ''),
+		follows: id,
 		hint: text.filter((one) => one !== ''),
 		picture: fc.constantFrom('cone', 'a mark & more'),
 		media,

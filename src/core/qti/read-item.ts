@@ -105,6 +105,8 @@ function readStemClasses(body: XmlNode, question: Question): void {
 	const stem = below(body, 'div').find((one) => hasClass(one, 'stem'));
 	if (!stem) return;
 	if (hasClass(stem, 'extra')) question.isExtra = true;
+	const follows = /(?:^|\s)follows-([A-Za-z0-9_-]{1,40})(?:\s|$)/.exec(stem.attributes.class ?? '');
+	if (follows) question.follows = follows[1];
 	const calculator = CALCULATORS.find((one) => hasClass(stem, `calculator-${one}`));
 	if (calculator) question.calculator = calculator;
 	const part = /(?:^|\s)unsimplified-(\d{1,2})(?:\s|$)/.exec(stem.attributes.class ?? '');

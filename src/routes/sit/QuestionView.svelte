@@ -115,7 +115,9 @@
 			<legend class="w-full" lang={wording ? language : undefined}>
 				<span class="text-ink-2 block text-[0.83em]" lang="en"
 					>Question {number} of {of} · {question.points}
-					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}</span
+					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}{question.isStep
+						? ' · belongs to the question before'
+						: ''}</span
 				>
 				<span class="mt-2 block font-serif text-[1.22em] leading-snug"
 					><Blocks blocks={stem.slice(0, split)} {gap} /></span

@@ -5,6 +5,7 @@ import { groupBy, openSecret, sealSecret, transact, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { paperVersion } from '../paper';
+import { besideEach, type Beside } from './beside';
 import { markKey, marksGiven, type GivenMark } from './hand-points';
 import { countingSittings, type Counting } from './results-of';
 import { treatmentsFor } from './treatments';
@@ -171,7 +172,15 @@ export type MarkersWork = {
 	question: Question;
 	plan: HandPlan;
 	/** Those that wait for this person, in an order drawn for them; the one that they decide between two comes with both. */
-	queue: { key: string; label: string; value: AnswerValue; turn: 'first' | 'second' | 'third'; others: number[] }[];
+	queue: {
+		key: string;
+		label: string;
+		value: AnswerValue;
+		turn: 'first' | 'second' | 'third';
+		others: number[];
+		/** Of a question that goes with another: that one. */
+		beside: Beside | null;
+	}[];
 	/** Their own marks, latest first. */
 	done: { id: string; key: string; label: string; value: AnswerValue; points: number; at: number }[];
 };
@@ -202,15 +211,26 @@ export async function workOfMarker(db: Query, marker: string, asked: Asked): Pro
 		key: keyOf(db, sittingId, asked.questionId),
 		label: labelOf(sittingId, asked.questionId)
 	});
-	const queue = answers
+	const waiting = answers
 		.flatMap(({ sittingId, value, marks }) => {
 			const standing = handStanding(plan, asked.questionId, sittingId, marks);
 			if (standing.state === 'settled' || !standing.next.includes(marker)) return [];
 			const others = standing.state === 'third' ? marks.map(({ points }) => points) : [];
 			return [{ value, turn: standing.state, others, sittingId }];
 		})
-		.sort((a, b) => drawnFrom(`${marker} ${a.sittingId}`) - drawnFrom(`${marker} ${b.sittingId}`))
-		.map(({ sittingId, ...one }) => ({ ...one, ...named(sittingId) }));
+		.sort((a, b) => drawnFrom(`${marker} ${a.sittingId}`) - drawnFrom(`${marker} ${b.sittingId}`));
+	const { content } = await paperVersion(db, asked.paperId);
+	const beside = await besideEach(
+		db,
+		content,
+		question,
+		waiting.map(({ sittingId }) => sittingId)
+	);
+	const queue = waiting.map(({ sittingId, ...one }) => ({
+		...one,
+		...named(sittingId),
+		beside: beside.get(sittingId) ?? null
+	}));
 	const done = answers
 		.flatMap(({ sittingId, value, marks }) =>
 			marks

@@ -139,6 +139,20 @@ describe('marking by people', () => {
 		expect(JSON.stringify(await workOfMarker(house.otium.db, 'holt', WHY))).not.toMatch(/sit\d|can\d|DO-|Family/);
 	});
 
+	it('of working shows the marker what it belongs to: what was asked, answered and right', async () => {
+		const [part] = PAPER.parts;
+		const questions = part.questions.map((one) => (one.id === 'why' ? { ...one, follows: 'yes' } : one));
+		house = await satHouse({ ...PAPER, parts: [{ ...part, questions }] }, 2, (i, id) =>
+			id === 'yes' ? i === 0 : `Text of ${i}`
+		);
+		await plan({ secondPercent: 0, markers: [{ id: 'holt', share: 1 }] });
+		const beside = (await queue('holt')).map(({ value, beside }) => [value, beside]);
+		expect(beside.sort()).toEqual([
+			['Text of 0', { stem: 'Is it?', answer: 'True', right: 'True' }],
+			['Text of 1', { stem: 'Is it?', answer: 'False', right: 'True' }]
+		]);
+	});
+
 	it('by criteria: every one of them, none above what it is worth; a plan that somebody changed meanwhile is not written over', async () => {
 		await open();
 		const rubric = [

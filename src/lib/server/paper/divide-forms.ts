@@ -1,5 +1,5 @@
 import type { StaffMember } from '$core/access';
-import { FORM_LETTERS, questionsOf, type PaperForm } from '$core/paper';
+import { FORM_LETTERS, minutesNeeded, questionsOf, unitsOf, type PaperForm, type Question } from '$core/paper';
 import { fail } from '$core/problem';
 import { divide } from '../bank';
 import type { House } from '../house';
@@ -17,7 +17,8 @@ export async function divideForms(
 	signal?: AbortSignal
 ): Promise<PaperForm[]> {
 	const { content } = await draftFor(otium.db, staff, id);
-	const questions = questionsOf(content);
+	const units = unitsOf(questionsOf(content));
+	const questions = units.map(asOne);
 	if (forms * each > questions.length)
 		fail('not_taken', {
 			message: `${forms} forms of ${each} take ${forms * each} questions, and this paper has ${questions.length}.`
@@ -25,4 +26,12 @@ export async function divideForms(
 	const divided = await divide(otium, { questions, forms, each }, signal);
 	if (!divided) fail('not_taken', { message: 'No forms were found in time. Ask for fewer.' });
 	return divided.ids.map((ids, i) => ({ name: FORM_LETTERS[i], questions: ids }));
+}
+
+/** A question that stands for those that follow it, too: it is worth what they are together, and takes as long. */
+function asOne(unit: Question[]): Question {
+	const [first] = unit;
+	if (unit.length === 1) return first;
+	const seconds = Math.round(60 * unit.reduce((sum, one) => sum + minutesNeeded(one), 0));
+	return { ...first, seconds, points: unit.reduce((sum, { points }) => sum + points, 0) };
 }

@@ -41,6 +41,7 @@ const shared = {
 	inOther: z.record(z.string().max(35), z.object({ stem: Stem, texts: Texts.optional() })).optional(),
 	media: Media.optional(),
 	stimulus: StimulusSchema.optional(),
+	follows: QuestionId.optional(),
 	hint: Text.optional(),
 	feedback: z.strictObject({ right: Text.optional(), wrong: Text.optional() }).optional(),
 	isExtra: z.boolean().optional(),

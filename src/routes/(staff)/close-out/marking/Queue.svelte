@@ -7,11 +7,13 @@ back, Enter gives the mark where there are criteria.
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import { plainText } from '$core/paper';
 	import { shownPoints } from '$core/results';
 	import { clockTime } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import { isTypedInto } from '$ui/typed-into';
+	import Text from '../../../sit/question/Text.svelte';
 	import type { MarkersWork } from '$lib/server/marking';
 
 	type Props = {
@@ -97,6 +99,17 @@ back, Enter gives the mark where there are criteria.
 		</header>
 		<div class="grid gap-0 lg:grid-cols-[1fr_340px]">
 			<div class="min-h-60 px-5 py-4" data-testid="answer">
+				{#if one.beside}
+					<div class="bg-mist mb-4 max-w-prose rounded-xl px-4 py-3 text-[15px]" data-testid="beside">
+						<p class="font-serif"><Text text={plainText(one.beside.stem)} /></p>
+						<p class="mt-1">
+							<span class="text-ink-2">Answered:</span>
+							{#if one.beside.answer}<strong><Text text={one.beside.answer} /></strong>{:else}nothing{/if}
+							<span class="text-ink-2 ml-3">Right:</span>
+							<Text text={one.beside.right} />
+						</p>
+					</div>
+				{/if}
 				{#if Array.isArray(one.value)}
 					{#each one.value as file, i (file)}
 						<p class="mb-3">

@@ -5,8 +5,10 @@
 	import {
 		aboutOf,
 		aboutPart,
+		askForWorking,
 		doubtsOfPaper,
 		eachGets,
+		leadOf,
 		nameInPaper,
 		partLetter,
 		putIn,
@@ -39,6 +41,7 @@
 	import Preview from './Preview.svelte';
 	import QuestionEdit from '../question/QuestionEdit.svelte';
 	import FormLetters from '../question/FormLetters.svelte';
+	import { newId } from '../question/new-id';
 	import QuestionRead from '../question/QuestionRead.svelte';
 	import TwoAtOnce from './TwoAtOnce.svelte';
 	import type { PageData } from './$types';
@@ -93,6 +96,19 @@
 		const index = after && after.part === at ? after.index + 1 : (here?.questions.length ?? 0);
 		if (paper.parts.length === 0) addPart();
 		editing = draft.add(of, { part: Math.max(0, at), index });
+	}
+	/** What a question can go with: the one before it, or what that one goes with; nothing if others go with it. */
+	function leadFor(i: number): { id: string; name: string } | undefined {
+		const [before, { id }] = [here.questions[i - 1], here.questions[i]];
+		if (!before || here.questions.some(({ follows }) => follows === id)) return undefined;
+		const lead = before.follows ?? before.id;
+		return { id: lead, name: nameInPaper(paper, lead) };
+	}
+	function askWorking({ id }: Question, i: number) {
+		editor?.leave();
+		const asks = askForWorking(draft.question(id)!, newId);
+		draft.change({ kind: 'question', before: null, after: asks, at: { part: at, index: i + 1 } });
+		editing = asks.id;
 	}
 	function undo() {
 		editor?.leave();
@@ -272,6 +288,7 @@
 				{#each here.questions as question, i (question.id)}
 					{@const own = doubts.filter(({ questionIds }) => questionIds.length === 1 && questionIds[0] === question.id)}
 					{@const shared = here.questions[i - 1]?.stimulus}
+					{@const lead = leadOf(here.questions, question)}
 					{#if editing === question.id}
 						<QuestionEdit
 							before={shared}
@@ -289,6 +306,8 @@
 							}}
 							onclose={() => write(null)}
 							onnext={() => addQuestion(question.kind)}
+							lead={leadFor(i)}
+							onworking={() => askWorking(question, i)}
 						/>
 					{:else}
 						<QuestionRead
@@ -302,8 +321,9 @@
 							showsShared={shared?.id !== question.stimulus?.id}
 							onedit={() => write(question.id)}
 							onfix={(after) => draft.change({ kind: 'question', before: question, after, at: { part: at, index: i } })}
+							lead={lead ? nameInPaper(paper, lead.id) : undefined}
 						>
-							{#if paper.forms}<FormLetters
+							{#if paper.forms && !lead}<FormLetters
 									forms={paper.forms}
 									id={question.id}
 									onform={(name) => about({ forms: putIn(paper.forms!, name, question.id) })}

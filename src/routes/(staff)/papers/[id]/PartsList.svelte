@@ -1,6 +1,6 @@
 <!-- @component The parts of a paper, one of them chosen; a question that is dropped onto one goes to its end. -->
 <script lang="ts">
-	import { partLetter, spotOf, type Paper, type Spot } from '$core/paper';
+	import { partLetter, spotOf, unitsOf, type Paper, type Spot } from '$core/paper';
 	import { DRAGGED, isDragged } from '../question/dragged';
 
 	type Props = { paper: Paper; at: number; onpart: (index: number) => void; onmove: (id: string, to: Spot) => void };
@@ -29,7 +29,9 @@
 			>
 				<span class="font-semibold">{partLetter(i)} · {one.title || 'Untitled part'}</span>
 				<span class="text-ink-2 text-[13px]"
-					>{one.draw === null || paper.forms ? one.questions.length : `${one.draw} of ${one.questions.length}`}</span
+					>{one.draw === null || paper.forms
+						? one.questions.length
+						: `${one.draw} of ${unitsOf(one.questions).length}`}</span
 				>
 			</button>
 		</li>

@@ -8,6 +8,7 @@
 		poolStrength,
 		sharedOverAll,
 		sumOfStrata,
+		unitsOf,
 		type Difficulty,
 		type Part,
 		type PartAbout,
@@ -18,8 +19,9 @@
 	type Props = { part: Part; onchange: (change: Partial<PartAbout>) => void };
 	let { part, onchange }: Props = $props();
 	const ondraw = (draw: number | null) => onchange({ draw, strata: undefined });
+	const units = $derived(unitsOf(part.questions));
 	const counts = $derived(
-		DIFFICULTIES.map((difficulty) => part.questions.filter((one) => one.difficulty === difficulty).length)
+		DIFFICULTIES.map((difficulty) => units.filter(([first]) => first.difficulty === difficulty).length)
 	);
 	function set(difficulty: Difficulty, count: number) {
 		const strata = { ...part.strata, [difficulty]: count };
@@ -37,11 +39,11 @@
 		onchange({ strata, draw: sumOfStrata(strata) });
 	}
 
-	const of = $derived(part.questions.length);
+	const of = $derived(units.length);
 	const strength = $derived.by((): PoolStrength | null => {
 		const pools = poolsOf(part);
-		if (part.draw === null || pools.some(({ draw, questions }) => draw > questions.length)) return null;
-		const each = pools.map(({ draw, questions }) => poolStrength(draw, questions.length));
+		if (part.draw === null || pools.some(({ draw, units }) => draw > units.length)) return null;
+		const each = pools.map(({ draw, units }) => poolStrength(draw, units.length));
 		const mean = each.reduce((sum, one) => sum + one.mean, 0);
 		return { take: part.draw, of: each.reduce((sum, one) => sum + one.of, 0), mean, exactly: sharedOverAll(each) };
 	});

@@ -4,6 +4,7 @@
 	import { untrack } from 'svelte';
 	import {
 		gapsOf,
+		isMarkedByHand,
 		parametersOf,
 		isSame,
 		QUESTION_KIND_NAMES,
@@ -38,6 +39,10 @@
 		onclose: () => void;
 		/** The next of the same kind. */
 		onnext?: () => void;
+		/** A question that this one can go with, and what it is called. */
+		lead?: { id: string; name: string };
+		/** Asks for the working of this one, in a question that goes with it. */
+		onworking?: () => void;
 	};
 	let {
 		question,
@@ -50,7 +55,9 @@
 		onshared,
 		onremove,
 		onclose,
-		onnext
+		onnext,
+		lead,
+		onworking
 	}: Props = $props();
 
 	const REST_MS = 600;
@@ -187,6 +194,16 @@
 					checked={mine.partial}
 					onchange={(event) => set({ partial: event.currentTarget.checked })}
 				/>part of the points for part of it</label
+			>{/if}
+		{#if lead}<label class="flex items-center gap-1.5 pb-2 text-[14px]"
+				><input
+					type="checkbox"
+					class="border-line-strong text-tide rounded"
+					checked={mine.follows !== undefined}
+					onchange={(event) => set({ follows: event.currentTarget.checked ? lead.id : undefined })}
+				/>goes with {lead.name}</label
+			>{/if}
+		{#if onworking && !isMarkedByHand(mine)}<Act size="xs" onclick={onworking} testid="working">Ask for the working</Act
 			>{/if}
 		<Act size="xs" class="ml-auto" onclick={onclose} testid="done">Done</Act>
 		{#if onremove}<Act size="xs" tone="danger" onclick={() => onremove(mine)} testid="remove">Remove</Act>{/if}

@@ -32,6 +32,8 @@
 		onmove?: (id: string) => void;
 		onedit: () => void;
 		onfix: (question: Question) => void;
+		/** What the question is called that this one goes with. */
+		lead?: string;
 		/** What else stands beside its points. */
 		children?: Snippet;
 	};
@@ -46,6 +48,7 @@
 		onmove,
 		onedit,
 		onfix,
+		lead,
 		children
 	}: Props = $props();
 
@@ -148,7 +151,8 @@
 	<div class="text-ink-2 text-[13px] {name ? 'text-right whitespace-nowrap' : ''}">
 		{question.points}
 		{question.points === 1 ? 'point' : 'points'}<br />
-		{#if question.isExtra}on top<br />{/if}<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
+		{#if question.isExtra}on top<br />{/if}{#if lead}<span class="text-plum font-semibold">goes with {lead}</span><br
+			/>{/if}<span class="text-ink-3">{QUESTION_KIND_NAMES[question.kind]}</span>
 		{#if question.topic}<br /><span class="text-ink-3">{question.topic}</span>{/if}
 		{#if question.difficulty}<br /><DifficultyMark difficulty={question.difficulty} />{/if}
 		{#if children}<div class="mt-1">{@render children()}</div>{/if}
