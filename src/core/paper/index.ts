@@ -1,6 +1,15 @@
 export { calculatorFor, limitsCalculator } from './calculator-allowed';
 export type { Allowed, Lesser } from './calculator-allowed';
-export { dealtCount, dealtPoints, isMarkedByHand, mediaOf, pointsToReach, questionsOf, sumOfPoints } from './question';
+export {
+	dealtCount,
+	dealtPoints,
+	HINT_TIMES,
+	isMarkedByHand,
+	mediaOf,
+	pointsToReach,
+	questionsOf,
+	sumOfPoints
+} from './question';
 export { mediaBeside, MEDIUM_TYPES, playsLeft, sharedAround, shows } from './medium';
 export type { Medium, MediumType, Played, Stimulus } from './medium';
 export type { HandedFile } from './handed-file';
@@ -18,6 +27,7 @@ export type {
 	Question,
 	QuestionKind,
 	Tolerance,
+	TryRules,
 	Wording
 } from './question';
 export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';

@@ -48,6 +48,8 @@ type Shared = {
 	/** The id of a question that it goes with: dealt with that one and right behind it, as a step of it or its working. */
 	follows?: string;
 	hint?: string;
+	/** How this one may be tried in practice; else as its paper says. */
+	practice?: TryRules;
 	/** What candidates read afterwards beside the right answers, if theirs was right and if it was wrong. */
 	feedback?: { right?: string; wrong?: string };
 	/** Its points count on top: they are not among those that there are to reach. */
@@ -134,8 +136,14 @@ export type Paper = {
 	script?: string;
 };
 
-/** How often a question of a practice paper may be tried, and what each wrong try costs of its points, in per cent. */
-export type PracticeRules = { tries: number; costPercent: number };
+/** How often a question may be tried in practice, and what each wrong try costs of its points, in per cent. */
+export type TryRules = { tries: number; costPercent: number };
+
+/** When a hint is there: for the asking, or once a try was wrong. */
+export const HINT_TIMES = ['asked', 'after_wrong', 'never'] as const;
+
+/** How a practice paper is tried. Hints are there for the asking where nothing is said. */
+export type PracticeRules = TryRules & { hints?: (typeof HINT_TIMES)[number] };
 
 /** A question as a candidate sees it: no key, choices in their own order. */
 export type FormQuestion = {

@@ -1,2 +1,2 @@
-export { shareAfter, tryQuestion } from './practice';
+export { practised, shareAfter, tryQuestion } from './practice';
 export type { Tried } from './practice';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { deal, type Paper } from '../paper';
-import { shareAfter, tryQuestion } from '.';
+import { practised, shareAfter, tryQuestion } from '.';
 
 const paper: Paper = {
 	title: 'Practice',
@@ -44,12 +44,40 @@ describe('trying again at once', () => {
 
 	it('tells that it was wrong and how many tries are left, and nothing of the key', () => {
 		const wrong = trying('a', 1)!;
-		expect(wrong).toEqual({ verdict: 'wrong', points: 0, outOf: 4, triesLeft: 2, feedback: 'Look at the middle.' });
+		expect(wrong).toEqual({
+			verdict: 'wrong',
+			points: 0,
+			outOf: 4,
+			triesLeft: 2,
+			feedback: 'Look at the middle.',
+			hint: null
+		});
 		expect(trying('a', 3)).toMatchObject({ triesLeft: 0 });
 	});
 
 	it('what a person would have to mark has no verdict, and a question of another paper is none', () => {
 		expect(trying('Because.', 1, 'q2')).toMatchObject({ verdict: 'to_mark', points: null, triesLeft: 0 });
 		expect(trying('a', 1, 'nope')).toBeNull();
+	});
+
+	it('gives its hint for the asking, once a try was wrong, or never', () => {
+		const hinted = structuredClone(paper);
+		hinted.parts[0].questions[0].hint = 'Not the first.';
+		const dealt = deal(hinted, { questionsInOwnOrder: false, choicesInOwnOrder: false }, 1);
+		const seen = (hints?: 'asked' | 'after_wrong' | 'never') => {
+			const rules = { ...paper.practice!, hints };
+			const tried = ['a', 'b'].map((value) => tryQuestion(hinted, dealt, 'q1', value, 1, rules)!.hint);
+			return [practised(dealt, rules).questions[0].hint ?? null, ...tried];
+		};
+		expect(seen()).toEqual(['Not the first.', null, null]);
+		expect(seen('after_wrong')).toEqual([null, 'Not the first.', null]);
+		expect(seen('never')).toEqual([null, null, null]);
+	});
+
+	it('of a question with tries of its own goes by those', () => {
+		const own = structuredClone(paper);
+		own.parts[0].questions[0].practice = { tries: 5, costPercent: 10 };
+		expect(tryQuestion(own, form, 'q1', 'b', 3, paper.practice!)).toMatchObject({ points: expect.closeTo(3.2) });
+		expect(tryQuestion(own, form, 'q1', 'a', 3, paper.practice!)).toMatchObject({ triesLeft: 2 });
 	});
 });

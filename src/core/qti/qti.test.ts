@@ -80,6 +80,7 @@ const shared = fc.record(
 		source: line,
 		note: text.filter((one) => one !== ''),
 		follows: id,
+		practice: fc.record({ tries: fc.integer({ min: 1, max: 10 }), costPercent: fc.nat(100) }),
 		hint: text.filter((one) => one !== ''),
 		picture: fc.constantFrom('cone', 'a mark & more'),
 		media,
@@ -204,7 +205,14 @@ const paper: fc.Arbitrary<Paper> = fc
 			script: text.filter((one) => one !== ''),
 			formulaSheet: fc.array(line, { minLength: 1, maxLength: 3 }),
 			instructions: text.filter((one) => one !== ''),
-			practice: fc.record({ tries: fc.integer({ min: 1, max: 10 }), costPercent: fc.nat(100) }),
+			practice: fc.record(
+				{
+					tries: fc.integer({ min: 1, max: 10 }),
+					costPercent: fc.nat(100),
+					hints: fc.constantFrom('asked' as const, 'after_wrong' as const)
+				},
+				{ requiredKeys: ['tries', 'costPercent'] }
+			),
 			card: fc.record({ subject: fc.constant('Navigation & tides'), year: fc.constant('2026') }),
 			plan: fc.constant<NonNullable<Paper['plan']>>([{ topic: 'Lights < shapes', difficulty: null, count: 3 }]),
 			forms: fc.constant<NonNullable<Paper['forms']>>([

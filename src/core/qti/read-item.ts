@@ -105,6 +105,8 @@ function readStemClasses(body: XmlNode, question: Question): void {
 	const stem = below(body, 'div').find((one) => hasClass(one, 'stem'));
 	if (!stem) return;
 	if (hasClass(stem, 'extra')) question.isExtra = true;
+	const tries = /(?:^|\s)tries-(\d{1,2}) cost-(\d{1,3})(?:\s|$)/.exec(stem.attributes.class ?? '');
+	if (tries) question.practice = { tries: Number(tries[1]), costPercent: Number(tries[2]) };
 	const follows = /(?:^|\s)follows-([A-Za-z0-9_-]{1,40})(?:\s|$)/.exec(stem.attributes.class ?? '');
 	if (follows) question.follows = follows[1];
 	const calculator = CALCULATORS.find((one) => hasClass(stem, `calculator-${one}`));

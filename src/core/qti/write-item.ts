@@ -349,6 +349,7 @@ function stemClasses(question: DealtQuestion): string {
 	return [
 		'stem',
 		question.isExtra && 'extra',
+		question.practice && `tries-${question.practice.tries} cost-${question.practice.costPercent}`,
 		question.follows && `follows-${question.follows}`,
 		question.calculator && `calculator-${question.calculator}`,
 		question.kind === 'numeric' && question.unsimplified !== undefined && `unsimplified-${question.unsimplified}`

@@ -1,6 +1,14 @@
 import { z } from 'zod';
-import { DIFFICULTIES, FORM_LETTERS, sumOfStrata, type PaperAbout, type PaperEdit, type Part } from '$core/paper';
-import { QuestionId, QuestionSchema, StimulusSchema } from '../question';
+import {
+	DIFFICULTIES,
+	FORM_LETTERS,
+	HINT_TIMES,
+	sumOfStrata,
+	type PaperAbout,
+	type PaperEdit,
+	type Part
+} from '$core/paper';
+import { QuestionId, QuestionSchema, StimulusSchema, tryRules } from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
@@ -25,9 +33,7 @@ const About = z.object({
 	formulaSheet: z.array(Text).max(100).optional(),
 	script: z.string().max(10_000).optional(),
 	instructions: z.string().max(10_000).optional(),
-	practice: z
-		.strictObject({ tries: z.number().int().min(1).max(10), costPercent: z.number().int().min(0).max(100) })
-		.optional(),
+	practice: z.strictObject({ ...tryRules, hints: z.enum(HINT_TIMES).optional() }).optional(),
 	card: z
 		.strictObject({
 			subject: Line.optional(),

@@ -1,1 +1,1 @@
-export { QuestionId, QuestionSchema, StimulusSchema } from './question-schema';
+export { QuestionId, QuestionSchema, StimulusSchema, tryRules } from './question-schema';

@@ -27,6 +27,12 @@ export const StimulusSchema = z.strictObject({
 	media: Media.optional()
 }) satisfies z.ZodType<Stimulus>;
 
+/** How often something may be tried in practice, and at what cost. */
+export const tryRules = {
+	tries: z.number().int().min(1).max(10),
+	costPercent: z.number().int().min(0).max(100)
+};
+
 const shared = {
 	id: QuestionId,
 	stem: Stem,
@@ -43,6 +49,7 @@ const shared = {
 	stimulus: StimulusSchema.optional(),
 	follows: QuestionId.optional(),
 	hint: Text.optional(),
+	practice: z.strictObject(tryRules).optional(),
 	feedback: z.strictObject({ right: Text.optional(), wrong: Text.optional() }).optional(),
 	isExtra: z.boolean().optional(),
 	calculator: z.enum(['none', 'basic']).optional()

@@ -1,7 +1,7 @@
 <!-- @component What of a paper is about all of it: title, script, formula sheet. -->
 <script lang="ts">
 	import { Checkbox, Input, Textarea } from 'flowbite-svelte';
-	import type { Paper, PaperAbout, PaperCard } from '$core/paper';
+	import type { Paper, PaperAbout, PaperCard, PracticeRules } from '$core/paper';
 	import Ask from '$ui/Ask.svelte';
 
 	type Props = { open: boolean; paper: Paper; onchange: (change: Partial<PaperAbout>) => void };
@@ -102,6 +102,19 @@
 									onchange({ practice: { ...practice, costPercent } });
 							}}
 						/></label
+					>
+					<label class="flex items-center gap-2"
+						>hints
+						<select
+							class="bg-sheet border-line-strong rounded-lg border py-1.5 pr-8 pl-2 text-[14px]"
+							value={practice.hints ?? 'asked'}
+							onchange={(event) =>
+								onchange({ practice: { ...practice, hints: event.currentTarget.value as PracticeRules['hints'] } })}
+						>
+							<option value="asked">for the asking</option>
+							<option value="after_wrong">once a try was wrong</option>
+							<option value="never">none</option>
+						</select></label
 					>
 				</div>
 				<p class="text-ink-3 mt-1 text-[13px]">

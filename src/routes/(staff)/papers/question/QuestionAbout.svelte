@@ -1,7 +1,7 @@
 <!-- @component What an author notes about a question: how hard, how long, where it is from; none of it reaches a candidate. -->
 <script lang="ts">
 	import { Input, Textarea } from 'flowbite-svelte';
-	import { DIFFICULTIES, minutesNeeded, type Difficulty, type Lesser, type Question } from '$core/paper';
+	import { DIFFICULTIES, minutesNeeded, type Difficulty, type Lesser, type Question, type TryRules } from '$core/paper';
 	import Field from '$ui/Field.svelte';
 	import NumberEntry from './NumberEntry.svelte';
 
@@ -17,6 +17,7 @@
 			question.source,
 			question.note,
 			question.hint,
+			question.practice,
 			question.feedback?.right,
 			question.feedback?.wrong,
 			question.isExtra,
@@ -27,6 +28,13 @@
 		const { right, wrong } = { ...question.feedback, ...change };
 		onchange({ feedback: right || wrong ? { ...(right && { right }), ...(wrong && { wrong }) } : undefined });
 	};
+	/** Tries of its own; where one of the two is not said yet, it is what a practice paper begins with. */
+	function triesIn(change: Partial<TryRules>) {
+		const practice = { tries: 2, costPercent: 50, ...question.practice, ...change };
+		const isOne =
+			practice.tries >= 1 && practice.tries <= 10 && practice.costPercent >= 0 && practice.costPercent <= 100;
+		if (isOne) onchange({ practice });
+	}
 	const orNone = (text: string) => (text.trim() === '' ? undefined : text);
 	const tagsIn = (text: string) => {
 		const tags = [...new Set(text.split(',').map((tag) => tag.trim().slice(0, 60)))].filter(Boolean).slice(0, 20);
@@ -79,6 +87,25 @@
 				bind:value={() => question.hint ?? '', (text: string) => onchange({ hint: orNone(text) })}
 			/>
 		</Field>
+		<NumberEntry
+			id="tries"
+			label="Tries in practice"
+			class="w-36"
+			value={question.practice?.tries ?? null}
+			onchange={(tries) => triesIn({ tries: Math.round(tries) })}
+		/>
+		<NumberEntry
+			id="cost"
+			label="A wrong try costs, %"
+			class="w-40"
+			value={question.practice?.costPercent ?? null}
+			onchange={(costPercent) => triesIn({ costPercent: Math.round(costPercent) })}
+		/>
+		{#if question.practice}<button
+				type="button"
+				class="text-tide mt-8 text-[14px] font-semibold underline"
+				onclick={() => onchange({ practice: undefined })}>As the paper has it</button
+			>{/if}
 		{#each [['right', 'Told afterwards to whoever was right'], ['wrong', 'Told afterwards to whoever was not']] as const as [end, label] (end)}
 			<Field id="feedback-{end}" {label} class="w-full">
 				<Input

@@ -1,11 +1,12 @@
 <!-- @component A practice paper: each question can be checked at once and tried again, at its cost. Nothing is kept. -->
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation';
-	import { blocksOf, isBlank, sharedAround, type AnswerValue } from '$core/paper';
+	import { blocksOf, isBlank, sharedAround, type AnswerValue, type TryRules } from '$core/paper';
 	import type { Tried } from '$core/practice';
 	import { inWords, send } from '$ui/post';
 	import Press from '../../Press.svelte';
 	import Blocks from '../../question/Blocks.svelte';
+	import Text from '../../question/Text.svelte';
 	import QuestionView from '../../QuestionView.svelte';
 
 	let { data } = $props();
@@ -45,11 +46,11 @@
 		at = 0;
 		await invalidateAll();
 	}
-	const cost = $derived(
-		data.practice.tries === 1
-			? 'Each question can be checked once.'
-			: `Each question can be tried ${data.practice.tries} times${data.practice.costPercent > 0 ? `; each wrong try costs ${data.practice.costPercent} % of its points` : ', at no cost'}.`
-	);
+	const costOf = (what: string, { tries, costPercent }: TryRules) =>
+		tries === 1
+			? `${what} can be checked once.`
+			: `${what} can be tried ${tries} times${costPercent > 0 ? `; each wrong try costs ${costPercent} % of its points` : ', at no cost'}.`;
+	const cost = $derived(costOf('Each question', data.practice));
 </script>
 
 <svelte:head><title>{data.title}, practice · Otium</title></svelte:head>
@@ -80,6 +81,7 @@
 			}}
 		/>
 	{/key}
+	{#if data.own[question.id]}<p class="text-plum mt-4 text-[16px]">{costOf('This one', data.own[question.id])}</p>{/if}
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mt-4 rounded-xl px-4 py-2.5">{trouble}</p>{/if}
 	{#if own.tried}
 		<p
@@ -92,6 +94,7 @@
 			<strong>{SAID[own.tried.verdict]}</strong>
 			{#if own.tried.points !== null}{shown(own.tried.points)} of {shown(own.tried.outOf)} points.{/if}
 			{own.tried.feedback ?? ''}
+			{#if own.tried.hint}<span class="block" data-testid="hint">Hint: <Text text={own.tried.hint} /></span>{/if}
 			{#if own.tried.triesLeft > 0}You can try again: {own.tried.triesLeft}
 				{own.tried.triesLeft === 1 ? 'try' : 'tries'} left.{/if}
 		</p>
