@@ -66,6 +66,16 @@ test('an author gives a question a picture, a sound and a text that it shares, a
 	await author.keyboard.press('Escape');
 	await author.getByRole('button', { name: 'Title, script…' }).click();
 	await author.getByLabel('Instructions').fill('Use **no** calculator for A.');
+	// A PDF comes in page by page, as pictures with its words; what is none is told, and nothing is lost by it.
+	const pdf = await (await author.request.get(`${author.url()}/print/key?form=1`)).body();
+	const material = author.getByTestId('material');
+	await material.locator('input[type=file]').setInputFiles([
+		{ name: 'Stopping distances.pdf', mimeType: 'application/pdf', buffer: pdf },
+		{ name: 'empty.pdf', mimeType: 'application/pdf', buffer: Buffer.from('no PDF at all') }
+	]);
+	await expect(material.getByRole('alert')).toContainText('empty.pdf was not added.');
+	await expect(material.getByLabel('Name of document 1')).toHaveValue('Stopping distances');
+	await expect(material).toContainText('1 page');
 	await author.getByTestId('confirm').click();
 	await kept(author);
 	await author.getByTestId('freeze').click();
@@ -83,6 +93,12 @@ test('an author gives a question a picture, a sound and a text that it shares, a
 	expect(instructions!.trim()).toBe('Use no calculator for A.');
 	const asked = page.locator('[data-question]');
 	const next = () => page.getByRole('button', { name: 'Next' }).click();
+	await page.getByRole('button', { name: 'Material' }).click();
+	const panel = page.getByTestId('panel');
+	await expect(panel.getByRole('img')).toHaveJSProperty('complete', true);
+	await expect(panel.getByRole('img')).toHaveAttribute('alt', /Watchkeeping, practical/);
+	expect(await serious(page), 'material beside the paper').toEqual([]);
+	await panel.getByRole('button', { name: 'Close Material' }).click();
 	// Questions that share a text follow each other, whatever order this candidate has.
 	for (let turned = 0; turned < 4 && !(await asked.textContent())!.includes('collision course'); turned++) await next();
 	await expect(page.getByTestId('shared-text')).toContainText(/For questions \d to \d/);

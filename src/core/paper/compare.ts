@@ -84,6 +84,7 @@ function aboutChanges(before: Paper, after: Paper): string[] {
 	if (before.script !== after.script) told.push('The script has changed.');
 	if (!isSame(before.formulaSheet ?? [], after.formulaSheet ?? [])) told.push('The formula sheet has changed.');
 	if (!isSame(idsByForm(before), idsByForm(after))) told.push(formsChange(before, after));
+	if (!isSame(before.material ?? [], after.material ?? [])) told.push('The material beside it has changed.');
 	const dealt = ({ draw, strata }: Part) =>
 		draw === null
 			? 'all'

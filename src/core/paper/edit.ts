@@ -8,7 +8,16 @@ export type Spot = { part: number; index: number };
 /** What of a paper is about all of it. */
 export type PaperAbout = Pick<
 	Paper,
-	'title' | 'language' | 'formulaSheet' | 'script' | 'plan' | 'card' | 'practice' | 'instructions' | 'forms'
+	| 'title'
+	| 'language'
+	| 'formulaSheet'
+	| 'script'
+	| 'plan'
+	| 'card'
+	| 'practice'
+	| 'instructions'
+	| 'forms'
+	| 'material'
 >;
 /** What of a part is about all of it. */
 export type PartAbout = Pick<Part, 'title' | 'draw' | 'strata'>;
@@ -107,8 +116,8 @@ export function editPaper(paper: Paper, edit: PaperEdit): Edited {
 
 /** What of a paper is about all of it, as it is now. */
 export function aboutOf(paper: Paper): PaperAbout {
-	const { title, language, formulaSheet, script, plan, card, practice, instructions, forms } = paper;
-	return { title, language, formulaSheet, script, plan, card, practice, instructions, forms };
+	const { title, language, formulaSheet, script, plan, card, practice, instructions, forms, material } = paper;
+	return { title, language, formulaSheet, script, plan, card, practice, instructions, forms, material };
 }
 
 /** Whether a change is in the paper already: its answer was lost, and it is sent again. */

@@ -18,6 +18,7 @@ export type {
 	Choice,
 	Form,
 	FormQuestion,
+	Material,
 	Paper,
 	PracticeRules,
 	PaperCard,

@@ -158,6 +158,14 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	if (paper.forms) doubts.push(...doubtsOfForms(paper));
 	else for (const part of paper.parts) doubts.push(...doubtsOfPart(part), ...doubtsOfShared(part));
 	doubts.push(...sharedApart(paper), ...stepsApart(paper));
+	const silent = paper.material?.find(({ pages }) => pages.some(({ alt }) => !alt.trim()));
+	if (silent)
+		doubts.push({
+			code: 'no_alternative_text',
+			text: `A page of “${silent.name}” has no words for whoever can’t see it.`,
+			isGrave: false,
+			questionIds: []
+		});
 	const single = all.filter((question) => question.kind === 'single');
 	const told = single.filter((question) => isLongest(question));
 	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)

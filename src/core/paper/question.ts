@@ -105,6 +105,9 @@ export type Part = {
 /** A drawing that goes with the paper, as the text of an SVG file. `alt` tells it to whoever does not see it. */
 export type Picture = { svg: string; alt: string };
 
+/** A document that candidates may open beside the paper: a table, a chart, a text; its pages are pictures, in their order. */
+export type Material = { name: string; pages: Medium[] };
+
 /** What tells a paper from those that look like it; for authors and coordinators. */
 export type PaperCard = {
 	subject?: string;
@@ -125,6 +128,8 @@ export type Paper = {
 	language?: string;
 	/** Formulas beside the paper, each with a name; TeX between dollar signs. */
 	formulaSheet?: string[];
+	/** What lies beside the paper from the first question to the last. */
+	material?: Material[];
 	/** What its author wants to be in it; it binds nobody. */
 	plan?: { topic: string; difficulty: Difficulty | null; count: number }[];
 	card?: PaperCard;
@@ -189,9 +194,9 @@ export function questionsOf({ parts }: Pick<Paper, 'parts'>): Question[] {
 	return parts.flatMap(({ questions }) => questions);
 }
 
-/** All that the questions of a paper show and play, shared texts included; what two name is there twice. */
-export function mediaOf(paper: Pick<Paper, 'parts'>): Medium[] {
-	return questionsOf(paper).flatMap(mediaBeside);
+/** All that a paper shows and plays, shared texts and material included; what two name is there twice. */
+export function mediaOf(paper: Pick<Paper, 'parts' | 'material'>): Medium[] {
+	return [...questionsOf(paper).flatMap(mediaBeside), ...(paper.material ?? []).flatMap(({ pages }) => pages)];
 }
 
 /** Whether only a person can mark it. */

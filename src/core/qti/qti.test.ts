@@ -215,6 +215,10 @@ const paper: fc.Arbitrary<Paper> = fc
 			),
 			card: fc.record({ subject: fc.constant('Navigation & tides'), year: fc.constant('2026') }),
 			plan: fc.constant<NonNullable<Paper['plan']>>([{ topic: 'Lights < shapes', difficulty: null, count: 3 }]),
+			material: fc.array(fc.record({ name: fc.constantFrom('Tide tables', 'A & B'), pages: media }), {
+				minLength: 1,
+				maxLength: 2
+			}),
 			forms: fc.constant<NonNullable<Paper['forms']>>([
 				{ name: 'A', questions: ['q1', 'q2'] },
 				{ name: 'B', questions: [] }

@@ -1,5 +1,5 @@
 import { DIFFICULTIES, sumOfStrata } from '../paper';
-import type { Medium, MediumType, Paper, Part, Picture, Question, Stimulus } from '../paper';
+import type { Material, Medium, MediumType, Paper, Part, Picture, Question, Stimulus } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
 import { readLom } from './metadata';
 import { readItem, type ReadItem } from './read-item';
@@ -140,6 +140,8 @@ export function readPackage(
 		const sections = below(root, 'assessmentsection').filter((section) => !isInside(root, section));
 		for (const section of sections) paper.parts.push(partOf(section, folderOf(pathOf(tests[0]))));
 		aboutOf(root, paper);
+		const material = materialIn(root, pathOf(tests[0]));
+		if (material.length > 0) paper.material = material;
 		told.push(...leftToSessions(root, pathOf(tests[0])));
 	} else
 		paper.parts.push({
@@ -147,6 +149,18 @@ export function readPackage(
 			draw: null,
 			questions: [...items.keys()].map(questionAt).filter((question) => question !== null)
 		});
+
+	/** The documents that lie beside the test, as Otium writes them. */
+	function materialIn(root: XmlNode, path: string): Material[] {
+		return below(root, 'rubricblock')
+			.filter((block) => hasClass(block, 'material'))
+			.flatMap((block) => {
+				const title = child(block, 'h2');
+				const { media } = readBody(block.children.filter((one) => one !== title));
+				const pages = media.reduce<Medium[]>((all, page) => withMedium(all, path, page, path) ?? [], []);
+				return title && pages.length > 0 ? [{ name: textIn(title).slice(0, 120), pages }] : [];
+			});
+	}
 
 	function partOf(section: XmlNode, folder: string): Part {
 		const where = section.attributes.identifier ?? 'a section';
@@ -244,7 +258,8 @@ function aboutOf(test: XmlNode, paper: Paper): void {
 		if (/\bproctor\b/.test(block.attributes.view ?? '')) paper.script = readBody(block.children).text;
 		else if (classes.includes('formula-sheet'))
 			paper.formulaSheet = childrenOf(child(block, 'ul'), 'li').map((line) => readBody(line.children).text);
-		else if (/\bcandidate\b/.test(block.attributes.view ?? '')) instructions.push(readBody(block.children).text);
+		else if (/\bcandidate\b/.test(block.attributes.view ?? '') && !classes.includes('material'))
+			instructions.push(readBody(block.children).text);
 		else for (const name of AUTHORS_BLOCKS) if (classes.includes(name)) Object.assign(paper, { [name]: jsonIn(block) });
 	}
 	if (instructions.length > 0) paper.instructions = instructions.join('\n\n');

@@ -16,7 +16,7 @@ export function writeStimulus(stimulus: Stimulus, paper: Pick<Paper, 'language'>
 
 /** What stands in it: a paragraph for each line, and its files. */
 export function stimulusBody({ text, media = [] }: Stimulus): XmlNode[] {
-	return [...(text ? writeText(text) : []), ...media.map(mediumOf)];
+	return [...(text ? writeText(text) : []), ...media.map((medium) => mediumOf(medium))];
 }
 
 /** Where the text that several questions share lies. */
@@ -25,10 +25,10 @@ export const stimulusFile = (id: string) => `stimuli/${identifierOf(id)}.xml`;
 export const mediumFile = ({ file, type }: Pick<Medium, 'file' | 'type'>) =>
 	`media/${file}.${MEDIUM_TYPES[type].extension}`;
 
-/** As XHTML has it; how often it may be played is in a class. */
-export function mediumOf(medium: Medium): XmlNode {
+/** As XHTML has it; how often it may be played is in a class. @param up the way from the file that names it to the package’s root */
+export function mediumOf(medium: Medium, up = '../'): XmlNode {
 	const { alt, width, height, plays } = medium;
-	const src = `../${mediumFile(medium)}`;
+	const src = `${up}${mediumFile(medium)}`;
 	const name = { picture: 'img', sound: 'audio', film: 'video' }[shows(medium)];
 	const attributes =
 		name === 'img' ? { src, alt, width, height } : { src, controls: 'controls', 'aria-label': alt, width, height };

@@ -87,7 +87,7 @@ export function writeItem(
 					)
 				]),
 				...pictureOf(question, paper),
-				...(question.media ?? []).map(mediumOf),
+				...(question.media ?? []).map((medium) => mediumOf(medium)),
 				...interactionOf(question, to)
 			]),
 			...catalogs,

@@ -3,7 +3,7 @@ import { writeText } from './body-text';
 import { QTI_2, QTI_3, type Dialect } from './dialect';
 import { identifierOf } from './identifier';
 import { lomOf } from './metadata';
-import { mediumFile, stimulusFile, writeStimulus } from './shared-text';
+import { mediumFile, mediumOf, stimulusFile, writeStimulus } from './shared-text';
 import { writeItem } from './write-item';
 import { element, writeXml, type XmlNode } from './xml';
 
@@ -70,6 +70,12 @@ function section(part: Part, index: number, paper: Paper | null, { el }: Dialect
 			...(paper?.instructions === undefined
 				? []
 				: [el('rubricBlock', { view: 'candidate', class: 'instructions' }, writeText(paper.instructions))]),
+			...(paper?.material ?? []).map(({ name, pages }) =>
+				el('rubricBlock', { view: 'candidate', class: 'material' }, [
+					element('h2', { 'xml:space': 'preserve' }, [name]),
+					...pages.map((page) => mediumOf(page, ''))
+				])
+			),
 			...AUTHORS_BLOCKS.filter((name) => paper?.[name] !== undefined).map((name) =>
 				el('rubricBlock', { view: 'author', class: name }, writeText(JSON.stringify(paper![name])))
 			),
@@ -100,6 +106,7 @@ function manifest(paper: Paper, questions: Question[], to: Dialect): string {
 			element('resource', { identifier: 'RES-TEST', type: to.testType, href: 'test.xml' }, [
 				file('test.xml'),
 				...questions.map(({ id }) => element('dependency', { identifierref: `RES-${identifierOf(id)}` })),
+				...(paper.material ?? []).flatMap(({ pages }) => pages.map((page) => file(mediumFile(page)))),
 				...pictures
 					.filter((name) => !questions.some(({ picture }) => picture === name))
 					.map((name) => file(picturePath(name)))

@@ -1,5 +1,5 @@
 import { SvelteMap, SvelteSet } from 'svelte/reactivity';
-import { mediaBeside, playsLeft, type FormQuestion, type Medium, type Played } from '$core/paper';
+import { playsLeft, type Medium, type Played } from '$core/paper';
 import { ask } from './ask';
 import type { LocalStore, Place } from './local-store';
 
@@ -33,9 +33,9 @@ export class Media {
 		return this.#missing.has(file);
 	}
 
-	/** Fetches what these questions show and play, in their order, until it is there. */
-	want(questions: FormQuestion[]) {
-		for (const { file } of questions.flatMap(mediaBeside))
+	/** Fetches these, in their order, until they are there. */
+	want(media: Medium[]) {
+		for (const { file } of media)
 			if (!this.#addresses.has(file) && !this.#missing.has(file) && !this.#wanted.includes(file))
 				this.#wanted.push(file);
 		void this.#fetch();

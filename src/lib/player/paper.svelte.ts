@@ -1,5 +1,14 @@
 import { SvelteMap } from 'svelte/reactivity';
-import { isBlank, placeToResume, type AnswerValue, type FormQuestion, type Picture, type Played } from '$core/paper';
+import {
+	isBlank,
+	mediaBeside,
+	placeToResume,
+	type AnswerValue,
+	type FormQuestion,
+	type Material,
+	type Picture,
+	type Played
+} from '$core/paper';
 import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
 import type { QuestionTime } from '$core/time';
@@ -17,6 +26,7 @@ type Content = Sight & {
 	/** Every question of the paper, in its order, seen or not. */
 	order: string[];
 	formulaSheet: string[];
+	material: Material[];
 	language: string;
 	/** Languages in which some of it can be read beside its own. */
 	languages: string[];
@@ -74,6 +84,7 @@ export class Paper {
 	) {
 		this.media = new Media(place, store);
 		this.#see(content);
+		this.media.want(this.material.flatMap(({ pages }) => pages));
 	}
 
 	/** Every question of the paper by its name, in order. */
@@ -85,6 +96,10 @@ export class Paper {
 	}
 	get formulaSheet() {
 		return this.content.formulaSheet;
+	}
+	get material() {
+		// A paper that an earlier release kept on this device says nothing of it.
+		return this.content.material ?? [];
 	}
 	get otherLanguages() {
 		return this.content.languages;
@@ -102,7 +117,7 @@ export class Paper {
 		this.questionTime = question;
 		for (const question of questions) this.#questions.set(question.id, question);
 		for (const [name, picture] of Object.entries(pictures)) this.#pictures.set(name, picture);
-		this.media.want(questions);
+		this.media.want(questions.flatMap(mediaBeside));
 	}
 
 	/**

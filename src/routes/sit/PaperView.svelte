@@ -70,7 +70,7 @@
 			})
 			.join(' ')
 	);
-	let isBeside = $state(false);
+	let isBeside = $state<boolean | 'wide'>(false);
 	let handingIn = $state(false);
 	const warnings = untrack(() => new TimeWarnings(line.picture.sittingId));
 	$effect(() => warnings.look(picture.time.warnAtMinutes, time.remaining));
@@ -197,7 +197,11 @@
 	/>
 
 	<main
-		class="mx-auto w-full flex-1 px-5 py-8 {isBeside ? 'lg:mr-[380px]' : ''}"
+		class="mx-auto w-full flex-1 px-5 py-8 {isBeside === 'wide'
+			? 'lg:mr-[calc(min(50rem,48vw)_+_40px)]'
+			: isBeside
+				? 'lg:mr-[380px]'
+				: ''}"
 		style="max-width:{(isBesideText ? 1280 : 780) + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
 			100}px;line-height:{display.spacing}"
 	>

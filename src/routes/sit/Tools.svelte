@@ -11,6 +11,7 @@
 	import Press from './Press.svelte';
 	import Text from './question/Text.svelte';
 	import Looks from './tools/Looks.svelte';
+	import MaterialShown from './tools/MaterialShown.svelte';
 
 	type Props = {
 		paper: Paper;
@@ -24,7 +25,7 @@
 		spoken: string;
 		onchanged: () => void;
 		/** Something lies open beside the paper, which makes room for it. */
-		isOpen: boolean;
+		isOpen: boolean | 'wide';
 	};
 	let {
 		paper,
@@ -38,10 +39,10 @@
 		isOpen = $bindable()
 	}: Props = $props();
 
-	type Panel = 'calculator' | 'formulas' | 'notes' | 'looks' | 'hand' | 'sites';
+	type Panel = 'calculator' | 'formulas' | 'material' | 'notes' | 'looks' | 'hand' | 'sites';
 	let open = $state<Panel | null>(null);
 	$effect(() => {
-		isOpen = open !== null;
+		isOpen = open === 'material' ? 'wide' : open !== null;
 	});
 	let words = $state('');
 	let problem = $state<string | null>(null);
@@ -52,6 +53,7 @@
 		[
 			calculator !== 'none' && { key: 'calculator' as const, name: 'Calculator' },
 			paper.formulaSheet.length > 0 && { key: 'formulas' as const, name: 'Formulas' },
+			paper.material.length > 0 && { key: 'material' as const, name: 'Material' },
 			tools.notes && { key: 'notes' as const, name: 'Notes' },
 			sites.length > 0 && { key: 'sites' as const, name: 'Sites' },
 			{ key: 'looks' as const, name: 'Display' }
@@ -154,7 +156,10 @@
 
 {#if open}
 	<section
-		class="bg-sheet border-line-strong fixed top-28 right-5 z-30 max-h-[70vh] w-80 overflow-auto rounded-2xl border p-4 shadow-lg max-sm:inset-x-3 max-sm:w-auto"
+		class="bg-sheet border-line-strong fixed top-28 right-5 z-30 overflow-auto rounded-2xl border p-4 shadow-lg max-sm:inset-x-3 max-sm:w-auto {open ===
+		'material'
+			? 'max-h-[calc(100vh-13rem)] w-[min(50rem,48vw)]'
+			: 'max-h-[70vh] w-80'}"
 		aria-label={title}
 		data-testid="panel"
 	>
@@ -177,6 +182,8 @@
 			<ul class="space-y-3 text-[16px]">
 				{#each paper.formulaSheet as line (line)}<li><Text text={line} /></li>{/each}
 			</ul>
+		{:else if open === 'material'}
+			<MaterialShown material={paper.material} media={paper.media} />
 		{:else if open === 'notes'}
 			<label>
 				<span class="text-ink-2 mb-1.5 block text-[14px]"

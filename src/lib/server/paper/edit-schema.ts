@@ -8,7 +8,7 @@ import {
 	type PaperEdit,
 	type Part
 } from '$core/paper';
-import { QuestionId, QuestionSchema, StimulusSchema, tryRules } from '../question';
+import { MediumSchema, QuestionId, QuestionSchema, StimulusSchema, tryRules } from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
@@ -27,6 +27,8 @@ const PartShape = z.object({
 const PartSchema = PartShape.refine(addsUp);
 const PartAboutShape = PartShape.omit({ questions: true });
 const PartAbout = PartAboutShape.refine(addsUp);
+/** Pages of one document beside a paper. */
+const MOST_PAGES = 60;
 const About = z.object({
 	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
 	language: z.string().max(35).optional(),
@@ -42,6 +44,11 @@ const About = z.object({
 			year: Line.optional(),
 			description: Text.optional()
 		})
+		.optional(),
+	material: z
+		.array(z.strictObject({ name: Line.min(1), pages: z.array(MediumSchema).min(1).max(MOST_PAGES) }))
+		.min(1)
+		.max(10)
 		.optional(),
 	forms: z
 		.array(z.object({ name: z.enum(FORM_LETTERS), questions: z.array(QuestionId).max(MOST_QUESTIONS) }))

@@ -35,7 +35,11 @@ export async function readQti(
 			if (medium) kept.set(file, medium);
 			else told.push({ where: path, message: 'It was left out: it is damaged, or is not what its name says.' });
 		}
-	const frame = PaperFrame.safeParse(read.paper);
+	const material = (read.paper.material ?? []).flatMap(({ name, pages }) => {
+		const found = inPlace(pages, kept);
+		return found.length > 0 ? [{ name, pages: found }] : [];
+	});
+	const frame = PaperFrame.safeParse({ ...read.paper, material: material.length > 0 ? material : undefined });
 	if (!frame.success) fail('not_taken', { message: `The test can’t be taken over: ${frame.error.issues[0].message}.` });
 	const parts = frame.data.parts.map(({ questions, ...about }) => ({
 		...about,
@@ -51,18 +55,23 @@ export async function readQti(
 	return { paper: { ...frame.data, parts }, told };
 }
 
+/** Files of a package under the names that they were kept by; what was not kept is left out. */
+function inPlace(media: Medium[], kept: ReadonlyMap<string, Medium>): Medium[] {
+	return media.flatMap(({ file, alt, plays }) => {
+		const known = kept.get(file);
+		return known ? [{ ...known, alt, ...(plays === undefined ? {} : { plays }) }] : [];
+	});
+}
+
 /** A question whose files are those that were kept, under their own names. */
 function withKept(question: Question, kept: ReadonlyMap<string, Medium>): Question {
-	const inPlace = (media: Medium[] | undefined) => {
-		const found = (media ?? []).flatMap(({ file, alt, plays }) => {
-			const known = kept.get(file);
-			return known ? { ...known, alt, ...(plays === undefined ? {} : { plays }) } : [];
-		});
+	const those = (media: Medium[] | undefined) => {
+		const found = inPlace(media ?? [], kept);
 		return found.length > 0 ? { media: found } : {};
 	};
 	const { media, stimulus, ...rest } = question;
 	const { media: shared, ...text } = stimulus ?? { id: '', text: '' };
-	return { ...rest, ...inPlace(media), ...(stimulus ? { stimulus: { ...text, ...inPlace(shared) } } : {}) } as Question;
+	return { ...rest, ...those(media), ...(stimulus ? { stimulus: { ...text, ...those(shared) } } : {}) } as Question;
 }
 
 /** A paper as a zipped QTI package, with all that its questions show and play. */

@@ -1,4 +1,4 @@
-import { deal, dealtCount, dealtPoints, mediaBeside, questionsOf, summarise, type Form, type Paper } from '$core/paper';
+import { deal, dealtCount, dealtPoints, mediaOf, summarise, type Form, type Paper } from '$core/paper';
 import type { Query } from '../db';
 import { paperVersion } from '../records';
 
@@ -60,5 +60,5 @@ export async function practiceForm(
 
 /** Whether a practice paper shows or plays a file. */
 export function playsFile(paper: Paper, file: string): boolean {
-	return questionsOf(paper).some((question) => mediaBeside(question).some((medium) => medium.file === file));
+	return mediaOf(paper).some((medium) => medium.file === file);
 }

@@ -46,7 +46,12 @@ export async function printPaper(
 	};
 	const drawn = print === 'paper' ? await picturesOf(otium, paper) : new Map<string, string>();
 	const content = {
-		paper: () => [...head, who, ...questions.flatMap((one, i) => onPaper(paper, drawn, one, questions[i - 1]))],
+		paper: () => [
+			...head,
+			who,
+			...questions.flatMap((one, i) => onPaper(paper, drawn, one, questions[i - 1])),
+			...materialOnPaper(paper, drawn)
+		],
 		answers: () => [...head, who, table(questions, toFillIn)],
 		key: () => [...head, table(questions, ({ kind, key }) => (isMarkedByHand({ kind }) ? 'marked by hand' : key))]
 	}[print]();
@@ -63,6 +68,17 @@ async function picturesOf(otium: Pick<House, 'db' | 'dataDir'>, paper: Paper): P
 		if (png) drawn.set(medium.file, `data:image/png;base64,${Buffer.from(png).toString('base64')}`);
 	}
 	return drawn;
+}
+
+/** What lies beside the paper, each document from a page of its own on. */
+function materialOnPaper({ material = [] }: Paper, drawn: ReadonlyMap<string, string>): Content[] {
+	return material.flatMap(({ name, pages }): Content[] => [
+		{ text: name, style: 'title', pageBreak: 'before' },
+		...pages.map((page): Content => {
+			const image = drawn.get(page.file);
+			return image ? { image, fit: [500, 700], margin: [0, 8, 0, 8] } : { text: `[${page.alt}]`, italics: true };
+		})
+	]);
 }
 
 /** Pictures as they are; of sound and film what they say, to be read aloud. */

@@ -1,1 +1,1 @@
-export { QuestionId, QuestionSchema, StimulusSchema, tryRules } from './question-schema';
+export { MediumSchema, QuestionId, QuestionSchema, StimulusSchema, tryRules } from './question-schema';

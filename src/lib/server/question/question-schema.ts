@@ -12,7 +12,7 @@ const Texts = z.record(QuestionId, Text);
 
 /** More than this on one question is a mistake. */
 const MOST_MEDIA = 12;
-const MediumSchema = z.strictObject({
+export const MediumSchema = z.strictObject({
 	file: z.string().regex(/^[0-9a-f]{64}$/),
 	type: z.enum(Object.keys(MEDIUM_TYPES) as MediumType[]),
 	alt: Text,

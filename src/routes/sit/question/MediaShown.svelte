@@ -25,7 +25,7 @@
 	{@const address = addressOf(medium.file)}
 	{#if isMissing(medium.file)}
 		<p class="bg-ochre-ground text-ochre mt-5 rounded-xl px-4 py-3 text-[0.9em]" role="alert">
-			The {shows(medium)} of this question can’t be had. Raise your hand: the proctor can help. {medium.alt}
+			This {shows(medium)} can’t be had. Raise your hand: the proctor can help. {medium.alt}
 		</p>
 	{:else if shows(medium) === 'picture'}
 		<span

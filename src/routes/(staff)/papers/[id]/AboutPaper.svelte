@@ -3,6 +3,7 @@
 	import { Checkbox, Input, Textarea } from 'flowbite-svelte';
 	import type { Paper, PaperAbout, PaperCard, PracticeRules } from '$core/paper';
 	import Ask from '$ui/Ask.svelte';
+	import MaterialEdit from './MaterialEdit.svelte';
 
 	type Props = { open: boolean; paper: Paper; onchange: (change: Partial<PaperAbout>) => void };
 	let { open = $bindable(), paper, onchange }: Props = $props();
@@ -133,6 +134,7 @@
 				onchange={(event) => onchange({ script: event.currentTarget.value.trim() || undefined })}
 			/></label
 		>
+		<MaterialEdit material={paper.material ?? []} onchange={(material) => onchange({ material })} />
 		<label class="block text-[14px]"
 			>Formula sheet, one formula on each line
 			<Textarea

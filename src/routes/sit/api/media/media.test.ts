@@ -108,6 +108,23 @@ describe('a candidate', () => {
 		expect((await get({ sittingId, epoch }, picture.file)).status).toBe(409);
 	});
 
+	it('gets what lies beside the paper from the first question on, though none shows it', async () => {
+		const { other } = await withMedia();
+		const { content } = await house.otium.db('paper').where({ id: 'numbers' }).first('content');
+		const material = [{ name: 'Tables', pages: [{ ...other, alt: 'a table' }] }];
+		const paper: Paper = { ...JSON.parse(content), material };
+		await house.otium
+			.db('paper')
+			.where({ id: 'numbers' })
+			.update({ content: JSON.stringify(paper) });
+		const { sittingId } = house.people[0];
+		expect((await get({ sittingId, epoch: 1 }, other.file)).status).toBe(409);
+		const device = { sittingId, epoch: await bringToWork(house, 0, await openDoor(house)) };
+		expect((await get(device, other.file)).status).toBe(200);
+		const sent = await call(paperOf as never, { otium: house.otium, method: 'GET', device });
+		expect(JSON.parse(sent.text).material).toEqual(material);
+	});
+
 	it('is counted when they play what may be played only so often, whatever device tells it, and however late', async () => {
 		await withMedia();
 		const epoch = await bringToWork(house, 0, await openDoor(house));

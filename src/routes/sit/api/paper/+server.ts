@@ -24,13 +24,14 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 		.where({ sitting_id: device.sittingId, epoch: device.epoch })
 		.max('seq as seq')
 		.first();
-	const { formulaSheet = [], language = 'en' } = (await paperVersion(otium.db, one.paperId)).content;
+	const { formulaSheet = [], material = [], language = 'en' } = (await paperVersion(otium.db, one.paperId)).content;
 	return {
 		key: await paperKey(otium.db, device.sittingId, device.epoch),
 		order: ids.shown.map((question) => question.id),
 		languages: [...new Set(ids.shown.flatMap((question) => Object.keys(question.inOther ?? {})))],
 		...sent,
 		formulaSheet,
+		material,
 		language,
 		played: await playedIn(otium.db, device.sittingId),
 		answers: answers.map((answer) => ids.toDevice(answer)),

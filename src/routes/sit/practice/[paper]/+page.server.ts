@@ -15,11 +15,11 @@ export const load: PageServerLoad = async ({ locals: { otium }, params }) => {
 	const { paper, form } = found;
 	// The numbers that were drawn stay here: by their names the answer could be worked out.
 	const questions = practised(form, paper.practice!).questions.map(({ drawn: _, ...question }) => question);
-	const { title, pictures = {}, practice, instructions = null } = paper;
+	const { title, pictures = {}, practice, instructions = null, material = [] } = paper;
 	const shown = new Set(questions.map(({ id }) => id));
 	/** Those that may be tried otherwise than the others. */
 	const own = Object.fromEntries(
 		questionsOf(paper).flatMap((one) => (one.practice && shown.has(one.id) ? [[one.id, one.practice]] : []))
 	);
-	return { seed, title, pictures, practice: practice!, own, instructions, questions };
+	return { seed, title, pictures, practice: practice!, own, instructions, material, questions };
 };

@@ -6,6 +6,7 @@
 	import { inWords, send } from '$ui/post';
 	import Press from '../../Press.svelte';
 	import Blocks from '../../question/Blocks.svelte';
+	import MediaShown from '../../question/MediaShown.svelte';
 	import Text from '../../question/Text.svelte';
 	import QuestionView from '../../QuestionView.svelte';
 
@@ -65,6 +66,10 @@
 	{#if data.instructions && at === 0}<div class="bg-mist mb-6 rounded-xl px-4 py-3">
 			<Blocks blocks={blocksOf(data.instructions)} />
 		</div>{/if}
+	{#each data.material as { name, pages } (name)}<details class="mb-4">
+			<summary class="cursor-pointer font-semibold">{name}</summary>
+			<MediaShown media={pages} addressOf={(file) => `${location.pathname}/media/${file}`} />
+		</details>{/each}
 	{#key `${data.seed} ${question.id}`}
 		<QuestionView
 			{question}
