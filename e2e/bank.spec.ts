@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { serious } from './axe';
 import { choose, go, house } from './house';
@@ -114,6 +115,21 @@ test('many are changed at once, found by branch, and put into a paper that tells
 	await expect(page.getByTestId('beside-bank')).toContainText(/\d questions are not in the bank/);
 	await page.getByTestId('keep-in-bank').click();
 	await expect(page.getByTestId('beside-bank')).toContainText('The bank has every question as it is here.');
+
+	// The bank goes out as one file, and a file that comes in is told before anything is kept.
+	await go(page, '/papers/bank');
+	const coming = page.waitForEvent('download');
+	await page.getByTestId('to-file').click();
+	const path = await (await coming).path();
+	await page.getByTestId('from-file').click();
+	await page.getByLabel('File of questions').setInputFiles({
+		name: 'bank.zip',
+		mimeType: 'application/zip',
+		buffer: await readFile(path)
+	});
+	await expect(page.getByTestId('bank-incoming')).toContainText(/\d{3} stay as they are/);
+	await expect(page.getByTestId('take-bank-file')).toHaveText('Nothing to take');
+	expect(await serious(page), 'questions from a file').toEqual([]);
 });
 
 test('a plan tells what is missing, and the bank fills it', async ({ browser }) => {

@@ -140,6 +140,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	paper_questions_kept: ({ body }) =>
 		`Questions of ${body.title} kept in the bank: ${body.added} new, ${body.changed} changed`,
 	question_kept: ({ body }) => `Question ${body.question} of the bank kept as revision ${body.revision}`,
+	bank_file_taken: ({ body }) => `A file taken into the bank: ${body.added} questions added, ${body.changed} changed`,
 	questions_changed: ({ body }) => `${body.questions} questions of the bank changed at once`,
 	paper_withdrawn: ({ body }) => `${body.title}, version ${body.version}, withdrawn: ${body.why}`,
 	paper_offered: ({ body }) => `${body.title}, version ${body.version}, offered again`,

@@ -13,3 +13,12 @@ export function idOf(identifier: string): string {
 export function isId(id: string): boolean {
 	return /^[A-Za-z0-9_-]{1,40}$/.test(id);
 }
+
+/** A name as it was before it was made fit for an address; what is none stays as it is. */
+export function decoded(text: string): string {
+	try {
+		return decodeURIComponent(text);
+	} catch {
+		return text;
+	}
+}

@@ -7,7 +7,7 @@ import {
 	type Wording
 } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
-import { idOf, isId } from './identifier';
+import { decoded, idOf, isId } from './identifier';
 import { readStimulus } from './shared-text';
 import { nameOf, readTemplate } from './template';
 import { CALCULATED } from './write-item';
@@ -105,6 +105,8 @@ function readStemClasses(body: XmlNode, question: Question): void {
 	const stem = below(body, 'div').find((one) => hasClass(one, 'stem'));
 	if (!stem) return;
 	if (hasClass(stem, 'extra')) question.isExtra = true;
+	const drawing = /(?:^|\s)drawing-(\S+)/.exec(stem.attributes.class ?? '');
+	if (drawing) question.picture = decoded(drawing[1]);
 	const tries = /(?:^|\s)tries-(\d{1,2}) cost-(\d{1,3})(?:\s|$)/.exec(stem.attributes.class ?? '');
 	if (tries) question.practice = { tries: Number(tries[1]), costPercent: Number(tries[2]) };
 	const follows = /(?:^|\s)follows-([A-Za-z0-9_-]{1,40})(?:\s|$)/.exec(stem.attributes.class ?? '');

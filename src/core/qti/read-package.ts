@@ -1,6 +1,7 @@
 import { DIFFICULTIES, sumOfStrata } from '../paper';
 import type { Material, Medium, MediumType, Paper, Part, Picture, Question, Stimulus } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
+import { decoded } from './identifier';
 import { readLom } from './metadata';
 import { readItem, type ReadItem } from './read-item';
 import { AUTHORS_BLOCKS } from './write-package';
@@ -22,11 +23,13 @@ const MOST_PICTURE_CHARACTERS = 200_000;
  * @param files those that are text, by their paths
  * @param newId a new id for a question or a choice that comes from elsewhere
  * @param has whether the package holds a file of that path, whatever is in it
+ * @param most questions; a package with more of them is refused
  */
 export function readPackage(
 	files: ReadonlyMap<string, string>,
 	newId: () => string,
-	has: (path: string) => boolean = (path) => files.has(path)
+	has: (path: string) => boolean = (path) => files.has(path),
+	most = MOST_QUESTIONS
 ): ReadPackage {
 	const manifestPath = [...files.keys()].find((path) => /(^|\/)imsmanifest\.xml$/i.test(path));
 	if (manifestPath === undefined)
@@ -180,8 +183,8 @@ export function readPackage(
 	}
 	for (const path of items.keys())
 		if (!readPaths.has(path)) told.push({ where: path, message: 'No test names it; it was left out.' });
-	if (paper.parts.reduce((sum, { questions }) => sum + questions.length, 0) > MOST_QUESTIONS)
-		return { ok: false, message: `It has more than ${MOST_QUESTIONS} questions. Divide it into two packages.` };
+	if (paper.parts.reduce((sum, { questions }) => sum + questions.length, 0) > most)
+		return { ok: false, message: `It has more than ${most} questions. Divide it into two packages.` };
 	if (pictures.size > 0) paper.pictures = Object.fromEntries(pictures);
 	return { ok: true, paper, told, files: mediaFiles };
 }
@@ -280,14 +283,6 @@ function typeBy(path: string): MediumType | null {
 }
 
 const folderOf = (path: string) => path.slice(0, path.lastIndexOf('/') + 1);
-
-function decoded(text: string): string {
-	try {
-		return decodeURIComponent(text);
-	} catch {
-		return text;
-	}
-}
 
 /** A path inside the package as seen from a folder of it; what leads outside leads nowhere. */
 function within(folder: string, href: string): string {

@@ -79,7 +79,7 @@ export function writeItem(
 					? [el('rubricBlock', { view: 'author', class: CALCULATED }, [element('p', {}, [definitionOf(written, to)])])]
 					: []),
 				...(question.note ? [el('rubricBlock', { view: 'author', class: 'note' }, writeText(question.note))] : []),
-				element('div', { class: stemClasses(question), ...stemAttributes }, [
+				element('div', { class: stemClasses(question, paper), ...stemAttributes }, [
 					...writeText(stem.text, stem.gaps, (id) =>
 						template
 							? el('printedVariable', { identifier: variableOf(id) })
@@ -345,10 +345,12 @@ function processingOf(question: DealtQuestion, to: Dialect): XmlNode[] {
 }
 
 /** What no element of QTI says of a question as a whole, as classes of its stem. */
-function stemClasses(question: DealtQuestion): string {
+function stemClasses(question: DealtQuestion, { pictures = {} }: Pick<Paper, 'pictures'>): string {
 	return [
 		'stem',
 		question.isExtra && 'extra',
+		// In the bank a question names a drawing of the papers that it is in.
+		question.picture !== undefined && !pictures[question.picture] && `drawing-${encodeURIComponent(question.picture)}`,
 		question.practice && `tries-${question.practice.tries} cost-${question.practice.costPercent}`,
 		question.follows && `follows-${question.follows}`,
 		question.calculator && `calculator-${question.calculator}`,

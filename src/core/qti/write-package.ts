@@ -15,11 +15,24 @@ import { element, writeXml, type XmlNode } from './xml';
 export function writePackage(paper: Paper, version: '3.0' | '2.1' = '3.0'): Map<string, string> {
 	const to = version === '3.0' ? QTI_3 : QTI_2;
 	const questions = questionsOf(paper);
+	return new Map([
+		['imsmanifest.xml', manifest(paper, questions, to, true)],
+		['test.xml', testOf(paper, to)],
+		...itemFiles(paper, questions, to)
+	]);
+}
+
+/** Questions that are in no paper as the files of a QTI 3.0 package: without a test. */
+export function writeBank(questions: Question[]): Map<string, string> {
+	const bank: Paper = { title: '', parts: [{ title: '', draw: null, questions }] };
+	return new Map([['imsmanifest.xml', manifest(bank, questions, QTI_3, false)], ...itemFiles(bank, questions, QTI_3)]);
+}
+
+/** Items, the texts that they share, and the drawings of their paper. */
+function itemFiles(paper: Paper, questions: Question[], to: Dialect): Map<string, string> {
 	const files = new Map<string, string>();
-	files.set('imsmanifest.xml', manifest(paper, questions, to));
-	files.set('test.xml', testOf(paper, to));
 	for (const question of questions) files.set(itemFile(question), writeItem(question, paper, to));
-	if (version === '3.0')
+	if (to.version === '3.0')
 		for (const { stimulus } of questions)
 			if (stimulus) files.set(stimulusFile(stimulus.id), writeStimulus(stimulus, paper, to));
 	for (const [name, { svg }] of Object.entries(paper.pictures ?? {})) files.set(picturePath(name), svg);
@@ -86,8 +99,7 @@ function section(part: Part, index: number, paper: Paper | null, { el }: Dialect
 	);
 }
 
-function manifest(paper: Paper, questions: Question[], to: Dialect): string {
-	const file = (href: string) => element('file', { href });
+function manifest(paper: Paper, questions: Question[], to: Dialect, hasTest: boolean): string {
 	const pictures = Object.keys(paper.pictures ?? {});
 	const used = (question: Question) => [
 		...(question.picture !== undefined && pictures.includes(question.picture)
@@ -103,14 +115,7 @@ function manifest(paper: Paper, questions: Question[], to: Dialect): string {
 		]),
 		element('organizations'),
 		element('resources', {}, [
-			element('resource', { identifier: 'RES-TEST', type: to.testType, href: 'test.xml' }, [
-				file('test.xml'),
-				...questions.map(({ id }) => element('dependency', { identifierref: `RES-${identifierOf(id)}` })),
-				...(paper.material ?? []).flatMap(({ pages }) => pages.map((page) => file(mediumFile(page)))),
-				...pictures
-					.filter((name) => !questions.some(({ picture }) => picture === name))
-					.map((name) => file(picturePath(name)))
-			]),
+			...(hasTest ? [testResource(paper, questions, to)] : []),
 			...questions.map((question) =>
 				element(
 					'resource',
@@ -121,4 +126,19 @@ function manifest(paper: Paper, questions: Question[], to: Dialect): string {
 		])
 	]);
 	return writeXml(root);
+}
+
+const file = (href: string) => element('file', { href });
+
+/** The test with what belongs to all of the paper: its items, material, and drawings that no question names. */
+function testResource(paper: Paper, questions: Question[], to: Dialect): XmlNode {
+	const pictures = Object.keys(paper.pictures ?? {});
+	return element('resource', { identifier: 'RES-TEST', type: to.testType, href: 'test.xml' }, [
+		file('test.xml'),
+		...questions.map(({ id }) => element('dependency', { identifierref: `RES-${identifierOf(id)}` })),
+		...(paper.material ?? []).flatMap(({ pages }) => pages.map((page) => file(mediumFile(page)))),
+		...pictures
+			.filter((name) => !questions.some(({ picture }) => picture === name))
+			.map((name) => file(picturePath(name)))
+	]);
 }

@@ -110,6 +110,15 @@ export async function findInBank(
 	};
 }
 
+/** All that a search finds, as it is stored and in the order of the list; null: more than `most`. */
+export async function contentsFound(db: Query, writer: Writer, ask: BankAsk, most: number): Promise<string[] | null> {
+	const contents: string[] = await asked(db, writer, ask)
+		.orderBy(['question.topic', 'question.id'])
+		.limit(most + 1)
+		.pluck('content');
+	return contents.length > most ? null : contents;
+}
+
 function lineOf(row: Row, use: { papers: number; last: number | null } | undefined, openRemarks: number): BankLine {
 	const question: Question = JSON.parse(row.content);
 	return {

@@ -1,8 +1,8 @@
 export { AskSchema, BankChangeSchema, BulkSchema, RemarkSchema } from './bank-schema';
-export { bankTopics, findInBank } from './find';
+export { bankTopics, contentsFound, findInBank } from './find';
 export type { BankAsk } from './find';
-export { keepInBank, noteUse } from './keep';
-export type { Kept } from './keep';
+export { fateOf, keepInBank, noteUse } from './keep';
+export type { Fate, Kept } from './keep';
 export { bankQuestion, changeMany, remark, saveBankQuestion, settleRemark } from './one';
 export type { BankChange, BulkChange } from './one';
 export { divide } from './choosing';

@@ -22,18 +22,32 @@ export async function keepInBank(
 	const by = writer.id;
 	for (const question of questions) {
 		const { id } = question;
-		const there = await ownershipOf(trx, id);
-		if (!there) {
+		const [fate, there] = await fateOf(trx, question, writer);
+		if (fate === 'not_yours') continue;
+		if (fate === 'new')
 			await writeRevision(trx, question, null, { at, by, whose: { site_id: siteId, audience, owner: by } });
-			kept.added++;
-		} else if (!mayUse(there, writer)) continue;
-		else if (mayChange(there, writer) && !(await isKnown(trx, question))) {
-			await writeRevision(trx, question, there, { at, by, whose: {} });
-			kept.changed++;
-		}
+		else if (fate === 'changed') await writeRevision(trx, question, there, { at, by, whose: {} });
+		if (fate === 'new') kept.added++;
+		else if (fate === 'changed') kept.changed++;
 		kept.ids.push(id);
 	}
 	return kept;
+}
+
+/** What keeping a question would come to: `same` is there already, or is only theirs to use. */
+export type Fate = 'new' | 'changed' | 'same' | 'not_yours';
+
+/** What keeping a question in the bank would come to, and where it stands there now. */
+export async function fateOf(
+	db: Query,
+	question: Question,
+	writer: Writer
+): Promise<[Fate, Awaited<ReturnType<typeof ownershipOf>>]> {
+	const there = await ownershipOf(db, question.id);
+	if (!there) return ['new', null];
+	if (!mayUse(there, writer)) return ['not_yours', there];
+	const isChange = mayChange(there, writer) && !(await isKnown(db, question));
+	return [isChange ? 'changed' : 'same', there];
 }
 
 /** Whether a revision has this content. */

@@ -60,5 +60,6 @@ export function inPortuguese(draft: Draft): Draft {
 	if (!wording) throw new Error(`No Portuguese for “${draft.stem}”`);
 	const choices = 'choices' in draft ? draft.choices : [];
 	const texts = Object.fromEntries(choices.map(({ id, text }) => [id, wording.choices?.[text] ?? text]));
-	return { ...draft, inOther: { pt: { stem: wording.stem, texts } } };
+	const said = Object.keys(texts).length > 0 ? { texts } : {};
+	return { ...draft, inOther: { pt: { stem: wording.stem, ...said } } };
 }

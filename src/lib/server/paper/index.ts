@@ -5,6 +5,8 @@ export type { PaperDraft, PaperLine } from './drafts';
 export { MOST_DOCUMENT_BYTES, readDocument, readQuestionSheet } from './read-document';
 export { divideForms } from './divide-forms';
 export { paperCsv } from './paper-csv';
+export { bankFile, foreseeBankFile, takeBankFile } from './bank-package';
+export type { BankIncoming } from './bank-package';
 export { packageOf, readQti } from './qti-package';
 export type { Incoming } from './qti-package';
 export { EditSchema } from './edit-schema';

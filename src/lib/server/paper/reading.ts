@@ -2,9 +2,10 @@ import { strToU8, zipSync } from 'fflate';
 import mammoth from 'mammoth';
 import { nanoid } from 'nanoid';
 import { documentText, isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
-import type { Paper } from '$core/paper';
-import { readPackage, writePackage, type ReadPackage } from '$core/qti';
+import type { Paper, Question } from '$core/paper';
+import { readPackage, writeBank, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
+import { MOST_BANKED } from './bank-file';
 import { readWorkbook } from '../workbook';
 
 /** A package that was read, with the files that its questions show and play, each under the name that they give it. */
@@ -18,6 +19,9 @@ const LIMITS = { files: 2_000, bytes: 64 * 1024 * 1024, ratio: 200 };
 
 /** A package of 500 questions has a file for each, and pictures. */
 const PACKAGE_LIMITS = { files: 2_000, bytes: 32 * 1024 * 1024, ratio: 200 };
+
+/** A file of a bank: its questions, and what they show and play. */
+const BANK_LIMITS = { files: 12_000, bytes: 128 * 1024 * 1024, ratio: 200 };
 
 /** A table as rows of text: its heading first, then each row with its line. */
 export type ReadSheet =
@@ -61,16 +65,17 @@ const tasks = {
 		}
 	},
 	/** A QTI package as a paper. Every text in it is read as UTF-8; what is not is told as XML that cannot be read. */
-	qti({ bytes }: { bytes: Uint8Array }): ReadQti {
+	qti({ bytes, isBank }: { bytes: Uint8Array; isBank: boolean }): ReadQti {
 		if (!isArchive(bytes)) return { ok: false, message: 'This is not a zip. Send the QTI package as it was exported.' };
-		const unpacked = readArchive(bytes, PACKAGE_LIMITS, true);
+		const unpacked = readArchive(bytes, isBank ? BANK_LIMITS : PACKAGE_LIMITS, true);
 		if (!unpacked.ok) return unpacked;
 		const texts = [...unpacked.files].filter(([path]) => /\.(xml|svg)$/i.test(path));
 		const decoder = new TextDecoder('utf-8');
 		const read = readPackage(
 			new Map(texts.map(([path, content]) => [path, decoder.decode(content)])),
 			() => nanoid(10),
-			(path) => unpacked.files.has(path)
+			(path) => unpacked.files.has(path),
+			isBank ? MOST_BANKED : undefined
 		);
 		if (!read.ok) return read;
 		const media = Object.entries(read.files).map(([file, path]) => ({ file, path, bytes: unpacked.files.get(path)! }));
@@ -87,6 +92,12 @@ const tasks = {
 		media: Record<string, Uint8Array>;
 	}): Uint8Array {
 		const files = [...writePackage(paper, version)].map(([path, content]) => [path, strToU8(content)] as const);
+		return zipSync({ ...Object.fromEntries(files), ...media });
+	},
+	/** Questions of the bank, as they are stored, as a QTI package of items alone. */
+	packBank({ contents, media }: { contents: string[]; media: Record<string, Uint8Array> }): Uint8Array {
+		const questions = contents.map((content) => JSON.parse(content) as Question);
+		const files = [...writeBank(questions)].map(([path, content]) => [path, strToU8(content)] as const);
 		return zipSync({ ...Object.fromEntries(files), ...media });
 	}
 };

@@ -99,6 +99,7 @@ export const BODIES: Record<string, () => unknown> = {
 	'POST papers/version/[version]': () => ({ act: 'withdraw', why: 'Given4' }),
 	'POST papers/media': () => '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>',
 	'POST papers/package': () => 'no package',
+	'POST papers/bank/package': () => 'no package',
 	'POST papers/[id]/forms': () => ({ forms: 2, each: 1 }),
 	'POST papers/[id]/fill': () => ({ minutes: null }),
 	'POST papers/[id]/bank': () => ({ ids: ['q-mine'] }),

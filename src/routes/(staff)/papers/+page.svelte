@@ -163,7 +163,7 @@
 		<p>
 			<strong>Comes along:</strong>
 			{copied?.questions} questions of version {copied?.version} with their keys, the same as in the bank; parts, pools, plan,
-			pictures, instructions, script, formula sheet.
+			pictures, forms, instructions, script, formula sheet, material.
 		</p>
 		<p><strong>Does not:</strong> versions, sessions, who may sit it, answers and results.</p>
 	</div>

@@ -7,6 +7,7 @@
 	import Field from '$ui/Field.svelte';
 	import type { Problem } from '$core/problem';
 	import { inWords } from '$ui/post';
+	import PackageTold from './PackageTold.svelte';
 
 	type Props = { open: boolean; sites: { value: string; name: string }[] };
 	let { open = $bindable(), sites }: Props = $props();
@@ -87,22 +88,7 @@
 					</li>
 				{/each}
 			</ul>
-			{#if incoming.told.length > 0}
-				<div
-					class="bg-ochre-ground text-ochre max-h-56 overflow-auto rounded-lg px-3 py-2 text-[14px]"
-					data-testid="told"
-				>
-					<p class="font-semibold">
-						{incoming.told.length}
-						{incoming.told.length === 1 ? 'thing is' : 'things are'} different from the package:
-					</p>
-					<ul class="mt-1 space-y-1">
-						{#each incoming.told as { where, message }, i (i)}<li>
-								<span class="font-mono text-[13px] break-all">{where}</span>: {message}
-							</li>{/each}
-					</ul>
-				</div>
-			{/if}
+			<PackageTold told={incoming.told} />
 			<Field id="package-title" label="Title"><Input id="package-title" bind:value={title} maxlength={200} /></Field>
 			<Field id="package-site" label="Who may use it"
 				><Select id="package-site" bind:value={site} items={sites} placeholder="" /></Field

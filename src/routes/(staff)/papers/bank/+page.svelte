@@ -13,12 +13,14 @@
 	} from '$core/paper';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
+	import { saveFile } from '$ui/download';
 	import Ask from '$ui/Ask.svelte';
 	import { isTypedInto } from '$ui/typed-into';
 	import { newId } from '../question/new-id';
 	import DifficultyMark from '../question/DifficultyMark.svelte';
 	import { Bank } from './bank.svelte';
 	import Bulk from './Bulk.svelte';
+	import FromFile from './FromFile.svelte';
 	import OneQuestion from './OneQuestion.svelte';
 
 	let { data } = $props();
@@ -43,6 +45,21 @@
 		[leaving, isLeaving] = [{ to: null, url: navigation.to?.url }, true];
 	});
 	let kind = $state<QuestionKind>('single');
+	let isTaking = $state(false);
+	let isExporting = $state(false);
+	/** What the list shows as one file, for another house. */
+	async function exportAll() {
+		if (isExporting) return;
+		isExporting = true;
+		bank.trouble = await saveFile(`/papers/bank/package?${new URLSearchParams(bank.ask)}`, 'Questions QTI 3.0.zip');
+		isExporting = false;
+	}
+	const ownSites = $derived([
+		...(data.mySites === null ? [{ value: '', name: 'All sites' }] : []),
+		...data.sites
+			.filter(({ id }) => data.mySites === null || data.mySites.includes(id))
+			.map(({ id, name }) => ({ value: id, name }))
+	]);
 	let scroller = $state<HTMLElement | null>(null);
 
 	const ROW_PX = 76;
@@ -173,6 +190,12 @@
 					</select></label
 				>
 			{/each}
+		</div>
+		<div class="flex flex-wrap gap-2">
+			<Act size="xs" onclick={() => (isTaking = true)} testid="from-file">From a file…</Act>
+			{#if bank.total}<Act size="xs" busy={isExporting} onclick={exportAll} testid="to-file"
+					>Export {bank.total === 1 ? 'this one' : `these ${bank.total}`}</Act
+				>{/if}
 		</div>
 		<nav aria-label="Topics">
 			<h2 class="text-ink-2 text-[13px] font-semibold">Topics</h2>
@@ -321,3 +344,4 @@
 >
 	<p>What you have written here is not saved. Cancel to go back and save it.</p>
 </Ask>
+<FromFile bind:open={isTaking} sites={ownSites} onchanged={changed} />
