@@ -97,3 +97,6 @@ async function median(times: number, work: (i: number) => Promise<unknown>): Pro
 	for (let i = 0; i < times; i++) taken.push(1_000 * (await seconds(() => work(i))));
 	return taken.sort((a, b) => a - b)[times >> 1];
 }
+
+/** A paper of 300 questions, all in one part. */
+export const longPaper = (): Paper => paperOf(many(300));

@@ -6,9 +6,10 @@ import Database from 'better-sqlite3';
 import { measureCalm } from './bench-calm';
 import { measureHostile } from './bench-hostile';
 import { measureScroll } from './bench-scroll';
+import { measureTyping } from './bench-typing';
 import { measureClosing } from './bench-closing';
 import { measureGrants } from './bench-grants';
-import { measurePapers } from './bench-papers';
+import { longPaper, measurePapers } from './bench-papers';
 import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
@@ -326,6 +327,12 @@ async function tellPapers() {
 	row('A plan of 60 filled from 5,000 questions', `${fillSeconds.toFixed(2)} s`, '(aim: under 10)');
 	row('Four forms of 40 made of 400 questions', `${formsSeconds.toFixed(2)} s`, '(aim: under 10)');
 	row('A package of 500 questions, out and in', `${packageSeconds.toFixed(2)} s`, '(aim: under 5)');
+	const { medianMs, most95Ms, keys } = await measureTyping(longPaper());
+	row(
+		'A key in the editor, paper of 300 questions',
+		`${medianMs.toFixed(1)} ms, 95 % within ${most95Ms.toFixed(1)} ms`,
+		`of ${keys} keys (aim: 16)`
+	);
 	row('A page of a bank of 20,000', `${listMs.toFixed(0)} ms`, '(aim: under 100)');
 	row('A search in it', `${searchMs.toFixed(0)} ms`, '(aim: under 100)');
 }

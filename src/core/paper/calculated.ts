@@ -128,8 +128,17 @@ export function examplesOf(
 	return { examples, least: best((a, b) => a < b), most: best((a, b) => a > b) };
 }
 
+/** A question never changes, and is looked at again with every change of its paper. */
+const faults = new WeakMap<CalculatedQuestion, { fault: string | null }>();
+
 /** What keeps a question from being reckoned, in a sentence; null: nothing. */
 export function calculatedFault(question: CalculatedQuestion): string | null {
+	const known = faults.get(question) ?? { fault: findFault(question) };
+	faults.set(question, known);
+	return known.fault;
+}
+
+function findFault(question: CalculatedQuestion): string | null {
 	const { parameters, conditions } = question;
 	if (parameters.length === 0) return 'There is no parameter to draw. Write one in braces in the text: {height}.';
 	const empty = parameters.find((parameter) => valueCount(parameter) === 0);

@@ -385,7 +385,7 @@ export const SETTINGS: Setting[] = [
 	{
 		path: 'order.forms',
 		section: 'Paper',
-		name: 'Form of the paper',
+		name: 'Which form each gets',
 		says: 'Of a paper in several forms, which one each gets. By seat: next to each other, before and behind nobody has the same.',
 		kind: choice({
 			dealt: 'drawn for each',

@@ -91,6 +91,7 @@
 	 * what is read of the paper then is how it was before the act that did it.) Choices without a word are not left behind.
 	 */
 	export function leave() {
+		stem?.leave();
 		shared?.leave();
 		if ('choices' in mine && mine.choices.some(({ text }) => text.trim() !== '')) {
 			const choices = mine.choices.filter(({ text }) => text.trim() !== '');
@@ -101,6 +102,7 @@
 		keep();
 	}
 
+	let stem = $state<{ leave(): void } | null>(null);
 	let shared = $state<{ leave(): void } | null>(null);
 	function share(stimulus: Stimulus | undefined) {
 		const known = mine.stimulus;
@@ -147,6 +149,7 @@
 	</div>
 	{#if mine.stimulus}{@render sharedText()}{/if}
 	<StemEdit
+		bind:this={stem}
 		id="stem"
 		label="Question"
 		hint={mine.kind === 'fill_in'

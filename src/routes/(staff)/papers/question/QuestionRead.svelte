@@ -59,7 +59,7 @@
 </script>
 
 <li
-	class="border-line border-b py-3 {name
+	class="border-line border-b py-3 [contain-intrinsic-size:auto_110px] [content-visibility:auto] {name
 		? 'grid grid-cols-[44px_minmax(0,1fr)_auto] gap-x-3 px-3'
 		: 'flex flex-col gap-y-2'} {isChosen ? 'bg-ochre-ground/50' : ''} {isOver
 		? 'outline-tide outline-2 -outline-offset-2'

@@ -17,6 +17,7 @@
 
 	const REST_MS = 600;
 	let text = $state(untrack(() => stimulus?.text ?? ''));
+	let written = $state<{ leave(): void } | null>(null);
 	let timer: ReturnType<typeof setTimeout> | undefined;
 	$effect(() => {
 		const now = stimulus?.text ?? '';
@@ -26,6 +27,10 @@
 	});
 	/** Keeps what waits to be kept. */
 	export function leave() {
+		written?.leave();
+		keep();
+	}
+	function keep() {
 		if (timer === undefined) return;
 		clearTimeout(timer);
 		timer = undefined;
@@ -36,6 +41,7 @@
 {#if stimulus}
 	<div class="bg-mist space-y-2 rounded-xl px-3 py-2.5" data-testid="shared-edit">
 		<StemEdit
+			bind:this={written}
 			id="shared-text"
 			label="Shared text, before this question and those beside it"
 			hint="They stay together in this order, for everybody."
@@ -43,7 +49,7 @@
 			onchange={(now) => {
 				text = now;
 				clearTimeout(timer);
-				timer = setTimeout(leave, REST_MS);
+				timer = setTimeout(keep, REST_MS);
 			}}
 		/>
 		<MediaEdit

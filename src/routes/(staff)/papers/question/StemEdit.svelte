@@ -32,6 +32,17 @@ are typed in TeX between dollar signs and shown below as they will be.
 	let turn = $state(0);
 	let written = untrack(() => value);
 	const MOST = 20_000;
+	/** Keys come faster than the rest of the page should follow: it is told when they rest for a moment. */
+	const REST_MS = 120;
+	let resting: ReturnType<typeof setTimeout> | undefined;
+	/** Tells what is written, if that waits to be told. */
+	export function leave() {
+		if (resting === undefined) return;
+		clearTimeout(resting);
+		resting = undefined;
+		written = fromDocument(editor!.getJSON());
+		onchange(written);
+	}
 
 	onMount(() => {
 		const keys = Extension.create({
@@ -75,9 +86,9 @@ are typed in TeX between dollar signs and shown below as they will be.
 				}
 			},
 			onTransaction: () => turn++,
-			onUpdate: ({ editor }) => {
-				written = fromDocument(editor.getJSON());
-				onchange(written);
+			onUpdate: () => {
+				clearTimeout(resting);
+				resting = setTimeout(leave, REST_MS);
 			}
 		});
 		editor = made;
@@ -86,13 +97,17 @@ are typed in TeX between dollar signs and shown below as they will be.
 			made.commands.setTextSelection(made.state.doc.content.size);
 			made.view.focus();
 		}
-		return () => made.destroy();
+		return () => {
+			clearTimeout(resting);
+			made.destroy();
+		};
 	});
 	// What came from elsewhere, as by undo.
 	$effect(() => {
 		const now = value;
 		untrack(() => {
-			if (now === written || !editor) return;
+			// What was just typed is told first; who else has written is asked about then.
+			if (now === written || resting !== undefined || !editor) return;
 			written = now;
 			editor.commands.setContent(toDocument(now), { emitUpdate: false });
 		});
