@@ -143,6 +143,12 @@ test('before they begin candidates read every rule that binds them, and staff re
 	await expect(staff.locator('[data-question]')).toBeVisible();
 	await expect(staff.getByTestId('seen')).toContainText('nothing is kept');
 	expect(await home.read((db) => db('candidate').where({ number: 'TRIAL' }))).toEqual([]);
+	// As one of them will have it.
+	const [, somebody] = await staff.getByTestId('seen-as').locator('option').allTextContents();
+	await staff.getByTestId('seen-as').selectOption({ label: somebody });
+	await expect(staff.getByTestId('told-list')).toBeVisible();
+	await expect(staff.locator('body')).toContainText(somebody);
+	expect(await serious(staff), 'as one candidate sees it').toEqual([]);
 });
 
 test('the proctor ends a paper by hand; whoever has more goes on', async ({ browser }) => {

@@ -13,6 +13,11 @@ export const SIZES = [100, 125, 150, 175, 200];
 export const SPACINGS = [1.4, 1.8, 2.2];
 const STANDARD: Kept = { size: 100, look: 'paper', spacing: 1.4, ruler: false };
 
+/** The size in per cent that comes nearest to a magnification. */
+export function sizeOf(magnification: number): number {
+	return Math.min(200, Math.max(100, Math.round((magnification * 100) / 25) * 25));
+}
+
 /** The candidate's own choice of size, colours and spacing; begins with what was granted and is kept on the device. */
 export class Display {
 	size = $state(STANDARD.size);
@@ -26,7 +31,7 @@ export class Display {
 	) {
 		const kept = this.#read() ?? {
 			...STANDARD,
-			size: Math.min(200, Math.max(100, Math.round((granted.magnification * 100) / 25) * 25)),
+			size: sizeOf(granted.magnification),
 			look: granted.contrast ? ('strong' as const) : ('paper' as const)
 		};
 		Object.assign(this, kept);

@@ -5,6 +5,6 @@ export { LiveHub } from './hub';
 export { Presence } from './presence';
 export { drawResponseTimes } from './response-times';
 export { drawRoom } from './room-picture';
-export { pictureOfNobody } from './picture-of-nobody';
+export { pictureOfNobody, pictureOfOne } from './picture-of-nobody';
 export type { SeenByCandidates } from './picture-of-nobody';
 export { drawSitting } from './sitting-picture';

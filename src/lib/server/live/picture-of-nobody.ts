@@ -1,11 +1,12 @@
 import { markingInWords } from '$core/marking';
-import { deal, type FormQuestion, type Picture } from '$core/paper';
+import { fullName } from '$core/names';
+import { deal, formFor, type FormQuestion, type Picture } from '$core/paper';
 import type { SittingPicture } from '$core/room';
 import { forwardBy } from '$core/session';
 import { NO_GRANTS, NEW_TRACK, reckon } from '$core/time';
 import type { Query } from '../db';
 import { paperVersion, type Session } from '../records';
-import { toldToAll } from '../sitting';
+import { breaksOf, loadSitting, toldOf, toldToAll } from '../sitting';
 
 /** What candidates of a session will see, shown to staff with a made-up name: nothing of it is kept. */
 export type SeenByCandidates = {
@@ -70,10 +71,49 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 		ended: null,
 		turnedAway: null
 	};
-	const form = deal(content, rules.order, seed);
+	const name = formFor(content, rules.order.forms, { seed, site: null, group: null, seat: null });
+	const form = deal(content, rules.order, seed, name);
 	// As it leaves for a device: without the numbers that were drawn, and without hints that the rules do not allow.
 	const shown = form.questions.map(({ drawn: _, hint, ...question }) =>
 		rules.tools.hints && hint !== undefined ? { ...question, hint } : question
 	);
 	return { picture, questions: shown, pictures: content.pictures ?? {} };
+}
+
+/**
+ * The same as one of its candidates will have it: their minutes, size, colours, language, tools and breaks, and what binds
+ * them. Their form is another each time, and nothing of it is theirs.
+ * @returns null: there is nobody of that sitting in this session
+ */
+export async function pictureOfOne(
+	db: Query,
+	session: Session,
+	sittingId: string,
+	seed: number
+): Promise<SeenByCandidates | null> {
+	const { window } = session;
+	const one = await loadSitting(db, sittingId, window.opens);
+	if (!one || one.session.id !== session.id) return null;
+	const { picture, ...seen } = await pictureOfNobody(db, one.session, seed);
+	const { candidate, merge } = one;
+	const { allotted, remaining } = reckon(one.session.rules.timing, window, merge.grants, NEW_TRACK, window.opens);
+	const { tools } = picture.session;
+	const calculator = tools.calculator === 'scientific' ? tools.calculator : (merge.calculator ?? tools.calculator);
+	return {
+		...seen,
+		picture: {
+			...picture,
+			candidate: { name: fullName(candidate), number: candidate.number, seat: null },
+			session: {
+				...picture.session,
+				room: merge.room?.name ?? picture.session.room,
+				tools: { ...tools, calculator },
+				hasOwnCalculator: merge.calculator !== null
+			},
+			time: { ...picture.time, allotted, remaining },
+			told: await toldOf(db, one),
+			display: { ...merge.display, language: merge.language ?? candidate.language },
+			breaks: breaksOf(one)
+		}
+	};
 }

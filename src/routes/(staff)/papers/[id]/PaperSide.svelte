@@ -43,6 +43,12 @@
 	const nameOf = (id: string) => nameInPaper(paper, id);
 </script>
 
+{#snippet show({ questionIds: [first] }: Doubt)}
+	{#if first !== undefined}<button type="button" class="font-semibold underline" onclick={() => onshow(first)}
+			>Show {nameOf(first)}</button
+		>{/if}
+{/snippet}
+
 <aside class="bg-tide-deep min-h-0 overflow-auto px-5 py-4 text-[#f6f2e8]" data-testid="gets">
 	<h2 class="font-sans text-[13px] font-normal tracking-normal opacity-80">What each candidate gets</h2>
 	<p class="mt-1.5 font-serif text-[20px] leading-snug"><Sentence parts={gets} /></p>
@@ -50,19 +56,13 @@
 		{#each grave as doubt, i (i)}
 			<li class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]">
 				{doubt.text}
-				{#if doubt.questionIds.length > 0}<button
-						type="button"
-						class="font-semibold underline"
-						onclick={() => onshow(doubt.questionIds[0])}>Show {nameOf(doubt.questionIds[0])}</button
-					>{/if}
+				{@render show(doubt)}
 			</li>
 		{/each}
 		{#each ofWhole.filter(({ isGrave }) => !isGrave) as doubt, i (i)}
 			<li class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]">
 				{doubt.text}
-				<button type="button" class="font-semibold underline" onclick={() => onshow(doubt.questionIds[0])}
-					>Show {nameOf(doubt.questionIds[0])}</button
-				>
+				{@render show(doubt)}
 			</li>
 		{/each}
 	</ul>

@@ -53,6 +53,8 @@ what they share. Nothing is kept, and no code is used.
 	<div class="text-ink" data-testid="preview">
 		<div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 text-[14px]">
 			<Act size="xs" onclick={another} testid="another">{isPair ? 'Another pair' : 'Another candidate'}</Act>
+			{#if form.name}<span class="text-plum font-semibold">form {form.name}{isPair ? ` and ${other.name}` : ''}</span
+				>{/if}
 			<label class="flex items-center gap-1.5"
 				><input type="checkbox" class={TICK} bind:checked={ownQuestions} />own order of questions</label
 			>

@@ -1,7 +1,6 @@
 import { getDocument, GlobalWorkerOptions } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import worker from 'pdfjs-dist/legacy/build/pdf.worker.min.mjs?url';
 
-GlobalWorkerOptions.workerPort = null;
 GlobalWorkerOptions.workerSrc = worker;
 
 /** A page as candidates will see it, and its words for whoever can't. */
