@@ -33,7 +33,7 @@ it('what one candidate will see has their minutes, size, colours and sentences; 
 	expect([nobody.time.allotted, time.allotted]).toEqual([60 * MINUTE, 90 * MINUTE]);
 	expect([time.remaining, display.magnification, display.contrast]).toEqual([90 * MINUTE, 1.5, true]);
 	expect(candidate).toMatchObject({ name: 'Given0 Family0', number: 'DO-1001' });
-	expect(JSON.stringify(told)).toContain('enlarged 1.5 times');
+	expect(JSON.stringify(told)).toContain('You have 90 minutes');
 	await bringToWork(house, 0, await openDoor(house));
 	house.clock.at = NINE + 30 * MINUTE;
 	expect((await mine()).time).toEqual(time);
