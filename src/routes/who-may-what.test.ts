@@ -23,7 +23,7 @@ const HANDLERS = OF_STAFF.flatMap(([file, module]) =>
 const ONES_OWN = ['GET find', 'POST confirm', 'POST you/here', 'POST you/sign-in', 'POST you/sign-in/second'];
 
 /** Shared by all sites to look at and to copy: what comes of it is one's own. */
-const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/media'];
+const SHARED = ['POST prepare/rules/copy', 'POST papers/package', 'POST papers/bank/package', 'POST papers/media'];
 const QUAYSIDE = { siteId: 'quayside', proctorIds: ['dunmore'] };
 /** Each role here, there and everywhere; and a proctor of this site whom the session does not name. */
 const STAFF: StaffMember[] = [

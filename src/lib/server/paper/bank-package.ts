@@ -17,7 +17,7 @@ const AT_ONCE = 100;
 
 /**
  * What a search of the bank finds as one file, for another house or another system.
- * @throws ProblemError not_taken: nothing was found, or more than a file holds
+ * @throws ProblemError not_found, or not_taken: more than a file holds
  */
 export async function bankFile(
 	otium: Pick<House, 'threads' | 'db' | 'dataDir'>,
@@ -25,7 +25,7 @@ export async function bankFile(
 	ask: BankAsk
 ): Promise<Uint8Array> {
 	const contents = await contentsFound(otium.db, writerOf(staff), ask, MOST_BANKED);
-	if (contents?.length === 0) fail('not_taken', { message: 'There is no question to export.' });
+	if (contents?.length === 0) fail('not_found', { message: 'There is no question to export.' });
 	const bytes = contents && (await bankPackageOf(otium, contents));
 	if (!bytes || bytes.length > MOST_DOCUMENT_BYTES)
 		fail('not_taken', {
