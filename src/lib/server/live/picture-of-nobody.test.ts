@@ -41,3 +41,11 @@ it('what one candidate will see has their minutes, size, colours and sentences; 
 	expect((await pictureOfOne(db, session, 'sit1', 1))!.picture.time.allotted).toBe(60 * MINUTE);
 	expect(await pictureOfOne(db, session, 'elsewhere', 1)).toBeNull();
 });
+
+it('of those who start together tells when they end', async () => {
+	const session = (await findSession(house.otium.db, 's1'))!;
+	const timing = { ...session.rules.timing, clockStarts: 'room' as const };
+	const together = { ...session, rules: { ...session.rules, timing } };
+	const at = async (one: typeof session) => (await pictureOfNobody(house.otium.db, one, 1)).picture.time.deadline;
+	expect([await at(session), await at(together)]).toEqual([null, NINE + 60 * MINUTE]);
+});

@@ -50,7 +50,7 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			phase: 'open',
 			opens: window.opens,
 			allotted: reckoning.allotted,
-			deadline: null,
+			deadline: endOf(session, reckoning.allotted),
 			graceEnds: null,
 			remaining: reckoning.remaining,
 			standing: false,
@@ -110,10 +110,15 @@ export async function pictureOfOne(
 				tools: { ...tools, calculator },
 				hasOwnCalculator: merge.calculator !== null
 			},
-			time: { ...picture.time, allotted, remaining },
+			time: { ...picture.time, allotted, remaining, deadline: endOf(one.session, allotted) },
 			told: await toldOf(db, one),
 			display: { ...merge.display, language: merge.language ?? candidate.language },
 			breaks: breaksOf(one)
 		}
 	};
+}
+
+/** When time is up for all who start together, if they do at the opening; null: each has time from when they begin. */
+function endOf({ rules, window }: Session, allotted: number | null): number | null {
+	return rules.timing.clockStarts === 'room' && allotted !== null ? window.opens + allotted : null;
 }
