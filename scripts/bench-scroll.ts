@@ -1,11 +1,10 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
-import playwright from '../playwright.config';
+import type { Page } from '@playwright/test';
 import { connectDb } from '$lib/server/db';
-import { CROWD_STAFF, makeCrowdSession } from './crowd-session';
-import { freePort, startServer } from './server-process';
+import { inBrowser } from './bench-browser';
+import { makeCrowdSession } from './crowd-session';
 
 /** How a live room scrolls in Chromium. */
 export type ScrollFigure = {
@@ -26,18 +25,7 @@ export async function measureScroll(seats: number): Promise<ScrollFigure[]> {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-scroll-'));
 	await makeCrowdSession(dir, seats);
 	await waitAtTheDoor(dir);
-	const port = await freePort();
-	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' });
-	const browser = await chromium.launch(playwright.use!.launchOptions);
-	try {
-		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-		await page.goto(`http://localhost:${port}/sign-in`);
-		await page.getByLabel('Name').fill(CROWD_STAFF.signIn);
-		await page.getByLabel('Password').fill(CROWD_STAFF.password);
-		await page.getByRole('button', { name: 'Sign in' }).click();
-		await page.waitForURL((url) => url.pathname !== '/sign-in');
-		await page.goto(`http://localhost:${port}/live/s`);
-		await page.locator('[data-ready=true]').first().waitFor();
+	return inBrowser(dir, '/live/s', async (page) => {
 		const figures: ScrollFigure[] = [];
 		for (const [view, key] of [
 			['seats', '1'],
@@ -48,11 +36,7 @@ export async function measureScroll(seats: number): Promise<ScrollFigure[]> {
 			figures.push({ view, ...(await scroll(page)) });
 		}
 		return figures;
-	} finally {
-		await browser.close();
-		server.kill('SIGKILL');
-		rmSync(dir, { recursive: true, force: true });
-	}
+	});
 }
 
 async function waitAtTheDoor(dir: string) {

@@ -1,12 +1,11 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type Page } from '@playwright/test';
-import playwright from '../playwright.config';
+import type { Page } from '@playwright/test';
 import type { Paper } from '$core/paper';
 import { connectDb } from '$lib/server/db';
-import { CROWD_STAFF, makeCrowdSession } from './crowd-session';
-import { freePort, startServer } from './server-process';
+import { inBrowser } from './bench-browser';
+import { makeCrowdSession } from './crowd-session';
 
 /** How the editor answers keys in Chromium: the page's work for each, without the wait for the next frame. */
 export type TypingFigure = { medianMs: number; most95Ms: number; mostMs: number; keys: number };
@@ -31,18 +30,7 @@ export async function measureTyping(paper: Paper): Promise<TypingFigure> {
 		changed_by: 'bench'
 	});
 	await db.destroy();
-	const port = await freePort();
-	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent' });
-	const browser = await chromium.launch(playwright.use!.launchOptions);
-	try {
-		const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-		await page.goto(`http://localhost:${port}/sign-in`);
-		await page.getByLabel('Name').fill(CROWD_STAFF.signIn);
-		await page.getByLabel('Password').fill(CROWD_STAFF.password);
-		await page.getByRole('button', { name: 'Sign in' }).click();
-		await page.waitForURL((url) => url.pathname !== '/sign-in');
-		await page.goto(`http://localhost:${port}/papers/long`);
-		await page.locator('[data-ready=true]').first().waitFor();
+	return inBrowser(dir, '/papers/long', async (page) => {
 		const rows = page.locator('[data-question-row]');
 		await rows
 			.nth(Math.floor((await rows.count()) / 2))
@@ -60,11 +48,7 @@ export async function measureTyping(paper: Paper): Promise<TypingFigure> {
 		work.sort((a, b) => a - b);
 		const at = (share: number) => work[Math.min(work.length - 1, Math.floor(work.length * share))];
 		return { medianMs: at(0.5), most95Ms: at(0.95), mostMs: at(1), keys: work.length };
-	} finally {
-		await browser.close();
-		server.kill('SIGKILL');
-		rmSync(dir, { recursive: true, force: true });
-	}
+	});
 }
 
 /** Notes for each key how long its handlers took, and the frame that shows what they did. */

@@ -1,4 +1,4 @@
-import { EXPECTED_SHARE } from '../paper';
+import { expectedPoints } from '../paper';
 import type { Plannable } from '../plan';
 import { solve, type Constraint, type Terms } from './program';
 
@@ -12,8 +12,7 @@ export type Forms = {
 
 /** What a difference between two forms costs: a point to reach, an expected point, a question of a topic, a minute. */
 const WEIGHT = { points: 20, expected: 10, topic: 4, minutes: 1 };
-/** Where nothing is said of a question, as much is expected as of a medium one. */
-const expectedOf = ({ points, difficulty }: Plannable) => points * EXPECTED_SHARE[difficulty ?? 'medium'];
+const expectedOf = ({ points, difficulty }: Plannable) => expectedPoints(points, difficulty ?? undefined);
 
 /**
  * Makes forms of so many questions each that differ as little as possible: in points, expected points, numbers by topic and

@@ -19,13 +19,12 @@ export function deal(whole: Paper, order: OrderRules, seed: number, name?: FormL
 	// The Mersenne Twister, for its seeding: seeds that lie side by side must not deal forms that resemble each other.
 	const random = mersenne(seed);
 	const questions = paper.parts.flatMap((part) => {
-		const drawn = new Set(
-			poolsOf(part).flatMap(({ draw, units }) =>
-				(part.draw === null ? units : shuffled(units, random).slice(0, draw)).map(([first]) => first)
-			)
-		);
+		const drawn =
+			part.draw === null
+				? unitsOf(part.questions)
+				: poolsOf(part).flatMap(({ draw, units }) => shuffled(units, random).slice(0, draw));
 		// Drawn questions stand in the paper's order unless the rules say otherwise: drawing and mixing are two switches.
-		const inPaperOrder = unitsOf(part.questions).filter(([first]) => drawn.has(first));
+		const inPaperOrder = part.draw === null ? drawn : inOrderOf(part.questions, drawn);
 		// What stands under one text stays together, in its order.
 		const blocks = together(inPaperOrder);
 		const ordered = (order.questionsInOwnOrder ? shuffled(blocks, random) : blocks).flat();
@@ -37,6 +36,15 @@ export function deal(whole: Paper, order: OrderRules, seed: number, name?: FormL
 		);
 	});
 	return { seed, ...(form === null ? {} : { name: form }), questions };
+}
+
+/** Units as they stand among these questions. */
+function inOrderOf(questions: Question[], units: Question[][]): Question[][] {
+	const byFirst = new Map(units.map((unit) => [unit[0], unit]));
+	return questions.flatMap((question) => {
+		const unit = byFirst.get(question);
+		return unit ? [unit] : [];
+	});
 }
 
 /** Units in the order of the paper, those of one stimulus in one block where the first of them stands. */

@@ -5,7 +5,10 @@ export {
 	dealtPoints,
 	HINT_TIMES,
 	isMarkedByHand,
+	materialPages,
 	mediaOf,
+	MOST_DOCUMENTS,
+	MOST_PAGES,
 	pointsToReach,
 	questionsOf,
 	sumOfPoints
@@ -33,7 +36,7 @@ export type {
 } from './question';
 export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';
 export type { AnswerValue } from './answer';
-export { DIFFICULTIES, EXPECTED_SHARE } from './difficulty';
+export { DIFFICULTIES, EXPECTED_SHARE, expectedPoints } from './difficulty';
 export type { Difficulty } from './difficulty';
 export { minutesNeeded } from './time-needed';
 export { saidIn } from './said-in';

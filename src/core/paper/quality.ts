@@ -162,7 +162,7 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	if (silent)
 		doubts.push({
 			code: 'no_alternative_text',
-			text: `A page of “${silent.name}” has no words for whoever can’t see it.`,
+			text: `A page of “${silent.name}” has no description for people who can’t see it.`,
 			isGrave: false,
 			questionIds: []
 		});

@@ -107,6 +107,8 @@ export type Picture = { svg: string; alt: string };
 
 /** A document that candidates may open beside the paper: a table, a chart, a text; its pages are pictures, in their order. */
 export type Material = { name: string; pages: Medium[] };
+export const MOST_DOCUMENTS = 10;
+export const MOST_PAGES = 60;
 
 /** What tells a paper from those that look like it; for authors and coordinators. */
 export type PaperCard = {
@@ -194,9 +196,14 @@ export function questionsOf({ parts }: Pick<Paper, 'parts'>): Question[] {
 	return parts.flatMap(({ questions }) => questions);
 }
 
+/** The pages of all that lies beside a paper. */
+export function materialPages({ material = [] }: Pick<Paper, 'material'>): Medium[] {
+	return material.flatMap(({ pages }) => pages);
+}
+
 /** All that a paper shows and plays, shared texts and material included; what two name is there twice. */
 export function mediaOf(paper: Pick<Paper, 'parts' | 'material'>): Medium[] {
-	return [...questionsOf(paper).flatMap(mediaBeside), ...(paper.material ?? []).flatMap(({ pages }) => pages)];
+	return [...questionsOf(paper).flatMap(mediaBeside), ...materialPages(paper)];
 }
 
 /** Whether only a person can mark it. */

@@ -1,8 +1,8 @@
 import type { Question } from './question';
 
 /**
- * Questions in units, each of which is dealt as a whole: a question, and those that follow it in their order. Whoever follows
- * a question that is not among these, or one that itself follows another, stands alone.
+ * Questions in units, each of which is dealt as a whole: a question, and those that follow it in their order. A
+ * question that follows one which is missing here, or which itself follows another, is a unit by itself.
  */
 export function unitsOf(questions: Question[]): Question[][] {
 	const units = new Map<string, Question[]>();

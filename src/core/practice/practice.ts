@@ -50,15 +50,15 @@ export function tryQuestion(
 	const question = questionsOf(paper).find(({ id }) => id === questionId);
 	if (!dealt || !question) return null;
 	const { verdict, points, outOf } = markAnswer(asDealt(question, dealt), value, { wrong: 'free', points: 0 });
-	const { tries: most, costPercent } = question.practice ?? rules;
+	const own = question.practice ?? rules;
 	const isOver = verdict === 'right' || verdict === 'to_mark';
 	const said =
 		verdict === 'right' ? question.feedback?.right : verdict === 'wrong' ? question.feedback?.wrong : undefined;
 	return {
 		verdict,
-		points: verdict === 'to_mark' ? null : points * shareAfter(tries - 1, { tries: most, costPercent }),
+		points: verdict === 'to_mark' ? null : points * shareAfter(tries - 1, own),
 		outOf,
-		triesLeft: isOver ? 0 : Math.max(0, most - tries),
+		triesLeft: isOver ? 0 : Math.max(0, own.tries - tries),
 		feedback: said ?? null,
 		hint: (verdict === 'wrong' && rules.hints === 'after_wrong' && question.hint) || null
 	};

@@ -76,21 +76,21 @@ const ELEMENTS: Record<string, string> = {
 	largerEq: 'gte',
 	smallerEq: 'lte'
 };
-/** Names of `mathOperator`; by whether an angle goes in or comes out. */
-const OPERATORS: Record<string, { name: string; angle?: 'in' | 'out' }> = {
-	sin: { name: 'sin', angle: 'in' },
-	cos: { name: 'cos', angle: 'in' },
-	tan: { name: 'tan', angle: 'in' },
-	asin: { name: 'asin', angle: 'out' },
-	acos: { name: 'acos', angle: 'out' },
-	atan: { name: 'atan', angle: 'out' },
-	atan2: { name: 'atan2', angle: 'out' },
-	ln: { name: 'ln' },
-	log: { name: 'log' },
-	exp: { name: 'exp' },
-	abs: { name: 'abs' },
-	floor: { name: 'floor' },
-	ceil: { name: 'ceil' }
+/** Names of `mathOperator`, which are those of ours; by whether an angle goes in or comes out. */
+const OPERATORS: Record<string, 'in' | 'out' | null> = {
+	sin: 'in',
+	cos: 'in',
+	tan: 'in',
+	asin: 'out',
+	acos: 'out',
+	atan: 'out',
+	atan2: 'out',
+	ln: null,
+	log: null,
+	exp: null,
+	abs: null,
+	floor: null,
+	ceil: null
 };
 
 function expressionOf(tree: FormulaTree, el: Dialect['el']): XmlNode | null {
@@ -106,9 +106,9 @@ function expressionOf(tree: FormulaTree, el: Dialect['el']): XmlNode | null {
 	const { name } = tree;
 	if (Object.hasOwn(ELEMENTS, name)) return el(ELEMENTS[name], {}, parts);
 	if (Object.hasOwn(OPERATORS, name)) {
-		const { name: operator, angle } = OPERATORS[name];
-		if (angle === 'in') return math(operator, [math('toRadians', parts)]);
-		return angle === 'out' ? math('toDegrees', [math(operator, parts)]) : math(operator, parts);
+		const angle = OPERATORS[name];
+		if (angle === 'in') return math(name, [math('toRadians', parts)]);
+		return angle === 'out' ? math('toDegrees', [math(name, parts)]) : math(name, parts);
 	}
 	switch (name) {
 		case 'unaryMinus':
@@ -282,7 +282,7 @@ function formulaOf(node: XmlNode, reckoned: ReadonlyMap<string, string>): string
 
 const isOperator = (node: XmlNode, name: string) => node.name === 'mathoperator' && node.attributes.name === name;
 const isAngle = (name: string | undefined, end: 'in' | 'out') =>
-	name !== undefined && Object.hasOwn(OPERATORS, name) && OPERATORS[name].angle === end;
+	name !== undefined && Object.hasOwn(OPERATORS, name) && OPERATORS[name] === end;
 
 function call(name: string, node: XmlNode, reckoned: ReadonlyMap<string, string>): string | null {
 	const of = node.children.filter(isElement).map((one) => formulaOf(one, reckoned));
@@ -294,7 +294,7 @@ function radiansOf(name: string, parts: string[]): string | null {
 	if (name === 'toDegrees') return `(${parts[0]} * 180 / pi)`;
 	if (name === 'toRadians') return `(${parts[0]} * pi / 180)`;
 	if (!Object.hasOwn(OPERATORS, name)) return null;
-	const { angle } = OPERATORS[name];
+	const angle = OPERATORS[name];
 	if (angle === 'in') return `${name}(${parts[0]} * 180 / pi)`;
 	return angle === 'out' ? `(${name}(${parts.join(', ')}) * pi / 180)` : `${name}(${parts.join(', ')})`;
 }

@@ -1,4 +1,4 @@
-import { mediaBeside, questionsOf, type Paper, type Part, type Question } from '../paper';
+import { materialPages, mediaBeside, questionsOf, type Paper, type Part, type Question } from '../paper';
 import { writeText } from './body-text';
 import { QTI_2, QTI_3, type Dialect } from './dialect';
 import { identifierOf } from './identifier';
@@ -136,7 +136,7 @@ function testResource(paper: Paper, questions: Question[], to: Dialect): XmlNode
 	return element('resource', { identifier: 'RES-TEST', type: to.testType, href: 'test.xml' }, [
 		file('test.xml'),
 		...questions.map(({ id }) => element('dependency', { identifierref: `RES-${identifierOf(id)}` })),
-		...(paper.material ?? []).flatMap(({ pages }) => pages.map((page) => file(mediumFile(page)))),
+		...materialPages(paper).map((page) => file(mediumFile(page))),
 		...pictures
 			.filter((name) => !questions.some(({ picture }) => picture === name))
 			.map((name) => file(picturePath(name)))

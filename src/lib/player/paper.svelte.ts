@@ -1,6 +1,7 @@
 import { SvelteMap } from 'svelte/reactivity';
 import {
 	isBlank,
+	materialPages,
 	mediaBeside,
 	placeToResume,
 	type AnswerValue,
@@ -84,7 +85,7 @@ export class Paper {
 	) {
 		this.media = new Media(place, store);
 		this.#see(content);
-		this.media.want(this.material.flatMap(({ pages }) => pages));
+		this.media.want(materialPages(this));
 	}
 
 	/** Every question of the paper by its name, in order. */

@@ -24,11 +24,13 @@ export async function keepInBank(
 		const { id } = question;
 		const [fate, there] = await fateOf(trx, question, writer);
 		if (fate === 'not_yours') continue;
-		if (fate === 'new')
+		if (fate === 'new') {
 			await writeRevision(trx, question, null, { at, by, whose: { site_id: siteId, audience, owner: by } });
-		else if (fate === 'changed') await writeRevision(trx, question, there, { at, by, whose: {} });
-		if (fate === 'new') kept.added++;
-		else if (fate === 'changed') kept.changed++;
+			kept.added++;
+		} else if (fate === 'changed') {
+			await writeRevision(trx, question, there, { at, by, whose: {} });
+			kept.changed++;
+		}
 		kept.ids.push(id);
 	}
 	return kept;

@@ -6,6 +6,7 @@ import { forwardBy } from '$core/session';
 import { NO_GRANTS, NEW_TRACK, reckon } from '$core/time';
 import type { Query } from '../db';
 import { paperVersion, type Session } from '../records';
+import { toolsWith } from './sitting-picture';
 import { breaksOf, loadSitting, toldOf, toldToAll } from '../sitting';
 
 /** What candidates of a session will see, shown to staff with a made-up name: nothing of it is kept. */
@@ -97,8 +98,6 @@ export async function pictureOfOne(
 	const { picture, ...seen } = await pictureOfNobody(db, one.session, seed);
 	const { candidate, merge } = one;
 	const { allotted, remaining } = reckon(one.session.rules.timing, window, merge.grants, NEW_TRACK, window.opens);
-	const { tools } = picture.session;
-	const calculator = tools.calculator === 'scientific' ? tools.calculator : (merge.calculator ?? tools.calculator);
 	return {
 		...seen,
 		picture: {
@@ -107,7 +106,7 @@ export async function pictureOfOne(
 			session: {
 				...picture.session,
 				room: merge.room?.name ?? picture.session.room,
-				tools: { ...tools, calculator },
+				tools: toolsWith(picture.session.tools, merge),
 				hasOwnCalculator: merge.calculator !== null
 			},
 			time: { ...picture.time, allotted, remaining, deadline: endOf(one.session, allotted) },

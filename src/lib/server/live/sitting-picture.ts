@@ -1,7 +1,8 @@
 import { fullName } from '$core/names';
 import type { SittingPicture } from '$core/room';
 import { markingInWords } from '$core/marking';
-import { forwardBy } from '$core/session';
+import type { Merge } from '$core/grants';
+import { forwardBy, type ToolRules } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown';
@@ -38,9 +39,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			room: one.merge.room?.name ?? session.room.name,
 			zone: session.site.zone,
 			movement: session.rules.movement,
-			// What was granted goes beyond the rules, never below them.
-			tools:
-				tools.calculator === 'scientific' ? tools : { ...tools, calculator: one.merge.calculator ?? tools.calculator },
+			tools: toolsWith(tools, one.merge),
 			hasOwnCalculator: one.merge.calculator !== null,
 			watch: level === 'open' ? null : { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview, left },
 			snapshotSeconds: session.rules.lockdown.snapshotSeconds,
@@ -82,6 +81,11 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 		},
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};
+}
+
+/** The tools that somebody has: what was granted goes beyond the rules, never below them. */
+export function toolsWith(tools: ToolRules, { calculator }: Pick<Merge, 'calculator'>): ToolRules {
+	return tools.calculator === 'scientific' ? tools : { ...tools, calculator: calculator ?? tools.calculator };
 }
 
 async function hasPhoto(db: Query, candidateId: string): Promise<boolean> {

@@ -3,6 +3,8 @@ import {
 	DIFFICULTIES,
 	FORM_LETTERS,
 	HINT_TIMES,
+	MOST_DOCUMENTS,
+	MOST_PAGES,
 	sumOfStrata,
 	type PaperAbout,
 	type PaperEdit,
@@ -27,8 +29,6 @@ const PartShape = z.object({
 const PartSchema = PartShape.refine(addsUp);
 const PartAboutShape = PartShape.omit({ questions: true });
 const PartAbout = PartAboutShape.refine(addsUp);
-/** Pages of one document beside a paper. */
-const MOST_PAGES = 60;
 const About = z.object({
 	title: z.string().trim().min(1, 'A paper needs a title.').max(200),
 	language: z.string().max(35).optional(),
@@ -48,7 +48,7 @@ const About = z.object({
 	material: z
 		.array(z.strictObject({ name: Line.min(1), pages: z.array(MediumSchema).min(1).max(MOST_PAGES) }))
 		.min(1)
-		.max(10)
+		.max(MOST_DOCUMENTS)
 		.optional(),
 	forms: z
 		.array(z.object({ name: z.enum(FORM_LETTERS), questions: z.array(QuestionId).max(MOST_QUESTIONS) }))

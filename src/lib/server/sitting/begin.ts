@@ -3,7 +3,7 @@ import { sameName, clientFor, type ProvenClient } from '$core/access';
 import { deal, formFor, type Form, type FormPlace } from '$core/paper';
 import { forwardBy } from '$core/session';
 import { refusal, RefusalError, type Outcome } from '$core/sitting';
-import { transact, type Query } from '../db';
+import { idsAsMade, transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { paperVersion } from '../paper';
 import { actIn, tell, type Touched } from './act';
@@ -80,8 +80,7 @@ async function dealOnce(trx: Query, one: Loaded, now: number) {
 
 /** Where somebody belongs and sits, as far as a form of the paper can go by it. */
 async function placeOf(trx: Query, { sitting, session, candidate }: Loaded): Promise<Omit<FormPlace, 'seed'>> {
-	// In the order in which they were made: a site that comes later leaves those before it where they are.
-	const sites: string[] = await trx('site').orderBy('rowid').pluck('id');
+	const sites = await idsAsMade(trx, 'site');
 	const groups: string[] = await trx('session_group')
 		.join('candidate_group', 'candidate_group.id', 'session_group.group_id')
 		.where('session_group.session_id', session.id)

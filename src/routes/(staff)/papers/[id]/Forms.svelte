@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
 	import {
-		EXPECTED_SHARE,
+		expectedPoints,
 		FORM_LETTERS,
 		formsOf,
 		minutesNeeded,
@@ -36,9 +36,8 @@
 	let trouble = $state<string | null>(null);
 	const made = $derived(formsOf(paper));
 	const figure = (value: number) => String(Number(value.toFixed(1)));
-	/** Where nothing is said of a question, as much is expected as of a medium one. */
 	const expectedOf = (questions: Question[]) =>
-		questions.reduce((sum, one) => sum + pointsToReach(one) * EXPECTED_SHARE[one.difficulty ?? 'medium'], 0);
+		questions.reduce((sum, one) => sum + expectedPoints(pointsToReach(one), one.difficulty), 0);
 	const minutesOf = (questions: Question[]) => questions.reduce((sum, one) => sum + minutesNeeded(one), 0);
 
 	async function make() {
@@ -77,7 +76,7 @@
 				onchange={(read) => (each = Math.round(read))}
 			/>
 			<Act tone="main" {busy} disabled={!isKept || size < 1} onclick={make} testid="make-forms"
-				>{made.length > 0 ? 'Divide anew' : `Make ${forms} forms`}</Act
+				>{made.length > 0 ? 'Divide again' : `Make ${forms} forms`}</Act
 			>
 			{#if made.length > 0}<Act onclick={() => onforms(undefined)} testid="no-forms">No forms</Act>{/if}
 		</div>

@@ -1,15 +1,13 @@
 <!-- @component What lies beside a paper: tables, charts and texts, as PDF or pictures. Their pages are kept as pictures. -->
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import type { Material, Medium } from '$core/paper';
+	import { MOST_DOCUMENTS, MOST_PAGES, type Material, type Medium } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 
 	type Props = { material: Material[]; onchange: (material: Material[] | undefined) => void };
 	let { material, onchange }: Props = $props();
 
-	const MOST_PAGES = 60;
-	const MOST_DOCUMENTS = 10;
 	let input = $state<HTMLInputElement | null>(null);
 	let doing = $state<string | null>(null);
 	let trouble = $state<string | null>(null);

@@ -1,4 +1,4 @@
-import { mediaBeside } from '$core/paper';
+import { materialPages, mediaBeside } from '$core/paper';
 import { fail } from '$core/problem';
 import { refusal } from '$core/sitting';
 import { boundDevice, mustBeProven, refuse, route } from '$lib/server/http';
@@ -12,8 +12,8 @@ export const GET = route(boundDevice, async ({ otium, device, params, locals }) 
 	if (one?.sitting.state !== 'working') refuse(refusal('not_from_this_state'));
 	mustBeProven(one.session, locals.client);
 	const { questions } = await questionsSent(otium.db, one);
-	const { material = [] } = (await paperVersion(otium.db, one.paperId)).content;
-	const shown = [...questions.flatMap(mediaBeside), ...material.flatMap(({ pages }) => pages)];
+	const { content } = await paperVersion(otium.db, one.paperId);
+	const shown = [...questions.flatMap(mediaBeside), ...materialPages(content)];
 	const isShown = shown.some(({ file }) => file === params.file);
 	const found = isShown ? await readMedium(otium, params.file) : null;
 	if (!found) fail('not_found');
