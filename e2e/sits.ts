@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import type { Form } from '../src/core/paper';
 import type { Db } from '../src/lib/server/db';
 import { loadSitting, OwnIds } from '../src/lib/server/sitting';
 import { arrive, type House } from './house';
@@ -67,17 +68,23 @@ export function sitsIn(home: House) {
 		});
 	}
 
-	const idsOf = async (db: Db, sittingId: string) =>
-		new OwnIds(db, sittingId, JSON.parse((await db('form').where({ sitting_id: sittingId }).first('form')).form));
+	const dealt = async (db: Db, sittingId: string) => {
+		const { questions } = JSON.parse((await db('form').where({ sitting_id: sittingId }).first('form')).form) as Form;
+		return { questions, ids: new OwnIds(db, sittingId, questions) };
+	};
 	/** What the paper calls a question that the candidate's device knows by that name. */
 	const questionIdOf = (db: Db, sittingId: string, name: string) =>
-		idsOf(db, sittingId).then((ids) => ids.fromDevice({ questionId: name, value: null, struck: [] }).questionId);
+		dealt(db, sittingId).then(({ ids }) => ids.questionNamed(name));
 	/** The questions as the candidate's device has them. */
-	const formOf = (id: string) => home.read(async (db) => (await idsOf(db, id)).shown);
+	const formOf = (id: string) =>
+		home.read(async (db) => {
+			const { questions, ids } = await dealt(db, id);
+			return questions.map((question) => ids.show(question));
+		});
 	const valueOf = (sittingId: string, name: string) =>
 		home.read(async (db) => {
-			const ids = await idsOf(db, sittingId);
-			const { questionId } = ids.fromDevice({ questionId: name, value: null, struck: [] });
+			const { ids } = await dealt(db, sittingId);
+			const questionId = ids.questionNamed(name);
 			const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
 			return row ? ids.toDevice({ questionId, value: JSON.parse(row.value).value, struck: [] }).value : undefined;
 		});

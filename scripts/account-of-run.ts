@@ -40,7 +40,10 @@ export async function accountOfRun(
 		.select('number', 'sitting_id', 'form');
 	// Each device has names of its own for what is on its form.
 	const ids = new Map(
-		forms.map(({ number, sitting_id, form }) => [number, new OwnIds(db, sitting_id, JSON.parse(form) as Form)])
+		forms.map(({ number, sitting_id, form }) => [
+			number,
+			new OwnIds(db, sitting_id, (JSON.parse(form) as Form).questions)
+		])
 	);
 	const lost = acknowledged.filter((one) => {
 		const { questionId, value } = ids

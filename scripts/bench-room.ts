@@ -48,6 +48,12 @@ export function saver(browsers: Browser[]): () => Shot {
 	};
 }
 
+/** Candidates in turn, each of whose devices says that it is there. */
+export function beater(browsers: Browser[]): () => Shot {
+	let n = 0;
+	return () => ({ path: '/sit/api/beat', body: '{}', by: browsers[n++ % browsers.length] });
+}
+
 /** Brings every candidate to work, some at a time; returns their devices. */
 export async function everyoneBegins(port: number, { code, people }: CrowdSession): Promise<Browser[]> {
 	const browsers: Browser[] = [];
@@ -116,8 +122,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		await sleep(1_500);
 		const kibEach = (((await residentMiB(server.pid!)) - resting) * 1_024) / sittings;
 		const save = saver(browsers);
-		let n = 0;
-		const beat = () => ({ path: '/sit/api/beat', body: '{}', by: browsers[n++ % browsers.length] });
+		const beat = beater(browsers);
 		await gun.rate(1, save);
 		const cpuMsASave = await cpuOf(server.pid!, () => gun.rate(3, save));
 		const cpuMsABeat = await cpuOf(server.pid!, () => gun.rate(3, beat));
@@ -163,12 +168,10 @@ async function cpuOf(pid: number, work: () => Promise<number>): Promise<number> 
 /** Every device says that it is there as often as the server asks: every five seconds, together at most 200 a second. */
 function beats(gun: Gun, browsers: Browser[]): () => void {
 	const TICK_MS = 100;
-	let next = 0;
+	const beat = beater(browsers);
 	const timer = setInterval(() => {
-		for (let n = 0; n < (Math.min(200, browsers.length / 5) * TICK_MS) / 1_000; n++) {
-			const by = browsers[next++ % browsers.length];
-			void gun.fire({ path: '/sit/api/beat', body: '{}', by }).catch(() => {});
-		}
+		for (let n = 0; n < (Math.min(200, browsers.length / 5) * TICK_MS) / 1_000; n++)
+			void gun.fire(beat()).catch(() => {});
 	}, TICK_MS);
 	return () => clearInterval(timer);
 }

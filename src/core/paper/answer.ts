@@ -15,8 +15,22 @@ export function isBlank(value: AnswerValue): boolean {
 	return Array.isArray(value) ? value.length === 0 : Object.values(value).every((part) => part.trim() === '');
 }
 
+type Names = { id: string }[];
+/** What of a question says which answers it takes. */
+export type AnswerShape = Pick<FormQuestion, 'id' | 'kind' | 'gaps' | 'most'> & {
+	choices?: Names;
+	items?: Names;
+	matches?: Names;
+};
+
+/** Without any words, for where very many are kept. */
+export function answerShape({ id, kind, choices, items, matches, gaps, most }: FormQuestion): AnswerShape {
+	const names = (list?: Names) => list?.map(({ id }) => ({ id }));
+	return { id, kind, choices: names(choices), items: names(items), matches: names(matches), gaps, most };
+}
+
 /** Whether a value is of the shape that a question of this kind asks for, and names only what is on the form. */
-export function fitsQuestion(question: FormQuestion, value: AnswerValue): boolean {
+export function fitsQuestion(question: AnswerShape, value: AnswerValue): boolean {
 	if (value === null) return true;
 	const known = (list: { id: string }[] | undefined, id: string) => list?.some((each) => each.id === id) ?? false;
 	switch (question.kind) {

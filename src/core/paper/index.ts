@@ -34,8 +34,8 @@ export type {
 	TryRules,
 	Wording
 } from './question';
-export { fitsQuestion, isBlank, LONGEST_LINE } from './answer';
-export type { AnswerValue } from './answer';
+export { answerShape, fitsQuestion, isBlank, LONGEST_LINE } from './answer';
+export type { AnswerShape, AnswerValue } from './answer';
 export { DIFFICULTIES, EXPECTED_SHARE, expectedPoints } from './difficulty';
 export type { Difficulty } from './difficulty';
 export { minutesNeeded } from './time-needed';

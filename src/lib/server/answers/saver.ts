@@ -1,5 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { fitsQuestion, NOTES, type Form, type FormQuestion, type Revision } from '$core/paper';
+import { answerShape, fitsQuestion, NOTES, type AnswerShape, type Form, type Revision } from '$core/paper';
 import { fail } from '$core/problem';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
@@ -21,8 +21,8 @@ type Waiting = {
 	reject: (error: unknown) => void;
 };
 
-/** `ids`: what the device calls what is on it; null: nothing is dealt yet. */
-type KnownForm = { questions: Map<string, FormQuestion>; places: Places; ids: OwnIds | null };
+/** `ids`: what the device calls what is on it; null: nothing is dealt yet. Without any words: there is one for each who sits. */
+type KnownForm = { questions: Map<string, AnswerShape>; places: Places; ids: OwnIds | null };
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
@@ -124,11 +124,11 @@ export class AnswerSaver {
 		if (known) return known;
 		const row = await this.otium.db('form').where({ sitting_id: sittingId }).first('form');
 		const form: Form | null = row ? JSON.parse(row.form) : null;
-		const questions = form?.questions ?? [];
+		const questions = (form?.questions ?? []).map(answerShape);
 		const fresh = {
 			questions: new Map(questions.map((question) => [question.id, question])),
 			places: new Map(questions.map((question, i) => [question.id, i])),
-			ids: form && new OwnIds(this.otium.db, sittingId, form)
+			ids: form && new OwnIds(this.otium.db, sittingId, questions)
 		};
 		if (form) this.#forms.set(sittingId, fresh);
 		return fresh;

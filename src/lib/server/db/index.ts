@@ -2,6 +2,8 @@ export { idsAsMade } from './as-made';
 export { appendAnswers, chainByDigest, chainGroup, emptiedGroup, NO_GROUP, standAnswers } from './answer-rows';
 export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer-rows';
 export { EMPTIED_TABLES, FROZEN_TABLES } from './closed-rows';
+export { bindingOf } from './binding';
+export type { Binding } from './binding';
 export {
 	backupDb,
 	connectDb,

@@ -6,6 +6,7 @@ import { CLOSED } from './closed-rows';
 import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-key';
 import { keepStatements } from './kept-statements';
 import { MIGRATIONS } from './migrations';
+import { perHouse } from './per-house';
 
 export type Db = Knex;
 /** A transaction, or the database itself where one statement is enough. */
@@ -68,7 +69,20 @@ export function connectDb(file: string): Db {
 		connection: { filename: file },
 		useNullAsDefault: true,
 		// One writer is all that SQLite has; with one connection, transactions queue here instead of failing there.
-		pool: { min: 1, max: 1, afterCreate: configure },
+		pool: {
+			min: 1,
+			max: 1,
+			afterCreate: (connection: Connection, done: (error: null, connection: Connection) => void) => {
+				configure(connection);
+				// The reader goes first, so that the last to close leaves one whole file behind.
+				const close = connection.close.bind(connection);
+				connection.close = () => {
+					readers(db).connection?.close();
+					return close();
+				};
+				done(null, connection);
+			}
+		},
 		acquireConnectionTimeout: 30_000
 	});
 	holdHouseKey(db, readHouseKey(dirname(file), false));
@@ -77,7 +91,23 @@ export function connectDb(file: string): Db {
 
 type Connection = Database.Database;
 
-function configure(connection: Connection, done: (error: Error | null, connection: Connection) => void) {
+const readers = perHouse((): { connection: Connection | null } => ({ connection: null }));
+
+/**
+ * A connection beside the one that writes, for the few reads that come with every request: they are answered at once while
+ * a long transaction is open, and see what was committed last.
+ */
+export function readerOf(db: Query): Connection {
+	const reader = readers(db);
+	if (!reader.connection?.open) {
+		const { filename } = (db.client.config as { connection: { filename: string } }).connection;
+		reader.connection = new Database(filename, { readonly: true });
+		keepStatements(reader.connection);
+	}
+	return reader.connection;
+}
+
+function configure(connection: Connection) {
 	connection.pragma('journal_mode = WAL');
 	// A commit is acknowledged when it is on the disk, not when it is on its way there.
 	connection.pragma('synchronous = FULL');
@@ -85,7 +115,6 @@ function configure(connection: Connection, done: (error: Error | null, connectio
 	connection.pragma('busy_timeout = 3000');
 	connection.pragma('cache_size = -65536');
 	keepStatements(connection);
-	done(null, connection);
 }
 
 /**

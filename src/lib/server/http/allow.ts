@@ -11,6 +11,7 @@ import {
 } from '$core/access';
 import { fail } from '$core/problem';
 import { refusal, type Actor } from '$core/sitting';
+import { bindingOf, type Binding } from '../db';
 import { actorAt, readOwnNote, readTeacherNote, type KnownDevice as Device } from '../identity';
 import type { Otium } from '../otium';
 import { findPerson, type Person } from '../people';
@@ -114,24 +115,22 @@ export const ownPageOf = byLink(async (otium, note) => {
 });
 
 /** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
-export const device: Allow<House & { device: Device; isBound: boolean }> = {
+export const device: Allow<House & { device: Device; binding: Binding; isBound: boolean }> = {
 	audience: 'candidate',
 	async check(event) {
 		const { otium, device } = event.locals;
 		if (!device) fail('not_at_the_door');
 		await mustBeSigned(event);
-		const row = await otium
-			.db('sitting')
-			.where({ id: device.sittingId })
-			.first('client_site', 'client_least', 'device_epoch');
-		mustComeByClient(row, event.locals.client);
+		const binding = bindingOf(otium.db, device.sittingId);
+		if (!binding) fail('not_at_the_door');
+		mustComeByClient(binding, event.locals.client);
 		const odd = otium.whereabouts.heard(
 			event.locals.signIn ?? '',
 			event.locals.address,
 			event.request.headers.get('user-agent') ?? ''
 		);
 		if (odd) await noteDevice(otium, device, odd);
-		return { otium, device, isBound: row.device_epoch === device.epoch };
+		return { otium, device, binding, isBound: binding.device_epoch === device.epoch };
 	}
 };
 
@@ -146,10 +145,7 @@ export const boundDevice: Allow<House & { device: Device }> = {
 };
 
 /** Where a session asks for a sealed client, each request of its sittings is signed by one. */
-function mustComeByClient(
-	{ client_site: site, client_least: least }: { client_site: string | null; client_least: string },
-	client: ProvenClient | null
-): void {
+function mustComeByClient({ client_site: site, client_least: least }: Binding, client: ProvenClient | null): void {
 	if (!site) return;
 	if (client?.siteId !== site) refuse(refusal('client_unproven'));
 	if (!isAtLeast(client!.version, least)) refuse(refusal('client_outdated'));

@@ -14,7 +14,7 @@ type Asked = Pick<RequestEvent, 'request' | 'url' | 'locals'>;
 export async function mustBeSigned({ request, url, locals }: Asked): Promise<void> {
 	const { device, signIn, otium } = locals;
 	if (!device?.publicKey) return;
-	const checked = otium.signatures.check(
+	const checked = await otium.signatures.check(
 		signIn!,
 		device.publicKey,
 		request.method,

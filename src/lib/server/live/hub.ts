@@ -1,11 +1,11 @@
 import { nanoid } from 'nanoid';
 import type { RoomChange, RoomPicture } from '$core/room';
-import { giveWay } from '../event-loop';
+import { giveWay, inParts } from '../event-loop';
 import type { House } from '../house';
 import { heldBy } from '../lines';
 import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
 import { drawHead, drawRoom, drawSeats } from './room-picture';
-import { drawSitting } from './sitting-picture';
+import { SittingPictures } from './sitting-pictures';
 import { subscribe } from './subscribe';
 
 /** What this needs of the house. */
@@ -19,6 +19,8 @@ const MOST_IDLE_BEATS = 12;
 /** After a picture that could not be drawn: first try again after so long, then twice as long, up to a limit. */
 const RETRY_MS = 500;
 const LONGEST_RETRY_MS = 15_000;
+/** So many candidates are told of one change together. */
+const AT_ONCE = 60;
 
 type Room = {
 	channel: Channel;
@@ -45,9 +47,11 @@ export class LiveHub {
 	#candidates = new Map<string, Set<Watcher>>();
 	#dirtyCandidates = new Set<string>();
 	#drawing = false;
+	#pictures: SittingPictures;
 	#beat: NodeJS.Timeout;
 
 	constructor(private readonly house: Needs) {
+		this.#pictures = new SittingPictures(house);
 		this.#beat = setInterval(() => this.#sendBeat(), BEAT_MS);
 		this.#beat.unref();
 	}
@@ -130,7 +134,7 @@ export class LiveHub {
 		this.#candidates.set(sittingId, watchers);
 		const stream = await subscribe(
 			watchers,
-			async () => [frameOf('picture', await drawSitting(this.house.db, sittingId, this.house.now()))],
+			async () => [frameOf('picture', await this.#pictures.draw(sittingId))],
 			() => {
 				if (watchers.size === 0) this.#candidates.delete(sittingId);
 				onClose();
@@ -223,27 +227,31 @@ export class LiveHub {
 		return ids.size > 0 || change.head ? change : null;
 	}
 
-	/** Candidates are drawn one after another, and everything else has its turn in between. */
+	/** Candidates are told some at a time, and everything else has its turn in between. */
 	async #drawCandidates() {
 		if (this.#drawing) return;
 		this.#drawing = true;
-		for (const sittingId of this.#dirtyCandidates) {
-			this.#dirtyCandidates.delete(sittingId);
-			const watchers = this.#candidates.get(sittingId);
-			if (!watchers) continue;
-			try {
-				const picture = await drawSitting(this.house.db, sittingId, this.house.now());
-				// What a sitting says from now on is for the device that it is bound to, and for none before it.
-				for (let before = 1; before < (picture.epoch ?? 0); before++)
-					this.house.lines.end(heldBy.device(sittingId, before));
-				const frame = frameOf('picture', picture);
-				for (const watcher of watchers) watcher.send(frame);
-			} catch (error) {
-				this.house.log.error({ err: error, sittingId }, 'a candidate could not be told of a change');
-			}
-			await giveWay();
+		while (this.#dirtyCandidates.size > 0) {
+			const ids = [...this.#dirtyCandidates];
+			this.#dirtyCandidates.clear();
+			for await (const part of inParts(ids, AT_ONCE)) await Promise.all(part.map((id) => this.#drawCandidate(id)));
 		}
 		this.#drawing = false;
+	}
+
+	async #drawCandidate(sittingId: string) {
+		const watchers = this.#candidates.get(sittingId);
+		if (!watchers) return;
+		try {
+			const picture = await this.#pictures.draw(sittingId);
+			// What a sitting says from now on is for the device that it is bound to, and for none before it.
+			for (let before = 1; before < (picture.epoch ?? 0); before++)
+				this.house.lines.end(heldBy.device(sittingId, before));
+			const frame = frameOf('picture', picture);
+			for (const watcher of watchers) watcher.send(frame);
+		} catch (error) {
+			this.house.log.error({ err: error, sittingId }, 'a candidate could not be told of a change');
+		}
 	}
 
 	#beatFrame(): Frame {

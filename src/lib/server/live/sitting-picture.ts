@@ -4,35 +4,69 @@ import { markingInWords } from '$core/marking';
 import type { Merge } from '$core/grants';
 import { forwardBy, type ToolRules } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
 import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
-import { openMessages } from '../messages';
+import { openMessages, type Message } from '../messages';
 import { offerAgain } from '../session';
-import { breaksOf, loadSitting, toldOf } from '../sitting';
+import { breaksOf, loadSittings, toldOf, type Loaded } from '../sitting';
 
 /**
  * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
  * that it has been freed.
  */
 export async function drawSitting(db: Query, sittingId: string, now: number): Promise<SittingPicture> {
-	const one = (await loadSitting(db, sittingId, now))!;
+	return (await drawSittings(db, [sittingId], now)).get(sittingId)!;
+}
+
+/**
+ * The same for some at once, by sitting.
+ * @throws when there is none by one of these ids
+ */
+export async function drawSittings(db: Query, ids: string[], now: number): Promise<Map<string, SittingPicture>> {
+	const loaded = await loadSittings(db, ids, now);
+	if (loaded.length < ids.length) throw new Error('there is no sitting by one of these ids');
+	const lapses = await lapseCounts(db, ids);
+	const open = groupBy(await openMessages(db, ids), (message) => message.sittingId);
+	const seats = await seatsOf(db, loaded);
+	const withPhoto = await havePhoto(db, loaded);
+	const pictures = new Map<string, SittingPicture>();
+	for (const one of loaded) {
+		const { id } = one.sitting;
+		const beside = {
+			left: lapses.get(id)?.left ?? 0,
+			open: open.get(id) ?? [],
+			seat: seats.get(id) ?? null,
+			hasPhoto: withPhoto.has(one.candidate.id)
+		};
+		pictures.set(id, await pictureOf(db, one, beside, now));
+	}
+	return pictures;
+}
+
+type Beside = {
+	/** How often they left the screen. */
+	left: number;
+	open: Message[];
+	seat: string | null;
+	hasPhoto: boolean;
+};
+
+async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): Promise<SittingPicture> {
 	const { sitting, session, candidate, reckoning } = one;
 	const { timing, tools } = session.rules;
 	const { title, questions, points, instructions, content } = await paperVersion(db, one.paperId);
-	const roster = await db('roster').where({ session_id: session.id, sitting_id: sittingId }).first('seat');
 	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = session.rules.lockdown;
-	const left = (await lapseCounts(db, [sittingId])).get(sittingId)?.left ?? 0;
+	const { left, open, seat, hasPhoto } = beside;
 	// Read while they wait and before they begin, and not carried along with each change of a paper at work.
 	const isBefore = ['expected', 'at_door', 'let_in'].includes(sitting.state);
-	const open = await openMessages(db, [sittingId]);
 	return {
 		now,
-		sittingId,
+		sittingId: sitting.id,
 		state: sitting.state,
 		epoch: sitting.device?.epoch ?? null,
 		begun: sitting.beganAt !== null,
-		candidate: { name: fullName(candidate), number: candidate.number, seat: roster?.seat ?? null },
+		candidate: { name: fullName(candidate), number: candidate.number, seat },
 		paper: { title, questions, points, instructions, language: content.language ?? 'en' },
 		session: {
 			kind: session.kind,
@@ -49,7 +83,7 @@ export async function drawSitting(db: Query, sittingId: string, now: number): Pr
 			wrongAnswers: markingInWords(session.rules.marking),
 			forwardBy: forwardBy(session.rules.movement),
 			roomWaits: roomWaits(one),
-			showsPhoto: session.rules.door.photoOnPaper && (await hasPhoto(db, candidate.id))
+			showsPhoto: hasPhoto
 		},
 		time: {
 			phase: reckoning.phase,
@@ -88,7 +122,24 @@ export function toolsWith(tools: ToolRules, { calculator }: Pick<Merge, 'calcula
 	return tools.calculator === 'scientific' ? tools : { ...tools, calculator: calculator ?? tools.calculator };
 }
 
-async function hasPhoto(db: Query, candidateId: string): Promise<boolean> {
-	const row = await db('candidate').where({ id: candidateId }).first('photo_at');
-	return Boolean(row?.photo_at);
+/** By sitting, of those who have one in the session that they are in now. */
+async function seatsOf(db: Query, loaded: Loaded[]): Promise<Map<string, string>> {
+	const rows: { session_id: string; sitting_id: string; seat: string | null }[] = await db('roster')
+		.whereIn(
+			'sitting_id',
+			loaded.map((one) => one.sitting.id)
+		)
+		.whereNotNull('seat')
+		.select('session_id', 'sitting_id', 'seat');
+	const sessions = new Map(loaded.map((one) => [one.sitting.id, one.session.id]));
+	return new Map(
+		rows.filter((row) => sessions.get(row.sitting_id) === row.session_id).map((row) => [row.sitting_id, row.seat!])
+	);
+}
+
+/** Who has a photo that their session shows beside the paper. */
+async function havePhoto(db: Query, loaded: Loaded[]): Promise<Set<string>> {
+	const shown = loaded.filter((one) => one.session.rules.door.photoOnPaper).map((one) => one.candidate.id);
+	if (shown.length === 0) return new Set();
+	return new Set(await db('candidate').whereIn('id', shown).whereNotNull('photo_at').pluck('id'));
 }

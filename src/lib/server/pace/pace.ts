@@ -2,7 +2,7 @@ import { questionsOf } from '$core/paper';
 import { nanoid } from 'nanoid';
 import { LRUCache } from 'lru-cache';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
-import { groupBy, type Query } from '../db';
+import { groupBy, transact, type Query } from '../db';
 import { unionLength } from '$core/time';
 import type { House } from '../house';
 import { paperVersion } from '../paper';
@@ -16,6 +16,7 @@ const REFRESH_MS = 60_000;
 /** So many sittings are looked at in one turn of the sweep; the others wait for the next. */
 const A_TURN = 250;
 
+type News = { one: Loaded; pace: ReturnType<typeof paceOf> };
 type Thresholds = { at: number; byQuestion: Map<string, number> };
 
 /**
@@ -41,18 +42,31 @@ export class PaceWatch {
 		const { db, now } = this.otium;
 		const loaded = (await loadSittings(db, ids, now())).filter((one) => one.session.rules.pace.watched);
 		const responses = await this.responsesOf(db, loaded);
-		for (const one of loaded) await this.#judge(one, responses.get(one.sitting.id) ?? []);
+		const news: News[] = [];
+		for (const one of loaded) {
+			const { questions } = await paperVersion(db, one.paperId);
+			const pace = paceOf(responses.get(one.sitting.id) ?? [], questions);
+			if (pace.level !== one.pace || pace.rapid !== one.rapid) news.push({ one, pace });
+		}
+		await this.#keep(news);
+		for (const one of loaded) await this.#holdIfRapid(one, responses.get(one.sitting.id) ?? []);
 	}
 
-	async #judge(one: Loaded, responses: Response[]) {
-		const { db, hub } = this.otium;
+	/** Those who come to the same are written together: a commit and a statement each would be most of a busy server's. */
+	async #keep(news: News[]) {
+		if (news.length === 0) return;
+		await transact(this.otium.db, async (trx) => {
+			for (const [, same] of groupBy(news, ({ pace }) => `${pace.level} ${pace.rapid}`)) {
+				const [{ pace }] = same;
+				const ids = same.map(({ one }) => one.sitting.id);
+				await trx('progress').whereIn('sitting_id', ids).update({ pace: pace.level, rapid: pace.rapid });
+			}
+		});
+		this.otium.hub.answered(news.map(({ one }) => ({ sessionId: one.session.id, sittingId: one.sitting.id })));
+	}
+
+	async #holdIfRapid(one: Loaded, responses: Response[]) {
 		const { sitting, session } = one;
-		const { questions } = await paperVersion(db, one.paperId);
-		const pace = paceOf(responses, questions);
-		if (pace.level !== one.pace || pace.rapid !== one.rapid) {
-			await db('progress').where({ sitting_id: sitting.id }).update({ pace: pace.level, rapid: pace.rapid });
-			hub.answered([{ sessionId: session.id, sittingId: sitting.id }]);
-		}
 		if (!session.rules.pace.holds || sitting.state !== 'working') return;
 		const inARow = responses.length - 1 - responses.findLastIndex((response) => !isRapid(response));
 		// Dealt with once: whoever was resumed is held again only after five more.

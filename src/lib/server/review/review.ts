@@ -34,7 +34,7 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 		byHand: byHand.get(sitting.id),
 		leftMs: sitting.ended?.leftMs ?? null
 	});
-	const ids = new OwnIds(db, sitting.id, form);
+	const ids = new OwnIds(db, sitting.id, form.questions);
 	return { ...review, questions: review.questions && review.questions.map((one) => ids.reviewed(one)) };
 }
 

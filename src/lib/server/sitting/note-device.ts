@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { Actor, DeviceNote } from '$core/sitting';
+import { bindingOf } from '../db';
 import type { House } from '../house';
 import { act } from './act';
 
@@ -15,7 +16,7 @@ export async function noteDevice(
 	what: DeviceNote,
 	deviceName = ''
 ): Promise<void> {
-	const row = await otium.db('sitting').where({ id: sittingId }).first('device_epoch');
-	if (row?.device_epoch !== epoch || !(await otium.quotas.has('notes', sittingId, what))) return;
+	if (bindingOf(otium.db, sittingId)?.device_epoch !== epoch || !(await otium.quotas.has('notes', sittingId, what)))
+		return;
 	await act(otium, [{ id: nanoid(), sittingId, by: DOOR, body: { kind: 'note_device', what, deviceName } }]);
 }

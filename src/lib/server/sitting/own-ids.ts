@@ -1,4 +1,12 @@
-import { NOTES, renameQuestion, renameValue, type AnswerValue, type Form, type FormQuestion } from '$core/paper';
+import {
+	NOTES,
+	renameQuestion,
+	renameValue,
+	type AnswerShape,
+	type AnswerValue,
+	type FormQuestion,
+	type Name
+} from '$core/paper';
 import type { ReviewedQuestion } from '$core/review';
 import { macOf, type Query } from '../db';
 
@@ -8,49 +16,51 @@ type Named = { questionId: string; value: AnswerValue; struck: string[] };
 /** Long enough that two of a form never meet. */
 const LETTERS = 12;
 
-/** The names under which one candidate's device knows the questions of its form and what is in them. */
+/**
+ * The names under which one candidate's device knows the questions of its form and what is in them. They follow from a
+ * key of the house, so that next to nothing is kept of them for each candidate.
+ */
 export class OwnIds {
-	/** As the device sees them. */
-	readonly shown: FormQuestion[];
-	#questions = new Map<string, FormQuestion>();
-	/** By the device's name: the question, or what is in it. */
-	#real = new Map<string, string>();
-	#name: (questionId: string, part?: string) => string;
+	/** By the paper's name, and by the device's. */
+	#questions = new Map<string, AnswerShape>();
+	#byOwn = new Map<string, AnswerShape>();
 
-	constructor(db: Query, sittingId: string, form: Form) {
-		const names = new Map<string, string>();
-		this.#name = (questionId, part) => {
-			const key = JSON.stringify([sittingId, questionId, part ?? null]);
-			const known = names.get(key);
-			if (known) return known;
-			// Letters and digits alone: a gap stands in the words by its name.
-			const name = macOf(db, 'marks', `own ${key}`).replace(/[-_]/g, 'x').slice(0, LETTERS);
-			names.set(key, name);
-			this.#real.set(name, part ?? questionId);
-			return name;
-		};
-		this.shown = form.questions.map((question) => renameQuestion(question, this.#name));
-		for (const question of form.questions) this.#questions.set(question.id, question);
+	constructor(
+		private readonly db: Query,
+		private readonly sittingId: string,
+		questions: AnswerShape[]
+	) {
+		for (const question of questions) {
+			this.#questions.set(question.id, question);
+			this.#byOwn.set(this.nameOf(question.id), question);
+		}
 	}
 
-	/** What the device calls a question of this form. */
-	nameOf(questionId: string): string {
-		return this.#name(questionId);
-	}
+	/** What the device calls a question of this form, or what is in it. */
+	nameOf: Name = (questionId, part) => {
+		const key = JSON.stringify([this.sittingId, questionId, part ?? null]);
+		// Letters and digits alone: a gap stands in the words by its name.
+		return macOf(this.db, 'marks', `own ${key}`).replace(/[-_]/g, 'x').slice(0, LETTERS);
+	};
 
 	/** What the paper calls a question that the device names; a name that this form has not given stays as it is. */
 	questionNamed(name: string): string {
-		return this.#real.get(name) ?? name;
+		return this.#byOwn.get(name)?.id ?? name;
+	}
+
+	/** A question as the device sees it. */
+	show(question: FormQuestion): FormQuestion {
+		return renameQuestion(question, this.nameOf);
 	}
 
 	/** As the device knows it. */
 	toDevice<T extends Named>(answer: T): T {
 		const question = this.#questions.get(answer.questionId);
 		if (!question) return answer;
-		const name = (part: string) => this.#name(question.id, part);
+		const name = (part: string) => this.nameOf(question.id, part);
 		return {
 			...answer,
-			questionId: this.#name(question.id),
+			questionId: this.nameOf(question.id),
 			value: renameValue(question.kind, answer.value, name),
 			struck: answer.struck.map(name)
 		};
@@ -59,10 +69,11 @@ export class OwnIds {
 	/** As the paper knows it. A name that this form has not given stays as it is, and fits no question then. */
 	fromDevice<T extends Named>(answer: T): T {
 		if (answer.questionId === NOTES) return answer;
-		const real = (name: string) => this.#real.get(name) ?? name;
-		const questionId = real(answer.questionId);
+		const questionId = this.questionNamed(answer.questionId);
 		const question = this.#questions.get(questionId);
 		if (!question) return answer;
+		const parts = new Map(partsOf(question).map((part) => [this.nameOf(questionId, part), part]));
+		const real = (name: string) => parts.get(name) ?? name;
 		return {
 			...answer,
 			questionId,
@@ -74,12 +85,17 @@ export class OwnIds {
 	/** A question that is looked back at, under the names that the device knows. */
 	reviewed(one: ReviewedQuestion): ReviewedQuestion {
 		const { id, kind } = one.question;
-		const name = (part: string) => this.#name(id, part);
+		const name = (part: string) => this.nameOf(id, part);
 		return {
 			...one,
-			question: renameQuestion(one.question, this.#name),
+			question: this.show(one.question),
 			given: renameValue(kind, one.given, name),
 			right: renameValue(kind, one.right, name)
 		};
 	}
+}
+
+/** The paper's names of all that an answer to this question can name. */
+function partsOf({ choices = [], items = [], matches = [], gaps = [] }: AnswerShape): string[] {
+	return [...[...choices, ...items, ...matches].map(({ id }) => id), ...gaps];
 }

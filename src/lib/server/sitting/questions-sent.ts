@@ -1,4 +1,4 @@
-import type { FormQuestion, Picture } from '$core/paper';
+import type { Form, FormQuestion, Picture } from '$core/paper';
 import { forwardBy, mayBeSent } from '$core/session';
 import type { QuestionTime } from '$core/time';
 import { transact, type Query } from '../db';
@@ -18,14 +18,17 @@ export type QuestionsSent = {
 	from: number;
 };
 
+/** What stays in the house. */
+type OfTheHouse = { form: Form; ids: OwnIds };
+
 /**
  * What of the form may leave for the device of somebody who has begun: under its own names, without hints that the rules
  * do not allow, and page by page where nobody may go back.
  */
-export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSent & { ids: OwnIds }> {
+export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSent & OfTheHouse> {
 	const { id } = one.sitting;
 	const form = (await formOf(db, id))!;
-	const ids = new OwnIds(db, id, form);
+	const ids = new OwnIds(db, id, form.questions);
 	const { tools, movement } = one.session.rules;
 	// How far somebody has come matters only where they can't come back.
 	const touched: string[] =
@@ -33,11 +36,12 @@ export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSe
 	const places = new Map(form.questions.map((question, place) => [question.id, place]));
 	const reached = touched.map((questionId) => places.get(questionId) ?? 0);
 	const { from, to } = mayBeSent(movement, form.questions.length, reached);
-	const sent = ids.shown.slice(from, to);
+	const sent = form.questions.slice(from, to).map((question) => ids.show(question));
 	const { pictures = {} } = (await paperVersion(db, one.paperId)).content;
 	const shown = new Set(sent.map((question) => question.picture));
 	return {
 		ids,
+		form,
 		questions: tools.hints ? sent : sent.map(({ hint: _, ...question }) => question),
 		pictures: Object.fromEntries(Object.entries(pictures).filter(([name]) => shown.has(name))),
 		from
@@ -48,7 +52,7 @@ export async function questionsSent(db: Query, one: Loaded): Promise<QuestionsSe
 export async function showQuestions(
 	otium: Pick<Acting, 'db' | 'now'>,
 	one: Loaded
-): Promise<QuestionsSent & { ids: OwnIds; question: QuestionTime | null }> {
+): Promise<QuestionsSent & OfTheHouse & { question: QuestionTime | null }> {
 	const sent = await questionsSent(otium.db, one);
 	const isNew = one.session.rules.timing.questionSeconds !== null && sent.from > (one.shown?.place ?? -1);
 	return { ...sent, question: isNew ? await startQuestion(otium, one, sent.from) : one.question };

@@ -62,7 +62,7 @@ describe('what a browser signs', () => {
 					const headers = await signer.headers('POST', '/x', bytes(''));
 					return () => signatures.check('s', publicKey, 'POST', '/x', (name) => headers[name] ?? null);
 				};
-				const first = (await request())();
+				const first = await (await request())();
 				if (first.outcome !== 'anew') throw new Error('a mark was guessed');
 				signer.mark = first.mark;
 				const all = [];
@@ -71,7 +71,9 @@ describe('what a browser signs', () => {
 				let highest = 0;
 				for (const count of counts) {
 					const isRight = !seen.has(count) && highest - count < 64;
-					expect([count, all[count - 1]().outcome]).toEqual([count, isRight ? 'right' : 'wrong']);
+					// Two at once, as from somebody who has copied it: it holds for one of them.
+					const outcomes = (await Promise.all([all[count - 1](), all[count - 1]()])).map(({ outcome }) => outcome);
+					expect([count, ...outcomes.sort()]).toEqual([count, isRight ? 'right' : 'wrong', 'wrong']);
 					seen.add(count);
 					highest = Math.max(highest, count);
 				}
@@ -84,7 +86,7 @@ describe('what a browser signs', () => {
 		const signatures = new RequestSignatures();
 		const keys = await crypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, true, ['sign', 'verify']);
 		const publicKey = await new Signer(keys).publicKey();
-		const old: (() => { outcome: string })[] = [];
+		const old: (() => Promise<{ outcome: string }>)[] = [];
 		let mark = '';
 		for (let page = 0; page < 40; page++) {
 			const signer = new Signer(keys);
@@ -102,7 +104,7 @@ describe('what a browser signs', () => {
 			}
 			expect(checked.outcome).toBe('right');
 		}
-		expect(old.map((check) => check().outcome)).not.toContain('right');
+		for (const check of old) expect((await check()).outcome).not.toBe('right');
 	});
 });
 

@@ -10,16 +10,12 @@ const Beat = z.object({
 });
 
 /** The bound device says that it is there and which question it shows, and learns the time and when to say it again, `{ now, next }`. */
-export const POST = route(device, Beat, async ({ otium, device, body }) => {
-	const row = await otium
-		.db('sitting')
-		.where({ id: device.sittingId })
-		.first('device_epoch', 'session_id', 'clock_waits');
-	if (row?.device_epoch === device.epoch) {
+export const POST = route(device, Beat, async ({ otium, device, binding, isBound, body }) => {
+	if (isBound) {
 		otium.presence.seen(device.sittingId);
-		if (row.clock_waits && body.at !== null) await startClock(otium, device.sittingId);
+		if (binding.clock_waits && body.at !== null) await startClock(otium, device.sittingId);
 		if (otium.presence.tells(device.sittingId, body))
-			otium.hub.answered([{ sittingId: device.sittingId, sessionId: row.session_id }]);
+			otium.hub.answered([{ sittingId: device.sittingId, sessionId: binding.session_id }]);
 	}
 	return { now: otium.now(), next: otium.presence.beatMs };
 });

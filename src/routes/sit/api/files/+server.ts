@@ -6,7 +6,7 @@ import { formOf, OwnIds } from '$lib/server/sitting';
 export const GET = route(boundDevice, async ({ otium, device }) => {
 	const form = await formOf(otium.db, device.sittingId);
 	if (!form) return { files: [] };
-	const ids = new OwnIds(otium.db, device.sittingId, form);
+	const ids = new OwnIds(otium.db, device.sittingId, form.questions);
 	const files = await handedIn(otium.db, device.sittingId);
 	return {
 		files: files.map(({ questionId, ...file }) => ({

@@ -7,6 +7,6 @@ export const GET = route(boundDevice, async ({ otium, device, locals }) => {
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	if (one?.sitting.state !== 'working') refuse(refusal('not_from_this_state'));
 	mustBeProven(one.session, locals.client);
-	const { ids: _ids, ...sent } = await showQuestions(otium, one);
+	const { ids: _ids, form: _form, ...sent } = await showQuestions(otium, one);
 	return sent;
 });

@@ -17,7 +17,7 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 	mustBeProven(one.session, locals.client);
 	const view = url.searchParams.get('view') ?? '';
 	if (!(await mayHavePaper(otium, one, view.slice(0, 64)))) refuse(refusal('came_back'));
-	const { ids, ...sent } = await showQuestions(otium, one);
+	const { ids, form, ...sent } = await showQuestions(otium, one);
 	const answers = (await standingAnswers(otium.db, [device.sittingId])).get(device.sittingId) ?? [];
 	const last = await otium
 		.db('answer')
@@ -27,8 +27,8 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 	const { formulaSheet = [], material = [], language = 'en' } = (await paperVersion(otium.db, one.paperId)).content;
 	return {
 		key: await paperKey(otium.db, device.sittingId, device.epoch),
-		order: ids.shown.map((question) => question.id),
-		languages: [...new Set(ids.shown.flatMap((question) => Object.keys(question.inOther ?? {})))],
+		order: form.questions.map((question) => ids.nameOf(question.id)),
+		languages: [...new Set(form.questions.flatMap((question) => Object.keys(question.inOther ?? {})))],
 		...sent,
 		formulaSheet,
 		material,

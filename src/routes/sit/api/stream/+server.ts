@@ -2,11 +2,9 @@ import { refusal } from '$core/sitting';
 import { device, eventStream, refuse, route } from '$lib/server/http';
 import { heldBy } from '$lib/server/lines';
 
-export const GET = route(device, async ({ otium, device: { sittingId, epoch }, locals }) => {
-	const row = await otium.db('sitting').where({ id: sittingId }).first('device_epoch');
-	const isBound = row?.device_epoch === epoch;
+export const GET = route(device, async ({ otium, device: { sittingId, epoch }, binding, isBound, locals }) => {
 	// Freed, and nobody is there yet: it is told so. Once another device is bound, it hears nothing more.
-	if (!isBound && row?.device_epoch) refuse(refusal('second_device'));
+	if (!isBound && binding.device_epoch !== null) refuse(refusal('second_device'));
 	const holders = [heldBy.device(sittingId, epoch), heldBy.signIn(locals.signIn!)];
 	if (locals.client) holders.push(heldBy.client(locals.client.deviceId));
 	const stream = await otium.lines.hold(holders, () => {
