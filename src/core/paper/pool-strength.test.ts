@@ -4,7 +4,7 @@ import { deal } from './deal';
 import { poolInWords } from './each-gets';
 import { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-strength';
 import { poolsOf } from './pools';
-import { doubtsOfPaper } from './quality';
+import { doubtsOfPaper } from './paper-doubts';
 import { dealtPoints, type Paper, type Question } from './question';
 
 /** Every way to draw `take` of `of`, as sets of indices. */

@@ -1,17 +1,11 @@
-import {
-	calculatedFault,
-	type CalculatedQuestion,
-	type Choice,
-	type Question,
-	type Tolerance,
-	type Wording
-} from '../paper';
+import { calculatedFault, type CalculatedQuestion, type Question } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
 import { decoded, idOf, isId } from './identifier';
-import { readStimulus } from './shared-text';
-import { nameOf, readTemplate } from './template';
-import { CALCULATED } from './write-item';
+import { readTemplate } from './template';
+import { CALCULATED, ENDS } from './item-names';
 import { below, child, childrenOf, hasClass, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
+import { acceptedOf, correctOf, declarationOf, pointsOf, toleranceOf } from './read-key';
+import { choicesOf, feedbackOf, isUnit, notesOf, stemOf, stimulusOf, textOf, translationsOf } from './read-words';
 
 /** What came of an item: its question, what could not be taken along, and the files that it shows and plays. */
 export type ReadItem = {
@@ -34,11 +28,12 @@ const SUPPORTED = [
 	'extendedtextinteraction',
 	'uploadinteraction'
 ];
-const ENDS = 'interaction';
+
 const SOURCE_LETTERS = 3_500;
 
 type NumericQuestion = Extract<Question, { kind: 'numeric' }>;
-type Item = { root: XmlNode; body: XmlNode; isOurs: boolean; told: string[]; newId: () => string };
+
+export type Item = { root: XmlNode; body: XmlNode; isOurs: boolean; told: string[]; newId: () => string };
 
 /**
  * Reads an item of QTI 3.0, 2.2 or 2.1. An interaction that has no counterpart comes in as an essay that says what it was,
@@ -265,149 +260,4 @@ function written(item: Item, interactions: XmlNode[], right: string[]) {
 	});
 	const isWhole = item.isOurs && below(item.body, 'p').some((one) => hasClass(one, 'all-or-nothing'));
 	return { ...stemOf(item, [], names), kind: 'fill_in' as const, gaps, partial: !isWhole };
-}
-
-const isUnit = (node: XmlNode | string) => isElement(node) && hasClass(node, 'unit');
-const textOf = (node: XmlNode | string) => (isElement(node) ? textIn(node) : node);
-
-/** What is asked: the body without these, and what the interaction itself says before its choices. */
-function stemOf(item: Item, without: XmlNode[] = [], gaps: Map<XmlNode, string> = new Map()): { stem: string } {
-	const stem = item.isOurs ? below(item.body, 'div').find((one) => hasClass(one, 'stem')) : undefined;
-	const nodes = stem ? stem.children : item.body.children;
-	const read = readBody(
-		nodes.filter((one) => !isElement(one) || one.name !== 'rubricblock'),
-		(node) => {
-			if (gaps.has(node)) return `[${gaps.get(node)}]`;
-			if (without.includes(node)) {
-				const prompt = child(node, 'prompt');
-				return prompt ? `\n${readBody(prompt.children).text}` : '';
-			}
-			if (node.name === 'printedvariable') return `{${nameOf(node.attributes.identifier ?? '')}}`;
-			return node.name.endsWith(ENDS) ? '' : null;
-		}
-	);
-	if (read.leftOut.length > 0) item.told.push(`Left out: ${read.leftOut.join(', ')}.`);
-	return { stem: item.isOurs ? read.text : read.text.replace(/\n{3,}/g, '\n\n').trim() };
-}
-
-function choicesOf(item: Item, within: XmlNode, name: string): { list: Choice[]; idOf: Map<string, string> } {
-	const ids = new Map<string, string>();
-	const list = childrenOf(within, name).map((node): Choice => {
-		const identifier = node.attributes.identifier ?? '';
-		const id = item.isOurs && isId(idOf(identifier)) ? idOf(identifier) : item.newId();
-		ids.set(identifier, id);
-		const { text, leftOut, media } = readBody(
-			node.children.filter((one) => !isElement(one) || one.name !== 'feedbackinline')
-		);
-		if (media.length > 0) leftOut.push('a picture in a choice');
-		if (leftOut.length > 0) item.told.push(`Left out: ${leftOut.join(', ')}.`);
-		const pictured = text.trim() === '' && media.length > 0 ? media.map(({ alt }) => alt).join(' ') : text;
-		return {
-			id,
-			text: item.isOurs ? pictured : pictured.trim(),
-			...(node.attributes.fixed === 'true' || (item.isOurs && node.attributes.fixed !== undefined)
-				? { pinned: node.attributes.fixed === 'true' }
-				: {})
-		};
-	});
-	return { list, idOf: ids };
-}
-
-function declarationOf({ root }: Item, interaction: XmlNode): XmlNode | null {
-	return (
-		childrenOf(root, 'responsedeclaration').find(
-			({ attributes }) => attributes.identifier === interaction.attributes.responseidentifier
-		) ?? null
-	);
-}
-
-function correctOf(declaration: XmlNode | null): string[] {
-	return childrenOf(child(declaration, 'correctresponse'), 'value').map(textIn);
-}
-
-/** The right answer and every spelling that a mapping gives points for. */
-function acceptedOf({ isOurs }: Item, declaration: XmlNode | null, right: string[]): string[] {
-	const mapped = childrenOf(child(declaration, 'mapping'), 'mapentry')
-		.filter(({ attributes }) => isOurs || Number(attributes.mappedvalue) > 0)
-		.map(({ attributes }) => attributes.mapkey ?? '');
-	return mapped.length > 0 ? [...new Set([...mapped])] : right;
-}
-
-/** The tolerance of the comparison that gives the points; QTI tells a relative one in per cent. */
-function toleranceOf({ root, told }: Item, interaction: XmlNode): Tolerance {
-	const processing = child(root, 'responseprocessing');
-	const about = interaction.attributes.responseidentifier;
-	const equal = processing
-		? below(processing, 'equal').find((one) =>
-				below(one, 'variable').some(({ attributes }) => attributes.identifier === about)
-			)
-		: undefined;
-	const amounts = (equal?.attributes.tolerance ?? '').trim().split(/\s+/).map(Number);
-	const amount = Math.max(0, ...amounts.filter(Number.isFinite));
-	if (amounts.length > 1 && amounts[0] !== amounts[1])
-		told.push('Its tolerance differs upwards and downwards; the larger of both was taken.');
-	return equal?.attributes.tolerancemode === 'relative'
-		? { kind: 'relative', amount: amount / 100 }
-		: { kind: 'absolute', amount };
-}
-
-/** What it is worth: MAXSCORE, else what its outcome can reach, else one point. */
-function pointsOf({ root }: Item): number {
-	const outcome = (name: string) =>
-		childrenOf(root, 'outcomedeclaration').find(({ attributes }) => attributes.identifier === name);
-	const most = outcome('MAXSCORE');
-	const said = [
-		most ? textIn(child(child(most, 'defaultvalue'), 'value')) : '',
-		outcome('SCORE')?.attributes.normalmaximum ?? ''
-	].find((text) => text.trim() !== '' && Number(text) >= 0 && Number(text) <= 1_000);
-	return said === undefined ? 1 : Number(said);
-}
-
-function notesOf({ body }: Item): { hint?: string; note?: string } {
-	const blocks = below(body, 'rubricblock');
-	const hint = blocks.find((one) => hasClass(one, 'hint'));
-	const notes = blocks.filter(
-		(one) => one !== hint && !hasClass(one, CALCULATED) && !/\bcandidate\b/.test(one.attributes.view ?? '')
-	);
-	const note = notes.map((one) => readBody(one.children).text).join('\n');
-	return {
-		...(hint ? { hint: readBody(hint.children).text } : {}),
-		...(note ? { note } : {})
-	};
-}
-
-function translationsOf({ root, isOurs }: Item): Record<string, Wording> | null {
-	const info = child(root, 'cataloginfo');
-	if (!info || !isOurs) return null;
-	const found = new Map<string, Wording>();
-	for (const catalog of childrenOf(info, 'catalog')) {
-		const about = catalog.attributes.id ?? '';
-		for (const entry of below(catalog, 'cardentry')) {
-			const language = entry.attributes.lang ?? '';
-			const { text } = readBody(child(entry, 'htmlcontent')?.children ?? []);
-			const wording = found.get(language) ?? { stem: '' };
-			found.set(language, wording);
-			if (about === 'c-stem') wording.stem = text;
-			else wording.texts = { ...wording.texts, [idOf(about.replace(/^c-text-/, ''))]: text };
-		}
-	}
-	return found.size > 0 ? Object.fromEntries(found) : null;
-}
-
-/** What is said to whoever was right and to whoever was not: as Otium names it, or as most systems do. */
-function feedbackOf({ root }: Item): Question['feedback'] | null {
-	const found: Record<string, string> = {};
-	for (const one of childrenOf(root, 'modalfeedback')) {
-		const name = (one.attributes.identifier ?? '').toLowerCase();
-		const end = /^(right|correct)$/.test(name) ? 'right' : /^(wrong|incorrect)$/.test(name) ? 'wrong' : null;
-		const { text } = readBody(child(one, 'contentbody')?.children ?? one.children);
-		if (end && text.trim()) found[end] = text.slice(0, 2_000);
-	}
-	return Object.keys(found).length > 0 ? found : null;
-}
-
-function stimulusOf({ root }: Item, inItem: XmlNode | undefined): ReadItem['stimulus'] {
-	if (inItem) return readStimulus(inItem);
-	const reference = child(root, 'assessmentstimulusref');
-	return reference?.attributes.href ? { href: reference.attributes.href } : null;
 }

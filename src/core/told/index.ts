@@ -1,2 +1,3 @@
-export { scheduleInWords, whatBinds } from './told';
+export { whatBinds } from './told';
+export { scheduleInWords } from './time-told';
 export type { BindingFacts, OwnFacts, Subject, ToldSubject } from './told';

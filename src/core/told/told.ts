@@ -1,17 +1,7 @@
 import { earlyInWords, markingInWords } from '../marking';
 import { DEFAULT_RULES, forwardBy, type SessionRules } from '../session';
-import {
-	clockTime,
-	endsByTime,
-	isOverDays,
-	lastEntryOf,
-	longDate,
-	MINUTE,
-	minutesAndGrace,
-	openUntil,
-	timeAndDate,
-	type Window
-} from '../time';
+import { endsByTime, type Window } from '../time';
+import { inLength, listed, timeOf, times, whenOf } from './time-told';
 
 /** What a group of sentences is about, in the order in which they are read. */
 export const SUBJECTS = {
@@ -23,7 +13,9 @@ export const SUBJECTS = {
 	end: 'Handing in',
 	afterwards: 'Afterwards'
 } as const;
+
 export type Subject = keyof typeof SUBJECTS;
+
 export type ToldSubject = { subject: Subject; title: string; lines: string[] };
 
 /** What of a session binds a candidate. */
@@ -38,6 +30,7 @@ export type BindingFacts = {
 	/** What this candidate has beyond the rules; null: told to everybody. */
 	own: OwnFacts | null;
 };
+
 export type OwnFacts = {
 	/** Working minutes with everything that was granted; null: no limit. */
 	minutes: number | null;
@@ -73,43 +66,6 @@ export function whatBinds(facts: BindingFacts): ToldSubject[] {
 		.filter(({ lines }) => lines.length > 0);
 }
 
-/** Which of the usual three kinds of schedule this is, and what an interruption costs under it. */
-export function scheduleInWords({ timing }: Pick<SessionRules, 'timing'>): string {
-	const kind =
-		timing.endedBy === 'proctor'
-			? 'By hand: all start together and the proctor ends it'
-			: timing.clockStarts === 'room'
-				? 'Fixed: all start and end together'
-				: timing.clockStops === 'never'
-					? 'Own clock: any start in the window, and then the clock never stops'
-					: 'Own time: any start in the window, and everyone has the full time';
-	return `${kind}. ${costOfInterruption(timing)}`;
-}
-
-function costOfInterruption({ clockStops, questionSeconds }: SessionRules['timing']): string {
-	if (questionSeconds !== null && clockStops !== 'hold_or_lost')
-		return `${clockStops === 'never' ? 'A hold or a lost connection' : 'A lost connection'} can cost a question, and nothing brings it back.`;
-	switch (clockStops) {
-		case 'never':
-			return 'A hold or a lost connection costs time, which the proctor can give back.';
-		case 'hold':
-			return 'A hold costs no time; a lost connection does, which the proctor can give back.';
-		case 'hold_or_lost':
-			return 'Neither a hold nor a lost connection costs time.';
-	}
-}
-
-function whenOf({ rules: { timing }, window, zone }: BindingFacts): (string | false)[] {
-	const opens = clockTime(window.opens - timing.doorOpensMinutes * MINUTE, zone);
-	const entry = lastEntryOf(timing, window);
-	const lasts = window.closes !== null && isOverDays(window, zone);
-	return [
-		`The door opens at ${opens} on ${longDate(window.opens, zone)}${entry === null || lasts ? '' : `; the last entry is at ${clockTime(entry, zone)}`}.`,
-		lasts &&
-			`It is ${openUntil(window.closes!, zone)}.${entry !== null && entry < window.closes! ? ` The last entry is at ${timeAndDate(entry, zone, window.opens)}.` : ''}`
-	];
-}
-
 function comingIn({ rules: { door, startWord, admission }, networks }: BindingFacts): (string | false)[] {
 	const identity = {
 		number_and_family: 'your candidate number and your family name',
@@ -132,55 +88,6 @@ function comingIn({ rules: { door, startWord, admission }, networks }: BindingFa
 		door.photoOnPaper && 'Your photo, if there is one, stands beside your name on the paper.',
 		startWord !== null && 'To begin you type a start word, which is given out in the room.'
 	];
-}
-
-function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts): (string | false)[] {
-	const minutes = own ? own.minutes : timing.limitMinutes;
-	const each = own ? own.questionSeconds : timing.questionSeconds;
-	const end = window.closes === null ? null : timeAndDate(window.closes, zone, window.opens);
-	const handed = timing.endedBy === 'proctor';
-	return [
-		each !== null &&
-			`You have ${each} seconds for each question. When they are up the next question comes, and you can’t go back.`,
-		handed
-			? `Your proctor ends the paper for everyone${minutes === null ? '' : `; about ${minutes} minutes are planned`}. Whoever has extra time goes on for as much longer as they are due.`
-			: minutes === null
-				? 'There is no time limit.'
-				: timing.graceMinutes > 0
-					? `You have ${each === null ? '' : 'at most '}${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
-					: `You have ${minutes} minutes${each === null ? '' : ' in all'}.`,
-		(handed || minutes === null) &&
-			timing.graceMinutes > 0 &&
-			`At the end there ${timing.graceMinutes === 1 ? 'is 1 minute' : `are ${timing.graceMinutes} minutes`} to finish and hand in; answers in them are marked late.`,
-		timing.clockStarts === 'room'
-			? 'Time runs for everyone from when the room is started: whoever comes late has less.'
-			: minutes !== null && !handed && 'Your time runs from when you see the first question.',
-		minutes !== null || handed ? clockInWords(timing.clockStops, each !== null) : false,
-		end !== null &&
-			(timing.atClose === 'cut'
-				? `At ${end} work ends for everyone, also for those who began late.`
-				: `You can begin until ${end}, and then finish in your own time.`),
-		timing.warnAtMinutes.length > 0 &&
-			(minutes !== null || end !== null) &&
-			`You are warned ${listed([...timing.warnAtMinutes].sort((a, b) => b - a).map(String))} minutes before the end.`,
-		pauses.most > 0 &&
-			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${pauses.minutes} minutes; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} meanwhile.`,
-		own?.breaks
-			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${own.breaks.minutes} minutes; the clock stops meanwhile.`
-			: false
-	];
-}
-
-function clockInWords(clockStops: SessionRules['timing']['clockStops'], isEach: boolean): string {
-	switch (clockStops) {
-		case 'never':
-			if (isEach) return 'The clock never stops, also while you are interrupted.';
-			return 'The clock never stops: if you are interrupted, ask your proctor to give the time back.';
-		case 'hold':
-			return 'The clock stops while your proctor pauses you. If your connection drops, keep working: the clock runs on.';
-		case 'hold_or_lost':
-			return 'The clock stops while your proctor pauses you, and while your connection is lost.';
-	}
 }
 
 function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | false | null)[] {
@@ -307,18 +214,4 @@ function afterwardsOf({
 		result.bands.length > 0 &&
 			`Results are called ${listed([...result.bands].sort((a, b) => b.fromPercent - a.fromPercent).map((band) => `${band.name} from ${band.fromPercent} %`))}.`
 	];
-}
-
-const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
-
-/** `a, b and c`. */
-function listed(all: string[]): string {
-	return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
-}
-
-/** `30 minutes`, `2 hours`, `3 days`. */
-function inLength(minutes: number): string {
-	const [size, word] = minutes % 1_440 === 0 ? [1_440, 'day'] : minutes % 60 === 0 ? [60, 'hour'] : [1, 'minute'];
-	const count = minutes / size;
-	return `${count} ${word}${count === 1 ? '' : 's'}`;
 }

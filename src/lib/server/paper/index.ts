@@ -1,7 +1,9 @@
 export { paperVersion } from '../records';
 export type { PaperVersion } from '../records';
-export { draftFor, editDraft, freezeDraft, keepOfDraft, listPapers, makeDraft } from './drafts';
-export type { PaperDraft, PaperLine } from './drafts';
+export { draftFor, editDraft, freezeDraft, keepOfDraft, makeDraft } from './drafts';
+export { listPapers } from './list-papers';
+export type { PaperDraft } from './drafts';
+export type { PaperLine } from './list-papers';
 export { MOST_DOCUMENT_BYTES, readDocument, readQuestionSheet } from './read-document';
 export { divideForms } from './divide-forms';
 export { paperCsv } from './paper-csv';

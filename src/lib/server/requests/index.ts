@@ -1,4 +1,6 @@
 export { ownPage } from './own-page';
 export type { OwnPage, OwnSitting } from './own-page';
-export { askFor, countRequests, decide, requestsAbout, requestsFor, takeBack } from './requests';
-export type { NewRequest, Request } from './requests';
+export { askFor, decide, takeBack } from './requests';
+export { countRequests, requestsAbout, requestsFor } from './listed-requests';
+export type { NewRequest } from './requests';
+export type { Request } from './listed-requests';

@@ -7,7 +7,7 @@ import type { Query } from '../db';
 import { slipsFor } from '../session';
 import { loadSittings, toldOf, type Loaded } from '../sitting';
 import { standingAtDoor } from '../steps';
-import { requestsAbout, type Request } from './requests';
+import { requestsAbout, type Request } from './listed-requests';
 
 /** What a candidate reads of one sitting of theirs. */
 export type OwnSitting = {

@@ -1,7 +1,8 @@
 import type { SessionFacts, SessionRules } from '$core/session';
 import { lastsUntil, MINUTE } from '$core/time';
 import type { Query } from '../db';
-import { seatCount, type Need, type Place, type RoomRow } from './facts';
+import { seatCount, type Place, type RoomRow } from './facts';
+import { type Need } from './time-needs';
 
 /** Another session at the same time. */
 export type Taken = { id: string; name: string; room_id: string };

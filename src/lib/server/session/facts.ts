@@ -1,17 +1,16 @@
-import { expectedEnd, mergeGrants } from '$core/grants';
-import { summarise, type Paper } from '$core/paper';
-import { usableSeats, type SeatPlan } from '$core/seating';
+import { type Paper, summarise } from '$core/paper';
+import { type SeatPlan, usableSeats } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
-import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
+import type { Window } from '$core/time';
 import type { Query } from '../db';
-import { findGrants } from '../records';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
 import { standingOf, stepsOf } from '../steps';
 import { owingOf } from './owing';
 import { sittingsLeft } from './entitlement';
 import type { SessionInput } from './input';
 import type { Roster } from './roster';
+import { extraTimeOf, lastWork, timeNeeds } from './time-needs';
 
 export type RoomRow = {
 	id: string;
@@ -24,6 +23,7 @@ export type RoomRow = {
 	opens_daily: string | null;
 	closes_daily: string | null;
 };
+
 export type PaperRow = {
 	id: string;
 	title: string;
@@ -115,53 +115,6 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 			.map((person) => ({ id: person.candidateId, name: person.name })),
 		withoutEmail: roster.people.filter((person) => person.email === null).length
 	};
-}
-
-/** What one candidate's time comes to. */
-export type Need = { id: string; name: string; minutes: number | null; isMore: boolean; ends: number | null };
-
-/** What each candidate's time comes to, in the order of the roster. */
-async function timeNeeds(
-	db: Query,
-	{ administrationId, input, rules, window, room, roster }: Place,
-	now: number
-): Promise<Need[]> {
-	const byCandidate = new Map<string, Awaited<ReturnType<typeof findGrants>>>();
-	for (const grant of await findGrants(
-		db,
-		roster.people.map((person) => person.candidateId),
-		[]
-	)) {
-		const list = byCandidate.get(grant.candidateId!) ?? [];
-		list.push(grant);
-		byCandidate.set(grant.candidateId!, list);
-	}
-	const uncut = { ...rules.timing, atClose: 'finish' as const };
-	return roster.people.map(({ candidateId, name }) => {
-		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '', opens: window.opens };
-		const { grants } = mergeGrants(byCandidate.get(candidateId) ?? [], scope, room.zone);
-		const isMore = grants.factor > 1 || grants.extraMinutes > 0 || grants.unlimited;
-		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, NEW_TRACK, now), 'finish', window.opens) : null;
-		return { id: candidateId, name, minutes: allottedMinutes(rules.timing, grants), isMore, ends };
-	});
-}
-
-function extraTimeOf(needs: Need[]): SessionFacts['extraTime'] {
-	const more = needs.filter((need) => need.isMore);
-	const ends = more.map((need) => need.ends).filter((end) => end !== null);
-	return {
-		count: more.length,
-		lastEnds: ends.length > 0 ? Math.max(...ends) : null,
-		needs: more.map((need) => ({ person: { id: need.id, name: need.name }, minutes: need.minutes }))
-	};
-}
-
-/** When the room is free again, as far as it can be told. */
-function lastWork(window: Window, rules: SessionRules, longestMinutes: number): number {
-	const limit = Math.max(rules.timing.limitMinutes ?? 60, longestMinutes) * MINUTE;
-	const natural = window.opens + limit + rules.timing.graceMinutes * MINUTE;
-	if (window.closes === null) return natural;
-	return rules.timing.atClose === 'cut' ? window.closes : Math.max(window.closes, natural);
 }
 
 async function administrationDays(db: Query, id: string): Promise<SessionFacts['days']> {

@@ -5,20 +5,21 @@
 	import { untrack } from 'svelte';
 	import type { Foreseen, Proposal } from '$core/grants';
 	import { hasEnded } from '$core/sitting';
-	import { asLocalWindow, clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import { asLocalWindow } from '$core/time';
 	import type { Given, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
-	import { getClock } from '$ui/clock-context';
 	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import { shownFrom } from '$ui/shown-from';
-	import DayLine from './DayLine.svelte';
+	import EffectTold from './EffectTold.svelte';
 	import Recipients from './Recipients.svelte';
 	import Reopen from './Reopen.svelte';
+	import TheirDay from './TheirDay.svelte';
 	import { BLANK, whatOf, type Entered, type WhatKind } from './what';
 	import WhatFields from './WhatFields.svelte';
+	import Windows from './Windows.svelte';
 
 	type Chosen = Pick<GrantLine, 'sittingId' | 'name' | 'number'> & { session: { name: string } };
 	type Scope = 'session' | 'paper' | 'administration' | 'standing';
@@ -34,7 +35,6 @@
 		onwithdraw: (line: GrantLine, grant: GrantLine['grants'][number]) => void;
 	};
 	let { line, kind = 'factor', shown, ongiven, onchanged = () => {}, onwithdraw }: Props = $props();
-	const clock = getClock();
 
 	let person = $state.raw(untrack(() => line));
 	let chosen = $state.raw<Chosen[]>(untrack(() => (line ? [line] : [])));
@@ -79,23 +79,7 @@
 	const mine = $derived(
 		foreseen.effects.find((effect) => effect.sittingId === person?.sittingId) ?? foreseen.effects[0]
 	);
-	const short = $derived(foreseen.effects.filter((effect) => effect.misfits.length > 0));
-	const HOUR = 3_600_000;
-	const span = $derived.by(() => {
-		if (!look) return { from: 0, to: 1 };
-		const edges = [
-			look.own?.opens ?? look.base.opens,
-			look.work.from,
-			look.own?.closes ?? look.base.closes ?? 0,
-			look.work.to ?? 0
-		];
-		const near = look.commitments.filter(
-			(one) => one.from < Math.max(...edges) + 2 * HOUR && one.to > edges[0] - 2 * HOUR
-		);
-		const all = [...edges.filter((edge) => edge > 0), ...near.flatMap((one) => [one.from, one.to])];
-		return { from: Math.floor(Math.min(...all) / HOUR) * HOUR, to: Math.ceil(Math.max(...all) / HOUR) * HOUR };
-	});
-
+	const isShort = $derived((mine?.misfits.length ?? 0) > 0);
 	// The effect is told before anything is saved, a moment after the form rests.
 	$effect(() => {
 		if (chosen.length === 0) return;
@@ -136,24 +120,6 @@
 		const local = asLocalWindow(window, zone);
 		Object.assign(entered, { ...local, closes: local.closes! });
 	}
-	const isEntered = (one: Proposal, zone: string) =>
-		entered.kind === 'own_window' &&
-		entered.date === localDate(one.opens, zone) &&
-		entered.opens === localTime(one.opens, zone) &&
-		entered.closes === localTime(one.closes, zone) &&
-		entered.roomId === one.room.id;
-	const awayInWords = ({ away }: Proposal) => {
-		const minutes = Math.abs(Math.round(away / 60_000));
-		if (minutes === 0) return 'same time';
-		const length =
-			minutes < 90
-				? `${minutes} min`
-				: minutes < 24 * 60
-					? `${Math.round(minutes / 60)} h`
-					: `${Math.round(minutes / 1_440)} d`;
-		return `${length} ${away < 0 ? 'earlier' : 'later'}`;
-	};
-
 	async function give(event: SubmitEvent) {
 		event.preventDefault();
 		if (busy || chosen.length === 0) return;
@@ -203,60 +169,8 @@
 	}}
 />
 {#if chosen.length > 0}
-	{#if mine}
-		<div class="bg-plum-ground text-plum mt-3 rounded-xl px-4 py-3" aria-live="polite">
-			<p class="font-serif text-[20px] font-semibold" data-testid="effect">{mine.after}</p>
-			<p class="text-[13.5px]">now: {mine.before}</p>
-			{#if chosen.length === 1}
-				{#each mine.misfits as misfit (misfit)}<p class="text-brick mt-1 text-[14px]" data-testid="misfit">
-						{misfit}
-					</p>{/each}
-				{#each mine.notes as note (note)}<p class="mt-1 text-[14px]">{note}</p>{/each}
-			{:else}
-				<p class="mt-1 text-[13.5px]">for {mine.name}; {foreseen.effects.length} sittings in all.</p>
-				{#if new Set(foreseen.effects.map((effect) => effect.after)).size > 1}
-					<details class="mt-1 text-[13.5px]">
-						<summary class="cursor-pointer">It comes to different times: see all</summary>
-						<ul class="mt-1 max-h-40 overflow-y-auto">
-							{#each foreseen.effects as effect (effect.sittingId)}<li>{effect.name}: {effect.after}</li>{/each}
-						</ul>
-					</details>
-				{/if}
-				{#if short.length > 0}
-					<p class="text-brick mt-1 text-[14px]">
-						Does not fit for {short.length === 1 ? short[0].name : `${short.length} of them`}: {short[0].misfits[0]}
-						<a class="underline" href="/grants/fit">Find windows for all</a>
-					</p>
-				{/if}
-			{/if}
-			{#if chosen.length === 1 && foreseen.effects.length > 1}<p class="mt-1 text-[13.5px]">
-					Applies to {foreseen.effects.length} of their sittings.
-				</p>{/if}
-		</div>
-	{/if}
-	{#if look && chosen.length === 1}
-		<div class="mt-3">
-			<div class="text-ink-3 flex justify-between font-mono text-[12px]" aria-hidden="true">
-				<span>{clockTime(span.from, look.zone)}</span><span>{clockTime(span.to, look.zone)}</span>
-			</div>
-			<DayLine
-				{span}
-				zone={look.zone}
-				base={look.base}
-				own={look.own}
-				work={look.work}
-				commitments={look.commitments}
-				hours={look.hours}
-				isShort={(mine?.misfits.length ?? 0) > 0}
-			/>
-			{#if look.commitments.length > 0}<p class="text-ink-3 mt-1 text-[13px]">
-					{look.commitments
-						.slice(0, 3)
-						.map((one) => `${one.title} ${timeAndDate(one.from, look.zone, clock.now)}`)
-						.join(' · ')}
-				</p>{/if}
-		</div>
-	{/if}
+	<EffectTold effects={foreseen.effects} {mine} people={chosen.length} />
+	{#if look && chosen.length === 1}<TheirDay {look} {isShort} />{/if}
 	<form class="mt-4 space-y-4" onsubmit={give}>
 		<WhatFields
 			bind:entered
@@ -264,38 +178,12 @@
 			rooms={look?.rooms ?? []}
 			proctors={look?.proctors ?? []}
 		/>
-		{#if look && chosen.length === 1 && look.proposals.length > 0 && (entered.kind === 'own_window' || (mine?.misfits.length ?? 0) > 0)}
-			<fieldset>
-				<legend class="mb-1 font-serif text-[16px] font-semibold">Windows that fit, nearest first</legend>
-				<ul class="space-y-1.5" data-testid="proposals">
-					{#each look.proposals as one (one.opens)}
-						<li>
-							<button
-								type="button"
-								aria-pressed={isEntered(one, look.zone)}
-								class="w-full rounded-xl border px-3 py-2 text-left {isEntered(one, look.zone)
-									? 'border-plum bg-plum-ground'
-									: 'border-line hover:border-plum'}"
-								onclick={() => propose(one, look.zone)}
-								><span class="flex gap-2"
-									><strong class="flex-1"
-										>{timeAndDate(one.opens, look.zone, look.base.opens)} to {clockTime(one.closes, look.zone)}</strong
-									><span class="text-ink-2 text-[13.5px]">{awayInWords(one)}</span></span
-								><span class="text-ink-2 block text-[13.5px]"
-									>{one.room.name}{one.proctor ? `, with ${one.proctor.name}` : ', supervised then'} · {one.taken} of {one.seats}
-									seats taken</span
-								></button
-							>
-						</li>
-					{/each}
-				</ul>
-			</fieldset>
-		{:else if look && chosen.length === 1 && look.proposals.length === 0 && (mine?.misfits.length ?? 0) > 0 && look.minutes !== null}
-			<p class="bg-ochre-ground text-ochre rounded-lg px-3 py-2 text-[14px]">
-				No window of {look.minutes} minutes is left {look.base.opens < clock.now ? 'in the next days' : 'on that day'}:
-				rooms, proctors or commitments stand in the way. Give a window on another day by hand.
-			</p>
-		{/if}
+		{#if look && chosen.length === 1}<Windows
+				{look}
+				{entered}
+				{isShort}
+				onchoose={(one) => propose(one, look.zone)}
+			/>{/if}
 		{#if entered.kind !== 'own_window'}
 			<div>
 				<p class="text-ink-2 mb-1 text-[13px] font-semibold">What it applies to</p>
