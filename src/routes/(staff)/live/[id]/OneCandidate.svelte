@@ -1,17 +1,18 @@
+<!-- @component One candidate: how they stand, what can be done for them, their time, and what has happened. -->
 <script lang="ts">
-	import { INCIDENT_KINDS } from '$core/incident';
 	import { offers, remainingNow, tallyKeyOf, type CandidateDetails, type SeatView } from '$core/room';
-	import { SPOILED_SHARE } from '$core/pace';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { clockLength, clockTime, minutesLeft } from '$core/time';
 	import Act from '$ui/Act.svelte';
-	import { DEVICE_NOTE_WORDS, entryInWords } from '$core/logbook';
+	import { DEVICE_NOTE_WORDS } from '$core/logbook';
 	import { send } from '$ui/post';
 	import Badges from './Badges.svelte';
 	import { asksNothing, OFFERED, type ActAtOnce, type AskKind } from './asks';
 	import type { LiveRoom } from './room.svelte';
 	import AskGrant from './AskGrant.svelte';
+	import QuestionBars from './QuestionBars.svelte';
 	import TheirQuestion from './TheirQuestion.svelte';
+	import TheirRecord from './TheirRecord.svelte';
 
 	type Props = {
 		room: LiveRoom;
@@ -25,9 +26,6 @@
 	};
 	let { room, seat, now, isMasked, coordinates, onask, ondo }: Props = $props();
 
-	const PACE_WORDS = { calm: 'calm', watch: 'worth a look', hold: 'rushing', spoiled: 'spoiled' };
-	const isRapid = (question: CandidateDetails['questions'][number]) =>
-		question.answered && question.inViewMs < question.thresholdMs;
 	let details = $state.raw<CandidateDetails | null>(null);
 	let trouble = $state<string | null>(null);
 	const key = $derived(tallyKeyOf(seat));
@@ -45,7 +43,6 @@
 	const ordinary = $derived(seat.noted.filter((note) => !alarming.includes(note)));
 	const noteInWords = ({ what, at, times }: SeatView['noted'][number]) =>
 		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${clockTime(at, zone)}.`;
-	const longest = $derived(Math.max(1, ...(details?.questions.map((question) => question.inViewMs) ?? [])));
 
 	/** Whole minutes of lost connection; what is shorter is ordinary. */
 	const lostMinutes = $derived(seat.begun ? Math.floor(seat.lost.ms / 60_000 + 0.5) : 0);
@@ -213,138 +210,12 @@
 				>Ask for a grant…</button
 			>
 		</div>
-		{#if details.questions.length > 0}
-			<div>
-				<h3 class="text-[16px]">Question by question</h3>
-				<div
-					class="mt-1 flex h-12 items-end gap-[2px]"
-					role="img"
-					aria-label="Time in view for each question; {details.questions.filter((one) => one.answered).length} answered"
-				>
-					{#each details.questions as question (question.number)}
-						<span
-							class="flex-1 rounded-t-sm {isRapid(question)
-								? 'bg-brick'
-								: question.answered
-									? 'bg-tide'
-									: question.inViewMs > 0
-										? 'bg-ochre-mark'
-										: 'bg-line'}"
-							style="height:{Math.max(4, (100 * question.inViewMs) / longest)}%"
-							title="{question.number}: {question.answered ? 'answered' : 'not answered'}{question.marked
-								? ', marked'
-								: ''}, {clockLength(question.inViewMs)} in view{isRapid(question)
-								? `: faster than the ${(question.thresholdMs / 1_000).toFixed(1)} s that reading takes`
-								: ''}"
-						></span>
-					{/each}
-				</div>
-				{#if seat.pace !== 'calm' || seat.rapid > 0}
-					<p class="mt-1.5 text-[13.5px] {seat.pace === 'spoiled' ? 'text-brick font-semibold' : 'text-ink-2'}">
-						Pace: {PACE_WORDS[seat.pace]}. {seat.rapid} faster than reading takes.
-					</p>
-					<div class="bg-line relative mt-1 h-2 rounded-full" aria-hidden="true">
-						<div
-							class="h-full rounded-full {seat.pace === 'spoiled' ? 'bg-brick' : 'bg-ochre-mark'}"
-							style="width:{Math.min(100, (100 * seat.rapid) / (room.head.questions * SPOILED_SHARE))}%"
-						></div>
-					</div>
-					<p class="text-ink-3 text-[12.5px]">
-						{Math.round((100 * seat.rapid) / Math.max(1, room.head.questions))} % of the paper; at {100 * SPOILED_SHARE} %
-						it is spoiled.
-					</p>
-				{/if}
-			</div>
-		{/if}
-		{#if seat.lapses}
-			<div>
-				<h3 class="text-[16px]">Screen</h3>
-				<p class="text-ink-2 text-[14px]">
-					Left {seat.lapses.left}
-					{seat.lapses.left === 1 ? 'time' : 'times'}{room.head.leavingsAllowed > 0
-						? ` of ${room.head.leavingsAllowed} allowed`
-						: ''}{seat.lapses.tried > 0 ? `, tried ${seat.lapses.tried} times what is prevented` : ''}{seat.lapses
-						.awaySince
-						? `; away now for ${clockLength(now - seat.lapses.awaySince)}`
-						: ''}.
-				</p>
-			</div>
-		{/if}
-		{#if details.snapshots.length > 0}
-			<div>
-				<h3 class="text-[16px]">Snapshots</h3>
-				<div class="mt-1 flex gap-1.5 overflow-x-auto pb-1" data-testid="snapshots">
-					{#each [...details.snapshots].reverse() as snapshot (snapshot.id)}
-						<figure class="shrink-0">
-							<img
-								src="/live/{room.sessionId}/sitting/{seat.id}/snapshots/{snapshot.id}"
-								alt="The camera at {clockTime(snapshot.at, zone)}"
-								width="96"
-								height="72"
-								loading="lazy"
-								class="border-line rounded-md border"
-							/>
-							<figcaption class="text-ink-3 font-mono text-[11px]">{clockTime(snapshot.at, zone, true)}</figcaption>
-						</figure>
-					{/each}
-				</div>
-			</div>
-		{/if}
-		{#if details.incidents.length > 0}
-			<div>
-				<h3 class="text-[16px]">Incidents</h3>
-				<ul class="mt-1 space-y-1 text-[14px]" data-testid="own-incidents">
-					{#each details.incidents as incident (incident.id)}
-						<li>
-							<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(incident.happenedAt, zone)}</span><strong
-								>{INCIDENT_KINDS[incident.kind]}</strong
-							>: {incident.note}{incident.done ? ` Done: ${incident.done}` : ''}
-							{#if incident.minutes > 0}<span class="text-plum font-semibold">{incident.minutes} min given back</span
-								>{/if}
-						</li>
-					{/each}
-				</ul>
-			</div>
-		{/if}
-		{#if details.messages.length > 0}
-			<div>
-				<h3 class="text-[16px]">Messages</h3>
-				<ul class="mt-1 space-y-1 text-[14px]">
-					{#each details.messages as message (message.id)}
-						<li class={message.fromCandidate ? 'text-slate-sea' : ''}>
-							<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(message.at, zone)}</span
-							>{message.fromCandidate ? `Hand up${message.text ? `: ${message.text}` : ''}` : message.text}
-							<span class="text-ink-3"
-								>{message.seenAt === null
-									? message.fromCandidate
-										? 'up'
-										: 'not read yet'
-									: message.fromCandidate
-										? ''
-										: `read ${clockTime(message.seenAt, zone)}`}</span
-							>
-						</li>
-					{/each}
-				</ul>
-			</div>
-		{/if}
-		{#if ordinary.length > 0}
-			<p class="text-ink-2 text-[13.5px]" data-testid="device-notes">{ordinary.map(noteInWords).join(' ')}</p>
-		{/if}
-		<div>
-			<h3 class="text-[16px]">History</h3>
-			<ol class="border-line mt-1 ml-1 border-l-2 text-[14px]">
-				{#each details.history as entry (entry.seq)}
-					<li class="relative py-1 pl-4">
-						<span class="bg-tide absolute top-2.5 -left-[5px] h-2 w-2 rounded-full"></span><span
-							class="text-ink-2 mr-1.5 font-mono text-[13px]">{clockTime(entry.at, zone)}</span
-						>{entryInWords(entry)}
-					</li>
-				{:else}
-					<li class="text-ink-3 py-1 pl-4">Nothing yet.</li>
-				{/each}
-			</ol>
-		</div>
+		{#if details.questions.length > 0}<QuestionBars
+				questions={details.questions}
+				{seat}
+				of={room.head.questions}
+			/>{/if}
+		<TheirRecord {room} {seat} {details} {now} notes={ordinary.map(noteInWords)} />
 	{/if}
 </section>
 

@@ -7,7 +7,13 @@
 	import Sentence from '$ui/Sentence.svelte';
 	import type { DraftPaper } from './draft.svelte';
 
-	type Props = { open: boolean; draft: DraftPaper; gets: SentencePart[]; version: number; onfrozen(version: number): void };
+	type Props = {
+		open: boolean;
+		draft: DraftPaper;
+		gets: SentencePart[];
+		version: number;
+		onfrozen(version: number): void;
+	};
 	let { open = $bindable(), draft, gets, version, onfrozen }: Props = $props();
 
 	let trouble = $state<string | null>(null);

@@ -1,6 +1,6 @@
+<!-- @component The bank of questions: found, opened, written and kept. -->
 <script lang="ts">
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
-	import { Input } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import {
@@ -11,14 +11,14 @@
 		type QuestionKind,
 		plainText
 	} from '$core/paper';
-	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { saveFile } from '$ui/download';
 	import Ask from '$ui/Ask.svelte';
 	import { isTypedInto } from '$ui/typed-into';
 	import { newId } from '../question/new-id';
-	import DifficultyMark from '../question/DifficultyMark.svelte';
 	import { Bank } from './bank.svelte';
+	import BankFilters from './BankFilters.svelte';
+	import BankRow from './BankRow.svelte';
 	import Bulk from './Bulk.svelte';
 	import FromFile from './FromFile.svelte';
 	import OneQuestion from './OneQuestion.svelte';
@@ -112,44 +112,6 @@
 		event.preventDefault();
 		act();
 	}
-	const FILTERS = [
-		{
-			name: 'difficulty',
-			label: 'Difficulty',
-			options: [
-				['', 'any'],
-				['easy', 'easy'],
-				['medium', 'medium'],
-				['hard', 'hard'],
-				['none', 'not known']
-			]
-		},
-		{
-			name: 'use',
-			label: 'In papers',
-			options: [
-				['', 'used or not'],
-				['never', 'never used'],
-				['used', 'used']
-			]
-		},
-		{
-			name: 'remarks',
-			label: 'Remarks',
-			options: [
-				['', 'any'],
-				['open', 'with open remarks']
-			]
-		},
-		{
-			name: 'retired',
-			label: 'Offered',
-			options: [
-				['', 'offered'],
-				['true', 'no longer offered']
-			]
-		}
-	] as const;
 </script>
 
 <svelte:window {onkeydown} />
@@ -158,67 +120,15 @@
 <div class="grid h-full min-h-0 grid-cols-[236px_minmax(0,1fr)_400px] max-lg:block max-lg:h-auto">
 	<aside class="border-line min-h-0 space-y-3 overflow-auto border-r px-3.5 py-4 max-lg:border-r-0">
 		<h1 class="text-[22px]">Questions</h1>
-		<Input
-			id="bank-text"
-			type="search"
-			placeholder="Words, tag, source"
-			aria-label="Find questions"
-			maxlength={200}
-			bind:value={() => bank.ask.text, (text: string) => ask({ text })}
+		<BankFilters
+			ask={bank.ask}
+			topics={data.topics}
+			total={bank.total}
+			{isExporting}
+			onask={ask}
+			ontake={() => (isTaking = true)}
+			onexport={exportAll}
 		/>
-		<div class="flex flex-wrap items-end gap-2">
-			<label class="text-ink-2 flex-1 text-[13px]"
-				>Kind
-				<select
-					class="bg-sheet border-line-strong mt-0.5 w-full rounded-lg border px-2 py-1.5 text-[14px]"
-					value={bank.ask.kind}
-					onchange={(event) => ask({ kind: event.currentTarget.value })}
-				>
-					<option value="">any</option>
-					{#each QUESTION_KINDS as one (one)}<option value={one}>{QUESTION_KIND_NAMES[one]}</option>{/each}
-				</select></label
-			>
-			{#each FILTERS as filter (filter.name)}
-				<label class="text-ink-2 w-full text-[13px]"
-					>{filter.label}
-					<select
-						class="bg-sheet border-line-strong mt-0.5 w-full rounded-lg border px-2 py-1.5 text-[14px]"
-						value={bank.ask[filter.name]}
-						onchange={(event) => ask({ [filter.name]: event.currentTarget.value })}
-					>
-						{#each filter.options as [value, text] (value)}<option {value}>{text}</option>{/each}
-					</select></label
-				>
-			{/each}
-		</div>
-		<div class="flex flex-wrap gap-2">
-			<Act size="xs" onclick={() => (isTaking = true)} testid="from-file">From a file…</Act>
-			{#if bank.total}<Act size="xs" busy={isExporting} onclick={exportAll} testid="to-file"
-					>Export {bank.total === 1 ? 'this one' : `these ${bank.total}`}</Act
-				>{/if}
-		</div>
-		<nav aria-label="Topics">
-			<h2 class="text-ink-2 text-[13px] font-semibold">Topics</h2>
-			<ul class="mt-1" data-testid="topics">
-				{#each [{ path: '', name: 'All topics', depth: 0, count: null }, ...data.topics] as branch (branch.path)}
-					<li>
-						<button
-							type="button"
-							class="flex w-full items-baseline gap-2 rounded-lg py-1 pr-2 text-left text-[14px] {bank.ask.topic ===
-							branch.path
-								? 'bg-mist text-tide font-semibold'
-								: 'hover:bg-sheet'}"
-							style="padding-left:{8 + 14 * branch.depth}px"
-							aria-pressed={bank.ask.topic === branch.path}
-							onclick={() => ask({ topic: branch.path })}
-						>
-							<span class="min-w-0 flex-1 break-words">{branch.name}</span>
-							{#if branch.count !== null}<span class="text-ink-3 text-[13px]">{branch.count}</span>{/if}
-						</button>
-					</li>
-				{/each}
-			</ul>
-		</nav>
 	</aside>
 
 	<main class="flex min-h-0 min-w-0 flex-col px-5 py-4">
@@ -271,30 +181,7 @@
 								onchange={() =>
 									bank.selected.has(line.id) ? bank.selected.delete(line.id) : bank.selected.add(line.id)}
 							/>
-							<button
-								type="button"
-								data-row
-								class="min-w-0 flex-1 text-left"
-								onclick={() => show({ id: line.id, isNew: null })}
-							>
-								<span class="line-clamp-2 font-serif text-[15.5px] leading-snug break-words"
-									>{plainText(line.stem) || 'No question text yet'}</span
-								>
-								<span class="text-ink-3 mt-0.5 block truncate text-[13px]"
-									>{QUESTION_KIND_NAMES[line.kind]} · {line.topic || 'no topic'} · {line.papers === 0
-										? 'in no paper'
-										: `in ${line.papers} ${line.papers === 1 ? 'version' : 'versions'}`}{line.lastUsed === null
-										? ''
-										: `, sat ${longDate(line.lastUsed, data.site.zone)}`}</span
-								>
-							</button>
-							<span class="flex flex-col items-end gap-1 text-[13px] whitespace-nowrap">
-								<span class="text-ink-2">{line.points} {line.points === 1 ? 'point' : 'points'}</span>
-								{#if line.difficulty}<DifficultyMark difficulty={line.difficulty} />{/if}
-								{#if line.openRemarks > 0}<span class="text-ochre font-semibold"
-										>{line.openRemarks} {line.openRemarks === 1 ? 'remark' : 'remarks'}</span
-									>{/if}
-							</span>
+							<BankRow {line} zone={data.site.zone} onopen={() => show({ id: line.id, isNew: null })} />
 						{:else}<span class="text-ink-3 text-[14px]">…</span>{/if}
 					</li>
 				{/each}
