@@ -1,14 +1,14 @@
+<!-- @component The closing of an administration: its ledger, its gates site by site, and the closing itself. -->
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { GATES, type Gate, type GateKey } from '$core/closing';
 	import { shortDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
-	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import { COLUMN_NAMES } from './columns';
+	import ClosingDialog from './ClosingDialog.svelte';
 	import GateCell from './Gate.svelte';
 
 	let { data } = $props();
@@ -53,8 +53,6 @@
 	let signing = $state<string | null>(null);
 	let closing = $state(false);
 	let isRehearsal = $state(false);
-	let typed = $state('');
-	let hasRead = $state(false);
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	let told = $state<string | null>(null);
@@ -76,16 +74,13 @@
 		);
 		if (done) signing = null;
 	}
-	async function close() {
+	async function close(typed: string) {
 		const body = { administrationId: standing!.administration.id, typed, basis: data.closing!.basis };
 		if (await post('/close-out/close', body, 'Closed. The archive is written and sealed.')) closing = false;
 	}
 	function open(rehearsal: boolean) {
-		isRehearsal = rehearsal;
-		[typed, hasRead, trouble] = ['', false, null];
-		closing = true;
+		[isRehearsal, trouble, closing] = [rehearsal, null, true];
 	}
-	const isTurn = (gate: Gate) => gate.key === 'signed';
 </script>
 
 <svelte:head><title>Closing · Otium</title></svelte:head>
@@ -152,7 +147,7 @@
 										>{/if}</th
 								>
 								{#snippet settle(gate: Gate)}
-									{#if !gate.isSettled && !isTurn(gate)}
+									{#if !gate.isSettled && gate.key !== 'signed'}
 										<p class="mt-1.5 flex flex-wrap gap-1.5">
 											{#each WHERE[gate.key] ?? [] as { href, verb } (href)}<Act size="xs" {href}>{verb}</Act>{/each}
 										</p>
@@ -166,7 +161,7 @@
 											{@const site = standing.sites[i]}
 											<GateCell {gate}>
 												{@render settle(gate)}
-												{#if isTurn(gate)}
+												{#if gate.key === 'signed'}
 													{#if signature(site.id)}
 														<p class="text-ink-2 text-[13.5px]">
 															{timeAndDate(signature(site.id)!.at, site.zone, clock.now)}
@@ -292,47 +287,14 @@
 		</p>
 	</Ask>
 
-	<Ask
+	<ClosingDialog
 		bind:open={closing}
-		title={isRehearsal ? 'What closing would do' : `Close ${standing.administration.name}`}
-		verb={isRehearsal ? 'Done' : 'Close it for good'}
-		tone={isRehearsal ? 'main' : 'danger'}
+		{standing}
+		closing={data.closing!}
+		{isRehearsal}
 		{busy}
-		disabled={!isRehearsal && (!hasRead || typed.trim() !== standing.administration.name)}
 		error={trouble}
-		onconfirm={() => (isRehearsal ? (closing = false) : close())}
-	>
-		<ul class="list-disc space-y-1 pl-5" data-testid="becomes-final">
-			<li><strong>{standing.results} results</strong> become final, as they are marked now.</li>
-			{#each standing.sites as site (site.id)}
-				<li>
-					{site.name}: {signature(site.id) ? `signed by ${signature(site.id)!.by}` : 'not signed yet'}.
-				</li>
-			{/each}
-			<li>
-				{standing.ledger.columns.absent.length} absent, {standing.ledger.columns.set_aside.length} set aside,
-				{standing.ledger.columns.carried_over.length} carried over: they get no result here.
-			</li>
-			<li>Nothing can be answered, granted, corrected, reopened or planned in it any more.</li>
-			<li>
-				Results that are not released can still be released. What is found later becomes an addendum by two people.
-			</li>
-			{#each standing.alsoCloses as words (words)}<li>{words}</li>{/each}
-			<li>Its people, rooms and papers stay as they are, and other administrations are not touched.</li>
-		</ul>
-		{#if isRehearsal}
-			<p class="mt-3 {isReady ? 'text-tide' : 'text-ochre'} font-semibold" data-testid="rehearsal">
-				{data.closing?.objection ? inWords({ code: '', ...data.closing.objection }) : 'It could be closed now.'}
-			</p>
-			<p class="text-ink-2 mt-1 text-[14px]">This is a rehearsal: nothing has changed.</p>
-		{:else}
-			{#if data.closing?.needsSecond}<p class="text-ochre mt-3">
-					You supervised some of these sessions, so another person has to close as well.
-				</p>{/if}
-			<Checkbox class="mt-3" bind:checked={hasRead}>I have read what becomes final.</Checkbox>
-			<Field id="typed" label="Type its name: {standing.administration.name}" class="mt-3">
-				<Input id="typed" bind:value={typed} autocomplete="off" />
-			</Field>
-		{/if}
-	</Ask>
+		signedBy={(siteId) => signature(siteId)?.by}
+		onclose={close}
+	/>
 {/if}

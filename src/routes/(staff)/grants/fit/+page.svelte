@@ -1,3 +1,4 @@
+<!-- @component Everyone whose time does not fit on a day, and a plan for all of them at once. -->
 <script lang="ts">
 	import { Checkbox, Input, Select, Spinner } from 'flowbite-svelte';
 	import { nanoid } from 'nanoid';
@@ -12,7 +13,7 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import GrantsHead from '../GrantsHead.svelte';
-	import Placed from './Placed.svelte';
+	import PlanRow from './PlanRow.svelte';
 
 	let { data } = $props();
 	const fit = $derived(data.fit);
@@ -140,7 +141,6 @@
 		trouble = null;
 		await invalidateAll();
 	}
-	const items = (all: { id: string; name: string }[]) => all.map(({ id, name }) => ({ value: id, name }));
 </script>
 
 <svelte:head><title>Does not fit · Otium</title></svelte:head>
@@ -225,65 +225,16 @@
 					{#each fit.people as person (person.sittingId)}
 						{@const place = placeOf(person.sittingId)}
 						{@const misfits = wrong[person.sittingId] ?? []}
-						<tr class="border-line border-b last:border-b-0">
-							<td class="px-3.5 py-2"
-								><strong>{person.name}</strong><span class="text-ink-3 block text-[13px]"
-									>{person.session.name}, {person.minutes} min</span
-								></td
-							>
-							<td class="px-3 py-2 text-[13.5px] {place ? 'text-ink-3' : 'text-brick'}">{person.misfits.join(' ')}</td>
-							<td class="relative px-0 py-2">
-								{#if place}
-									<Placed
-										{place}
-										name={person.name}
-										{span}
-										zone={fit.zone}
-										base={person.base}
-										commitments={person.commitments}
-										isWrong={misfits.length > 0}
-										onmove={(by) => change(place.id, { opens: place.opens + by, closes: place.closes + by })}
-									/>
-								{/if}
-							</td>
-							<td class="px-3 py-2">
-								{#if place}
-									<span class="flex items-center gap-2"
-										><strong>{clockTime(place.opens, fit.zone)} to {clockTime(place.closes, fit.zone)}</strong><Act
-											size="xs"
-											class="ml-auto"
-											title="Leave {person.name} out"
-											onclick={() => leaveOut(place.id)}>Leave out</Act
-										></span
-									>
-									<span class="mt-1 grid grid-cols-2 gap-1">
-										<Select
-											size="sm"
-											placeholder=""
-											aria-label="Room of {person.name}"
-											items={items(fit.rooms)}
-											value={place.roomId}
-											onchange={(event) => change(place.id, { roomId: typed(event) })}
-										/>
-										<Select
-											size="sm"
-											placeholder=""
-											aria-label="Who supervises {person.name}"
-											items={[{ value: '', name: 'Supervised then' }, ...items(fit.proctors)]}
-											value={place.proctorId ?? ''}
-											onchange={(event) => change(place.id, { proctorId: typed(event) || null })}
-										/>
-									</span>
-									{#each misfits as misfit (misfit)}<span class="text-brick block text-[13px]">{misfit}</span>{/each}
-								{:else if plan}
-									<span class="text-ink-2">No window</span>
-									<a
-										class="text-tide block text-[13.5px] underline"
-										href="/grants?for={person.sittingId}&give=own_window">Give one by hand</a
-									>
-								{/if}
-							</td>
-						</tr>
+						<PlanRow
+							{person}
+							{place}
+							{misfits}
+							isPlanned={plan !== null}
+							{fit}
+							{span}
+							onchange={(to) => change(person.sittingId, to)}
+							onleave={() => leaveOut(person.sittingId)}
+						/>
 					{/each}
 				</tbody>
 			</table>

@@ -1,14 +1,14 @@
 <!-- @component One question of the bank: read, revised, remarked on, put into a paper; with its revisions and its papers. -->
 <script lang="ts">
-	import { Textarea } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { AUDIENCE_NAMES, AUDIENCES, type Audience, type BankQuestion } from '$core/bank';
 	import { plainText, doubtsOf, isSame, type Question } from '$core/paper';
-	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import QuestionEdit from '../question/QuestionEdit.svelte';
 	import QuestionRead from '../question/QuestionRead.svelte';
+	import Remarks from './Remarks.svelte';
+	import WhereItStood from './WhereItStood.svelte';
 
 	type Props = {
 		id: string;
@@ -38,7 +38,6 @@
 	let audience = $state<Audience>('site');
 	let siteId = $state<string | null>(untrack(() => (mySites === null ? null : (mySites[0] ?? null))));
 	let named = $state<string[]>([]);
-	let remark = $state('');
 	let draftId = $state('');
 
 	const question = $derived(mine ?? known?.question ?? null);
@@ -102,17 +101,18 @@
 		}
 		busy = false;
 	}
-	async function post(body: object) {
-		if (busy) return;
+	/** Whether it was kept. */
+	async function post(body: object): Promise<boolean> {
+		if (busy) return false;
 		busy = true;
 		const answer = await send<BankQuestion>('POST', `/papers/bank/${id}`, body);
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
-		if (!answer.ok) return;
+		if (!answer.ok) return false;
 		const { remarks } = answer.data;
 		known = { ...known!, remarks };
-		if ('text' in body) remark = '';
 		await onchanged();
+		return true;
 	}
 	async function putInto() {
 		if (busy || draftId === '' || !question) return;
@@ -123,7 +123,6 @@
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (answer.ok) done = `Added at the end of part A of ${drafts.find((one) => one.id === draftId)?.title}.`;
 	}
-	const when = (at: number) => longDate(at, zone);
 </script>
 
 <div class="space-y-4" data-testid="one-question">
@@ -242,84 +241,13 @@
 				</ul>
 			</section>
 		{/if}
-		<section>
-			<h3 class="text-[16px]">Remarks</h3>
-			<ul class="mt-1 space-y-1.5" data-testid="remarks">
-				{#each known.remarks as one (one.id)}
-					<li
-						class="rounded-lg px-3 py-2 text-[14px] {one.settledAt === null
-							? 'bg-ochre-ground'
-							: 'text-ink-3 bg-paper'}"
-					>
-						{one.text}
-						<span class="text-ink-3 block text-[13px]"
-							>{one.by}, {when(one.at)}
-							<button
-								type="button"
-								class="text-tide ml-1 underline"
-								onclick={() => post({ remark: one.id, settled: one.settledAt === null })}
-								>{one.settledAt === null ? 'Settle' : 'Open again'}</button
-							></span
-						>
-					</li>
-				{/each}
-			</ul>
-			<form
-				class="mt-2 flex items-end gap-2"
-				onsubmit={(event) => {
-					event.preventDefault();
-					if (remark.trim() !== '') void post({ text: remark });
-				}}
-			>
-				<Textarea rows={1} class="w-full" aria-label="Your remark" maxlength={2000} bind:value={remark} />
-				<Act size="xs" type="submit" {busy} disabled={remark.trim() === ''} testid="remark">Remark</Act>
-			</form>
-		</section>
-		<section>
-			<h3 class="text-[16px]">Papers</h3>
-			<ul class="text-ink-2 mt-1 text-[14px]" data-testid="papers-with">
-				{#each known.papers as paper (`${paper.title} ${paper.version}`)}
-					<li>
-						{paper.title}, version {paper.version}: {paper.lastOpened === null
-							? 'not sat yet'
-							: `sat in ${paper.sessions} ${paper.sessions === 1 ? 'session' : 'sessions'}, last ${when(paper.lastOpened)}`}
-					</li>
-				{:else}<li>In no frozen paper.</li>{/each}
-			</ul>
-			{#if known.did.length > 0}
-				<h3 class="mt-3 text-[16px]">How it did</h3>
-				<ul class="text-ink-2 mt-1 text-[14px]" data-testid="how-it-did">
-					{#each known.did as one (`${one.paper} ${one.administration}`)}
-						<li>
-							{one.paper}, {one.administration}: {one.facility === null ? '–' : `${Math.round(one.facility * 100)} %`} of
-							the points, {one.seen}
-							people{one.discrimination === null
-								? ''
-								: `, ${one.discrimination.toFixed(2)} with the rest`}{one.medianMs === null
-								? ''
-								: `, ${Math.round(one.medianMs / 1000)} s`}
-						</li>
-					{/each}
-				</ul>
-			{/if}
-		</section>
-		{#if known.revisions.length > 1}
-			<details>
-				<summary class="text-[16px] font-semibold">Revisions ({known.revisions.length})</summary>
-				<ol class="mt-1 space-y-2 text-[14px]" data-testid="revisions">
-					{#each known.revisions as one (one.revision)}
-						<li class="border-line rounded-lg border px-3 py-2">
-							<span class="text-ink-3 text-[13px]">{one.revision} · {when(one.at)}{one.by ? `, ${one.by}` : ''}</span>
-							<span class="block font-serif">{plainText(one.question.stem)}</span>
-							{#if known.mayChange && !isSame(one.question, question)}<button
-									type="button"
-									class="text-tide text-[13px] underline"
-									onclick={() => (mine = one.question)}>Go back to this</button
-								>{/if}
-						</li>
-					{/each}
-				</ol>
-			</details>
-		{/if}
+		<Remarks
+			remarks={known.remarks}
+			{zone}
+			{busy}
+			onsettle={(remark, settled) => post({ remark, settled })}
+			onremark={(text) => post({ text })}
+		/>
+		<WhereItStood {known} {question} {zone} onback={(before) => (mine = before)} />
 	{/if}
 </div>
