@@ -12,8 +12,7 @@ export function actsIn(home: House) {
 	let session = WATCH_A;
 	const room = async (browser: Browser, who = 'ode', name = WATCH_A): Promise<Page> => {
 		session = name;
-		// Nobody really sits at the demo's devices here; without this they would all be lost lines.
-		await home.read((db) => db('sitting').update({ fold: db.raw("json_set(fold, '$.line', json('null'))") }));
+		await home.regainLines();
 		const page = await home.staff(browser, who);
 		await go(page, `/live/${(await home.session(session)).id}`);
 		await page.keyboard.press('2');

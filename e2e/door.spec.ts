@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { markOf, sealSecret } from '../src/lib/server/db';
 import { slipCodeFrom, turningCode } from '../src/core/access';
-import { go, house } from './house';
+import { go, house, PROCTOR } from './house';
 
 const home = house();
 const WATCH_A = 'Tides and Currents · Watch A';
@@ -14,15 +14,8 @@ test.beforeEach(async () => {
 	await rules({ '$.timing.lastEntryMinutes': 600, '$.lockdown.level': 'open' });
 	// Rook has not come yet, whatever the test before did.
 	const rook = await sittingOf('DO-1020');
-	await home.read((db) =>
-		db('sitting')
-			.where({ id: rook })
-			.update({
-				state: 'expected',
-				device_epoch: null,
-				fold: db.raw("json_set(fold, '$.state', 'expected', '$.device', json('null'))")
-			})
-	);
+	const { state } = await home.read((db) => db('sitting').where({ id: rook }).first('state'));
+	if (state !== 'expected') await home.act([rook], PROCTOR, { kind: 'turn_away', reason: 'Once more' });
 });
 test.afterEach(async () => {
 	const { id } = await home.session(WATCH_A);

@@ -84,6 +84,9 @@ test('handed in by mistake, after the session: back at their answers in two acts
 	await panel.getByRole('button', { name: 'Open it again' }).click();
 	await expect(panel.getByRole('status')).toContainText('Open for them from');
 	const code = await panel.locator('strong.font-mono').first().innerText();
+	// Read anew, nothing of theirs has ended any more; the code stays to be told.
+	await page.waitForLoadState('networkidle');
+	await expect(panel.locator('strong.font-mono').first()).toHaveText(code);
 
 	const stranger = await home.browser(browser);
 	await arrive(stranger, code, second.number, second.family);

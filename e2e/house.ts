@@ -1,13 +1,19 @@
 import type { ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { IN_THE_ROOM, type Actor, type CommandBody } from '../src/core/sitting';
 import { connectDb, type Db } from '../src/lib/server/db';
 import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
-import { startOtium } from '../src/lib/server/otium';
+import { startOtium, type Otium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
+import { act } from '../src/lib/server/sitting';
 import { freePort, startServer } from '../scripts/server-process';
+
+/** Whoever supervises here. */
+export const PROCTOR: Actor = { role: 'proctor', id: 'test' };
 
 /** Days that have been furnished, to be copied: making one takes seconds, and most files begin with the same. */
 const made = new Map<string, Promise<string>>();
@@ -132,6 +138,31 @@ export class House {
 		}
 	}
 
+	/** Acts as the server does, which knows nothing of it before it looks again: only while nobody watches. */
+	async act(sittingIds: string[], by: Actor, body: CommandBody): Promise<void> {
+		const now = await this.now();
+		const hub = { changed() {} } as unknown as Otium['hub'];
+		const outcomes = await this.read((db) =>
+			act(
+				{ db, now: () => now, hub },
+				sittingIds.map((sittingId) => ({ id: randomUUID(), sittingId, by, body }))
+			)
+		);
+		const refused = outcomes.find((outcome) => !outcome.ok);
+		if (refused) throw new Error(`${body.kind} was refused: ${JSON.stringify(refused)}`);
+	}
+
+	/** Nobody really sits at the demo's devices: without this all of them would soon be lost lines. */
+	async regainLines(sessionId?: string): Promise<void> {
+		const ids: string[] = await this.read((db) =>
+			db('sitting')
+				.whereIn('state', IN_THE_ROOM)
+				.modify((query) => sessionId && void query.where({ session_id: sessionId }))
+				.pluck('id')
+		);
+		await this.act(ids, { role: 'system', id: 'line' }, { kind: 'regain_line' });
+	}
+
 	/**
 	 * Makes a running session let in by itself, past its last entry too and without watching, and takes one candidate off the simulated device
 	 * that they sat at, so that a real browser can come in their place.
@@ -141,7 +172,7 @@ export class House {
 		number: string
 	): Promise<{ id: string; code: string; number: string; family: string }> {
 		const { id, code } = await this.session(session);
-		const family = await this.read(async (db) => {
+		const person = await this.read(async (db) => {
 			const { rules: text } = await db('session').where({ id }).first('rules');
 			const rules = JSON.parse(text);
 			const timing = { ...rules.timing, lastEntryMinutes: 600 };
@@ -152,16 +183,11 @@ export class House {
 			const person = await db('sitting')
 				.join('candidate', 'candidate.id', 'sitting.candidate_id')
 				.where({ session_id: id, number })
-				.first('sitting.id', 'sitting.state', 'fold', 'family');
-			if (person.state !== 'expected') {
-				const fold = { ...JSON.parse(person.fold), state: 'at_door', device: null };
-				await db('sitting')
-					.where({ id: person.id })
-					.update({ state: 'at_door', device_epoch: null, fold: JSON.stringify(fold) });
-			}
-			return person.family as string;
+				.first('sitting.id', 'device_epoch', 'family');
+			return person as { id: string; device_epoch: number | null; family: string };
 		});
-		return { id, code, number, family };
+		if (person.device_epoch !== null) await this.act([person.id], PROCTOR, { kind: 'move_device' });
+		return { id, code, number, family: person.family };
 	}
 
 	/** The session of that name: its id, and its door code if it has one. */

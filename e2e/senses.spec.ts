@@ -50,7 +50,7 @@ test('a sound tells of somebody new who presses, once, and only where it is want
 		Object.assign(window, { AudioContext: Context, rings: () => rings });
 	});
 	const { id } = await home.session(WATCH_A);
-	await home.read((db) => db('sitting').update({ fold: db.raw("json_set(fold, '$.line', json('null'))") }));
+	await home.regainLines();
 	await go(page, `/live/${id}`);
 	const rings = () => page.evaluate(() => (window as unknown as { rings: () => string[][] }).rings());
 	const candidate = await home.browser(browser);

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { arrive, go, house } from './house';
+import { arrive, go, house, PROCTOR } from './house';
 
 const home = house();
 
@@ -9,20 +9,12 @@ test('a wall shows every open room with only what needs somebody, and one press 
 		const person = await db('sitting')
 			.join('candidate', 'candidate.id', 'sitting.candidate_id')
 			.where({ session_id: id })
-			.first('sitting.id', 'number', 'given', 'family', 'fold');
-		const fold = { ...JSON.parse(person.fold), state: 'expected', device: null, line: null };
-		await db('sitting')
-			.where({ id: person.id })
-			.update({ state: 'expected', device_epoch: null, fold: JSON.stringify(fold) });
-		// Everybody else there has their line: the one at the door is the one who needs somebody.
-		for (const other of await db('sitting').where({ session_id: id }).whereNot({ id: person.id })) {
-			const line = { up: true, since: 0 };
-			await db('sitting')
-				.where({ id: other.id })
-				.update({ fold: JSON.stringify({ ...JSON.parse(other.fold), line }) });
-		}
-		return person as { number: string; given: string; family: string };
+			.first('sitting.id', 'number', 'given', 'family');
+		return person as { id: string; number: string; given: string; family: string };
 	});
+	// Everybody else there has their line: the one whose device was freed is the one who will need somebody.
+	await home.regainLines(id);
+	await home.act([door.id], PROCTOR, { kind: 'move_device' });
 	const page = await home.staff(browser, 'ode');
 	await go(page, '/live?all');
 	const wall = page.getByTestId('wall');

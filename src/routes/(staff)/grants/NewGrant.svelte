@@ -51,6 +51,8 @@
 	let busy = $state(false);
 	let id = $state(nanoid());
 	let isTold = false;
+	/** The code that lets them in again stays to be read, though nothing of theirs has ended any more. */
+	let isReopened = $state(false);
 	/** As the server told it after the last grant; the list around this form may still be on its way to it. */
 	let latest = $state.raw<GrantLine | null>(null);
 	$effect(() => {
@@ -166,6 +168,7 @@
 		person = people.length === 1 ? (found ?? person) : person;
 		latest = null;
 		done = null;
+		isReopened = false;
 	}}
 />
 {#if chosen.length > 0}
@@ -254,8 +257,8 @@
 			>
 		</div>
 	</form>
-	{#if person && look && chosen.length === 1 && hasEnded((line ?? person).state)}
-		<Reopen line={line ?? person} {look} onreopened={() => ongiven(person, '')} />
+	{#if person && look && chosen.length === 1 && (isReopened || hasEnded((line ?? person).state))}
+		<Reopen line={line ?? person} {look} onreopened={() => ((isReopened = true), ongiven(person, ''))} />
 	{/if}
 	{#if person && chosen.length === 1 && (line ?? person).grants.length > 0}
 		<h3 class="mt-6 mb-1 text-[16px]">Has already</h3>
