@@ -2,6 +2,7 @@
 import { createServer } from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { isOwnHost } from './own-host.mjs';
+import { startFailure } from './start-failure.mjs';
 
 // What a server writes (database, pictures, mails, keys) is for its own account alone.
 process.umask(0o077);
@@ -66,6 +67,6 @@ try {
 	// A whole school's lines may come back in the same second; those that wait must not be turned away.
 	server.listen({ port, host, backlog: 4_096 }, () => process.send?.('listening'));
 } catch (error) {
-	console.error(error instanceof Error && error.name !== 'Error' ? error.stack : String(error));
+	console.error(startFailure(error));
 	process.exit(1);
 }
