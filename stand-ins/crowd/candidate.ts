@@ -2,19 +2,10 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import type { Behaviour } from './behaviour';
 import { ClientDevice, cookieName } from '../sealed-client/device';
 import { Browser, type Reply } from './browser';
+import { someAnswer, type Question } from './some-answer';
 
 /** `device`: what the device that they sat at was given, when they come back to it. */
 export type Person = { number: string; family: string; device?: string };
-type Named = { id: string };
-export type Question = {
-	id: string;
-	kind: string;
-	choices?: Named[];
-	items?: Named[];
-	matches?: Named[];
-	gaps?: string[];
-};
-
 /** An answer that the server has said is safe. */
 export type Acknowledged = { number: string; questionId: string; seq: number; value: unknown };
 
@@ -32,9 +23,6 @@ export type Ears = {
 	stopping: () => boolean;
 };
 
-const WORDS = 'I would slow down keep a look-out sound the signal and tell the master before the fog closes in'.split(
-	' '
-);
 /** What is waited for when the server is not to be reached. */
 const RETRY_MS = 700;
 /** A proof is renewed well before it runs out. */
@@ -180,7 +168,7 @@ export class Candidate {
 			this.#queue.push({
 				seq: ++this.#seq,
 				questionId: question.id,
-				value: this.#answer(question),
+				value: someAnswer(question, this.behaviour.words, this.random),
 				marked: this.random() < 0.08,
 				struck: [],
 				inViewMs: Math.round(thought * 1_000)
@@ -240,32 +228,6 @@ export class Candidate {
 		const reply = await this.#insist('/sit/api/hand-in', { commandId });
 		if (reply.status !== 200) this.ears.refused(reply);
 		return reply.status === 200;
-	}
-
-	#answer(question: Question): unknown {
-		const { choices, items, matches, gaps } = question;
-		switch (question.kind) {
-			case 'true_false':
-				return this.random() < 0.6;
-			case 'numeric':
-				return String(Math.round(this.random() * 100) / 10);
-			case 'single':
-				return this.#anyOf(choices!).id;
-			case 'multiple':
-				return choices!.filter(() => this.random() < 0.5).map((choice) => choice.id);
-			case 'ordering':
-				return choices!.map((choice) => choice.id).reverse();
-			case 'matching':
-				return Object.fromEntries(items!.map((item) => [item.id, this.#anyOf(matches!).id]));
-			case 'fill_in':
-				return Object.fromEntries(gaps!.map((gap) => [gap, 'port']));
-			default:
-				return Array.from({ length: this.behaviour.words }, () => this.#anyOf(WORDS)).join(' ');
-		}
-	}
-
-	#anyOf<T>(list: T[]): T {
-		return list[Math.floor(this.random() * list.length)];
 	}
 
 	async #dropLine(seconds: number) {
