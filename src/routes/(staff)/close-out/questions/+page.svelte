@@ -9,6 +9,7 @@
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import Correct from './Correct.svelte';
+	import Taken from './Taken.svelte';
 	import QuestionMap from './Map.svelte';
 
 	let { data } = $props();
@@ -56,7 +57,6 @@
 			return `${best.thirds[0]} of the ${third} best chose “${valueInWords(best.value)}”, ${right[0]?.thirds[0] ?? 0} the key: the key or the question may be wrong`;
 		});
 	});
-	const most = $derived(Math.max(1, ...(chosen?.taken.map(({ taken }) => taken) ?? [1])));
 	async function changed(words: string) {
 		told = words;
 		pinned = chosen?.questionId ?? null;
@@ -194,42 +194,7 @@
 							href="?{new URLSearchParams({ paper: data.paper.id, question: chosen.questionId })}">Where it stood</a
 						>{/if}
 				</p>
-				{#if chosen.taken.length > 0}
-					<table class="mt-3 w-full text-[14.5px]" data-testid="taken">
-						<thead
-							><tr class="text-ink-2 border-line border-b text-left text-[13px]">
-								<th class="w-8"><span class="sr-only">Right</span></th><th scope="col" class="py-1 font-normal"
-									>answer</th
-								><th scope="col" class="w-52 font-normal">taken by</th><th scope="col" class="w-16 font-normal"
-									>upper ⅓</th
-								><th scope="col" class="w-16 font-normal">lower ⅓</th>
-							</tr></thead
-						>
-						<tbody>
-							{#each chosen.taken as one (one.value)}
-								<tr class="border-line border-b">
-									<td class="text-tide">{one.isRight ? '✓' : ''}</td>
-									<td class="py-1.5 {one.isRight ? 'font-semibold' : ''}">{valueInWords(one.value)}</td>
-									<td
-										><span class="bg-line-strong block h-2.5 w-48 overflow-hidden rounded-full"
-											><span
-												class="block h-full {one.isRight
-													? 'bg-tide'
-													: one.thirds[0] > (chosen.taken.find(({ isRight }) => isRight)?.thirds[0] ?? 0)
-														? 'bg-brick'
-														: 'bg-[#8cbcae]'}"
-												style="width:{(one.taken / most) * 100}%"
-											></span></span
-										><span class="sr-only">{one.taken}</span></td
-									>
-									<td class="font-mono font-semibold">{one.thirds[0]}</td><td class="font-mono font-semibold"
-										>{one.thirds[2]}</td
-									>
-								</tr>
-							{/each}
-						</tbody>
-					</table>
-				{/if}
+				{#if chosen.taken.length > 0}<Taken taken={chosen.taken} {valueInWords} />{/if}
 				{#each verdictWords as words (words)}<p
 						class="mt-2 font-semibold {isAgainst(chosen) ? 'text-brick' : 'text-ochre'}"
 					>
