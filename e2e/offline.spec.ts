@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { arrive, house } from './house';
+import { arrive, go, house } from './house';
 
 const home = house();
 
@@ -86,4 +86,50 @@ test('the server is away for twenty minutes and the page is loaded anew meanwhil
 	expect(left).toBe(0);
 	await page.reload();
 	await expect(page.getByTestId('receipt')).toBeVisible();
+});
+
+test('a browser that keeps nothing, not even for this tab: the paper is sat to its end, and the room is watched', async ({
+	browser
+}) => {
+	const keepsNothing = () => {
+		const refused = () => {
+			throw new DOMException('The browser refuses storage', 'SecurityError');
+		};
+		for (const name of ['localStorage', 'sessionStorage', 'indexedDB'])
+			Object.defineProperty(window, name, { get: refused });
+	};
+	const session = await home.session('Tides and Currents · Watch A');
+	const { number } = await home.read((db) =>
+		db('sitting')
+			.join('candidate', 'candidate.id', 'sitting.candidate_id')
+			.where({ session_id: session.id, state: 'working' })
+			.first('number')
+	);
+	const { id, code, family } = await home.makeWayFor('Tides and Currents · Watch A', number);
+	const proctor = await home.staff(browser, 'ode');
+	await proctor.addInitScript(keepsNothing);
+	const faults: string[] = [];
+	proctor.on('pageerror', (error) => faults.push(error.message));
+	await go(proctor, `/live/${id}`);
+	await proctor.keyboard.press('2');
+	await expect(proctor.getByRole('columnheader', { name: 'Candidate' })).toBeVisible();
+
+	const page = await home.browser(browser);
+	await page.addInitScript(keepsNothing);
+	page.on('pageerror', (error) => faults.push(error.message));
+	await arrive(page, code, number, family);
+	// It can't keep a key to sign with, so that its proctor lets it in.
+	await proctor.getByTestId('needs').locator('li', { hasText: family }).getByRole('button', { name: 'Let in' }).click();
+	await page.getByTestId('begin').click();
+	await page.getByRole('button', { name: /^Question 1, / }).click();
+	const radio = page.getByRole('radio').first();
+	if (await radio.count()) await radio.check();
+	else await page.locator('[data-question]').getByRole('textbox').fill('1');
+	await expect(page.getByTestId('saved')).toContainText(/^Saved \d\d/);
+	await page.getByTestId('hand-in').click();
+	// With blanks it is asked twice.
+	await page.getByTestId('confirm-hand-in').click();
+	await page.getByTestId('confirm-hand-in').click();
+	await expect(page.getByTestId('receipt')).toBeVisible();
+	expect(faults).toEqual([]);
 });

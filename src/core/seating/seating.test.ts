@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { assignSeats, PLAIN_PLAN, seatName, usableSeats } from '.';
+import { assignSeats, PLAIN_PLAN, seatName, seatOrder, usableSeats } from '.';
 
 describe('seats', () => {
 	it('are named row by row, with doubled letters past Z', () => {
@@ -37,5 +37,17 @@ describe('seats', () => {
 				}
 			)
 		);
+	});
+});
+
+describe('the order of seats', () => {
+	it('is that of the room, also past row Z, and ends with whoever has none', () => {
+		const names = Array.from({ length: 30 * 12 }, (_, index) => seatName(index, 12));
+		expect(names.slice(0, 2)).toEqual(['A1', 'A2']);
+		expect(names.at(-1)).toBe('DD12');
+		const sorted = [null, ...names]
+			.map((seat) => [seatOrder(seat), seat] as const)
+			.sort(([a], [b]) => (a < b ? -1 : 1));
+		expect(sorted.map(([, seat]) => seat)).toEqual([...names, null]);
 	});
 });

@@ -14,8 +14,9 @@ const OURS: EcKeyGenParams = { name: 'ECDSA', namedCurve: 'P-256' };
  * @returns null: there is none, or this browser can't keep one; it can over HTTPS and on localhost only
  */
 export async function deviceKey(make: boolean): Promise<CryptoKeyPair | null> {
-	if (!globalThis.crypto?.subtle || !globalThis.indexedDB) return null;
 	try {
+		// A browser that refuses storage may throw when it is only named.
+		if (!globalThis.crypto?.subtle || !globalThis.indexedDB) return null;
 		const db = await openDB<Schema>('otium-device', 1, { upgrade: (fresh) => void fresh.createObjectStore('key') });
 		try {
 			const known = usable(await db.get('key', NAME));

@@ -1,3 +1,5 @@
+import { keepIn, keptIn } from '$ui/browser-storage';
+
 /** How the paper looks on this device. */
 export type Look = 'paper' | 'strong' | 'night' | 'sand';
 type Kept = { size: number; look: Look; spacing: number; ruler: boolean };
@@ -40,19 +42,11 @@ export class Display {
 	set(change: Partial<Kept>) {
 		Object.assign(this, change);
 		const { size, look, spacing, ruler } = this;
-		try {
-			localStorage.setItem(this.key, JSON.stringify({ size, look, spacing, ruler }));
-		} catch {
-			// A browser that keeps nothing still shows it so until the page is left.
-		}
+		keepIn('localStorage', this.key, { size, look, spacing, ruler });
 	}
 
 	#read(): Kept | null {
-		try {
-			const kept = JSON.parse(localStorage.getItem(this.key) ?? 'null');
-			return kept && SIZES.includes(kept.size) ? { ...STANDARD, ...kept } : null;
-		} catch {
-			return null;
-		}
+		const kept = keptIn<Kept>('localStorage', this.key);
+		return kept && SIZES.includes(kept.size) ? { ...STANDARD, ...kept } : null;
 	}
 }

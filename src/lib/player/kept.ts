@@ -1,4 +1,5 @@
 import type { SittingPicture } from '$core/room';
+import { dropFrom, keepIn, keptIn } from '$ui/browser-storage';
 import { LocalStore, type Place } from './local-store';
 
 /**
@@ -15,46 +16,40 @@ const TOLD = 'otium told';
 const SEEN = 'otium seen';
 
 export function rememberTab(place: Place, key: string) {
-	write(sessionStorage, TAB, { ...place, key });
+	keepIn('sessionStorage', TAB, { ...place, key });
 }
 
 export function forgetTab() {
-	try {
-		sessionStorage.removeItem(TAB);
-		sessionStorage.removeItem(TOLD);
-		sessionStorage.removeItem(SEEN);
-	} catch {
-		// Nothing was kept, then.
-	}
+	dropFrom('sessionStorage', TAB, TOLD, SEEN);
 }
 
 export function keyOf(place: Place): string | null {
-	const tab = read<Tab>('sessionStorage', TAB);
+	const tab = keptIn<Tab>('sessionStorage', TAB);
 	return tab?.sittingId === place.sittingId && tab.epoch === place.epoch ? tab.key : null;
 }
 
 /** The warnings of the time that this tab has shown of a sitting, in minutes before the end. */
 export function toldOf(sittingId: string): number[] {
-	const note = read<{ sittingId: string; told: number[] }>('sessionStorage', TOLD);
+	const note = keptIn<{ sittingId: string; told: number[] }>('sessionStorage', TOLD);
 	return note?.sittingId === sittingId ? note.told : [];
 }
 
 export function rememberTold(sittingId: string, told: number[]) {
-	write(sessionStorage, TOLD, { sittingId, told });
+	keepIn('sessionStorage', TOLD, { sittingId, told });
 }
 
 /** The question that this tab showed last, by its place; null: it has shown none. */
 export function seenIn(sittingId: string): number | null {
-	const note = read<{ sittingId: string; at: number }>('sessionStorage', SEEN);
+	const note = keptIn<{ sittingId: string; at: number }>('sessionStorage', SEEN);
 	return note?.sittingId === sittingId ? note.at : null;
 }
 
 export function rememberSeen(sittingId: string, at: number) {
-	write(sessionStorage, SEEN, { sittingId, at });
+	keepIn('sessionStorage', SEEN, { sittingId, at });
 }
 
 export function noteClock(server: number) {
-	write(localStorage, CLOCK, { server, device: Date.now() });
+	keepIn('localStorage', CLOCK, { server, device: Date.now() });
 }
 
 /**
@@ -62,33 +57,17 @@ export function noteClock(server: number) {
  * takes it back: the server's last word is the least that it can be.
  */
 export function clockFromNote(): number | null {
-	const note = read<ClockNote>('localStorage', CLOCK);
+	const note = keptIn<ClockNote>('localStorage', CLOCK);
 	return note && note.server + Math.max(0, Date.now() - note.device);
 }
 
 /** What this tab may go on with when the server can't be reached; null: nothing. */
 export async function findKept(): Promise<{ device: Place; picture: SittingPicture } | null> {
-	const tab = read<Tab>('sessionStorage', TAB);
+	const tab = keptIn<Tab>('sessionStorage', TAB);
 	if (!tab) return null;
 	const store = await LocalStore.open(tab.key);
 	const kept = await store.keptPaper<{ picture: SittingPicture }>(tab);
 	return kept?.paper.picture
 		? { device: { sittingId: tab.sittingId, epoch: tab.epoch }, picture: kept.paper.picture }
 		: null;
-}
-
-function write(storage: Storage, name: string, value: unknown) {
-	try {
-		storage.setItem(name, JSON.stringify(value));
-	} catch {
-		// A browser that keeps nothing works as long as the page is open.
-	}
-}
-
-function read<T>(where: 'sessionStorage' | 'localStorage', name: string): T | null {
-	try {
-		return JSON.parse(globalThis[where].getItem(name) ?? 'null');
-	} catch {
-		return null;
-	}
 }

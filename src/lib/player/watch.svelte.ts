@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import { SHORTEST_LEAVING_MS, type Lapse, type LapseKind } from '$core/lockdown';
 import { ask } from './ask';
 import type { ServerClock } from '$ui/server-clock.svelte';
+import { keepIn, keptIn } from '$ui/browser-storage';
 
 type Named = Lapse & { id: string };
 export type WatchRules = { level: 'open' | 'watched' | 'sealed'; printing: boolean };
@@ -36,11 +37,7 @@ export class Watch {
 		private readonly rules: WatchRules,
 		private readonly clock: ServerClock
 	) {
-		try {
-			this.#waiting = JSON.parse(localStorage.getItem(this.#key) ?? '[]');
-		} catch {
-			// Nothing readable was kept.
-		}
+		this.#waiting = keptIn('localStorage', this.#key) ?? [];
 	}
 
 	get #key() {
@@ -138,11 +135,7 @@ export class Watch {
 	}
 
 	#keep() {
-		try {
-			localStorage.setItem(this.#key, JSON.stringify(this.#waiting));
-		} catch {
-			// Memory has it.
-		}
+		keepIn('localStorage', this.#key, this.#waiting);
 	}
 
 	async #flush() {

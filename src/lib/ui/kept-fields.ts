@@ -1,3 +1,5 @@
+import { dropFrom, keepIn, keptIn } from './browser-storage';
+
 const KEY = 'otium-kept-fields';
 type Kept = { path: string; fields: { name: string; nth: number; value: string; checked?: boolean }[] };
 type Field = HTMLInputElement | HTMLTextAreaElement | HTMLSelectElement;
@@ -26,15 +28,14 @@ export function keepFields(root: ParentNode = document): void {
 		value: field.value,
 		...(isTick(field) ? { checked: field.checked } : {})
 	}));
-	sessionStorage.setItem(KEY, JSON.stringify({ path: location.pathname + location.search, fields }));
+	keepIn('sessionStorage', KEY, { path: location.pathname + location.search, fields });
 }
 
 /** Enters again what was kept, where it differs from what the page has. */
 export function restoreFields(root: ParentNode = document): void {
-	const text = sessionStorage.getItem(KEY);
-	if (text === null) return;
-	sessionStorage.removeItem(KEY);
-	const kept = JSON.parse(text) as Kept;
+	const kept = keptIn<Kept>('sessionStorage', KEY);
+	if (kept === null) return;
+	dropFrom('sessionStorage', KEY);
 	if (kept.path !== location.pathname + location.search) return;
 	for (const { field, name, nth } of fieldsOf(root)) {
 		const before = kept.fields.find((one) => one.name === name && one.nth === nth);

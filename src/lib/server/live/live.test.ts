@@ -267,6 +267,34 @@ describe('what nobody watches', () => {
 	});
 });
 
+describe('a room that can’t be drawn', () => {
+	it('is tried again, each time after a longer pause, told once in the log, and loses no change', async () => {
+		const { otium } = house;
+		const code = await openDoor(house);
+		const line = listen((await otium.hub.watchRoom('s1', null))!);
+		await line.next('picture');
+		const pauses: number[] = [];
+		const wait = globalThis.setTimeout;
+		const errors = vi.spyOn(otium.log, 'error').mockImplementation(() => {});
+		vi.spyOn(globalThis, 'setTimeout').mockImplementation(((work: () => void, ms = 0) => {
+			const isPause = ms >= 500 && ms <= 15_000;
+			if (isPause) pauses.push(ms);
+			return wait(work, isPause ? 5 : ms);
+		}) as typeof setTimeout);
+		// The file is taken away from under the lists: every picture fails until it is back.
+		await otium.db.schema.renameTable('message', 'message_away');
+		await arriveAt(house, 0, code);
+		await vi.waitFor(() => expect(pauses.length).toBeGreaterThan(4));
+		await otium.db.schema.renameTable('message_away', 'message');
+		const change = await line.next('change');
+		vi.restoreAllMocks();
+		expect(change.data.seats.map((seat) => [seat.id, seat.state])).toContainEqual(['sit0', 'at_door']);
+		expect(pauses.slice(0, 5)).toEqual([1_000, 2_000, 4_000, 8_000, 15_000]);
+		expect(errors.mock.calls.filter(([, words]) => String(words).includes('tried again'))).toHaveLength(1);
+		await line.close();
+	});
+});
+
 describe('a change while a line opens', () => {
 	it('reaches whoever opens it, also when the picture is drawn before', async () => {
 		const code = await openDoor(house);

@@ -8,6 +8,7 @@
 	import { NEED_KEYS, NEED_VERBS } from './asks';
 	import { needInWords } from './needs-words';
 	import type { LiveRoom } from './room.svelte';
+	import { keepIn, keptIn } from '$ui/browser-storage';
 
 	type Props = { room: LiveRoom; now: number; isMasked: boolean; onsettle: (act: NeedAct, need: Need) => void };
 	let { room, now, isMasked, onsettle }: Props = $props();
@@ -15,7 +16,7 @@
 	const head = $derived(room.head);
 	const QUIET = 'otium live quiet';
 	let isLoud = $state(false);
-	onMount(() => (isLoud = localStorage.getItem(QUIET) === 'loud'));
+	onMount(() => (isLoud = keptIn('localStorage', QUIET) === 'loud'));
 	// A sound for what is new and presses, never for what only moved up.
 	// svelte-ignore state_referenced_locally
 	let known = new Set(room.needs.map((need) => need.key));
@@ -39,7 +40,7 @@
 	}
 	function setLoud(on: boolean) {
 		isLoud = on;
-		localStorage.setItem(QUIET, on ? 'loud' : 'quiet');
+		keepIn('localStorage', QUIET, on ? 'loud' : 'quiet');
 		if (on) void ring();
 	}
 	/** So many are read one by one; more than that are told by kind first. */

@@ -8,6 +8,7 @@
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { ALWAYS, COLUMNS, sorted } from './list-columns';
 	import type { LiveRoom } from './room.svelte';
+	import { keepIn, keptIn } from '$ui/browser-storage';
 
 	type Props = {
 		room: LiveRoom;
@@ -21,7 +22,7 @@
 	const KEPT_AS = 'otium list columns';
 	const chosen = new SvelteSet(COLUMNS.filter((column) => column.byDefault).map((column) => column.key));
 	onMount(() => {
-		const kept = localStorage.getItem(KEPT_AS)?.split(' ');
+		const kept = keptIn<string[]>('localStorage', KEPT_AS);
 		if (!kept) return;
 		chosen.clear();
 		for (const key of [...ALWAYS, ...kept]) chosen.add(key);
@@ -29,7 +30,7 @@
 	function choose(key: string, on: boolean) {
 		if (on) chosen.add(key);
 		else chosen.delete(key);
-		localStorage.setItem(KEPT_AS, [...chosen].join(' '));
+		keepIn('localStorage', KEPT_AS, [...chosen]);
 	}
 	const columns = $derived(COLUMNS.filter((column) => chosen.has(column.key)));
 
