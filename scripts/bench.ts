@@ -232,10 +232,10 @@ async function costOfSigning(): Promise<number> {
 	key.mark = first.mark;
 	const checks = Array.from({ length: 5_000 }, check);
 	const started = performance.now();
-	for (const one of checks) {
-		const checked = await one();
-		if (checked.outcome !== 'right') throw new Error('a right signature was refused');
-	}
+	// Some at once, as they come under load: each alone would mostly wait for its turn.
+	for (let from = 0; from < checks.length; from += 50)
+		for (const checked of await Promise.all(checks.slice(from, from + 50).map((one) => one())))
+			if (checked.outcome !== 'right') throw new Error('a right signature was refused');
 	return (performance.now() - started) / checks.length;
 }
 

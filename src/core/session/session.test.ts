@@ -161,6 +161,14 @@ describe('what would go wrong on the day', () => {
 		['block upside_down', { window: { opens: at('09:00'), closes: at('08:00') } }],
 		['block days', { days: { first: '2026-11-01', last: '2026-12-07' } }],
 		['warn hours', { hours: { opens: '09:30', closes: '18:00' } }],
+		// Over midnight: its end reads earlier than its beginning.
+		[
+			'warn hours',
+			{
+				window: { opens: at('16:00'), closes: at('16:00') + 9 * 60 * MINUTE },
+				hours: { opens: '09:00', closes: '18:00' }
+			}
+		],
 		['warn K1', { rules: { timing: { atTimeUp: 'flag' } } }],
 		['warn K2', { rules: { timing: { limitMinutes: null }, lockdown: { level: 'watched' } } }],
 		['block K3', { rules: { timing: { atClose: 'cut', limitMinutes: 90 } } }],

@@ -17,6 +17,7 @@ import {
 } from '$lib/server/testing/house';
 import { somebody } from '$lib/server/testing/staff';
 import { load as logbookPage } from './logbook/+page.server';
+import { load as newSession } from './prepare/new/+page.server';
 import { POST as foresee } from './grants/foresee/+server';
 import { POST as give } from './grants/give/+server';
 import { POST as withdraw } from './grants/withdraw/+server';
@@ -211,6 +212,27 @@ describe('people, staff and words stay with their site', () => {
 		);
 		expect((await ask(mail, { body, staff: ODE })).status).toBe(200);
 		expect((await searchLogbook(house.otium.db, { text: 'mail_template_changed' })).length).toBe(1);
+	});
+
+	it('what may be copied is one’s own, however many newer ones there are elsewhere', async () => {
+		const { db } = house.otium;
+		const [own] = await db('session').where({ id: 's1' });
+		await db('session').insert({
+			...own,
+			id: 'old',
+			room_id: 'lamp',
+			name: 'Of last year',
+			opens: NINE - 365 * 86_400_000
+		});
+		for (let i = 0; i < 80; i++)
+			await db('session').insert({ ...own, id: `new${i}`, name: `New ${i}`, opens: NINE + i });
+		const event = {
+			locals: { otium: house.otium, staff: LIGHT, staffSession: null },
+			url: new URL('http://localhost/prepare/new'),
+			parent: async () => ({ site: { id: 'lighthouse', zone: 'Europe/London' } })
+		};
+		const page = (await newSession(event as never)) as { others: { id: string }[] };
+		expect(page.others.map(({ id }) => id)).toEqual(['old']);
 	});
 
 	it('who could give more is told of one’s own sites alone', async () => {

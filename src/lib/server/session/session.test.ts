@@ -79,6 +79,19 @@ describe('planning', () => {
 		expect(messages).toContain('Choose a group that has candidates.');
 	});
 
+	it('a session without an end is taken to last its limit, for the room and for who supervises', async () => {
+		await house.otium.db('session').update({ closes: null, rules: JSON.stringify(limit(150)) });
+		const codesAt = async (time: string, until: string) => {
+			const told = await plan({ time, until, proctorIds: ['dunmore'] });
+			return told.ok ? told.findings.map(({ code }) => code) : [];
+		};
+		// Two hours after it began somebody is still at work there, four hours after it nobody is.
+		expect(await codesAt('11:00', '11:20')).toEqual(expect.arrayContaining(['room_clash', 'proctor_clash']));
+		const later = await codesAt('13:00', '13:20');
+		expect(later).not.toContain('room_clash');
+		expect(later).not.toContain('proctor_clash');
+	});
+
 	it('counts extra time into the sentence', async () => {
 		await giveGrant(house.otium, COORDINATOR, nanoid(), {
 			candidateId: 'can1',

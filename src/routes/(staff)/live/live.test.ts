@@ -16,6 +16,7 @@ import { POST as hand } from '../../sit/api/hand/+server';
 import { POST as knock } from '../../sit/api/knock/+server';
 import { POST as lapses } from '../../sit/api/lapses/+server';
 import { POST as read } from '../../sit/api/messages/+server';
+import { load as room } from './[id]/+page.server';
 import { GET as grid } from './[id]/answers/+server';
 import { GET as chart } from './[id]/chart/+server';
 import { POST as door } from './[id]/door/+server';
@@ -25,6 +26,7 @@ import { GET as attachment } from './[id]/incidents/[incident]/+server';
 import { POST as message } from './[id]/message/+server';
 import { GET as proctors, POST as handOver } from './[id]/proctors/+server';
 import { POST as seat } from './[id]/seat/+server';
+import { POST as sessionAct } from './[id]/session/+server';
 
 let house: House;
 let code: string;
@@ -287,6 +289,20 @@ describe('who is refused at the door', () => {
 		expect(await lines()).toEqual([]);
 	});
 
+	it('nobody is added past what was allotted, and it is said who it is and who can allot more', async () => {
+		await stranger();
+		await house.otium.db('entitlement').insert({ administration_id: 'winter', site_id: 'quayside', count: 3 });
+		await knockAs('DO-9', 'stray');
+		const [line] = await lines();
+		const refused = await ask(door, { refusalId: line.id, act: 'add' }, ODE);
+		expect(refused.status).toBe(409);
+		expect(refused.body.message).toBe('No sitting is left at Quayside for Xi Stray.');
+		expect(refused.body.instead).toContain('can allot more');
+		expect((await seats()).map((one) => one.name)).not.toContain('Xi Stray');
+		await house.otium.db('entitlement').update({ count: 4 });
+		expect((await ask(door, { refusalId: line.id, act: 'add' }, ODE)).status).toBe(200);
+	});
+
 	it('a tablet is refused where the rules allow none, told to the proctor, and a computer is not', async () => {
 		const knockWith = (deviceName: string) =>
 			call(knock, {
@@ -376,6 +392,23 @@ describe('seats and handing over', () => {
 		expect((await ask(handOver, { staffId: 'nobody' })).status).toBe(404);
 		expect((await ask(handOver, { staffId: 'ode', note: 'Rook is late' })).status).toBe(200);
 		expect(await house.otium.db('session_proctor').pluck('staff_id')).toEqual(['ode']);
+	});
+});
+
+describe('a session that has ended', () => {
+	it('is still read by the proctor who supervised it, and by nobody of another site', async () => {
+		house = await buildHouse();
+		await bringToWork(house, 0, await openDoor(house));
+		expect((await ask(sessionAct, { act: 'end' }, ODE)).status).toBe(200);
+		const page = async (staff: StaffMember) =>
+			room({
+				params: { id: 's1' },
+				locals: { otium: house.otium, staff, staffSession: null },
+				url: new URL('http://localhost/live/s1'),
+				cookies: { get: () => undefined }
+			} as never);
+		expect(await page(DUNMORE)).toMatchObject({ picture: { seats: { length: 3 } } });
+		await expect(page(somebody('far', 'proctor', 'lighthouse'))).rejects.toMatchObject({ status: 403 });
 	});
 });
 
