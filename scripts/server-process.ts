@@ -12,6 +12,11 @@ export type ServerOptions = {
 	collects?: boolean;
 };
 
+/**
+ * What a request leaves behind is thrown away in larger portions, MiB: when a whole room comes back at once, a fifth of
+ * the time went into doing it sixteen at a time, which is what Node does by itself.
+ */
+const PORTIONS = '--max-semi-space-size=32';
 const COLLECTS = ['--expose-gc', '--import', './scripts/collect-garbage.mjs'];
 
 /** Whether something else has the port. */
@@ -36,7 +41,7 @@ export function freePort(): Promise<number> {
 
 /** Starts the built server and resolves when it listens. Exits early with what it said when it can't. */
 export function startServer(options: ServerOptions): Promise<ChildProcess> {
-	const child = spawn(process.execPath, [...(options.collects ? COLLECTS : []), 'scripts/serve.mjs'], {
+	const child = spawn(process.execPath, [PORTIONS, ...(options.collects ? COLLECTS : []), 'scripts/serve.mjs'], {
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
 		env: {
 			...process.env,
