@@ -84,7 +84,7 @@ test('handed in by mistake, after the session: back at their answers in two acts
 	await panel.getByRole('button', { name: 'Open it again' }).click();
 	await expect(panel.getByRole('status')).toContainText('Open for them from');
 	const code = await panel.locator('strong.font-mono').first().innerText();
-	// Read anew, nothing of theirs has ended any more; the code stays to be told.
+	// After the list has refreshed, the sitting has no longer ended; the code must still be there to pass on.
 	await page.waitForLoadState('networkidle');
 	await expect(panel.locator('strong.font-mono').first()).toHaveText(code);
 

@@ -12,7 +12,7 @@ import { findSessions } from '../src/lib/server/session';
 import { act } from '../src/lib/server/sitting';
 import { freePort, startServer } from '../scripts/server-process';
 
-/** Whoever supervises here. */
+/** The proctor in whose name tests act. */
 export const PROCTOR: Actor = { role: 'proctor', id: 'test' };
 
 /** Days that have been furnished, to be copied: making one takes seconds, and most files begin with the same. */

@@ -1,5 +1,6 @@
 /** Minutes are what people enter and read; milliseconds are what the code reckons in. */
 export const MINUTE = 60_000;
+export const HOUR = 60 * MINUTE;
 
 /** The timing part of a rule sheet. */
 export type TimingRules = {

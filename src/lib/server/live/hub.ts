@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { RoomChange, RoomPicture } from '$core/room';
-import { giveWay, inParts } from '../event-loop';
+import { giveWay } from '../event-loop';
 import type { House } from '../house';
 import { heldBy } from '../lines';
 import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
@@ -19,8 +19,6 @@ const MOST_IDLE_BEATS = 12;
 /** After a picture that could not be drawn: first try again after so long, then twice as long, up to a limit. */
 const RETRY_MS = 500;
 const LONGEST_RETRY_MS = 15_000;
-/** So many candidates are told of one change together. */
-const AT_ONCE = 60;
 
 type Room = {
 	channel: Channel;
@@ -227,14 +225,14 @@ export class LiveHub {
 		return ids.size > 0 || change.head ? change : null;
 	}
 
-	/** Candidates are told some at a time, and everything else has its turn in between. */
+	/** Of those who have changed several times meanwhile, each is drawn once. Whoever draws them gives way in between. */
 	async #drawCandidates() {
 		if (this.#drawing) return;
 		this.#drawing = true;
 		while (this.#dirtyCandidates.size > 0) {
 			const ids = [...this.#dirtyCandidates];
 			this.#dirtyCandidates.clear();
-			for await (const part of inParts(ids, AT_ONCE)) await Promise.all(part.map((id) => this.#drawCandidate(id)));
+			await Promise.all(ids.map((id) => this.#drawCandidate(id)));
 		}
 		this.#drawing = false;
 	}

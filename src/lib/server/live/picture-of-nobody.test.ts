@@ -1,9 +1,7 @@
-import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
-import { giveGrant, type NewGrant } from '../grants';
 import { findSession } from '../session';
-import { bringToWork, buildHouse, COORDINATOR, NINE, openDoor, type House } from '../testing/house';
+import { bringToWork, buildHouse, giveHere, NINE, openDoor, type House } from '../testing/house';
 import { pictureOfNobody, pictureOfOne } from '.';
 
 let house: House;
@@ -12,19 +10,9 @@ beforeEach(async () => {
 });
 afterEach(() => house.close());
 
-const give = (body: NewGrant['body']) =>
-	giveGrant(house.otium, COORDINATOR, nanoid(), {
-		candidateId: 'can0',
-		scope: { kind: 'session', id: 's1' },
-		body,
-		reason: 'sight',
-		givenBy: 'ode',
-		givenAt: house.otium.now()
-	});
-
 it('what one candidate will see has their minutes, size, colours and sentences; and is the same once they work', async () => {
-	await give({ kind: 'extra_time', factor: 1.5, minutes: 0 });
-	await give({ kind: 'display', magnification: 1.5, contrast: true });
+	await giveHere(house, { kind: 'extra_time', factor: 1.5, minutes: 0 });
+	await giveHere(house, { kind: 'display', magnification: 1.5, contrast: true });
 	const { db } = house.otium;
 	const session = (await findSession(db, 's1'))!;
 	const nobody = (await pictureOfNobody(db, session, 1)).picture;

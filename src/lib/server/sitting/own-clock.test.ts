@@ -17,6 +17,7 @@ import {
 	openDoor,
 	planMakeUp,
 	PROCTOR,
+	giveHere,
 	type House
 } from '../testing/house';
 import { act, begin, endBreak, loadSitting, startClock, takeBreak } from '.';
@@ -28,16 +29,7 @@ const one = async (i = 0) => (await loadSitting(house.otium.db, `sit${i}`, house
 const left = async (i = 0) => (await one(i)).reckoning.remaining! / MINUTE;
 const command = async (body: CommandBody, by = PROCTOR, i = 0) =>
 	(await act(house.otium, [{ id: nanoid(), sittingId: `sit${i}`, by, body }]))[0];
-const give = (body: NewGrant['body'], change: Partial<NewGrant> = {}) =>
-	giveGrant(house.otium, PROCTOR, nanoid(), {
-		candidateId: 'can0',
-		scope: { kind: 'session', id: 's1' },
-		body,
-		reason: 'alarm',
-		givenBy: 'dunmore',
-		givenAt: house.otium.now(),
-		...change
-	});
+const give = (body: NewGrant['body'], change: Partial<NewGrant> = {}) => giveHere(house, body, change);
 const answer = (epoch: number, seq: number, questionId = 'q1') =>
 	house.otium.answers.save('sit0', epoch, [
 		{ seq, questionId, value: true, marked: false, struck: [], inViewMs: 1_000 }

@@ -8,6 +8,7 @@ import type { Paper, Question } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { newSitting, type Actor } from '$core/sitting';
 import { MINUTE } from '$core/time';
+import { giveGrant, type NewGrant } from '../grants';
 import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
@@ -192,4 +193,17 @@ export async function planMakeUp(house: House, change: Partial<SessionInput> = {
 	const saved = await saveSession(house.otium, COORDINATOR, 'winter', makeUpInput(change));
 	if (!saved.ok) throw new Error(saved.message);
 	return saved.ids[0];
+}
+
+/** Gives somebody a grant for the session, in the proctor's name unless `change` says otherwise. */
+export function giveHere(house: House, body: NewGrant['body'], change: Partial<NewGrant> = {}) {
+	return giveGrant(house.otium, PROCTOR, nanoid(), {
+		candidateId: 'can0',
+		scope: { kind: 'session', id: house.sessionId },
+		body,
+		reason: 'alarm',
+		givenBy: PROCTOR.id,
+		givenAt: house.otium.now(),
+		...change
+	});
 }

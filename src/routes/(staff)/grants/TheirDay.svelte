@@ -1,7 +1,7 @@
 <!-- @component The day of one person around their sitting: what it takes, and what else they have to do. -->
 <script lang="ts">
 	import type { Foreseen } from '$core/grants';
-	import { clockTime, MINUTE, timeAndDate } from '$core/time';
+	import { clockTime, HOUR, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import DayLine from './DayLine.svelte';
 
@@ -9,7 +9,6 @@
 	let { look, isShort }: { look: NonNullable<Foreseen['look']>; isShort: boolean } = $props();
 	const clock = getClock();
 
-	const HOUR = 60 * MINUTE;
 	const span = $derived.by(() => {
 		const edges = [
 			look.own?.opens ?? look.base.opens,

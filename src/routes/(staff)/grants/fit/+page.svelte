@@ -5,7 +5,7 @@
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import type { Place } from '$core/optimal';
-	import { clockTime, MINUTE } from '$core/time';
+	import { clockTime, HOUR, MINUTE } from '$core/time';
 	import type { Proposed } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
@@ -34,7 +34,6 @@
 	let stop: AbortController | null = null;
 
 	const placeOf = (sittingId: string) => plan?.places.find((place) => place.id === sittingId);
-	const HOUR = 60 * MINUTE;
 	const span = $derived.by(() => {
 		const edges = [
 			...fit.people.flatMap((person) => [person.base.opens, person.base.closes ?? person.base.opens + HOUR]),
