@@ -7,9 +7,15 @@ export default defineConfig({
 	build: {
 		rolldownOptions: {
 			treeshake: {
-				// Core does nothing by being imported. Said so that a page that needs a little of it does not load all that the rest of
-				// it imports: candidates' pages would get the library that reads formulas.
-				moduleSideEffects: [{ test: /[\\/]src[\\/]core[\\/]|[\\/]node_modules[\\/]mathjs[\\/]/, sideEffects: false }]
+				// Core and these packages do nothing by being imported. Said so that a page that needs a little of one does not load
+				// all that the rest of it imports: candidates' pages would get the library that reads formulas, and staff's pages the
+				// look of every component that there is.
+				moduleSideEffects: [
+					{
+						test: /[\\/]src[\\/]core[\\/]|[\\/]node_modules[\\/](mathjs|flowbite-svelte[\\/]dist)[\\/]/,
+						sideEffects: false
+					}
+				]
 			}
 		},
 		chunkSizeWarningLimit: 900,

@@ -85,8 +85,10 @@ if (rest.includes('--help') || rest.includes('-h')) {
 	process.exit(0);
 }
 
+// Compiling takes one core and the network nothing, so both come at once.
+const browsers = command.needs.includes('browser') && !rest.includes('unit') ? installBrowsers() : null;
 await install();
-if (command.needs.includes('browser') && !rest.includes('unit')) installBrowsers();
+await browsers;
 if (command.needs.includes('build')) await build();
 
 const bundled = await commandFile(name);

@@ -2,17 +2,21 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 
 const STAMPS = 'node_modules/.otium';
 /** Names the version of Node whose packages lie beside it. */
 export const PACKED = 'packed';
 
-/** @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long */
-function run(command, args, waiting) {
+/**
+ * @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long
+ * @param {Record<string, string>} env
+ */
+function run(command, args, waiting, env = {}) {
 	return new Promise((resolve, reject) => {
 		const started = Date.now();
-		const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+		const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
 		let output = '';
 		child.stdout.on('data', (data) => (output += data));
 		child.stderr.on('data', (data) => (output += data));
@@ -47,7 +51,8 @@ export async function install() {
 		'Installing packages. The database driver is compiled for this machine: that takes two to three minutes, once.'
 	);
 	try {
-		await run('npm', ['ci', '--no-audit', '--no-fund'], 'still installing; the compiler is at work');
+		const compilers = { JOBS: String(availableParallelism()) };
+		await run('npm', ['ci', '--no-audit', '--no-fund'], 'still installing; the compiler is at work', compilers);
 	} catch {
 		console.error(
 			'\nThe packages could not be installed. This needs the package registry, python3, make and a C++ compiler.'
@@ -78,7 +83,8 @@ function isPacked() {
 /** Builds the application when anything it is made of has changed. */
 export async function build() {
 	if (isPacked()) return;
-	const sources = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts', 'tsconfig.json'];
+	const settings = ['svelte.config.js', 'scripts/bundle-server.mjs', 'vite.config.ts', 'tsconfig.json'];
+	const sources = ['src', 'static', 'package-lock.json', ...settings];
 	const wanted = String(Math.max(...sources.map(newest)));
 	if (stamp('built') === wanted && existsSync('build/handler.js')) return;
 	console.log('Building.');
@@ -140,7 +146,7 @@ const BROWSERS = {
 };
 
 /** Debian's browsers, for the tests that drive a real one. */
-export function installBrowsers() {
+export async function installBrowsers() {
 	const missing = Object.entries(BROWSERS).filter(([file]) => !existsSync(file));
 	if (missing.length === 0) return;
 	console.log('Installing browsers for the interface tests.');
@@ -150,8 +156,8 @@ export function installBrowsers() {
 			['apt-get', 'update'],
 			['apt-get', 'install', '-y', '--no-install-recommends', ...missing.map(([, name]) => name)]
 		]) {
-			const [command, ...rest] = [...sudo, ...args];
-			execFileSync(command, rest, { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+			const [command, ...rest] = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive', ...args];
+			await run(command, rest, 'still installing browsers');
 		}
 	} catch {
 		const files = missing.map(([file]) => file).join(', ');

@@ -1,18 +1,17 @@
-import {
-	generateAuthenticationOptions,
-	generateRegistrationOptions,
-	verifyAuthenticationResponse,
-	verifyRegistrationResponse,
-	type AuthenticationResponseJSON,
-	type PublicKeyCredentialCreationOptionsJSON,
-	type PublicKeyCredentialRequestOptionsJSON,
-	type RegistrationResponseJSON
+import type {
+	AuthenticationResponseJSON,
+	PublicKeyCredentialCreationOptionsJSON,
+	PublicKeyCredentialRequestOptionsJSON,
+	RegistrationResponseJSON
 } from '@simplewebauthn/server';
 import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { perHouse, transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import { actorOf, type Needs } from './sessions';
+
+/** Read when somebody first needs it, so that a server that is started again does not wait for it. */
+const webAuthn = () => import('@simplewebauthn/server');
 
 const NAME = 'Otium';
 const ASKED_FOR_MS = 5 * 60_000;
@@ -53,6 +52,7 @@ export type AskedToMake = { id: string; options: PublicKeyCredentialCreationOpti
 export async function askToMake(otium: Needs, staffId: string, url: URL): Promise<AskedToMake> {
 	const staff = await otium.db('staff').where({ id: staffId }).first('sign_in', 'name');
 	const own: Row[] = await otium.db('passkey').where({ staff_id: staffId });
+	const { generateRegistrationOptions } = await webAuthn();
 	const options = await generateRegistrationOptions({
 		rpName: NAME,
 		rpID: url.hostname,
@@ -77,6 +77,7 @@ export async function takePasskey(
 ): Promise<boolean> {
 	const one = take(otium, id);
 	if (one?.staffId !== staffId) return false;
+	const { verifyRegistrationResponse } = await webAuthn();
 	const checked = await verifyRegistrationResponse({
 		response,
 		expectedChallenge: one.challenge,
@@ -120,6 +121,7 @@ export type AskedToUse = { id: string; options: PublicKeyCredentialRequestOption
 /** What a browser needs to show that it has a passkey. @param staffId null: of anybody */
 export async function askToUse(otium: Needs, staffId: string | null, url: URL): Promise<AskedToUse> {
 	const own: Row[] = staffId === null ? [] : await otium.db('passkey').where({ staff_id: staffId });
+	const { generateAuthenticationOptions } = await webAuthn();
 	const options = await generateAuthenticationOptions({
 		rpID: url.hostname,
 		userVerification: 'required',
@@ -138,6 +140,7 @@ export async function whoUsed(
 	const one = take(otium, id);
 	const row: Row | undefined = await otium.db('passkey').where({ id: response.id }).first();
 	if (!one || !row || (one.staffId !== null && one.staffId !== row.staff_id)) return null;
+	const { verifyAuthenticationResponse } = await webAuthn();
 	const checked = await verifyAuthenticationResponse({
 		response,
 		expectedChallenge: one.challenge,

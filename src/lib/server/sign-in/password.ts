@@ -1,4 +1,3 @@
-import { dictionary } from '@zxcvbn-ts/language-common';
 import { passwordFault } from '$core/access';
 import type { Actor } from '$core/sitting';
 import { sealSecret, transact, type Query } from '../db';
@@ -14,8 +13,14 @@ const INVITE_FOR_MS = 7 * 24 * 60 * 60_000;
 /** Wrong passwords in a row that the logbook tells of, gathered. */
 const TOLD_AT = [5, 25, 100];
 
-/** Passwords that are tried first; the list comes with the package and is asked nowhere. */
-const COMMON = new Set(dictionary['passwords-common'] as string[]);
+/**
+ * Passwords that are tried first; the list comes with the package and is asked nowhere. Read when somebody first chooses
+ * a password, so that a server that is started again does not wait for it.
+ */
+const commonPasswords = async () => {
+	const { dictionary } = await import('@zxcvbn-ts/language-common');
+	return new Set(dictionary['passwords-common'] as string[]);
+};
 
 /** `known`: lets this browser go on when strangers have tried the same name too often, until `knownUntil`. */
 export type SignIn = (Opened & { ok: true; known: string; knownUntil: number }) | { ok: false; waitSeconds: number };
@@ -85,7 +90,8 @@ export async function isOwnPassword(
 export async function faultOfPassword(db: Query, staffId: string | null, password: string, also: string[] = []) {
 	const row = staffId === null ? null : await db('staff').where({ id: staffId }).first('sign_in', 'name', 'email');
 	const about = [...also, ...(row ? [row.sign_in, row.name, row.email ?? ''] : [])];
-	return passwordFault(password, about, (word) => COMMON.has(word));
+	const common = await commonPasswords();
+	return passwordFault(password, about, (word) => common.has(word));
 }
 
 export type Changed = { ok: true } | { ok: false; message: string };

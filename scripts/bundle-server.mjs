@@ -1,0 +1,52 @@
+// Puts the built server and the packages that it loads into few files. Otherwise Node looks up and reads some nine
+// hundred of them, which is most of the time for which a server that is started again keeps a room waiting.
+import { readdirSync, rmSync } from 'node:fs';
+import { mkdir, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { build } from 'esbuild';
+
+/** Code for this machine stays where it was installed. */
+const NATIVE = ['better-sqlite3', 'sharp', '@node-rs/argon2', 'esbuild'];
+/** What Knex asks for only where a database is not ours. */
+const OTHER_DATABASES = [
+	'mariadb',
+	'mysql',
+	'mysql2',
+	'oracledb',
+	'pg',
+	'pg-native',
+	'pg-query-stream',
+	'sqlite3',
+	'tedious'
+];
+/** Packages of the older kind ask for Node's own modules by this. */
+const REQUIRE =
+	"import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);";
+
+/**
+ * @param {string} out the folder of the build. `handler.js` in it stays the entrance, and what it needs lies beside it:
+ *   the pages' files are looked for from there.
+ */
+export async function bundleServer(out) {
+	const { outputFiles } = await build({
+		entryPoints: [join(out, 'handler.js')],
+		outdir: out,
+		bundle: true,
+		splitting: true,
+		format: 'esm',
+		platform: 'node',
+		// Names stay: a line of the log says where.
+		minifyWhitespace: true,
+		minifySyntax: true,
+		external: [...NATIVE, ...OTHER_DATABASES],
+		banner: { js: REQUIRE },
+		logLevel: 'error',
+		write: false
+	});
+	for (const name of readdirSync(out))
+		if (name !== 'client' && name !== 'prerendered') rmSync(join(out, name), { recursive: true });
+	for (const { path, contents } of outputFiles) {
+		await mkdir(dirname(path), { recursive: true });
+		await writeFile(path, contents);
+	}
+}
