@@ -8,75 +8,82 @@ const home = house();
 const settled = (page: Page) =>
 	page.evaluate(() => Promise.allSettled(document.getAnimations().map((animation) => animation.finished)));
 
-for (const scheme of ['light', 'dark'] as const) {
-	test(`staff screens have no serious findings by axe-core, ${scheme}`, async ({ browser }) => {
-		// Some twenty screens, each looked through whole.
-		test.setTimeout(240_000);
-		const rules = scheme === 'dark' ? CONTRAST : WCAG;
-		const page = await home.staff(browser, 'ode', { colorScheme: scheme, reducedMotion: 'reduce' });
-		const live = await home.session('Tides and Currents · Watch A');
-		const done = await home.session('Radio Procedure · Watch B');
-		const screens: [string, (() => Promise<void>)?][] = [
-			['/'],
-			['/prepare'],
-			['/prepare/new', async () => void (await page.locator('label', { hasText: 'Watch B' }).click())],
-			['/prepare/ready'],
-			[`/prepare/${live.id}/ready`],
-			['/prepare/people'],
-			['/prepare/people/import'],
-			['/prepare/rules'],
-			['/prepare/rules/class-test'],
-			['/prepare/rules/compare?sheet=remote&sheet=practice'],
-			['/prepare/rules/apply?sheet=remote'],
-			['/prepare/rooms'],
-			['/prepare/networks'],
-			['/prepare/clients'],
-			[`/prepare/devices?session=${live.id}`],
-			[`/prepare/mail?session=${live.id}`],
-			['/prepare/administration'],
-			['/you'],
-			['/you/sign-in'],
-			['/prepare/staff', async () => void (await page.getByRole('button', { name: 'Add somebody' }).click())],
-			['/you'],
-			[
-				`/live/${live.id}`,
-				async () => void (await page.getByTestId('seats').getByRole('button', { name: 'Kemi Adler' }).click())
-			],
-			[`/live/${live.id}`, async () => void (await page.getByRole('radio', { name: 'List' }).check({ force: true }))],
-			[
-				`/live/${live.id}`,
-				async () => {
-					await page.getByTestId('end').click();
-					// Until it knows what becomes of everyone its button is faint on purpose.
-					await expect(page.getByTestId('confirm')).toBeEnabled();
-				}
-			],
-			['/live?all'],
-			['/grants', async () => void (await page.getByRole('button', { name: 'Kemi Adler' }).first().click())],
-			['/close-out'],
-			[`/close-out/${done.id}`],
-			['/logbook']
-		];
-		for (const [path, prepare] of screens) {
-			await go(page, path);
-			await prepare?.();
-			await settled(page);
-			expect.soft(await serious(page, rules), path).toEqual([]);
-		}
-		const [person] = await home.read((db) => db('candidate').where({ number: 'DO-1011' }).pluck('id'));
-		await go(page, `/prepare/people/${person}`);
-		expect.soft(await serious(page, rules), 'person').toEqual([]);
-		for (const path of ['/sit/rehearse', '/sit/client']) {
-			await page.goto(path);
-			// Its checks run first.
-			await page.waitForLoadState('networkidle');
-			await settled(page);
-			expect.soft(await serious(page, rules), path).toEqual([]);
-		}
-		await page.goto(`/live/${live.id}/board`);
-		expect.soft(await serious(page, rules), 'board').toEqual([]);
-	});
-}
+test('staff screens have no serious findings by axe-core, light and dark', async ({ browser }) => {
+	// Some thirty screens, each looked through whole.
+	test.setTimeout(240_000);
+	const page = await home.staff(browser, 'ode', { reducedMotion: 'reduce' });
+	const isFree = async (name: string) => {
+		await settled(page);
+		expect.soft(await serious(page, WCAG), name).toEqual([]);
+		await page.evaluate(() => document.documentElement.classList.add('dark'));
+		await settled(page);
+		expect.soft(await serious(page, CONTRAST), `${name}, dark`).toEqual([]);
+	};
+	const live = await home.session('Tides and Currents · Watch A');
+	const done = await home.session('Radio Procedure · Watch B');
+	const screens: [string, (() => Promise<void>)?][] = [
+		['/'],
+		['/prepare'],
+		['/prepare/new', async () => void (await page.locator('label', { hasText: 'Watch B' }).click())],
+		['/prepare/ready'],
+		[`/prepare/${live.id}/ready`],
+		['/prepare/people'],
+		['/prepare/people/import'],
+		['/prepare/rules'],
+		['/prepare/rules/class-test'],
+		['/prepare/rules/compare?sheet=remote&sheet=practice'],
+		['/prepare/rules/apply?sheet=remote'],
+		['/prepare/rooms'],
+		['/prepare/networks'],
+		['/prepare/clients'],
+		[`/prepare/devices?session=${live.id}`],
+		[`/prepare/mail?session=${live.id}`],
+		['/prepare/administration'],
+		['/you'],
+		['/you/sign-in'],
+		['/prepare/staff', async () => void (await page.getByRole('button', { name: 'Add somebody' }).click())],
+		['/you'],
+		[
+			`/live/${live.id}`,
+			async () => void (await page.getByTestId('seats').getByRole('button', { name: 'Kemi Adler' }).click())
+		],
+		[`/live/${live.id}`, async () => void (await page.getByRole('radio', { name: 'List' }).check({ force: true }))],
+		[
+			`/live/${live.id}`,
+			async () => {
+				await page.getByTestId('end').click();
+				// Until it knows what becomes of everyone its button is faint on purpose.
+				await expect(page.getByTestId('confirm')).toBeEnabled();
+			}
+		],
+		['/live?all'],
+		['/grants', async () => void (await page.getByRole('button', { name: 'Kemi Adler' }).first().click())],
+		['/close-out'],
+		[`/close-out/${done.id}`],
+		['/logbook']
+	];
+	for (const [path, prepare] of screens) {
+		await go(page, path);
+		await prepare?.();
+		await isFree(path);
+	}
+	const [person] = await home.read((db) => db('candidate').where({ number: 'DO-1011' }).pluck('id'));
+	await go(page, `/prepare/people/${person}`);
+	await isFree('person');
+	for (const path of ['/sit/rehearse', '/sit/client']) {
+		await page.goto(path);
+		// Its checks run first.
+		await page.waitForLoadState('networkidle');
+		await isFree(path);
+	}
+	await page.goto(`/live/${live.id}/board`);
+	await isFree('board');
+});
+
+test('whoever prefers dark has it dark from the first', async ({ browser }) => {
+	const page = await home.staff(browser, 'ode', { colorScheme: 'dark' });
+	await expect(page.locator('html')).toHaveClass(/dark/);
+});
 
 test('a candidate gets through by keyboard alone, on every page without serious findings', async ({ browser }) => {
 	const { code } = await home.makeWayFor('Tides and Currents · Watch A', 'DO-1020');

@@ -14,7 +14,7 @@ export const CONTRAST = { type: 'rule', values: ['color-contrast'] };
 /** What axe-core finds by these rules that is serious or worse. */
 export async function serious(page: Page, runOnly = WCAG): Promise<string[]> {
 	// Evaluated, not added as a script: the page's own content policy stays in force.
-	await page.evaluate(AXE);
+	if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(AXE);
 	const violations = await page.evaluate(async (runOnly) => {
 		const { axe } = window as unknown as {
 			axe: { run: (root: Document, options: object) => Promise<{ violations: Violation[] }> };
