@@ -82,6 +82,7 @@ test('staff screens have no serious findings by axe-core, light and dark', async
 
 test('whoever prefers dark has it dark from the first', async ({ browser }) => {
 	const page = await home.staff(browser, 'ode', { colorScheme: 'dark' });
+	await page.goto('/');
 	await expect(page.locator('html')).toHaveClass(/dark/);
 });
 

@@ -262,6 +262,7 @@ test('a closing officer rehearses and closes; results go out and are read; the a
 
 	// A proctor reads those of their own session, and nobody else's.
 	const dunmore = await home.staff(browser, 'dunmore');
+	await dunmore.goto('/');
 	await dunmore.getByRole('link', { name: 'Results' }).click();
 	await expect(dunmore.getByTestId('released-to-me')).toContainText('Marks and Signals, Autumn Deck Officer');
 	await expect(dunmore.getByRole('row', { name: /Adaeze Obi DO-1001/ })).toBeVisible();

@@ -293,6 +293,7 @@ test('parts in order close a paper until the one before is ticked, on their own 
 
 test('technical staff have a list of their own, and nothing else', async ({ browser }) => {
 	const page = await home.staff(browser, 'quill');
+	await page.goto('/');
 	await page.waitForURL('**/technical');
 	const session = page.getByTestId('technical').filter({ hasText: 'Lights and Shapes · Watch B' });
 	await session.getByLabel(/This server can be reached/).check();

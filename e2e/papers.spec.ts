@@ -19,6 +19,7 @@ test('an author writes a paper from nothing by keys alone, freezes it, and a coo
 	browser
 }) => {
 	const page = await home.staff(browser, 'brandreth');
+	await page.goto('/');
 	// An author sees papers and nothing of the day.
 	await expect(page.getByRole('link', { name: 'Papers', exact: true }).first()).toBeVisible();
 	await expect(page.getByRole('link', { name: 'Live', exact: true })).toHaveCount(0);

@@ -8,7 +8,7 @@ import { serious } from './axe';
 import { go, House, house } from './house';
 
 const home = house();
-home.signsInAnew = true;
+home.signsInByHand = true;
 
 async function signIn(page: Page, name: string, password = DEMO_PASSWORD) {
 	await page.goto('/sign-in');

@@ -33,11 +33,12 @@ export async function bundleServer(out) {
 		outdir: out,
 		bundle: true,
 		splitting: true,
+		// As it was written: smaller would start no sooner, and what a log says of a fault would lead nowhere.
+		minify: false,
 		format: 'esm',
 		platform: 'node',
-		// Names stay: a line of the log says where.
-		minifyWhitespace: true,
-		minifySyntax: true,
+		// What is imported when it is first needed would come without its names from a module of the older kind.
+		mainFields: ['module', 'main'],
 		external: [...NATIVE, ...OTHER_DATABASES],
 		banner: { js: REQUIRE },
 		logLevel: 'error',

@@ -1,9 +1,9 @@
 // Finds the command that was asked for and gets ready what it needs. Plain JavaScript without packages: it runs before
 // anything is installed.
 import { spawn } from 'node:child_process';
-import { build, commandFile, install, installBrowsers } from './prepare.mjs';
+import { build, commandFile, compile, install, installBrowsers } from './prepare.mjs';
 
-/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
+/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[], preparesItself?: true }>} */
 const COMMANDS = {
 	demo: {
 		does: 'Install, build and start with a demo day in the middle of its morning.',
@@ -18,14 +18,15 @@ const COMMANDS = {
 	test: {
 		does: 'Run every check and test: format, lint, types, unit, build, interface.',
 		usage: '[--only unit|e2e] | --fuzz MINUTES',
-		needs: ['build', 'browser']
+		needs: ['build', 'browser'],
+		preparesItself: true
 	},
 	pack: {
 		does: 'Pack the built application with what it runs on, for a machine without build tools or a network.',
 		usage: '--to FILE.tar.gz',
 		needs: ['build']
 	},
-	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },
+	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [], preparesItself: true },
 	crowd: {
 		does: 'Send simulated candidates to a session over HTTP.',
 		usage: '--session CODE [--candidates 200] [--seed 7] [--url http://localhost:4600] [--data data/demo] [--fast]',
@@ -85,11 +86,15 @@ if (rest.includes('--help') || rest.includes('-h')) {
 	process.exit(0);
 }
 
-// Compiling takes one core and the network nothing, so both come at once.
-const browsers = command.needs.includes('browser') && !rest.includes('unit') ? installBrowsers() : null;
 await install();
-await browsers;
-if (command.needs.includes('build')) await build();
+// Side by side: the compiler keeps one core busy, the build another, and browsers come over the network. Where checks can
+// be made meanwhile, the command sees to it.
+if (!command.preparesItself)
+	await Promise.all([
+		compile(),
+		command.needs.includes('build') ? build() : null,
+		command.needs.includes('browser') ? installBrowsers() : null
+	]);
 
 const bundled = await commandFile(name);
 const from = bundled ? ['--enable-source-maps', bundled] : ['--import', 'tsx', `scripts/${name}.ts`];

@@ -2,21 +2,17 @@
 import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 
 const STAMPS = 'node_modules/.otium';
 /** Names the version of Node whose packages lie beside it. */
 export const PACKED = 'packed';
 
-/**
- * @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long
- * @param {Record<string, string>} env
- */
-function run(command, args, waiting, env = {}) {
+/** @param {string} command @param {string[]} args @param {string} waiting what to say while it takes long */
+function run(command, args, waiting) {
 	return new Promise((resolve, reject) => {
 		const started = Date.now();
-		const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
+		const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
 		let output = '';
 		child.stdout.on('data', (data) => (output += data));
 		child.stderr.on('data', (data) => (output += data));
@@ -42,25 +38,39 @@ function setStamp(name, value) {
 	writeFileSync(join(STAMPS, name), value);
 }
 
-/** Installs the packages that the lock file names. */
+/** What is installed for these packages by this Node. */
+const wantedPackages = () =>
+	createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
+
+/** Installs the packages that the lock file names; what has to be compiled is left to `compile`. */
 export async function install() {
 	if (isPacked()) return;
-	const wanted = createHash('sha256').update(readFileSync('package-lock.json')).update(process.version).digest('hex');
+	const wanted = wantedPackages();
 	if (stamp('installed') === wanted) return;
-	console.log(
-		'Installing packages. The database driver is compiled for this machine: that takes two to three minutes, once.'
-	);
+	console.log('Installing packages.');
 	try {
-		const compilers = { JOBS: String(availableParallelism()) };
-		await run('npm', ['ci', '--no-audit', '--no-fund'], 'still installing; the compiler is at work', compilers);
+		await run('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund'], 'still installing');
 	} catch {
-		console.error(
-			'\nThe packages could not be installed. This needs the package registry, python3, make and a C++ compiler.'
-		);
+		console.error('\nThe packages could not be installed. This needs the package registry.');
 		process.exit(1);
 	}
 	execFileSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
 	setStamp('installed', wanted);
+}
+
+/** Compiles the database driver for this machine: nothing of ours runs without it, but much can be made ready meanwhile. */
+export async function compile() {
+	if (isPacked()) return;
+	const wanted = wantedPackages();
+	if (stamp('compiled') === wanted) return;
+	console.log('Compiling the database driver for this machine: that takes two to three minutes, once.');
+	try {
+		await run('npm', ['rebuild', 'better-sqlite3'], 'the compiler is still at work');
+	} catch {
+		console.error('\nThe database driver could not be compiled. This needs python3, make and a C++ compiler.');
+		process.exit(1);
+	}
+	setStamp('compiled', wanted);
 }
 
 /** @param {string} path @returns {number} the newest change below it, ms */

@@ -1,5 +1,5 @@
 import { writeCsv } from '$core/formats';
-import { resultOf } from '$core/results';
+import { resultOf, type Result } from '$core/results';
 import { questionsOf } from '$core/paper';
 import { pagedRows, type Query } from '../db';
 import { countingSittings, scoresOf, withForms, type Counting } from '../marking';
@@ -51,9 +51,11 @@ export function contentsOf(db: Query, administrationId: string): Contents {
 	const ofSittings = (query: ReturnType<Query['queryBuilder']>) => query.whereIn('sitting_id', sittings());
 	const itself = (query: ReturnType<Query['queryBuilder']>) => query.where({ administration_id: administrationId });
 	const counting = () => countingSittings(db, (query) => query.where('sitting.administration_id', administrationId));
+	// Marking is what takes long in an archive, so the table is written from what the results before it came to.
+	const written: Listed[] = [];
 	return [
-		{ name: 'results.csv', lines: () => resultsCsv(db, counting) },
-		file('results.jsonl', () => results(db, counting)),
+		file('results.jsonl', () => results(db, counting, written)),
+		{ name: 'results.csv', lines: () => resultsCsv(db, written) },
 		file('people.jsonl', () => people(db, administrationId)),
 		table('session', itself, ['rules'], SESSION_COLUMNS),
 		table('sitting', itself, ['fold']),
@@ -135,8 +137,12 @@ async function* people(db: Query, administrationId: string): AsyncGenerator<Row>
 	]);
 }
 
-/** Every result, without a name. */
-async function* results(db: Query, counting: () => Promise<Counting[]>): AsyncGenerator<Row> {
+/** What the table tells of a result. */
+type Listed = Pick<Counting, 'number' | 'paperId' | 'session' | 'site' | 'attempt'> &
+	Pick<Result, 'points' | 'outOf' | 'passed' | 'band'> & { validity: string; receipt: string };
+
+/** Every result, without a name; `written` gets what the table tells of them. */
+async function* results(db: Query, counting: () => Promise<Counting[]>, written: Listed[]): AsyncGenerator<Row> {
 	for await (const part of withForms(db, await counting())) {
 		const scores = await scoresOf(
 			db,
@@ -150,14 +156,32 @@ async function* results(db: Query, counting: () => Promise<Counting[]>): AsyncGe
 			const { score } = scores.get(one.sittingId)!;
 			const { content } = await paperVersion(db, one.paperId);
 			const byId = new Map(questionsOf(content).map((question) => [question.id, question]));
+			const result = resultOf(score, one.rules.result, byId);
+			const { number, paperId, session, site, attempt } = one;
+			const { points, outOf, passed, band } = result;
+			const verdict = validity.get(one.sittingId)?.verdict ?? 'valid';
+			const receipt = one.fold.ended?.receipt ?? '';
+			written.push({
+				number,
+				paperId,
+				session,
+				site,
+				attempt,
+				points,
+				outOf,
+				passed,
+				band,
+				validity: verdict,
+				receipt
+			});
 			yield {
 				sitting: one.sittingId,
-				number: one.number,
-				paper: one.paperId,
+				number,
+				paper: paperId,
 				session: one.sessionId,
-				attempt: one.attempt,
-				validity: validity.get(one.sittingId)?.verdict ?? 'valid',
-				...resultOf(score, one.rules.result, byId),
+				attempt,
+				validity: verdict,
+				...result,
 				marks: score.marks
 			};
 		}
@@ -179,12 +203,10 @@ const COLUMNS = [
 	'Receipt'
 ];
 
-async function* resultsCsv(db: Query, counting: () => Promise<Counting[]>): AsyncGenerator<string> {
-	const all = await counting();
-	const byId = new Map(all.map((one) => [one.sittingId, one]));
+async function* resultsCsv(db: Query, written: Listed[]): AsyncGenerator<string> {
 	const papers = new Map<string, { title: string; version: number }>();
 	for (const row of await db('paper')
-		.whereIn('id', [...new Set(all.map(({ paperId }) => paperId))])
+		.whereIn('id', [...new Set(written.map(({ paperId }) => paperId))])
 		.select('id', 'title', 'version'))
 		papers.set(row.id, row);
 	const line = (cells: (string | number)[]) =>
@@ -192,8 +214,7 @@ async function* resultsCsv(db: Query, counting: () => Promise<Counting[]>): Asyn
 			.replace(/^\uFEFF/, '')
 			.trimEnd();
 	yield `\uFEFF${line(COLUMNS)}`;
-	for await (const result of results(db, counting)) {
-		const one = byId.get(result.sitting as string)!;
+	for (const one of written) {
 		const paper = papers.get(one.paperId)!;
 		yield line([
 			one.number,
@@ -202,12 +223,12 @@ async function* resultsCsv(db: Query, counting: () => Promise<Counting[]>): Asyn
 			one.session,
 			one.site,
 			one.attempt,
-			result.points as number,
-			result.outOf as number,
-			result.passed === null ? '' : result.passed ? 'yes' : 'no',
-			(result.band as { name: string } | null)?.name ?? '',
-			result.validity as string,
-			one.fold.ended?.receipt ?? ''
+			one.points,
+			one.outOf,
+			one.passed === null ? '' : one.passed ? 'yes' : 'no',
+			one.band?.name ?? '',
+			one.validity,
+			one.receipt
 		]);
 	}
 }

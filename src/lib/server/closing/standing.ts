@@ -25,7 +25,7 @@ import { isAlikeOpen } from './alike';
 import { alsoCloses } from './also-closes';
 import { beneathOf } from './beneath';
 import { incidentsToDecide } from './decide';
-import { validityLines } from './validity';
+import { validityOf } from './validity';
 import { closingOf, type Closing } from './closed';
 
 type Needs = Pick<House, 'db' | 'now' | 'threads' | 'dataDir'>;
@@ -134,7 +134,7 @@ async function contextOf(otium: Needs, administrationId: string, sessions: Sessi
 			results.map(({ sittingId }) => sittingId)
 		),
 		incidents: await incidentsToDecide(db, administrationId),
-		validity: await validityLines(db, administrationId),
+		validity: await validityOf(db, results),
 		coordinators: await namesBySite(db, sessions),
 		signOffs: new Map(signOffs.map((row) => [row.site_id, row]))
 	};

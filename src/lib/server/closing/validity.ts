@@ -29,9 +29,16 @@ const READ_AT_ONCE = 250;
 
 type Decided = { sitting_id: string; verdict: Validity; note: string; by: string; at: number };
 
-/** Results of an administration with what is proposed about each. Without doubt and a decision, a result is valid. */
+/** Results of an administration with what is proposed about each. */
 export async function validityLines(db: Query, administrationId: string): Promise<ValidityLine[]> {
-	const sittings = await countingSittings(db, (query) => query.where('sitting.administration_id', administrationId));
+	return validityOf(
+		db,
+		await countingSittings(db, (query) => query.where('sitting.administration_id', administrationId))
+	);
+}
+
+/** What is proposed about each of these, and decided. Without doubt and a decision, a result is valid. */
+export async function validityOf(db: Query, sittings: Counting[]): Promise<ValidityLine[]> {
 	const lines: ValidityLine[] = [];
 	for await (const part of inParts(sittings, READ_AT_ONCE)) lines.push(...(await linesOf(db, part)));
 	return lines;

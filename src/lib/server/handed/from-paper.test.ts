@@ -93,7 +93,10 @@ describe('work on paper', () => {
 			text: typedFrom(question, 'x'),
 			before: typed
 		}));
+		const answered = vi.spyOn(otium.hub, 'answered');
 		expect(await typeFromPaper(otium, PROCTOR, 'sit0', { ...asked, form: 2, answers })).toBe(mine.length);
+		// Whoever has the room open sees it.
+		expect(answered.mock.calls).toEqual([[[{ sittingId: 'sit0', sessionId: 's1' }]]]);
 		expect(await pointsOf('sit0')).toBe(2 * mine.length);
 		expect(await verifyReceipt(otium.db, receipt)).toMatchObject({ now: 'went_on' });
 		// Somebody who still has the page from before writes over nothing.

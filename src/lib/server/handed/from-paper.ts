@@ -81,11 +81,11 @@ export async function typeFromPaper(
 ): Promise<number> {
 	const now = otium.now();
 	const touched: Touched = new Map();
-	await transact(otium.db, async (trx) => {
+	const answeredIn = await transact(otium.db, async (trx) => {
 		const one = (await loadSitting(trx, sittingId, now)) ?? fail('not_found');
 		mustBeOver(one);
 		// The same once more, after its answer was lost.
-		if (one.sitting.commandIds.some((id) => id.endsWith(` ${asked.id}`))) return;
+		if (one.sitting.commandIds.some((id) => id.endsWith(` ${asked.id}`))) return null;
 		const own = await formOf(trx, sittingId);
 		const { number, ...written } = await writtenOn(trx, one, own, asked.form);
 		const given = await givenIn(trx, sittingId);
@@ -120,19 +120,21 @@ export async function typeFromPaper(
 			const [outcome] = await actIn(trx, now, [{ id: asked.id, sittingId, by, body }], touched);
 			if (!outcome.ok) fail('refused', { message: outcome.refusal.message, instead: outcome.refusal.instead });
 		}
-		if (changed.length > 0)
-			await appendToLogbook(trx, [
-				{
-					at: now,
-					by,
-					kind: 'typed_from_paper',
-					sessionId: one.session.id,
-					sittingId,
-					body: { answers: changed.length, form: number, reason: asked.reason }
-				}
-			]);
+		if (changed.length === 0) return null;
+		await appendToLogbook(trx, [
+			{
+				at: now,
+				by,
+				kind: 'typed_from_paper',
+				sessionId: one.session.id,
+				sittingId,
+				body: { answers: changed.length, form: number, reason: asked.reason }
+			}
+		]);
+		return one.session.id;
 	});
 	tell(otium, touched);
+	if (answeredIn !== null) otium.hub.answered([{ sittingId, sessionId: answeredIn }]);
 	return asked.answers.length;
 }
 
