@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { parse } from 'csv-parse/sync';
+import { strFromU8, unzipSync } from 'fflate';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Paper } from '$core/paper';
 import { archivesIn, isSealOf, readKey, verifyArchive, withoutNames } from '../archive';
@@ -157,6 +159,15 @@ describe('closing an administration', () => {
 		const file = join(archivesIn(house.dir), closing.archive);
 		expect(createHash('sha256').update(readFileSync(file)).digest('hex')).toBe(closing.sha256);
 		expect(await verifyArchive(file)).toMatchObject({ faults: [], remarked: 11, isWithoutNames: false });
+
+		// The table says what the lines say, one each.
+		const files = unzipSync(readFileSync(file));
+		const lines = strFromU8(files['results.jsonl']).trim().split('\n');
+		const results = lines.map((line) => JSON.parse(line) as { number: string; points: number; outOf: number });
+		const table = parse(files['results.csv'], { columns: true, bom: true }) as Record<string, string>[];
+		expect(table.map((row) => [row.Number, Number(row.Points), Number(row['Out of'])])).toEqual(
+			results.map(({ number, points, outOf }) => [number, points, outOf])
+		);
 
 		await withoutNames(file, `${file}.nameless`);
 		expect(await verifyArchive(`${file}.nameless`)).toMatchObject({ faults: [], remarked: 11, isWithoutNames: true });
