@@ -1,5 +1,6 @@
-import { runChecks } from './checks';
+import { runChecks, writeRouteTypes } from './checks';
 
+await writeRouteTypes();
 const { passed, failed } = await runChecks();
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

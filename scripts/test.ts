@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { run, runChecks, type Tally } from './checks';
+import { run, runChecks, writeRouteTypes, type Tally } from './checks';
 import { fail, numberOption, readOptions } from './options';
 import { build, compile, installBrowsers } from './prepare.mjs';
 
@@ -21,6 +21,7 @@ const add = (tally: Tally) => {
 	total.failed += tally.failed;
 };
 
+if (only === undefined) await writeRouteTypes();
 // Checks read only sources, so they are made while everything else is got ready.
 const [checked] = await Promise.all([
 	only === undefined ? runChecks() : null,
