@@ -1,6 +1,5 @@
-import { runChecks, writeRouteTypes } from './checks';
+import { runChecks } from './checks';
 
-await writeRouteTypes();
 const { passed, failed } = await runChecks();
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

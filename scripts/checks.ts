@@ -32,17 +32,10 @@ const CHECKS: Check[][] = [
 	]
 ];
 
-/**
- * Writes what types of routes are read from. Before the checks and never beside a build, which writes the same files for
- * itself: its two halves would not fit each other.
- */
-export async function writeRouteTypes(): Promise<void> {
-	await run('npx', ['svelte-kit', 'sync']);
-}
-
 /** Format, lint and types; each counts as one. */
 export async function runChecks(): Promise<Tally> {
 	const tally: Tally = { passed: 0, failed: 0 };
+	await run('npx', ['svelte-kit', 'sync']);
 	const check = async ({ name, args }: Check) => {
 		const { code } = await run('npx', args);
 		console.log(`== ${name}: ${code === 0 ? 'nothing found' : 'see above'}`);

@@ -3,7 +3,7 @@
 import { spawn } from 'node:child_process';
 import { build, commandFile, compile, install, installBrowsers } from './prepare.mjs';
 
-/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[], preparesItself?: true }>} */
+/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
 const COMMANDS = {
 	demo: {
 		does: 'Install, build and start with a demo day in the middle of its morning.',
@@ -18,15 +18,14 @@ const COMMANDS = {
 	test: {
 		does: 'Run every check and test: format, lint, types, unit, build, interface.',
 		usage: '[--only unit|e2e] | --fuzz MINUTES',
-		needs: ['build', 'browser'],
-		preparesItself: true
+		needs: ['build', 'browser']
 	},
 	pack: {
 		does: 'Pack the built application with what it runs on, for a machine without build tools or a network.',
 		usage: '--to FILE.tar.gz',
 		needs: ['build']
 	},
-	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [], preparesItself: true },
+	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },
 	crowd: {
 		does: 'Send simulated candidates to a session over HTTP.',
 		usage: '--session CODE [--candidates 200] [--seed 7] [--url http://localhost:4600] [--data data/demo] [--fast]',
@@ -87,14 +86,12 @@ if (rest.includes('--help') || rest.includes('-h')) {
 }
 
 await install();
-// Side by side: the compiler keeps one core busy, the build another, and browsers come over the network. Where checks can
-// be made meanwhile, the command sees to it.
-if (!command.preparesItself)
-	await Promise.all([
-		compile(),
-		command.needs.includes('build') ? build() : null,
-		command.needs.includes('browser') ? installBrowsers() : null
-	]);
+// Side by side: the compiler keeps one core busy and the build another, and browsers come over the network.
+await Promise.all([
+	compile(),
+	command.needs.includes('build') ? build() : null,
+	command.needs.includes('browser') && !rest.includes('unit') ? installBrowsers() : null
+]);
 
 const bundled = await commandFile(name);
 const from = bundled ? ['--enable-source-maps', bundled] : ['--import', 'tsx', `scripts/${name}.ts`];

@@ -2,17 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { run, runChecks, writeRouteTypes, type Tally } from './checks';
+import { run, runChecks, type Tally } from './checks';
 import { fail, numberOption, readOptions } from './options';
-import { build, compile, installBrowsers } from './prepare.mjs';
 
 const { only, fuzz } = readOptions({ only: { type: 'string' }, fuzz: { type: 'string' } });
 if (only !== undefined && only !== 'unit' && only !== 'e2e') fail(`--only takes unit or e2e, not "${only}".`);
 
-if (fuzz !== undefined) {
-	await compile();
-	process.exit(await lookFurther(numberOption(fuzz, 'fuzz', 10)));
-}
+if (fuzz !== undefined) process.exit(await lookFurther(numberOption(fuzz, 'fuzz', 10)));
 
 const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
 const total: Tally = { passed: 0, failed: 0 };
@@ -21,15 +17,7 @@ const add = (tally: Tally) => {
 	total.failed += tally.failed;
 };
 
-if (only === undefined) await writeRouteTypes();
-// Checks read only sources, so they are made while everything else is got ready.
-const [checked] = await Promise.all([
-	only === undefined ? runChecks() : null,
-	compile(),
-	build(),
-	only === 'unit' ? null : installBrowsers()
-]);
-if (checked) add(checked);
+if (only === undefined) add(await runChecks());
 if (only !== 'e2e') add(await unitTests());
 if (only !== 'unit') add(await interfaceTests());
 rmSync(dir, { recursive: true });
