@@ -35,6 +35,7 @@ const CHECKS: Check[][] = [
 /** Format, lint and types; each counts as one. */
 export async function runChecks(): Promise<Tally> {
 	const tally: Tally = { passed: 0, failed: 0 };
+	// Never beside a build, which writes the same files for itself: its pages would not fit its server.
 	await run('npx', ['svelte-kit', 'sync']);
 	const check = async ({ name, args }: Check) => {
 		const { code } = await run('npx', args);
