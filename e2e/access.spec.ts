@@ -80,7 +80,7 @@ test('staff screens have no serious findings by axe-core, light and dark', async
 	await isFree('board');
 });
 
-test('whoever prefers dark has it dark from the first', async ({ browser }) => {
+test('a preference for dark is followed from the first page', async ({ browser }) => {
 	const page = await home.staff(browser, 'ode', { colorScheme: 'dark' });
 	await page.goto('/');
 	await expect(page.locator('html')).toHaveClass(/dark/);

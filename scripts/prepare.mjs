@@ -30,6 +30,19 @@ function run(command, args, waiting) {
 	});
 }
 
+/**
+ * The same for what nothing can do without: ends with this sentence when it fails.
+ * @param {string} command @param {string[]} args @param {string} waiting @param {string} failed
+ */
+async function mustRun(command, args, waiting, failed) {
+	try {
+		await run(command, args, waiting);
+	} catch {
+		console.error(`\n${failed}`);
+		process.exit(1);
+	}
+}
+
 /** @param {string} name */
 const stamp = (name) => (existsSync(join(STAMPS, name)) ? readFileSync(join(STAMPS, name), 'utf8') : '');
 /** @param {string} name @param {string} value */
@@ -48,12 +61,12 @@ export async function install() {
 	const wanted = wantedPackages();
 	if (stamp('installed') === wanted) return;
 	console.log('Installing packages.');
-	try {
-		await run('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund'], 'still installing');
-	} catch {
-		console.error('\nThe packages could not be installed. This needs the package registry.');
-		process.exit(1);
-	}
+	await mustRun(
+		'npm',
+		['ci', '--ignore-scripts', '--no-audit', '--no-fund'],
+		'still installing',
+		'The packages could not be installed. This needs the package registry.'
+	);
 	execFileSync('npx', ['svelte-kit', 'sync'], { stdio: 'ignore' });
 	setStamp('installed', wanted);
 }
@@ -64,12 +77,12 @@ export async function compile() {
 	const wanted = wantedPackages();
 	if (stamp('compiled') === wanted) return;
 	console.log('Compiling the database driver for this machine: that takes two to three minutes, once.');
-	try {
-		await run('npm', ['rebuild', 'better-sqlite3'], 'the compiler is still at work');
-	} catch {
-		console.error('\nThe database driver could not be compiled. This needs python3, make and a C++ compiler.');
-		process.exit(1);
-	}
+	await mustRun(
+		'npm',
+		['rebuild', 'better-sqlite3'],
+		'the compiler is still at work',
+		'The database driver could not be compiled. This needs python3, make and a C++ compiler.'
+	);
 	setStamp('compiled', wanted);
 }
 
@@ -98,12 +111,7 @@ export async function build() {
 	const wanted = String(Math.max(...sources.map(newest)));
 	if (stamp('built') === wanted && existsSync('build/handler.js')) return;
 	console.log('Building.');
-	try {
-		await run('npx', ['vite', 'build'], 'still building');
-	} catch {
-		console.error('\nThe build failed; see above.');
-		process.exit(1);
-	}
+	await mustRun('npx', ['vite', 'build'], 'still building', 'The build failed; see above.');
 	setStamp('built', wanted);
 }
 

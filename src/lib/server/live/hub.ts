@@ -225,7 +225,7 @@ export class LiveHub {
 		return ids.size > 0 || change.head ? change : null;
 	}
 
-	/** Of those who have changed several times meanwhile, each is drawn once. Whoever draws them gives way in between. */
+	/** A candidate who changed several times meanwhile is drawn once. Drawing gives way in between. */
 	async #drawCandidates() {
 		if (this.#drawing) return;
 		this.#drawing = true;
