@@ -3,6 +3,7 @@ import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { BUNDLED } from './bundle-options.mjs';
 
 const STAMPS = 'node_modules/.otium';
 /** Names the version of Node whose packages lie beside it. */
@@ -106,7 +107,13 @@ function isPacked() {
 /** Builds the application when anything it is made of has changed. */
 export async function build() {
 	if (isPacked()) return;
-	const settings = ['svelte.config.js', 'scripts/bundle-server.mjs', 'vite.config.ts', 'tsconfig.json'];
+	const settings = [
+		'svelte.config.js',
+		'scripts/bundle-server.mjs',
+		'scripts/bundle-options.mjs',
+		'vite.config.ts',
+		'tsconfig.json'
+	];
 	const sources = ['src', 'static', 'package-lock.json', ...settings];
 	const wanted = String(Math.max(...sources.map(newest)));
 	if (stamp('built') === wanted && existsSync('build/handler.js')) return;
@@ -119,7 +126,7 @@ const COMMANDS = join(STAMPS, 'commands');
 
 /**
  * The file that a command is started from: all commands in one bundle for the sources as they are, made once. Without it
- * Node resolves several hundred modules each time, which takes longer than most commands do. null: it can't be written here.
+ * reading several hundred files takes longer each time than most commands do. null: it can't be written here.
  * @param {string} name
  */
 export async function commandFile(name) {
@@ -134,11 +141,7 @@ export async function commandFile(name) {
 					.filter((file) => /^[\w-]+\.ts$/.test(file))
 					.map((file) => `scripts/${file}`),
 				outdir: fresh,
-				bundle: true,
-				splitting: true,
-				packages: 'external',
-				format: 'esm',
-				platform: 'node',
+				...BUNDLED,
 				sourcemap: 'linked',
 				logLevel: 'silent'
 			});

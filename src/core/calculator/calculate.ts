@@ -1,4 +1,4 @@
-import { evaluate } from 'mathjs/number';
+import { parse } from '$core/formula';
 
 /** What a calculator offers: the four operations, or functions besides. */
 export type CalculatorKind = 'basic' | 'scientific';
@@ -56,7 +56,7 @@ export function calculate(typed: string, kind: CalculatorKind, angle: Angle = 'd
 	if (!(kind === 'basic' ? BASIC_SIGNS : SIGNS).test(text))
 		return { ok: false, message: 'Only numbers and the signs on the keys can be read.' };
 	try {
-		const value: unknown = evaluate(text, functions);
+		const value: unknown = parse(text).evaluate(functions);
 		if (typeof value !== 'number') return { ok: false, message: 'Something is missing.' };
 		if (!Number.isFinite(value)) return { ok: false, message: 'That has no value.' };
 		return { ok: true, value };

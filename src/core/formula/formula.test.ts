@@ -1,5 +1,7 @@
+import fc from 'fast-check';
+import { evaluate } from 'mathjs/number';
 import { describe, expect, it } from 'vitest';
-import { readFormula } from '.';
+import { parse, readFormula } from '.';
 
 const value = (text: string, values: Record<string, number> = {}) => {
 	const read = readFormula(text, Object.keys(values));
@@ -47,5 +49,27 @@ describe('a formula', () => {
 	it('names the parameters in it', () => {
 		const read = readFormula('a * sin(b) + 1e3', ['a', 'b', 'c']);
 		expect(read.ok && read.formula.names).toEqual(['a', 'b']);
+	});
+});
+
+describe('the operations that it has', () => {
+	const SIGNS = [...'0123456789 .+-*/()%^,<>=!', 'a', 'b', '<=', '>=', '==', '!=', 'max(', '<<', '>>>', '1.5'];
+	const outcome = (evaluated: () => unknown) => {
+		try {
+			return String(evaluated());
+		} catch (error) {
+			return (error as Error).name;
+		}
+	};
+
+	it('give what the whole of mathjs gives, its refusals as well', () => {
+		const scope = () => ({ a: 3, b: 2.5, max: Math.max });
+		fc.assert(
+			fc.property(fc.array(fc.constantFrom(...SIGNS), { maxLength: 12 }), (signs) => {
+				const text = signs.join('');
+				expect(outcome(() => parse(text).evaluate(scope()))).toBe(outcome(() => evaluate(text, scope())));
+			}),
+			{ numRuns: 2_000 }
+		);
 	});
 });

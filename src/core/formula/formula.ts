@@ -1,4 +1,4 @@
-import { compile } from 'mathjs/number';
+import { parse } from './parse';
 
 /** What a formula may call. Angles are in degrees, as on a chart. */
 const DEGREE = Math.PI / 180;
@@ -58,7 +58,7 @@ export function readFormula(text: string, parameters: string[]): ReadFormula {
 	const stranger = words.find((word) => !known.has(word));
 	if (stranger) return { ok: false, message: `“${stranger}” is neither a parameter nor a function.` };
 	try {
-		const compiled = compile(text);
+		const compiled = parse(text).compile();
 		// One object for all evaluations: copying the functions each time takes longer than reckoning.
 		const scope: Record<string, unknown> = { ...FUNCTIONS, ...CONSTANTS };
 		const names = [...new Set(words)].filter((word) => parameters.includes(word));

@@ -1,4 +1,5 @@
-import { parse, type MathNode } from 'mathjs/number';
+import type { MathNode } from 'mathjs/number';
+import { parse } from './parse';
 
 /** A formula as a tree, for who writes it in another notation. Operators are calls: `add`, `pow`, `unaryMinus`, `larger`. */
 export type FormulaTree =

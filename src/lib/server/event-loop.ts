@@ -13,3 +13,18 @@ export async function* inParts<T>(list: T[], size: number): AsyncGenerator<T[]> 
 		yield list.slice(from, from + size);
 	}
 }
+
+/** What somebody waits for company; far less than anybody notices. */
+const GATHER_MS = 20;
+
+/**
+ * Waits for as long as more keep coming, so that what costs the same for one as for many is done for many at once.
+ * @param count of those that wait @param most no more are waited for @param turn what is waited between two counts
+ */
+export async function gather(count: () => number, most: number, turn: () => Promise<unknown>): Promise<void> {
+	const until = performance.now() + GATHER_MS;
+	for (let seen = 0; seen < count() && seen < most && performance.now() < until;) {
+		seen = count();
+		await turn();
+	}
+}

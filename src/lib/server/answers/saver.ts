@@ -4,7 +4,7 @@ import { fail } from '$core/problem';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
 import { transact } from '../db';
-import { giveWay } from '../event-loop';
+import { gather, giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import { OwnIds } from '../sitting';
 import { writeGroup, type Kept, type Places, type Saved } from './write-group';
@@ -26,8 +26,6 @@ type KnownForm = { questions: Map<string, AnswerShape>; places: Places; ids: Own
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
-/** What a save may wait for company; far less than anybody notices. */
-const GATHER_MS = 20;
 const TURN_MS = 3;
 /** A group larger than this means that saves come close together. */
 const BUSY = 4;
@@ -82,17 +80,12 @@ export class AnswerSaver {
 	}
 
 	/**
-	 * Waits for as long as more keep coming, so that a busy server commits in larger groups. On a quiet one that is a
-	 * single turn of the event loop; on a busy one, where the last group had company, a turn is long enough for the next
-	 * requests to be read.
+	 * A busy server commits in larger groups. On a quiet one a save waits for a single turn of the event loop; on a busy one,
+	 * where the last group had company, a turn is long enough for the next requests to be read.
 	 */
-	async #gather() {
-		const until = performance.now() + GATHER_MS;
+	#gather(): Promise<void> {
 		const turn = this.#lastGroup > BUSY ? () => sleep(TURN_MS) : giveWay;
-		for (let seen = 0; seen < this.#waiting.length && seen < GROUP && performance.now() < until;) {
-			seen = this.#waiting.length;
-			await turn();
-		}
+		return gather(() => this.#waiting.length, GROUP, turn);
 	}
 
 	async #writeNext(group: Waiting[]) {

@@ -1,5 +1,6 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { SittingPicture } from '$core/room';
-import { giveWay } from '../event-loop';
+import { gather } from '../event-loop';
 import type { House } from '../house';
 import { drawSittings } from './sitting-picture';
 
@@ -9,6 +10,8 @@ type Waiting = { resolve: (picture: SittingPicture) => void; reject: (error: unk
 
 /** So many are drawn in one turn of the event loop. */
 const GROUP = 30;
+/** Long enough for the next lines of a room that comes back to be asked for. */
+const TURN_MS = 3;
 
 /**
  * Draws candidates' pictures for their open lines. What is asked for while others are drawn is drawn together: when a
@@ -32,7 +35,7 @@ export class SittingPictures {
 	async #run() {
 		this.#running = true;
 		while (this.#asked.size > 0) {
-			await giveWay();
+			await gather(() => this.#asked.size, GROUP, () => sleep(TURN_MS));
 			const group = new Map([...this.#asked].slice(0, GROUP));
 			for (const id of group.keys()) this.#asked.delete(id);
 			await this.#drawGroup(group);

@@ -1,6 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import { nanoid } from 'nanoid';
 import { foldNumber } from '$core/access';
 import { seatName } from '$core/seating';
@@ -14,6 +12,7 @@ import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
 import { act, begin, startClock } from '../sitting';
 import { Threads } from '../thread';
+import { newDataFolder } from './data-folder';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
 export type House = {
@@ -55,7 +54,7 @@ type Change = {
 };
 
 export async function buildHouse(change: Change = {}): Promise<House> {
-	const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
+	const dir = await newDataFolder();
 	const clock = { at: NINE };
 	const start = () =>
 		startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent', threads: THREADS });
