@@ -20,6 +20,11 @@ const DEEP = [
 		message: 'A folder’s index is its only door: import from it, not from a file behind it.'
 	}
 ];
+/** See scripts/bundle-server.mjs. */
+const REQUEST_FROM_NOWHERE = {
+	group: ['$app/server'],
+	message: 'The built server does not follow a request through what it waits for: hand on what is needed of it.'
+};
 
 /**
  * @param {string[]} group
@@ -66,6 +71,7 @@ export default ts.config(
 							message: 'The server side imports core and itself, never a screen.'
 						},
 						{ group: ['**/stand-ins/**'], message: 'A stand-in is the world outside: the product does not know it.' },
+						REQUEST_FROM_NOWHERE,
 						...DEEP
 					]
 				}
@@ -81,7 +87,7 @@ export default ts.config(
 	},
 	{
 		files: ['src/routes/**/*.ts', 'src/routes/**/*.svelte', 'scripts/**/*.ts', 'e2e/**/*.ts'],
-		rules: { 'no-restricted-imports': ['error', { patterns: [DEEP[1]] }] }
+		rules: { 'no-restricted-imports': ['error', { patterns: [REQUEST_FROM_NOWHERE, DEEP[1]] }] }
 	},
 	{
 		files: ['src/lib/server/**/*.ts'],

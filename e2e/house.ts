@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
 import { IN_THE_ROOM, type Actor, type CommandBody } from '../src/core/sitting';
-import { connectDb, type Db } from '../src/lib/server/db';
+import { connectDb, isUnavailable, type Db } from '../src/lib/server/db';
 import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
 import { startOtium, type Otium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
@@ -146,12 +146,13 @@ export class House {
 	async act(sittingIds: string[], by: Actor, body: CommandBody): Promise<void> {
 		const now = await this.now();
 		const hub = { changed() {} } as unknown as Otium['hub'];
-		const outcomes = await this.read((db) =>
-			act(
-				{ db, now: () => now, hub },
-				sittingIds.map((sittingId) => ({ id: randomUUID(), sittingId, by, body }))
-			)
-		);
+		const commands = sittingIds.map((sittingId) => ({ id: randomUUID(), sittingId, by, body }));
+		const tried = () => this.read((db) => act({ db, now: () => now, hub }, commands));
+		// What the server wrote since this read is a conflict between two writers: nothing was done, and it can be done again.
+		const outcomes = await tried().catch((error) => {
+			if (isUnavailable(error)) return tried();
+			throw error;
+		});
 		const refused = outcomes.find((outcome) => !outcome.ok);
 		if (refused) throw new Error(`${body.kind} was refused: ${JSON.stringify(refused)}`);
 	}

@@ -17,7 +17,7 @@ export type RoomFigures = {
 	/** Processor time of the server for a save and for a beat, ms: what one more candidate costs, whoever else is there. */
 	cpuMsASave: number;
 	cpuMsABeat: number;
-	/** Of the server's process, beside what it takes at rest. */
+	/** Of the server's process, beside what it takes with a few in the room. */
 	kibEach: number;
 	/** Until the live room's page and its first picture are there. */
 	openMs: number;
@@ -101,6 +101,23 @@ export async function staffCookie(port: number): Promise<string> {
 		.join('; ');
 }
 
+/** So many come first, so that a server has read all of its code before it is asked what one more of them takes. */
+const BEFORE = 20;
+
+/** A room in which everyone is at work with their line open, and what each holds of the server's memory. */
+export async function fillRoom(port: number, server: ChildProcess, session: CrowdSession) {
+	const { code, people } = session;
+	const first = await everyoneBegins(port, { code, people: people.slice(0, BEFORE) });
+	const close = await openLines(port, first);
+	await sleep(1_500);
+	const restingMiB = await residentMiB(server);
+	const later = await everyoneBegins(port, { code, people: people.slice(BEFORE) });
+	close.push(...(await openLines(port, later)));
+	await sleep(1_500);
+	const kibEach = (((await residentMiB(server)) - restingMiB) * 1_024) / later.length;
+	return { browsers: [...first, ...later], lines: close, restingMiB, kibEach };
+}
+
 /** Resident memory of a server that collects, MiB, without what it no longer uses. */
 export async function residentMiB(server: ChildProcess): Promise<number> {
 	for (let again = 0; again < 3; again++) {
@@ -119,12 +136,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent', collects: true });
 	const gun = new Gun(port, 64);
 	try {
-		const resting = await residentMiB(server);
-		const browsers = await everyoneBegins(port, session);
-		const open = () => openLines(port, browsers);
-		const lines = await open();
-		await sleep(1_500);
-		const kibEach = (((await residentMiB(server)) - resting) * 1_024) / sittings;
+		const { browsers, lines, kibEach } = await fillRoom(port, server, session);
 		const save = saver(browsers);
 		const beat = beater(browsers);
 		await gun.rate(1, save);
@@ -136,7 +148,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		for (const close of lines) close();
 		await sleep(500);
 		const started = performance.now();
-		const back = await open();
+		const back = await openLines(port, browsers);
 		await Promise.all(
 			browsers.map(async (by, i) => {
 				const shot = { path: '/sit/api/answers', body: saveBody(5_000_000, i), by };
