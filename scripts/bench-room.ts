@@ -101,17 +101,20 @@ export async function staffCookie(port: number): Promise<string> {
 		.join('; ');
 }
 
-/** So many come first, so that a server has read all of its code before it is asked what one more of them takes. */
+/**
+ * So many come first and make themselves heard, so that a server has read all of its code, and has the room in which it
+ * puts what a request leaves behind, before it is asked what one more of them takes.
+ */
 const BEFORE = 20;
+const HEARD_SECONDS = 3;
 
 /** A room in which everyone is at work with their line open, and what each holds of the server's memory. */
-export async function fillRoom(port: number, server: ChildProcess, session: CrowdSession) {
-	const { code, people } = session;
-	const first = await everyoneBegins(port, { code, people: people.slice(0, BEFORE) });
+export async function fillRoom(port: number, server: ChildProcess, gun: Gun, session: CrowdSession) {
+	const first = await everyoneBegins(port, { ...session, people: session.people.slice(0, BEFORE) });
 	const close = await openLines(port, first);
-	await sleep(1_500);
+	await gun.rate(HEARD_SECONDS, beater(first));
 	const restingMiB = await residentMiB(server);
-	const later = await everyoneBegins(port, { code, people: people.slice(BEFORE) });
+	const later = await everyoneBegins(port, { ...session, people: session.people.slice(BEFORE) });
 	close.push(...(await openLines(port, later)));
 	await sleep(1_500);
 	const kibEach = (((await residentMiB(server)) - restingMiB) * 1_024) / later.length;
@@ -136,7 +139,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 	const server = await startServer({ port, host: '127.0.0.1', dataDir: dir, log: 'silent', collects: true });
 	const gun = new Gun(port, 64);
 	try {
-		const { browsers, lines, kibEach } = await fillRoom(port, server, session);
+		const { browsers, lines, kibEach } = await fillRoom(port, server, gun, session);
 		const save = saver(browsers);
 		const beat = beater(browsers);
 		await gun.rate(1, save);

@@ -90,7 +90,7 @@ console.log(
 	`${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB; Node ${process.versions.node}; ${sittings} sittings live; ${Math.max(4, seconds)} rounds of a second each way, server and load on the same machine.\n`
 );
 
-const { browsers, lines, restingMiB, kibEach } = await fillRoom(port, server, session);
+const { browsers, lines, restingMiB, kibEach } = await fillRoom(port, server, gun, session);
 
 // Signed as well, so that both carry what it costs the load on the same machine to sign.
 const empty = () => ({ path: '/health', body: saveBody(1, 1), by: browsers[0] });

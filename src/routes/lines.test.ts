@@ -149,10 +149,24 @@ describe('a line of a candidate', () => {
 it('a line that is cancelled is held by nobody any more', async () => {
 	const lines = new Lines();
 	const holder = heldBy.staff('ode');
-	const hold = () => lines.hold([holder], async () => new ReadableStream());
+	const hold = () => lines.hold([holder], async (hold) => new ReadableStream({ cancel: hold.left }));
 	for (let i = 0; i < 30; i++) await (await hold())!.cancel();
 	await Promise.all(Array.from({ length: 12 }, hold));
 	await expect(hold()).rejects.toMatchObject({ code: 'too_many_lines' });
 	lines.end(holder);
 	expect(await hold()).not.toBeNull();
+});
+
+it('a line whose holder is told to end while it is made has ended when it is there', async () => {
+	const lines = new Lines();
+	const holder = heldBy.staff('ode');
+	const line = await lines.hold([holder], async (hold) => {
+		lines.end(holder);
+		return new ReadableStream({
+			start(controller) {
+				hold.end = () => controller.close();
+			}
+		});
+	});
+	expect(await line!.getReader().read()).toEqual({ value: undefined, done: true });
 });

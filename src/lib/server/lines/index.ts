@@ -1,1 +1,2 @@
-export { heldBy, Lines } from './lines';
+export { heldBy, heldByNobody, Lines } from './lines';
+export type { Hold } from './lines';

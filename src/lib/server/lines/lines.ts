@@ -5,6 +5,17 @@ const MOST_OPEN = 12;
 
 type Stream = ReadableStream<Uint8Array>;
 
+/** What an open line and those who hold it have of each other. */
+export type Hold = {
+	/** Ends the line. Set by the line when it opens. */
+	end: () => void;
+	/** Called by the line when it has ended, whoever ended it. */
+	left: () => void;
+};
+
+/** Of a line that ends by itself or never. */
+export const heldByNobody = (): Hold => ({ end() {}, left() {} });
+
 /**
  * The open lines of everybody, by who holds them, so that a line ends with what gave the right to it: a sign-out, a role
  * that was taken, a device that was freed.
@@ -19,11 +30,10 @@ export class Lines {
 	 * @param make null: there is nothing to tell
 	 * @throws ProblemError too_many_lines
 	 */
-	async hold(holders: string[], make: () => Promise<Stream | null>): Promise<Stream | null> {
+	async hold(holders: string[], make: (hold: Hold) => Promise<Stream | null>): Promise<Stream | null> {
 		if ((this.#open.get(holders[0])?.size ?? 0) >= MOST_OPEN) fail('too_many_lines');
 		let isOpen = true;
-		let cut = () => {};
-		const leave = () => {
+		const left = () => {
 			isOpen = false;
 			for (const holder of holders) {
 				const lines = this.#open.get(holder);
@@ -31,47 +41,21 @@ export class Lines {
 				if (lines?.size === 0) this.#open.delete(holder);
 			}
 		};
+		const hold: Hold = { end() {}, left };
 		const end = () => {
-			if (!isOpen) return;
-			leave();
-			cut();
+			left();
+			hold.end();
 		};
 		for (const holder of holders) this.#open.set(holder, (this.#open.get(holder) ?? new Set()).add(end));
-
-		let reader: ReadableStreamDefaultReader<Uint8Array>;
+		let stream: Stream | null = null;
 		try {
-			const stream = await make();
-			if (!stream) {
-				leave();
-				return null;
-			}
-			reader = stream.getReader();
-		} catch (error) {
-			leave();
-			throw error;
+			stream = await make(hold);
+		} finally {
+			if (!stream) left();
 		}
-		return new ReadableStream<Uint8Array>(
-			{
-				start(controller) {
-					cut = () => {
-						void reader.cancel();
-						controller.close();
-					};
-					// Told to end while it was made.
-					if (!isOpen) cut();
-				},
-				async pull(controller) {
-					const { value, done } = await reader.read();
-					if (done) end();
-					else if (isOpen) controller.enqueue(value);
-				},
-				cancel() {
-					leave();
-					return reader.cancel();
-				}
-			},
-			{ highWaterMark: 1 }
-		);
+		// Told to end while it was made.
+		if (!isOpen) hold.end();
+		return stream;
 	}
 
 	/** The sign-ins that hold a line now, by their tokens' hashes. */

@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import type { RoomChange, RoomPicture } from '$core/room';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
-import { heldBy } from '../lines';
+import { heldBy, heldByNobody } from '../lines';
 import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
 import { drawHead, drawRoom, drawSeats } from './room-picture';
 import { SittingPictures } from './sitting-pictures';
@@ -75,27 +75,32 @@ export class LiveHub {
 	}
 
 	/** A stream for a proctor's screen. null: there is no such session. */
-	async watchRoom(sessionId: string, lastEventId: string | null): Promise<ReadableStream<Uint8Array> | null> {
+	async watchRoom(
+		sessionId: string,
+		lastEventId: string | null,
+		hold = heldByNobody()
+	): Promise<ReadableStream<Uint8Array> | null> {
 		const { channel } = this.#roomOf(sessionId);
 		const missed = channel.since(lastEventId);
 		if (missed) {
-			const stream = await subscribe(channel.watchers, async () => [this.#beatFrame(), ...missed]);
+			const stream = await subscribe(channel.watchers, async () => [this.#beatFrame(), ...missed], hold);
 			this.#mark(sessionId, [], false);
 			return stream;
 		}
-		return subscribe(channel.watchers, async () => {
+		const draw = async () => {
 			// The position is taken before drawing: a change that comes meanwhile is published after the picture.
 			const { position } = channel;
 			const picture = await this.#draw(sessionId);
 			return picture && [frameOf('picture', picture, position)];
-		});
+		};
+		return subscribe(channel.watchers, draw, hold);
 	}
 
 	/**
 	 * One line that tells of several rooms: each event is named after its room, and whoever comes back gets fresh pictures.
 	 * A browser opens only a few lines to one server at a time.
 	 */
-	async watchRooms(sessionIds: string[]): Promise<ReadableStream<Uint8Array>> {
+	async watchRooms(sessionIds: string[], hold = heldByNobody()): Promise<ReadableStream<Uint8Array>> {
 		const wall = new Set<Watcher>();
 		const taps = sessionIds.map((id) => {
 			const { watchers } = this.#roomOf(id).channel;
@@ -121,18 +126,24 @@ export class LiveHub {
 				}
 				return pictures;
 			},
+			hold,
 			() => taps.forEach((leave) => leave())
 		);
 		return stream!;
 	}
 
 	/** A stream for a candidate's screen: the picture of their sitting whenever it changes. */
-	async watchSitting(sittingId: string, onClose: () => void): Promise<ReadableStream<Uint8Array>> {
+	async watchSitting(
+		sittingId: string,
+		hold = heldByNobody(),
+		onClose: () => void = () => {}
+	): Promise<ReadableStream<Uint8Array>> {
 		const watchers = this.#candidates.get(sittingId) ?? new Set();
 		this.#candidates.set(sittingId, watchers);
 		const stream = await subscribe(
 			watchers,
 			async () => [frameOf('picture', await this.#pictures.draw(sittingId))],
+			hold,
 			() => {
 				if (watchers.size === 0) this.#candidates.delete(sittingId);
 				onClose();

@@ -238,7 +238,7 @@ describe('what nobody watches', () => {
 	it('costs little when watched: one change eight statements, a new code five, and no candidate is drawn for it', async () => {
 		const line = listen((await house.otium.hub.watchRoom('s1', null))!);
 		await line.next('picture');
-		const candidate = listen(await house.otium.hub.watchSitting('sit1', () => {}));
+		const candidate = listen(await house.otium.hub.watchSitting('sit1'));
 		await candidate.next('picture');
 		expect(await queriesOf(async () => house.otium.hub.changed('s1', ['sit0']))).toBeLessThanOrEqual(8);
 		expect(await queriesOf(async () => house.otium.hub.changed('s1'))).toBeLessThanOrEqual(5);
@@ -300,7 +300,7 @@ describe('a change while a line opens', () => {
 		const code = await openDoor(house);
 		await arriveAt(house, 0, code);
 		const [stream] = await Promise.all([
-			house.otium.hub.watchSitting('sit0', () => {}),
+			house.otium.hub.watchSitting('sit0'),
 			act(house.otium, [{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'let_in' } }])
 		]);
 		const line = listen(stream);

@@ -35,7 +35,11 @@ export class SittingPictures {
 	async #run() {
 		this.#running = true;
 		while (this.#asked.size > 0) {
-			await gather(() => this.#asked.size, GROUP, () => sleep(TURN_MS));
+			await gather(
+				() => this.#asked.size,
+				GROUP,
+				() => sleep(TURN_MS)
+			);
 			const group = new Map([...this.#asked].slice(0, GROUP));
 			for (const id of group.keys()) this.#asked.delete(id);
 			await this.#drawGroup(group);

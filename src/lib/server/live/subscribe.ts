@@ -1,3 +1,4 @@
+import type { Hold } from '../lines';
 import type { Frame, Watcher } from './channel';
 
 /** Frames a watcher may fall behind before its line is cut; it comes back and catches up. */
@@ -10,8 +11,13 @@ const MAX_BEHIND = 300;
 export async function subscribe(
 	watchers: Set<Watcher>,
 	draw: () => Promise<Frame[] | null>,
+	hold: Hold,
 	onClose: () => void = () => {}
 ): Promise<ReadableStream<Uint8Array> | null> {
+	const left = () => {
+		onClose();
+		hold.left();
+	};
 	const early: Frame[] = [];
 	const waiting: Watcher = { send: (frame) => early.push(frame), close: () => {} };
 	watchers.add(waiting);
@@ -21,22 +27,23 @@ export async function subscribe(
 	} finally {
 		if (first === null) {
 			watchers.delete(waiting);
-			onClose();
+			left();
 		}
 	}
 	if (first === null) return null;
-	const stream = open(watchers, [...first, ...early], onClose);
+	const { stream, close } = open(watchers, [...first, ...early], left);
+	hold.end = close;
 	watchers.delete(waiting);
 	return stream;
 }
 
 /** An open line: what comes first, then what is published, until either side closes it. */
-function open(watchers: Set<Watcher>, first: Frame[], onClose: () => void): ReadableStream<Uint8Array> {
+function open(watchers: Set<Watcher>, first: Frame[], left: () => void) {
 	let watcher: Watcher;
 	const leave = () => {
-		if (watchers.delete(watcher)) onClose();
+		if (watchers.delete(watcher)) left();
 	};
-	return new ReadableStream<Uint8Array>(
+	const stream = new ReadableStream<Uint8Array>(
 		{
 			start(controller) {
 				const close = () => {
@@ -59,4 +66,5 @@ function open(watchers: Set<Watcher>, first: Frame[], onClose: () => void): Read
 		},
 		{ highWaterMark: 1 }
 	);
+	return { stream, close: watcher!.close };
 }

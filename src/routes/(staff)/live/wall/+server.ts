@@ -11,6 +11,7 @@ export const GET = route(staff('see_session'), async ({ url, otium, staff, local
 	const sessions = await findSessions(otium.db, (query) => query.whereIn('session.id', asked));
 	const seen = sessions.filter((session) => may(staff, 'see_session', placeOf(session)));
 	const holders = [heldBy.staff(staff.id), heldBy.signIn(locals.signIn!)];
-	const stream = await otium.lines.hold(holders, () => otium.hub.watchRooms(seen.map((session) => session.id)));
+	const ids = seen.map((session) => session.id);
+	const stream = await otium.lines.hold(holders, (hold) => otium.hub.watchRooms(ids, hold));
 	return eventStream(stream!);
 });

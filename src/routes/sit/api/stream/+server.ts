@@ -7,9 +7,9 @@ export const GET = route(device, async ({ otium, device: { sittingId, epoch }, b
 	if (!isBound && binding.device_epoch !== null) refuse(refusal('second_device'));
 	const holders = [heldBy.device(sittingId, epoch), heldBy.signIn(locals.signIn!)];
 	if (locals.client) holders.push(heldBy.client(locals.client.deviceId));
-	const stream = await otium.lines.hold(holders, () => {
+	const stream = await otium.lines.hold(holders, (hold) => {
 		if (isBound) otium.presence.streamOpened(sittingId);
-		return otium.hub.watchSitting(sittingId, () => {
+		return otium.hub.watchSitting(sittingId, hold, () => {
 			if (isBound) otium.presence.streamClosed(sittingId);
 		});
 	});
