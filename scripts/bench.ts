@@ -8,14 +8,7 @@ import { measurePreparing } from './bench-prepare';
 import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
 import { DeviceKey } from '../stand-ins/crowd/signing';
-import {
-	beater,
-	fillRoom,
-	measureRoom,
-	saveBody,
-	saver,
-	staffCookie
-} from './bench-room';
+import { beater, fillRoom, measureRoom, saveBody, saver, staffCookie } from './bench-room';
 import { row, tellCalm, tellGrants, tellHostile, tellPapers, tellScroll } from './bench-told';
 import { makeCrowdSession } from './crowd-session';
 import { Gun, listen, percentile } from './load';

@@ -3,7 +3,7 @@ import { answerShape, fitsQuestion, NOTES, type AnswerShape, type Form, type Rev
 import { fail } from '$core/problem';
 import type { House } from '../house';
 import { LRUCache } from 'lru-cache';
-import { transact } from '../db';
+import { dealtForm, transact } from '../db';
 import { gather, giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import { OwnIds } from '../sitting';
@@ -50,7 +50,7 @@ export class AnswerSaver {
 	 * shape than it asks for; nothing of the call is saved then
 	 */
 	async save(sittingId: string, epoch: number, sent: Revision[]): Promise<Saved> {
-		const { questions, places, ids } = await this.#formOf(sittingId);
+		const { questions, places, ids } = this.#formOf(sittingId);
 		// Before somebody has begun there is no question, and nothing to take notes on.
 		if (questions.size === 0) fail('unknown_question');
 		const revisions = ids ? sent.map((revision) => ids.fromDevice(revision)) : sent;
@@ -112,11 +112,11 @@ export class AnswerSaver {
 		}
 	}
 
-	async #formOf(sittingId: string): Promise<KnownForm> {
+	#formOf(sittingId: string): KnownForm {
 		const known = this.#forms.get(sittingId);
 		if (known) return known;
-		const row = await this.otium.db('form').where({ sitting_id: sittingId }).first('form');
-		const form: Form | null = row ? JSON.parse(row.form) : null;
+		const dealt = dealtForm(this.otium.db, sittingId);
+		const form: Form | null = dealt === undefined ? null : JSON.parse(dealt);
 		const questions = (form?.questions ?? []).map(answerShape);
 		const fresh = {
 			questions: new Map(questions.map((question) => [question.id, question])),

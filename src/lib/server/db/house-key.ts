@@ -1,4 +1,12 @@
-import { createCipheriv, createDecipheriv, createHmac, hkdfSync, randomBytes } from 'node:crypto';
+import {
+	createCipheriv,
+	createDecipheriv,
+	createHmac,
+	createSecretKey,
+	hkdfSync,
+	randomBytes,
+	type KeyObject
+} from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Query } from './open';
@@ -38,8 +46,9 @@ export function readHouseKey(dataDir: string, make: boolean): Buffer | null {
 	return key;
 }
 
-type Held = { key: Buffer | null; purposes: Map<Purpose, Buffer> };
-const held = perHouse((): Held => ({ key: null, purposes: new Map() }));
+/** `macs`: made ready for HMAC, which takes a quarter of the time of one. */
+type Held = { key: Buffer | null; purposes: Map<Purpose, Buffer>; macs: Map<Purpose, KeyObject> };
+const held = perHouse((): Held => ({ key: null, purposes: new Map(), macs: new Map() }));
 
 /** What is derived from the house's key, each for one thing only. */
 type Purpose = 'secrets' | 'marks' | 'logbook' | 'answers' | 'anchor' | 'receipts';
@@ -61,7 +70,10 @@ export function keyFor(db: Query, purpose: Purpose): Buffer {
 
 /** HMAC-SHA-256 (RFC 2104) of a text for one purpose, in base64url. */
 export function macOf(db: Query, purpose: Purpose, text: string): string {
-	return createHmac('sha256', keyFor(db, purpose)).update(text).digest('base64url');
+	const { macs } = held(db);
+	const key = macs.get(purpose) ?? createSecretKey(keyFor(db, purpose));
+	macs.set(purpose, key);
+	return createHmac('sha256', key).update(text).digest('base64url');
 }
 
 const SEALED = 'sealed:';

@@ -4,6 +4,7 @@ export type { AnswerGroup, AnswerRow, StandingRow, StoredAnswer } from './answer
 export { EMPTIED_TABLES, FROZEN_TABLES } from './closed-rows';
 export { bindingOf } from './binding';
 export type { Binding } from './binding';
+export { dealtForm } from './dealt-form';
 export {
 	backupDb,
 	connectDb,
