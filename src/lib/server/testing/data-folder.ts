@@ -30,7 +30,10 @@ export async function newDataFolder(): Promise<string> {
 	copyFileSync(join(from, DATABASE), join(dir, DATABASE));
 	readHouseKey(dir, true);
 	const db = connectDb(join(dir, DATABASE));
-	for (const { key, value } of sealed) await db('meta').where({ key }).update({ value: sealSecret(db, value) });
+	for (const { key, value } of sealed)
+		await db('meta')
+			.where({ key })
+			.update({ value: sealSecret(db, value) });
 	await db.destroy();
 	return dir;
 }
