@@ -67,6 +67,8 @@ test('a class period gives the start, and groups start one after the other in on
 	await choose(page, 'roomId', 'Chart Room');
 	await page.locator('#date').fill(inDays(6));
 	await page.locator('#date').blur();
+	// What the paper takes is told above, and moves what is below it.
+	await page.getByTestId('length').waitFor();
 	await page.getByText('It begins with a class').click();
 	await page.locator('#class-start').fill('13:00');
 	await page.locator('#class-start').blur();
