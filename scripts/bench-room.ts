@@ -111,14 +111,14 @@ const HEARD_SECONDS = 3;
 /** A room in which everyone is at work with their line open, and what each holds of the server's memory. */
 export async function fillRoom(port: number, server: ChildProcess, gun: Gun, session: CrowdSession) {
 	const first = await everyoneBegins(port, { ...session, people: session.people.slice(0, BEFORE) });
-	const close = await openLines(port, first);
+	const lines = await openLines(port, first);
 	await gun.rate(HEARD_SECONDS, beater(first));
 	const restingMiB = await residentMiB(server);
 	const later = await everyoneBegins(port, { ...session, people: session.people.slice(BEFORE) });
-	close.push(...(await openLines(port, later)));
+	lines.push(...(await openLines(port, later)));
 	await sleep(1_500);
 	const kibEach = (((await residentMiB(server)) - restingMiB) * 1_024) / later.length;
-	return { browsers: [...first, ...later], lines: close, restingMiB, kibEach };
+	return { browsers: [...first, ...later], lines, restingMiB, kibEach };
 }
 
 /** Resident memory of a server that collects, MiB, without what it no longer uses. */

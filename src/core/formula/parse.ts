@@ -22,7 +22,7 @@ import {
 	type MathNode
 } from 'mathjs/number';
 
-/** What the signs of a formula stand for. Functions with a name come from whoever evaluates it. */
+/** The operators of a formula. Named functions come from the scope in which it is evaluated. */
 const OPERATIONS = {
 	addDependencies,
 	divideDependencies,

@@ -1,3 +1,5 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+
 /**
  * Lets everything that waits have its turn. The database answers without ever waiting, so a long piece of work that only
  * awaits it would keep answers and beats waiting until it is done.
@@ -16,12 +18,18 @@ export async function* inParts<T>(list: T[], size: number): AsyncGenerator<T[]> 
 
 /** What somebody waits for company; far less than anybody notices. */
 const GATHER_MS = 20;
+/** Long enough for the next requests of a busy server to be read. */
+const TURN_MS = 3;
 
 /**
  * Waits for as long as more keep coming, so that what costs the same for one as for many is done for many at once.
  * @param count of those that wait @param most no more are waited for @param turn what is waited between two counts
  */
-export async function gather(count: () => number, most: number, turn: () => Promise<unknown>): Promise<void> {
+export async function gather(
+	count: () => number,
+	most: number,
+	turn: () => Promise<unknown> = () => sleep(TURN_MS)
+): Promise<void> {
 	const until = performance.now() + GATHER_MS;
 	for (let seen = 0; seen < count() && seen < most && performance.now() < until;) {
 		seen = count();

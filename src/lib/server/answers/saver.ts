@@ -1,4 +1,3 @@
-import { setTimeout as sleep } from 'node:timers/promises';
 import { answerShape, fitsQuestion, NOTES, type AnswerShape, type Form, type Revision } from '$core/paper';
 import { fail } from '$core/problem';
 import type { House } from '../house';
@@ -26,7 +25,6 @@ type KnownForm = { questions: Map<string, AnswerShape>; places: Places; ids: Own
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
-const TURN_MS = 3;
 /** A group larger than this means that saves come close together. */
 const BUSY = 4;
 
@@ -84,8 +82,7 @@ export class AnswerSaver {
 	 * where the last group had company, a turn is long enough for the next requests to be read.
 	 */
 	#gather(): Promise<void> {
-		const turn = this.#lastGroup > BUSY ? () => sleep(TURN_MS) : giveWay;
-		return gather(() => this.#waiting.length, GROUP, turn);
+		return gather(() => this.#waiting.length, GROUP, this.#lastGroup > BUSY ? undefined : giveWay);
 	}
 
 	async #writeNext(group: Waiting[]) {

@@ -1,10 +1,10 @@
-import type { Form } from '$core/paper';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import { addAnswers, givenIn } from '../answers';
 import { transact, type Query } from '../db';
 import type { Acting, House } from '../house';
 import { appendToLogbook } from '../logbook';
+import { formOf } from '../sitting';
 import { keepHanded } from './handed';
 
 type Needs = Acting & Pick<House, 'dataDir'>;
@@ -57,8 +57,7 @@ async function sittingThatIsOver(db: Query, sittingId: string): Promise<{ sessio
 }
 
 async function questionOf(db: Query, sittingId: string, asked: string): Promise<{ most: number; place: number }> {
-	const row = await db('form').where({ sitting_id: sittingId }).first('form');
-	const questions = row ? (JSON.parse(row.form) as Form).questions : [];
+	const questions = (await formOf(db, sittingId))?.questions ?? [];
 	const place = questions.findIndex(({ id }) => id === asked);
 	if (place < 0) fail('not_found');
 	if (questions[place].kind !== 'upload')

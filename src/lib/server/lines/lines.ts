@@ -9,7 +9,7 @@ type Stream = ReadableStream<Uint8Array>;
 export type Hold = {
 	/** Ends the line. Set by the line when it opens. */
 	end: () => void;
-	/** Called by the line when it has ended, whoever ended it. */
+	/** The line calls this once it has ended, for whatever reason. */
 	left: () => void;
 };
 

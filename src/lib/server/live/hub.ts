@@ -236,7 +236,7 @@ export class LiveHub {
 		return ids.size > 0 || change.head ? change : null;
 	}
 
-	/** A candidate who changed several times meanwhile is drawn once. Drawing gives way in between. */
+	/** Draws each changed candidate once, however often they changed meanwhile, and gives way in between. */
 	async #drawCandidates() {
 		if (this.#drawing) return;
 		this.#drawing = true;

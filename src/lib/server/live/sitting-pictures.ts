@@ -1,4 +1,3 @@
-import { setTimeout as sleep } from 'node:timers/promises';
 import type { SittingPicture } from '$core/room';
 import { gather } from '../event-loop';
 import type { House } from '../house';
@@ -10,8 +9,6 @@ type Waiting = { resolve: (picture: SittingPicture) => void; reject: (error: unk
 
 /** So many are drawn in one turn of the event loop. */
 const GROUP = 30;
-/** Long enough for the next lines of a room that comes back to be asked for. */
-const TURN_MS = 3;
 
 /**
  * Draws candidates' pictures for their open lines. What is asked for while others are drawn is drawn together: when a
@@ -35,11 +32,7 @@ export class SittingPictures {
 	async #run() {
 		this.#running = true;
 		while (this.#asked.size > 0) {
-			await gather(
-				() => this.#asked.size,
-				GROUP,
-				() => sleep(TURN_MS)
-			);
+			await gather(() => this.#asked.size, GROUP);
 			const group = new Map([...this.#asked].slice(0, GROUP));
 			for (const id of group.keys()) this.#asked.delete(id);
 			await this.#drawGroup(group);

@@ -25,7 +25,7 @@ const TYPE = 'otium-receipt';
 const PKCS8_ED25519 = Buffer.from('302e020100300506032b657004220420', 'hex');
 
 export function privateKey(db: Query): KeyObject {
-	const key = Buffer.concat([PKCS8_ED25519, keyFor(db, 'receipts')]);
+	const key = Buffer.concat([PKCS8_ED25519, keyFor(db, 'receipts').export()]);
 	return createPrivateKey({ key, format: 'der', type: 'pkcs8' });
 }
 
