@@ -30,7 +30,7 @@ export default defineConfig({
 		// A file's modules stay for the next: to read them anew for each of them took a third of the time. What a test changes
 		// beyond its own house it sets back.
 		isolate: false,
-		testTimeout: 20_000,
+		testTimeout: 60_000,
 		hookTimeout: 30_000
 	}
 });

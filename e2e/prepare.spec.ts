@@ -358,3 +358,36 @@ test('a room is drawn, seats taken out of use by pointer and by keys, and kept w
 		});
 	await expect.poll(plans).toMatchObject({ 'Boat Shed': ['A1', 'A2'], 'Signal Loft': ['B1'] });
 });
+
+test('the list of sessions stands in its address: a part of it, words and kind, kept over a reload and on the way back', async ({
+	browser
+}) => {
+	const page = await home.staff(browser);
+	await go(page, '/prepare');
+	const part = (name: string) => page.locator('label').filter({ hasText: name });
+	const count = async (name: string) => Number((await part(name).textContent())!.trim().split(' ')[1]);
+	const rows = page.getByRole('row').filter({ has: page.getByRole('link', { name: 'Duplicate' }) });
+	await expect(rows).toHaveCount(await count('Today'));
+	await part('Past').click();
+	await expect(page).toHaveURL(/part=past/);
+	await expect(rows).toHaveCount(await count('Past'));
+
+	await part('Today').click();
+	const find = page.getByLabel('Find a session');
+	await find.pressSequentially('no such watch');
+	await expect(page.getByText('No session here matches “no such watch”.')).toBeVisible();
+	await expect(find).toBeFocused();
+	await find.fill('chart room');
+	await expect(rows.first()).toContainText('Chart Room');
+	await page.reload();
+	await expect(find).toHaveValue('chart room');
+	await expect(rows.first()).toContainText('Chart Room');
+	await rows.first().getByRole('link').first().click();
+	await page.waitForURL(/ready/);
+	await page.goBack();
+	await expect(find).toHaveValue('chart room');
+	// The tab leads to all of them again.
+	await page.getByRole('link', { name: 'Sessions', exact: true }).click();
+	await expect(find).toHaveValue('');
+	await expect(rows).toHaveCount(await count('Today'));
+});

@@ -88,7 +88,7 @@ export async function measureGrants(): Promise<GrantFigures> {
 }
 
 /** Fifty to a session, 30 sessions a day in turns; every seventh has double time, for which no window is long enough. */
-async function furnish({ db, now }: Otium, day: string) {
+export async function furnish({ db, now }: Otium, day: string) {
 	await db('administration').insert({ id: 'a', name: 'Bench' });
 	await db('site').insert({
 		id: 'q',

@@ -79,10 +79,18 @@ export async function everyoneBegins(port: number, { code, people }: CrowdSessio
 	return browsers;
 }
 
-/** The line of each device, until the returned functions are called. */
-export function openLines(port: number, browsers: Browser[]): Promise<(() => void)[]> {
+/** The line of each device, until the returned functions are called. @param openedAt when each was opened */
+export function openLines(
+	port: number,
+	browsers: Browser[],
+	openedAt = new Map<Browser, number>()
+): Promise<(() => void)[]> {
 	return Promise.all(
-		browsers.map((one) => listen(port, one.addressOf('/sit/api/stream'), one.cookieHeader(), () => {}))
+		browsers.map(async (one) => {
+			const close = await listen(port, one.addressOf('/sit/api/stream'), one.cookieHeader(), () => {});
+			openedAt.set(one, performance.now());
+			return close;
+		})
 	);
 }
 
@@ -145,13 +153,14 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		await gun.rate(1, save);
 		const cpuMsASave = await cpuOf(server.pid!, () => gun.rate(3, save));
 		const cpuMsABeat = await cpuOf(server.pid!, () => gun.rate(3, beat));
-		const stopBeats = beats(gun, browsers);
+		const openedAt = new Map<Browser, number>();
+		const stopBeats = beats(gun, browsers, openedAt);
 		const savesASecond = await gun.rate(3, save);
 		const openMs = await opening(port);
 		for (const close of lines) close();
 		await sleep(500);
 		const started = performance.now();
-		const back = await openLines(port, browsers);
+		const back = await openLines(port, browsers, openedAt);
 		await Promise.all(
 			browsers.map(async (by, i) => {
 				const shot = { path: '/sit/api/answers', body: saveBody(5_000_000, i), by };
@@ -184,25 +193,41 @@ async function cpuOf(pid: number, work: () => Promise<number>): Promise<number> 
 	return (spent() - before) / (rate * 3);
 }
 
-/** Every device says that it is there as often as the server asks: every five seconds, together at most 200 a second. */
-function beats(gun: Gun, browsers: Browser[]): () => void {
+/**
+ * Every device says that it is there as often as the server asks: every five seconds, together at most 200 a second. Like a
+ * candidate's page, none does so sooner than that after its line was opened, which says the same.
+ */
+function beats(gun: Gun, browsers: Browser[], openedAt: Map<Browser, number>): () => void {
 	const TICK_MS = 100;
+	const aSecond = Math.min(200, browsers.length / 5);
+	const turnMs = (browsers.length / aSecond) * 1_000;
 	const beat = beater(browsers);
 	const timer = setInterval(() => {
-		for (let n = 0; n < (Math.min(200, browsers.length / 5) * TICK_MS) / 1_000; n++)
-			void gun.fire(beat()).catch(() => {});
+		for (let n = 0; n < (aSecond * TICK_MS) / 1_000; n++) {
+			const shot = beat();
+			const isDue = performance.now() - (openedAt.get(shot.by!) ?? -Infinity) >= turnMs;
+			if (isDue) void gun.fire(shot).catch(() => {});
+		}
 	}, TICK_MS);
 	return () => clearInterval(timer);
 }
 
-/** The page with the first picture in it, the middle one of five. */
+/** The page, and the first picture on its line: what somebody waits for who opens the room; the middle one of five. */
 async function opening(port: number): Promise<number> {
 	const cookie = await staffCookie(port);
 	const times: number[] = [];
 	for (let i = 0; i < 5; i++) {
 		const started = performance.now();
 		const page = await (await fetch(`http://localhost:${port}/live/s`, { headers: { cookie } })).text();
-		if (!page.includes('Trial') && !page.includes('Sail Loft')) throw new Error('the live room did not open');
+		if (!page.includes('Sail Loft')) throw new Error('the live room did not open');
+		await new Promise<void>((resolve, reject) => {
+			const line = listen(port, '/live/s/stream', cookie, (event) => {
+				if (event !== 'picture') return;
+				void line.then((close) => close());
+				resolve();
+			});
+			line.catch(reject);
+		});
 		times.push(performance.now() - started);
 	}
 	return times.sort((a, b) => a - b)[2];

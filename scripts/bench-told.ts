@@ -2,6 +2,7 @@ import { measureCalm } from './bench-calm';
 import { measureGrants } from './bench-grants';
 import { measureHostile } from './bench-hostile';
 import { longPaper, measurePapers } from './bench-papers';
+import { measurePages } from './bench-pages';
 import { measureScroll } from './bench-scroll';
 import { measureTyping } from './bench-typing';
 
@@ -70,6 +71,24 @@ export async function tellScroll(seats: number) {
 			`${longTasks} tasks over 50 ms, the longest ${Math.round(longestMs)} ms (aim: 60 frames, none)`
 		);
 }
+
+/** Pages of the staff in large houses for which everybody else waits longest. */
+export async function tellPages(size: number) {
+	const figures = (await measurePages(size)).sort((a, b) => b.longestWaitMs - a.longestWaitMs);
+	for (const { house, path, tookMs, longestWaitMs } of figures.slice(0, MOST_PAGES))
+		row(
+			`${house}: ${path}`,
+			`others wait ${Math.round(longestWaitMs)} ms`,
+			`${Math.round(tookMs)} ms in all (aim: 50 ms)`
+		);
+	row(
+		`The other ${figures.length - MOST_PAGES}`,
+		`others wait ${Math.round(figures[MOST_PAGES].longestWaitMs)} ms`,
+		'at the most'
+	);
+}
+
+const MOST_PAGES = 15;
 
 /** How long the event loop stood still while something large was done beside two hundred candidates who save. */
 export async function tellCalm(size: number) {

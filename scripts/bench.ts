@@ -9,7 +9,7 @@ import { digestOf } from '$lib/server/identity';
 import { RequestSignatures } from '../src/lib/server/identity/request-signatures';
 import { DeviceKey } from '../stand-ins/crowd/signing';
 import { beater, fillRoom, measureRoom, saveBody, saver, staffCookie } from './bench-room';
-import { row, tellCalm, tellGrants, tellHostile, tellPapers, tellScroll } from './bench-told';
+import { row, tellCalm, tellGrants, tellHostile, tellPages, tellPapers, tellScroll } from './bench-told';
 import { makeCrowdSession } from './crowd-session';
 import { Gun, listen, percentile } from './load';
 import { numberOption, readOptions } from './options';
@@ -22,6 +22,7 @@ const options = readOptions({
 	largest: { type: 'string' },
 	soak: { type: 'boolean' },
 	calm: { type: 'boolean' },
+	pages: { type: 'boolean' },
 	hostile: { type: 'boolean' },
 	scroll: { type: 'boolean' },
 	papers: { type: 'boolean' },
@@ -43,6 +44,10 @@ if (options.soak) {
 }
 if (options.calm) {
 	await tellCalm(numberOption(options.largest, 'largest', 5_000, 5_000));
+	process.exit(0);
+}
+if (options.pages) {
+	await tellPages(numberOption(options.largest, 'largest', 5_000, 5_000));
 	process.exit(0);
 }
 if (options.hostile) {

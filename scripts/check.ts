@@ -1,5 +1,3 @@
-import { runChecks } from './checks';
+import { runChecks, tell } from './checks';
 
-const { passed, failed } = await runChecks();
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed > 0 ? 1 : 0);
+process.exit(tell(await runChecks()));

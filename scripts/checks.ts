@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 
-export type Tally = { passed: number; failed: number };
+/** How many passed, and the names of those that failed. */
+export type Tally = { passed: number; failed: string[] };
 
 /** Runs a command with its output shown; resolves with its exit code and what it printed. */
 export function run(
@@ -32,16 +33,23 @@ const CHECKS: Check[][] = [
 	]
 ];
 
+/** Tells the count on the last line, and before it what failed: its message is far above. Returns the exit code. */
+export function tell({ passed, failed }: Tally): number {
+	console.log(failed.map((name) => `\nfailed: ${name}`).join(''));
+	console.log(`${passed} passed, ${failed.length} failed`);
+	return failed.length > 0 ? 1 : 0;
+}
+
 /** Format, lint and types; each counts as one. */
 export async function runChecks(): Promise<Tally> {
-	const tally: Tally = { passed: 0, failed: 0 };
+	const tally: Tally = { passed: 0, failed: [] };
 	// Never beside a build, which writes the same files for itself: its pages would not fit its server.
 	await run('npx', ['svelte-kit', 'sync']);
 	const check = async ({ name, args }: Check) => {
 		const { code } = await run('npx', args);
 		console.log(`== ${name}: ${code === 0 ? 'nothing found' : 'see above'}`);
 		if (code === 0) tally.passed++;
-		else tally.failed++;
+		else tally.failed.push(name);
 	};
 	await Promise.all(
 		CHECKS.map(async (row) => {

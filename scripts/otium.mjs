@@ -45,7 +45,7 @@ const COMMANDS = {
 	bench: {
 		does: 'Measure saves, the way to the proctor’s screen, memory and growth, as ratios in one run; or soak a room with kills.',
 		usage:
-			'[--seconds 8] [--sittings 200] [--largest 2000] | --calm | --hostile | --papers | --grants | --closing | --scroll | --soak [--minutes 30] [--candidates 1000]',
+			'[--seconds 8] [--sittings 200] [--largest 2000] | --calm | --pages | --hostile | --papers | --grants | --closing | --scroll | --soak [--minutes 30] [--candidates 1000]',
 		needs: ['build']
 	},
 	staff: {

@@ -1,6 +1,8 @@
 // The built application behind Node's own HTTP server. Run by the other commands; settings come by environment.
 import { createServer } from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { fileURLToPath } from 'node:url';
+import { keptFiles } from './kept-files.mjs';
 import { isOwnHost } from './own-host.mjs';
 import { startFailure } from './start-failure.mjs';
 
@@ -43,6 +45,8 @@ async function stop(server) {
 
 try {
 	const { handler } = await import('../build/handler.js');
+	const files = fileURLToPath(new URL('../build/client/_app/immutable', import.meta.url));
+	const sendKept = keptFiles(files, '/_app/immutable');
 	const server = createServer((request, response) => {
 		request.headers['x-otium-scheme'] = 'http';
 		// A named origin is used whatever a request says of itself.
@@ -51,6 +55,7 @@ try {
 			response.end('This server is not known by that name. Name it with --origin, or in OTIUM_HOSTS.\n');
 			return;
 		}
+		if (sendKept(request, response)) return;
 		open.add(response);
 		response.once('close', () => open.delete(response));
 		handler(request, response);

@@ -1,23 +1,8 @@
-/** Letters that Unicode decomposition leaves whole, as they are commonly written without their strokes. */
-const UNSTROKED: Record<string, string> = {
-	ß: 'ss',
-	æ: 'ae',
-	œ: 'oe',
-	ø: 'o',
-	đ: 'd',
-	ð: 'd',
-	ł: 'l',
-	þ: 'th',
-	ı: 'i',
-	ħ: 'h'
-};
+import { plainLetters } from '../names';
 
 /** A name reduced to what two spellings of it share: case, accents, spaces, hyphens and apostrophes are gone. */
 export function foldName(name: string): string {
-	return [...name.normalize('NFKD').toLowerCase()]
-		.map((letter) => UNSTROKED[letter] ?? letter)
-		.join('')
-		.replace(/[^\p{L}\p{N}]/gu, '');
+	return plainLetters(name).replace(/[^\p{L}\p{N}]/gu, '');
 }
 
 /** Whether two given names are the same, however they were typed; somebody may have none. */

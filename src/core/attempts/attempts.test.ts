@@ -41,6 +41,12 @@ describe('which attempt counts', () => {
 		expect(countingScore('highest', [])).toBeNull();
 	});
 
+	it('is points alone, whatever else is known of an attempt', () => {
+		const marked = [{ points: 10, outOf: 40, marks: ['right'] }];
+		for (const rule of ['first', 'last', 'highest', 'mean'] as const)
+			expect(countingScore(rule, marked)).toEqual({ points: 10, outOf: 40 });
+	});
+
 	it('one attempt is the same by every rule, and every rule stays within what was reached', () => {
 		const score = fc
 			.integer({ min: 1, max: 100 })

@@ -36,13 +36,15 @@ export function countingScore(counts: AttemptRules['counts'], reached: Reached[]
 	if (reached.length === 0) return null;
 	const share = ({ points, outOf }: Reached) => (outOf === 0 ? 0 : points / outOf);
 	const last = reached[reached.length - 1];
+	// Without the rest of the attempt, which may hold every mark.
+	const plain = ({ points, outOf }: Reached): Reached => ({ points, outOf });
 	switch (counts) {
 		case 'first':
-			return reached[0];
+			return plain(reached[0]);
 		case 'last':
-			return last;
+			return plain(last);
 		case 'highest':
-			return reached.reduce((best, one) => (share(one) > share(best) ? one : best));
+			return plain(reached.reduce((best, one) => (share(one) > share(best) ? one : best)));
 		case 'mean': {
 			const mean = reached.reduce((sum, one) => sum + share(one), 0) / reached.length;
 			return { points: mean * last.outOf, outOf: last.outOf };

@@ -1,4 +1,4 @@
-export { addUp, columnOf, LEDGER_COLUMNS } from './ledger';
+export { addUp, columnCounts, columnOf, LEDGER_COLUMNS } from './ledger';
 export type { Ledger, LedgerColumn } from './ledger';
 export type { ReceiptVerdict } from './receipt-verdict';
 export { commandsForFate, fateAtEnd } from './ending';

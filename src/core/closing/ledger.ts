@@ -18,6 +18,14 @@ export type Ledger = {
 	addsUp: boolean;
 };
 
+/** How many are in each column. */
+export function columnCounts({ columns }: Pick<Ledger, 'columns'>): Record<LedgerColumn, number> {
+	return Object.fromEntries(LEDGER_COLUMNS.map((column) => [column, columns[column].length])) as Record<
+		LedgerColumn,
+		number
+	>;
+}
+
 export function columnOf(state: SittingState): LedgerColumn {
 	switch (state) {
 		case 'handed_in':

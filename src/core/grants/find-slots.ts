@@ -1,5 +1,4 @@
-import { DateTime } from 'luxon';
-import { MINUTE, type Window } from '../time';
+import { localDay, MINUTE, wallClock, type Window } from '../time';
 import { checkGrant, type Asked } from './check-grant';
 import {
 	gapsIn,
@@ -44,7 +43,7 @@ export function findSlots(search: Search): Slot[] {
 	const need = needMinutes * MINUTE;
 	const slots: Slot[] = [];
 	for (const day of localDays(search.within, zone)) {
-		if (search.weekdays && [6, 7].includes(DateTime.fromMillis(day.from, { zone }).weekday)) continue;
+		if (search.weekdays && [6, 7].includes(wallClock(day.from, zone).weekday)) continue;
 		const open = search.hours === null ? day : hoursOn(search.hours, day.from, zone);
 		if (!open) continue;
 		const span = { from: Math.max(open.from, search.within.from), to: Math.min(open.to, search.within.to) };
@@ -61,17 +60,17 @@ export function findSlots(search: Search): Slot[] {
 /** The local days of a span; they differ in length when the clocks change. */
 function localDays(within: Span, zone: string): Span[] {
 	const days: Span[] = [];
-	for (let day = DateTime.fromMillis(within.from, { zone }).startOf('day'); day.toMillis() < within.to;) {
-		const next = day.plus({ days: 1 });
-		days.push({ from: day.toMillis(), to: next.toMillis() });
-		day = next;
+	for (let at = within.from; at < within.to;) {
+		const { from, until } = localDay(at, zone);
+		days.push({ from, to: until });
+		at = until;
 	}
 	return days;
 }
 
 /** The instant, or the next whose local time is a multiple of the step. */
 function onStep(at: number, stepMinutes: number, zone: string): number {
-	const { hour, minute, second, millisecond } = DateTime.fromMillis(at, { zone });
+	const { hour, minute, second, millisecond } = wallClock(at, zone);
 	const past = ((hour * 60 + minute) % stepMinutes) * MINUTE + second * 1_000 + millisecond;
 	return past === 0 ? at : at + stepMinutes * MINUTE - past;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fullName, isolated, plainName } from '.';
+import { fullName, isolated, plainLetters, plainName } from '.';
 
 describe('a name in a sentence', () => {
 	it('is isolated when it runs right to left, and left alone otherwise', () => {
@@ -17,5 +17,23 @@ describe('a name in a sentence', () => {
 
 	it('is plain in a file that another program reads', () => {
 		expect(plainName({ given: 'שירה', family: 'בן־דוד' })).toBe('שירה בן־דוד');
+	});
+});
+
+describe('a name as somebody in a hurry types it', () => {
+	// Letters without their accents as the Latin-ASCII transform of Unicode's CLDR writes them; from memory.
+	it.each([
+		['Inês Furtado', 'ines furtado'],
+		['INÊS', 'ines'],
+		['Ine\u0302s', 'ines'],
+		['Łuczak', 'luczak'],
+		['Weiß', 'weiss'],
+		['Ærøskøbing', 'aeroskobing'],
+		['O’Hara-Smith', 'o’hara-smith'],
+		['Ελένη', 'ελενη'],
+		['', '']
+	])('%s', (name, typed) => {
+		expect(plainLetters(name)).toBe(typed);
+		expect(plainLetters(typed)).toBe(typed);
 	});
 });

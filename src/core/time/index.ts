@@ -16,6 +16,7 @@ export {
 	clockTime,
 	instantFromLocal,
 	localDate,
+	localDay,
 	localMidnightAfter,
 	localTime,
 	longDate,
@@ -40,3 +41,4 @@ export { setHourStyle, shownTime } from './house-style';
 export type { LocalInstant } from './zone';
 export { clockLength, minutesAndGrace, minutesLeft } from './durations';
 export { fieldDate, readDate, readTime } from './typed';
+export { wallClock } from './known-zone';

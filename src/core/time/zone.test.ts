@@ -1,13 +1,17 @@
+import fc from 'fast-check';
+import { DateTime, IANAZone } from 'luxon';
 import { describe, expect, it } from 'vitest';
 import {
 	clockTime,
 	instantFromLocal,
 	localDate,
+	localDay,
 	localMidnightAfter,
 	localTime,
 	longDate,
 	timeAndDate,
 	timeElsewhere,
+	wallClock,
 	zoneName
 } from '.';
 
@@ -119,3 +123,57 @@ describe('the same instant on another clock', () => {
 		expect(timeElsewhere(at, 'Europe/London', 'Europe/Berlin')).toBe('Thursday 10 December, 00:30');
 	});
 });
+
+// From the IANA zone: clocks of the Azores go from 00:00 to 01:00 on 29 March 2026, so that the day has no midnight.
+it('a day without a midnight begins at one and ends at the midnight after it', () => {
+	const noon = Date.parse('2026-03-29T12:00:00Z');
+	const [from, until] = [Date.parse('2026-03-29T01:00:00Z'), Date.parse('2026-03-30T00:00:00Z')];
+	expect(localDay(noon, 'Atlantic/Azores')).toEqual({ from, until });
+	expect(localMidnightAfter(noon, 'Atlantic/Azores')).toBe(until);
+	expect(localDay(until - 1, 'Atlantic/Azores').until).toBe(until);
+});
+
+describe('a zone that remembers', () => {
+	/** Of St John's the clocks changed at one minute past midnight until 2011; Lord Howe's change by half an hour. */
+	const REMEMBERED = [...ZONES, 'America/St_Johns', 'Antarctica/Troll'];
+	const from = Date.UTC(2005, 0, 1);
+	const until = Date.UTC(2031, 0, 1);
+
+	it('shows at every instant what luxon’s own zone shows, also the second time and beside a change of the clocks', () => {
+		const changes = REMEMBERED.flatMap((zone) => changesOf(zone, from, until).map((at) => ({ zone, at })));
+		expect(changes.length).toBeGreaterThan(200);
+		const anywhere = fc.record({ zone: fc.constantFrom(...REMEMBERED), at: fc.integer({ min: from, max: until }) });
+		const beside = fc
+			.record({ change: fc.constantFrom(...changes), by: fc.integer({ min: -1_000_000, max: 1_000_000 }) })
+			.map(({ change: { zone, at }, by }) => ({ zone, at: at + by }));
+		fc.assert(
+			fc.property(fc.oneof(anywhere, beside), ({ zone, at }) => {
+				const shown = DateTime.fromMillis(at, { zone: IANAZone.create(zone) }).toISO();
+				expect([wallClock(at, zone).toISO(), wallClock(at, zone).toISO()]).toEqual([shown, shown]);
+			}),
+			{ numRuns: 3_000 }
+		);
+	});
+
+	it('what names no zone is invalid as before', () => {
+		expect(wallClock(from, 'Saltmarsh/Quay').isValid).toBe(false);
+	});
+});
+
+/** Instants at which a zone's clocks change, found by halving each day on which they do. */
+function changesOf(zone: string, from: number, until: number): number[] {
+	const offset = (at: number) => IANAZone.create(zone).offset(at);
+	const day = 86_400_000;
+	const found: number[] = [];
+	for (let at = from; at < until; at += day) {
+		if (offset(at) === offset(at + day)) continue;
+		let [before, after] = [at, at + day];
+		while (after - before > 1) {
+			const middle = Math.floor((before + after) / 2);
+			if (offset(middle) === offset(at)) before = middle;
+			else after = middle;
+		}
+		found.push(after);
+	}
+	return found;
+}

@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon';
+import { knownZone, wallClock } from './known-zone';
 import { shownTime } from './house-style';
 
 /** A wall-clock time read in a zone: one instant, or a question for the person who typed it. */
@@ -15,7 +16,7 @@ export type LocalInstant =
  * A time that daylight saving skips or repeats is never guessed.
  */
 export function instantFromLocal(date: string, time: string, zone: string): LocalInstant {
-	const wall = DateTime.fromISO(`${date}T${time}`, { zone });
+	const wall = DateTime.fromISO(`${date}T${time}`, { zone: knownZone(zone) });
 	if (!wall.isValid) return { ok: false, why: 'unreadable' };
 	if (wall.toFormat('yyyy-MM-dd HH:mm') !== `${date} ${time}`) {
 		return { ok: false, why: 'does_not_exist', instead: wall.startOf('hour').toMillis() };
@@ -30,22 +31,29 @@ export function instantFromLocal(date: string, time: string, zone: string): Loca
 
 /** The local date of an instant, `yyyy-MM-dd`. */
 export function localDate(at: number, zone: string): string {
-	return DateTime.fromMillis(at, { zone }).toISODate()!;
+	return wallClock(at, zone).toISODate()!;
 }
 
 /** The local time of an instant as it is kept and sent, `HH:mm`. */
 export function localTime(at: number, zone: string): string {
-	return DateTime.fromMillis(at, { zone }).toFormat('HH:mm');
+	return wallClock(at, zone).toFormat('HH:mm');
 }
 
 /** The local time of an instant as people read it, in the house's style: `09:30`, or `9:30 am`; with seconds if wanted. */
 export function clockTime(at: number, zone: string, seconds = false): string {
-	return shownTime(DateTime.fromMillis(at, { zone }).toFormat(seconds ? 'HH:mm:ss' : 'HH:mm'));
+	return shownTime(wallClock(at, zone).toFormat(seconds ? 'HH:mm:ss' : 'HH:mm'));
+}
+
+/** The local day that an instant falls on: from its first instant until that of the next, whatever the clocks do in between. */
+export function localDay(at: number, zone: string): { from: number; until: number } {
+	const day = wallClock(at, zone).startOf('day');
+	// Where the clocks jump over midnight a day begins at one, and the next does not.
+	return { from: day.toMillis(), until: day.plus({ days: 1 }).startOf('day').toMillis() };
 }
 
 /** The instant at which the local day of `at` ends, whatever daylight saving does to its length. */
 export function localMidnightAfter(at: number, zone: string): number {
-	return DateTime.fromMillis(at, { zone }).startOf('day').plus({ days: 1 }).toMillis();
+	return localDay(at, zone).until;
 }
 
 /** Whether two instants fall on one local day. */
@@ -61,14 +69,14 @@ export function zoneName(at: number, zone: string): string {
 
 /** `Tuesday 8 December`, with the year when it is not `now`'s. */
 export function longDate(at: number, zone: string, now = at): string {
-	const day = DateTime.fromMillis(at, { zone });
-	const sameYear = day.year === DateTime.fromMillis(now, { zone }).year;
+	const day = wallClock(at, zone);
+	const sameYear = day.year === wallClock(now, zone).year;
 	return day.setLocale('en-GB').toFormat(sameYear ? 'cccc d LLLL' : 'cccc d LLLL yyyy');
 }
 
 /** `8 Dec`. */
 export function shortDate(at: number, zone: string): string {
-	return DateTime.fromMillis(at, { zone }).setLocale('en-GB').toFormat('d LLL').replace('Sept', 'Sep');
+	return wallClock(at, zone).setLocale('en-GB').toFormat('d LLL').replace('Sept', 'Sep');
 }
 
 /** The time, with its date when that is not today's. */

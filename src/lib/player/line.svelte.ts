@@ -5,7 +5,8 @@ import type { ServerClock } from '$ui/server-clock.svelte';
 
 /** Until the server has said how often. */
 const BEAT_MS = 5_000;
-const TRY_AGAIN_MS = 2_000;
+/** The shortest wait before a cut line is reopened. The longest is twice that, so that a whole room does not reconnect at once. */
+const TRY_AGAIN_MS = 1_500;
 
 type Battery = { level: number; charging: boolean };
 
@@ -29,6 +30,7 @@ export class Line {
 	#at: number | null = null;
 	#source: EventSource | null = null;
 	#beatMs = BEAT_MS;
+	#nextBeat: ReturnType<typeof setTimeout> | undefined;
 
 	constructor(
 		picture: SittingPicture,
@@ -47,34 +49,39 @@ export class Line {
 			if (stopped) return;
 			const source = new EventSource(address);
 			this.#source = source;
+			let wasOpen = false;
+			source.onopen = () => {
+				wasOpen = true;
+				this.#beatLater();
+			};
 			source.addEventListener('picture', (event) => this.#take(JSON.parse(event.data)));
 			source.addEventListener('beat', (event) => this.#heard(JSON.parse(event.data).now));
 			source.onerror = () => {
 				if (stopped) return;
 				// A browser asks again under the same signature, which holds once.
 				source.close();
-				// The server cut it or refuses it: it is asked why before the line is opened anew.
-				retry = setTimeout(
-					() => void this.refresh().then(() => stopped || this.isFreed || void listen()),
-					TRY_AGAIN_MS
-				);
+				// If it never opened, the server refused it or is away: a beat shows which, and returns the mark to sign with.
+				if (!wasOpen) void this.#beat();
+				retry = setTimeout(() => stopped || this.isFreed || void listen(), TRY_AGAIN_MS * (1 + Math.random()));
 			};
 		};
 		void listen();
-		let beat: ReturnType<typeof setTimeout> | undefined;
-		const wait = () => {
-			beat = setTimeout(() => {
-				wait();
-				void this.#beat();
-			}, this.#beatMs);
-		};
-		wait();
+		this.#beatLater();
 		return () => {
 			stopped = true;
-			clearTimeout(beat);
+			clearTimeout(this.#nextBeat);
 			clearTimeout(retry);
 			this.#source?.close();
 		};
+	}
+
+	/** Restarts the wait for the next beat. Opening the line has just shown the server that this device is there. */
+	#beatLater() {
+		clearTimeout(this.#nextBeat);
+		this.#nextBeat = setTimeout(() => {
+			this.#beatLater();
+			void this.#beat();
+		}, this.#beatMs);
 	}
 
 	/** The question that is on screen now; null: none. The first one is told at once, because the clock starts with it. */

@@ -16,6 +16,13 @@ export async function* inParts<T>(list: T[], size: number): AsyncGenerator<T[]> 
 	}
 }
 
+/** What `work` makes of a long list, part by part, giving way between two of them. @param size of each part but the last */
+export async function mapInParts<T, R>(list: T[], size: number, work: (part: T[]) => R[] | Promise<R[]>): Promise<R[]> {
+	const made: R[] = [];
+	for await (const part of inParts(list, size)) for (const one of await work(part)) made.push(one);
+	return made;
+}
+
 /** What somebody waits for company; far less than anybody notices. */
 const GATHER_MS = 20;
 /** Long enough for the next requests of a busy server to be read. */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { ThemeProvider } from 'flowbite-svelte';
 	import { onMount, untrack } from 'svelte';
 	import { page, updated } from '$app/state';
 	import AppBar from '$ui/AppBar.svelte';
@@ -43,27 +44,30 @@
 	const isWatching = $derived(page.url.pathname.startsWith('/live'));
 </script>
 
-{#if isBoard}
-	<div class="contents" data-ready={isReady}>{@render children()}</div>
-{:else}
-	<div class="flex h-dvh flex-col" data-ready={isReady}>
-		<AppBar
-			onfind={() => (isFinding = true)}
-			path={page.url.pathname}
-			{clock}
-			site={data.site}
-			person={data.person}
-			places={data.places}
-		/>
-		{#if updated.current}
-			<p role="status" class="bg-ochre-ground text-ochre flex items-center gap-3 px-5 py-2 text-[14px] font-semibold">
-				Otium has been updated. Load the page again; what you have entered stays.
-				<button class="rounded-lg border border-current px-2.5 py-1" onclick={loadAgain}>Load again</button>
-			</p>
-		{/if}
-		<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>
-	</div>
-	<Finder places={findable} bind:open={isFinding} />
-	<ConfirmIdentity />
-	<StillHere {clock} zone={data.site.zone} idleUntil={data.idle.until} idleMinutes={data.idle.minutes} {isWatching} />
-{/if}
+<!-- An empty theme: a component that finds none makes an error of that each time, which costs more than a cell of a table. -->
+<ThemeProvider>
+	{#if isBoard}
+		<div class="contents" data-ready={isReady}>{@render children()}</div>
+	{:else}
+		<div class="flex h-dvh flex-col" data-ready={isReady}>
+			<AppBar
+				onfind={() => (isFinding = true)}
+				path={page.url.pathname}
+				{clock}
+				site={data.site}
+				person={data.person}
+				places={data.places}
+			/>
+			{#if updated.current}
+				<p role="status" class="bg-ochre-ground text-ochre flex items-center gap-3 px-5 py-2 text-[14px] font-semibold">
+					Otium has been updated. Load the page again; what you have entered stays.
+					<button class="rounded-lg border border-current px-2.5 py-1" onclick={loadAgain}>Load again</button>
+				</p>
+			{/if}
+			<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>
+		</div>
+		<Finder places={findable} bind:open={isFinding} />
+		<ConfirmIdentity />
+		<StillHere {clock} zone={data.site.zone} idleUntil={data.idle.until} idleMinutes={data.idle.minutes} {isWatching} />
+	{/if}
+</ThemeProvider>

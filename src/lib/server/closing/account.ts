@@ -5,7 +5,9 @@ import { fullName } from '$core/names';
 import type { Sitting, SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
 import { groupBy, lateAnswers, type Query } from '../db';
+import { mapInParts } from '../event-loop';
 import { scoresOf } from '../marking';
+import { rosterOf } from '../records';
 import type { Session } from '../session';
 
 /** A candidate's line in the account of a session. */
@@ -54,14 +56,40 @@ type Row = {
 
 /** Everyone who was expected in a session, where they stand in it, and what they reached. */
 export async function accountFor(db: Query, session: Session): Promise<Account> {
-	const roster: { sitting_id: string }[] = await db('roster').where({ session_id: session.id }).select('sitting_id');
-	const rows: Row[] = await db('roster')
+	return { ledger: await ledgerFor(db, session.id), lines: await linesFor(db, session, await byName(db, session.id)) };
+}
+
+/** Everyone of a session in one column each. */
+export async function ledgerFor(db: Query, sessionId: string): Promise<Ledger> {
+	return addUp(await rosterOf(db, sessionId), await standings(db, sessionId));
+}
+
+/** The sittings that a session expected, by the names of those who sat. */
+export function byName(db: Query, sessionId: string): Promise<string[]> {
+	return db('roster')
+		.join('sitting', 'sitting.id', 'roster.sitting_id')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.where({ 'roster.session_id': sessionId })
+		.orderBy(['candidate.family', 'candidate.given', 'candidate.number'])
+		.pluck('roster.sitting_id');
+}
+
+/** So many are marked before everything else has its turn. */
+const AT_ONCE = 25;
+
+/** The lines of these sittings of a session, in their order. */
+export function linesFor(db: Query, session: Session, sittingIds: string[]): Promise<Line[]> {
+	return mapInParts(sittingIds, AT_ONCE, (part) => someLines(db, session, part));
+}
+
+async function someLines(db: Query, session: Session, sittingIds: string[]): Promise<Line[]> {
+	const found: Row[] = await db('roster')
 		.join('sitting', 'sitting.id', 'roster.sitting_id')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.leftJoin('form', 'form.sitting_id', 'sitting.id')
 		.leftJoin('progress', 'progress.sitting_id', 'sitting.id')
 		.where({ 'roster.session_id': session.id })
-		.orderBy(['candidate.family', 'candidate.given'])
+		.whereIn('roster.sitting_id', sittingIds)
 		.select(
 			'roster.sitting_id',
 			'roster.seat',
@@ -77,6 +105,8 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			'sitting.attempt',
 			'sitting.candidate_id'
 		);
+	const byId = new Map(found.map((row) => [row.sitting_id, row]));
+	const rows = sittingIds.flatMap((id) => byId.get(id) ?? []);
 	const earlier = await earlierAttempts(db, session, rows);
 	const scores = await scoresOf(
 		db,
@@ -106,7 +136,7 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 	);
 	const reachedBefore = groupBy(earlier, (row) => row.candidate_id);
 
-	const lines = rows.map((row): Line => {
+	return rows.map((row): Line => {
 		const fold: Sitting = JSON.parse(row.fold);
 		const movedOn = row.session_id !== session.id;
 		const state = movedOn ? (row.outcome ?? 'carried_over') : row.state;
@@ -132,11 +162,6 @@ export async function accountFor(db: Query, session: Session): Promise<Account> 
 			heldBack: movedOn ? 0 : (held.get(row.sitting_id)?.count ?? 0)
 		};
 	});
-	const ledger = addUp(
-		roster.map((row) => row.sitting_id),
-		await standings(db, session.id)
-	);
-	return { ledger, lines };
 }
 
 /**

@@ -1,16 +1,16 @@
-import { strToU8, Zip, ZipPassThrough } from 'fflate';
+import { strToU8 } from 'fflate';
 import { isMarkedByHand, plainText } from '$core/paper';
 import { standingAnswers } from '../answers';
 import type { House } from '../house';
 import { readHanded } from '../handed';
 import { formOf } from '../sitting';
+import { zipStream, type ZipEntry } from '../zip-stream';
 import type { Account } from './account';
 
 type Needs = Pick<House, 'db' | 'dataDir'>;
-type Entry = { path: string; bytes: Uint8Array };
 
 /** How many answers of a session wait for a person to read them. */
-export function countByHand({ lines }: Account): number {
+export function countByHand({ lines }: Pick<Account, 'lines'>): number {
 	return lines.reduce((sum, { score }) => sum + (score?.toMark ?? 0), 0);
 }
 
@@ -19,28 +19,10 @@ export function countByHand({ lines }: Account): number {
  * candidate under their number. One file after the other is read, so that a large session fits into a small machine.
  */
 export function byHandZip(otium: Needs, account: Account): ReadableStream<Uint8Array> {
-	const entries = entriesOf(otium, account);
-	let zip: Zip;
-	return new ReadableStream<Uint8Array>({
-		start(controller) {
-			zip = new Zip((error, chunk, isLast) => {
-				if (error) return controller.error(error);
-				controller.enqueue(chunk);
-				if (isLast) controller.close();
-			});
-		},
-		async pull() {
-			const next = await entries.next();
-			if (next.done) return zip.end();
-			const file = new ZipPassThrough(next.value.path);
-			zip.add(file);
-			file.push(next.value.bytes, true);
-		},
-		cancel: () => zip.terminate()
-	});
+	return zipStream(entriesOf(otium, account));
 }
 
-async function* entriesOf(otium: Needs, { lines }: Account): AsyncGenerator<Entry> {
+async function* entriesOf(otium: Needs, { lines }: Account): AsyncGenerator<ZipEntry> {
 	/** By question: its folder. */
 	const folders = new Map<string, string>();
 	for (const { sittingId, number, score } of lines) {
@@ -60,7 +42,7 @@ async function* entriesOf(otium: Needs, { lines }: Account): AsyncGenerator<Entr
 			for (const [i, id] of value.entries()) {
 				const file = await readHanded(otium, sittingId, id);
 				const extension = file?.type === 'application/pdf' ? 'pdf' : 'jpg';
-				if (file) yield { path: `${path}-${i + 1}.${extension}`, bytes: file.bytes };
+				if (file) yield { path: `${path}-${i + 1}.${extension}`, bytes: file.bytes, isPacked: true };
 			}
 		}
 	}

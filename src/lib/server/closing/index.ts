@@ -1,4 +1,4 @@
-export { accountFor } from './account';
+export { accountFor, byName, ledgerFor, linesFor } from './account';
 export type { Account, Line } from './account';
 export { resultsCsv } from './csv';
 export { byHandZip, countByHand } from './by-hand';

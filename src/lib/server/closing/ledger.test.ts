@@ -16,6 +16,7 @@ import {
 	PROCTOR,
 	type House
 } from '../testing/house';
+import { turnsDuring } from '../testing/turns';
 import { accountFor } from '.';
 
 let house: House;
@@ -48,6 +49,14 @@ describe('the ledger of a session', () => {
 		const { ledger, lines } = await account();
 		expect(lines.find((line) => line.sittingId === 'sit0')!.state).toBe('carried_over');
 		expect(ledger).toMatchObject({ addsUp: true, columns: { still_open: [], carried_over: ['sit0'] } });
+	});
+
+	it('of a large room is added up while everybody else has their turn', async () => {
+		await house.close();
+		house = await buildHouse({ candidates: 130 });
+		expect(await turnsDuring(() => account())).toBeGreaterThanOrEqual(5);
+		const { lines, ledger } = await account();
+		expect([lines.length, ledger.expected]).toEqual([130, 130]);
 	});
 
 	it('says when a sitting stands on no roster, and when a place on the roster has no sitting here', async () => {

@@ -6,7 +6,7 @@ import type { IncidentKind } from '$core/incident';
 import type { PaceLevel } from '$core/pace';
 import { MINUTE } from '$core/time';
 import { groupBy, insertMany, lateAnswers, transact, type Query } from '../db';
-import { inParts } from '../event-loop';
+import { mapInParts } from '../event-loop';
 import type { Writing } from '../house';
 import { lapseCounts } from '../lockdown';
 import { appendToLogbook, type NewEntry } from '../logbook';
@@ -38,10 +38,8 @@ export async function validityLines(db: Query, administrationId: string): Promis
 }
 
 /** What is proposed about each of these, and decided. Without doubt and a decision, a result is valid. */
-export async function validityOf(db: Query, sittings: Counting[]): Promise<ValidityLine[]> {
-	const lines: ValidityLine[] = [];
-	for await (const part of inParts(sittings, READ_AT_ONCE)) lines.push(...(await linesOf(db, part)));
-	return lines;
+export function validityOf(db: Query, sittings: Counting[]): Promise<ValidityLine[]> {
+	return mapInParts(sittings, READ_AT_ONCE, (part) => linesOf(db, part));
 }
 
 async function linesOf(db: Query, sittings: Counting[]): Promise<ValidityLine[]> {

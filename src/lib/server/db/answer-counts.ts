@@ -12,12 +12,11 @@ export async function answerRevisions(
 		.select('sitting_id', 'question_id', db.raw('count(DISTINCT json_extract(value, ?)) as times', ['$.value']));
 }
 
-/** How many answers came in a session, by the minute, as the minute's number since the epoch. */
-export async function answersByMinute(db: Query, sessionId: string): Promise<Map<number, number>> {
+/** How many answers these sittings had, by the minute, as the minute's number since the epoch. */
+export async function answersByMinute(db: Query, sittingIds: string[]): Promise<Map<number, number>> {
 	const minute = db.raw('received_at / 60000');
 	const rows: { minute: number; count: number }[] = await db('answer')
-		.join('roster', 'roster.sitting_id', 'answer.sitting_id')
-		.where({ session_id: sessionId })
+		.whereIn('sitting_id', sittingIds)
 		.groupBy(minute)
 		.select(db.raw('received_at / 60000 as minute'), db.raw('count(*) as count'));
 	return new Map(rows.map((row) => [Math.floor(row.minute), row.count]));

@@ -29,4 +29,6 @@ export { cardIn, questionsIn } from './questions-in';
 export { canonicalJson } from './canonical-json';
 export { insertMany } from './insert-many';
 export { pagedRows } from './paged-rows';
+export { planOf } from './query-plan';
+export { proctorsBeside } from './proctors-beside';
 export { beginningFirst, nearestFirst, whereEveryWord } from './words';

@@ -2,6 +2,7 @@ import { existsSync, mkdirSync } from 'node:fs';
 import { dirname } from 'node:path';
 import Database from 'better-sqlite3';
 import knex, { type Knex } from 'knex';
+import { plainLetters } from '$core/names';
 import { CLOSED } from './closed-rows';
 import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-key';
 import { keepStatements } from './kept-statements';
@@ -114,6 +115,9 @@ function configure(connection: Connection) {
 	connection.pragma('foreign_keys = ON');
 	connection.pragma('busy_timeout = 3000');
 	connection.pragma('cache_size = -65536');
+	connection.function('fold', { deterministic: true }, (text) =>
+		typeof text === 'string' ? plainLetters(text) : text
+	);
 	keepStatements(connection);
 }
 

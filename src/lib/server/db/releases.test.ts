@@ -24,6 +24,7 @@ import { act, loadSitting } from '../sitting';
 import { deleteWhatIsDue, saveRetentionTerms } from '../retention';
 import { COORDINATOR, PROCTOR } from '../testing/house';
 import { somebody } from '../testing/staff';
+import { planOf, proctorsBeside } from '.';
 
 const NINE = Date.parse('2026-12-08T09:00:00Z');
 let dir: string;
@@ -310,6 +311,28 @@ describe('a data folder of 0.15.0', () => {
 			otium.answers.save('sit0', 1, [{ seq, questionId, value: true, marked: false, struck: [], inViewMs: 0 }]);
 		expect((await save(2, second.id)).kept).toBeNull();
 		expect((await save(3, first.id)).kept).toBe('gone_past');
+	});
+});
+
+describe('a data folder of 0.21.0', () => {
+	beforeEach(() => openOld('0.21.0'));
+
+	it('finds by index what its pages ask for, and knows who supervises a window of somebody’s own', async () => {
+		const { db } = otium;
+		const plan = async (query: { toQuery(): string }) => (await planOf(db, query.toQuery())).join(', ');
+		expect(await plan(db('sitting').where({ administration_id: 'winter' }))).toMatch(/^SEARCH sitting USING INDEX/);
+		expect(await plan(db('sitting').where({ paper_id: 'numbers' }))).toMatch(/^SEARCH sitting USING INDEX/);
+		expect(await plan(db('session').where({ administration_id: 'winter' }))).toMatch(/^SEARCH session USING INDEX/);
+		const open = db('session').whereNull('ended_at').where('opens', '<=', 0).orderBy('opens');
+		expect(await plan(open)).toBe('SEARCH session USING INDEX session_open (opens<?)');
+		const turning = db('session').whereNotNull('turning_key').whereNotNull('door_code').orderBy('opens');
+		expect(await plan(turning)).toBe('SCAN session USING INDEX session_turning');
+		expect(await plan(db('session').select(proctorsBeside(db)))).toMatch(
+			/SEARCH grant_given USING INDEX grant_given_beside/
+		);
+		expect((await findSession(db, 's1'))!.proctorIds.toSorted()).toEqual(['dunmore', 'ode']);
+		expect((await one('sit0')).sitting.state).toBe('working');
+		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
 	});
 });
 

@@ -38,13 +38,13 @@ type InSession = {
 
 /** Those who sit in a session that has not ended and that somebody may see, the soonest first. */
 async function sittingsBy(db: Query, staff: StaffMember, words: string, now: number): Promise<InSession[]> {
-	const sites = sitesWith(staff, 'see_session');
 	const query = db('sitting')
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
 		.join('session', 'session.id', 'sitting.session_id')
 		.join('room', 'room.id', 'session.room_id')
-		.whereNull('session.ended_at')
+		// Sittings of sessions that have ended are not read.
+		.whereIn('sitting.session_id', db('session').whereNull('ended_at').select('id'))
 		.limit(LOOKED_AT)
 		.select(
 			'sitting.id',
@@ -59,12 +59,7 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 	beginningFirst(query, words, ['candidate.given', 'candidate.family']);
 	nearestFirst(query, 'session.opens', now);
 	void query.orderBy(['candidate.family', 'candidate.given']);
-	if (sites !== null)
-		query.where((mine) =>
-			mine
-				.whereIn('room.site_id', sites)
-				.orWhereIn('session.id', db('session_proctor').where({ staff_id: staff.id }).select('session_id'))
-		);
+	mine(db, query, staff);
 	const rows: Record<string, string>[] = await query;
 	const sessions = new Map(
 		(await findSessions(db, (q) => q.whereIn('session.id', [...new Set(rows.map((row) => row.session_id))]))).map(
@@ -80,6 +75,19 @@ async function sittingsBy(db: Query, staff: StaffMember, words: string, now: num
 			session: sessions.get(row.session_id)!
 		}))
 		.filter(({ session }) => may(staff, 'see_session', placeOf(session)));
+}
+
+/** Narrows to sessions of somebody's sites, and those in which they supervise everyone or somebody in a window of their own. */
+function mine(db: Query, query: ReturnType<Query['queryBuilder']>, staff: StaffMember): void {
+	const sites = sitesWith(staff, 'see_session');
+	if (sites === null) return;
+	const supervised = db('session_proctor').where({ staff_id: staff.id }).select('session_id');
+	const beside = db('grant_given')
+		.where({ proctor_id: staff.id, scope_kind: 'session', withdrawn_at: null })
+		.select('scope_id');
+	query.where((any) =>
+		any.whereIn('room.site_id', sites).orWhereIn('session.id', supervised).orWhereIn('session.id', beside)
+	);
 }
 
 const touchable = (state: SittingState, sitting: Sitting): Touchable => ({
@@ -138,13 +146,17 @@ async function peopleBy(db: Query, staff: StaffMember, words: string): Promise<F
 }
 
 async function sessionsBy(db: Query, staff: StaffMember, words: string, now: number): Promise<Found[]> {
-	const query = (narrow: ReturnType<Query['queryBuilder']>) => {
-		whereEveryWord(narrow, words, ['session.name', 'room.name', 'paper.title']);
-		nearestFirst(narrow.clearOrder(), 'session.opens', now);
-	};
-	const near = (await findSessions(db, query))
+	const query = db('session')
+		.join('room', 'room.id', 'session.room_id')
+		.join('paper', 'paper.id', 'session.paper_id')
+		.limit(LOOKED_AT);
+	whereEveryWord(query, words, ['session.name', 'room.name', 'paper.title']);
+	mine(db, query, staff);
+	nearestFirst(query, 'session.opens', now);
+	const ids: string[] = await query.pluck('session.id');
+	const near = (await findSessions(db, (narrow) => narrow.whereIn('session.id', ids)))
 		.filter((session) => may(staff, 'see_session', placeOf(session)))
-		.slice(0, LOOKED_AT);
+		.sort((a, b) => ids.indexOf(a.id) - ids.indexOf(b.id));
 	const papers = groupBy(near, ({ paper }) => `${paper.title}, version ${paper.version}`);
 	return [
 		...near.slice(0, MOST).map((session): Found => ({

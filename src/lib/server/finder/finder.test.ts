@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
 import { insertMany } from '../db';
-import { buildHouse, NINE, type House } from '../testing/house';
+import { buildHouse, giveHere, NINE, type House } from '../testing/house';
+import { scansDuring } from '../testing/plans';
 import { somebody } from '../testing/staff';
 import { findAnything } from '.';
 
@@ -31,6 +32,21 @@ describe('anything is found by any words of it', () => {
 		await house.otium.db('candidate').where({ id: 'can2' }).update({ given: 'Cecily', family: 'Moor' });
 		const people = (await find('ce')).filter(({ href }) => href.startsWith('/live'));
 		expect(people.map(({ title }) => title)).toEqual(['Cecily Moor, DO-1003', 'Marcel Acey, DO-1001']);
+	});
+
+	it('whatever their accents and case, typed or not', async () => {
+		await house.otium.db('candidate').where({ id: 'can0' }).update({ given: 'Inês', family: 'Łuczak' });
+		await house.otium.db('candidate').where({ id: 'can2' }).update({ given: 'Ines', family: 'Weiß-Þórsdóttir' });
+		const found = async (text: string) =>
+			(await find(text)).filter(({ href }) => href.startsWith('/live')).map(({ href }) => href.slice(-4));
+		for (const text of ['ines', 'INES', 'Inês', 'INÊS', 'Ine\u0302s', 'ínès'])
+			expect((await found(text)).toSorted(), text).toEqual(['sit0', 'sit2']);
+		for (const text of ['luczak', 'ŁUCZAK', 'ines lucz']) expect(await found(text), text).toEqual(['sit0']);
+		for (const text of ['weiss', 'thorsdottir', 'Þórs']) expect(await found(text), text).toEqual(['sit2']);
+		for (const text of ['inesz', '\u0301', 'ł%']) expect(await found(text), text).toEqual([]);
+		// Whose name begins so is first, with its accents.
+		await house.otium.db('candidate').where({ id: 'can2' }).update({ given: 'Marines', family: 'Aa' });
+		expect(await found('ines')).toEqual(['sit0', 'sit2']);
 	});
 
 	it('sessions and papers, and nothing for no words or wild cards', async () => {
@@ -69,6 +85,28 @@ describe('each is shown what they may see', () => {
 		expect(session.length > 0).toBe(hrefs.length > 0);
 		expect((await find('hold given1', staff)).length > 0).toBe(hrefs.length > 0);
 	});
+});
+
+it('finds their session for whoever supervises somebody in a window of their own, and who sits in it', async () => {
+	const beside = somebody('brandreth', 'proctor', 'quayside');
+	await house.otium
+		.db('staff')
+		.insert({ id: 'brandreth', name: 'Edda Brandreth', sign_in: 'edda', password_hash: '-' });
+	expect(await find('given1', beside)).toEqual([]);
+	await giveHere(house, {
+		kind: 'own_window',
+		opens: NINE,
+		closes: NINE + 3_600_000,
+		proctor: { id: 'brandreth', name: 'Edda Brandreth' }
+	});
+	expect((await find('given1', beside)).map(({ href }) => href)).toEqual(['/live/s1?seat=sit1']);
+	expect((await find('numbers', beside)).map(({ kind }) => kind)).toEqual(['session', 'paper']);
+});
+
+it('reads no sitting and no session of years that are over', async () => {
+	const { db } = house.otium;
+	for (const text of ['given1', 'hold given1', 'numbers'])
+		expect(await scansDuring(db, ['sitting'], () => findAnything(db, ODE, text, NINE))).toEqual([]);
 });
 
 it('among ten thousand people in forty sessions it takes far less than a tenth of a second', async () => {

@@ -30,6 +30,8 @@ export async function findForGrant(db: Query, staff: StaffMember, text: string, 
 		.join('candidate', 'candidate.id', 'sitting.candidate_id')
 		.join('candidate_group', 'candidate_group.id', 'candidate.group_id')
 		.join('session', 'session.id', 'sitting.session_id')
+		// Nothing can be granted once an administration is closed, so its sittings are not read.
+		.whereIn('sitting.administration_id', db('administration').whereNotIn('id', closed(db)).select('id'))
 		.whereNot('sitting.state', 'set_aside')
 		.whereNull('sitting.next_attempt_id')
 		.where('sitting.counts', 1)
@@ -48,6 +50,8 @@ export async function findForGrant(db: Query, staff: StaffMember, text: string, 
 		groups: await groupsFor(db, text, atTheirs, now)
 	};
 }
+
+const closed = (db: Query) => db('closing').select('administration_id');
 
 type Member = { id: string; session_id: string; group_id: string; given: string; family: string; number: string };
 type GroupRow = { group_id: string; group_name: string; session_id: string; name: string; opens: number; zone: string };

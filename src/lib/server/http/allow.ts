@@ -144,6 +144,16 @@ export const boundDevice: Allow<House & { device: Device }> = {
 	}
 };
 
+/** The same, or one that was freed: it hears what becomes of its sitting until another device is bound. */
+export const listeningDevice: typeof device = {
+	audience: 'candidate',
+	async check(event) {
+		const known = await device.check(event);
+		if (!known.isBound && known.binding.device_epoch !== null) refuse(refusal('second_device'));
+		return known;
+	}
+};
+
 /** Where a session asks for a sealed client, each request of its sittings is signed by one. */
 function mustComeByClient({ client_site: site, client_least: least }: Binding, client: ProvenClient | null): void {
 	if (!site) return;

@@ -1,5 +1,9 @@
 /** A file to keep. */
-export function download(name: string, type: string, content: string | Uint8Array): Response {
+export function download(
+	name: string,
+	type: string,
+	content: string | Uint8Array | ReadableStream<Uint8Array>
+): Response {
 	return new Response(content as BodyInit, { headers: downloadHeaders(name, type) });
 }
 

@@ -2,6 +2,7 @@ export { clearCookie, readCookie, writeCookie } from './cookies';
 export {
 	anyone,
 	boundDevice,
+	listeningDevice,
 	confirmed,
 	coordinatorOf,
 	coordinatorOfAll,

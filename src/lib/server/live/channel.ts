@@ -1,3 +1,6 @@
+import type { RoomPicture } from '$core/room';
+import { mapInParts } from '../event-loop';
+
 /** One event of a stream, as it goes over the line (server-sent events, HTML Standard 9.2). */
 export type Frame = {
 	event: string;
@@ -12,6 +15,8 @@ export type Watcher = { send: (frame: Frame) => void; close: () => void };
 
 /** How many frames a channel remembers for those who come back. */
 const KEPT = 500;
+/** So many seats are written before everything else has its turn. */
+const AT_ONCE = 500;
 const encoder = new TextEncoder();
 
 /**
@@ -50,6 +55,12 @@ export class Channel {
 
 export function frameOf(event: string, data: unknown, id?: string): Frame {
 	return encoded(event, JSON.stringify(data), id);
+}
+
+/** A room's picture as a frame. It may be megabytes: written part by part, giving way in between. */
+export async function pictureFrame({ seats, ...rest }: RoomPicture, id?: string): Promise<Frame> {
+	const written = await mapInParts(seats, AT_ONCE, (part) => part.map((seat) => JSON.stringify(seat)));
+	return encoded('picture', `${JSON.stringify(rest).slice(0, -1)},"seats":[${written.join(',')}]}`, id);
 }
 
 /** The same frame as one of several rooms'; a beat is everybody's. */

@@ -26,7 +26,13 @@ export async function findToday(db: Query, session: Session, text: string, now: 
 		.join('session', 'session.id', 'sitting.session_id')
 		.join('room', 'room.id', 'session.room_id')
 		.where('room.site_id', session.site.id)
-		.modify((query) => aroundTime(query, at))
+		// Only the sittings of these sessions are read, by index.
+		.whereIn(
+			'sitting.session_id',
+			db('session')
+				.modify((query) => aroundTime(query, at))
+				.select('id')
+		)
 		.whereNull('sitting.next_attempt_id')
 		.orderBy(['candidate.family', 'candidate.given', 'session.opens'])
 		.select(
@@ -42,9 +48,14 @@ export async function findToday(db: Query, session: Session, text: string, now: 
 			'session.opens',
 			'session.closes'
 		);
+	// Asked once of each session, not of each of the thousand who may sit on a day.
+	const sessions = new Map(rows.map((row) => [row.sessionId, row]));
+	const today = new Set(
+		[...sessions.values()].filter((one) => reachesInto(one, day, session.site.zone)).map((one) => one.sessionId)
+	);
 	const found = findByWords(
 		rows
-			.filter((row) => reachesInto(row, day, session.site.zone))
+			.filter((row) => today.has(row.sessionId))
 			.map(({ given, family, closes: _, ...row }) => ({ ...row, name: fullName({ given, family }) })),
 		text,
 		(row) => [row.name, row.number, row.group]

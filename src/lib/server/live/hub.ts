@@ -3,7 +3,8 @@ import type { RoomChange, RoomPicture } from '$core/room';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
 import { heldBy, heldByNobody } from '../lines';
-import { Channel, frameOf, namedAfter, type Frame, type Watcher } from './channel';
+import { rosterOf } from '../records';
+import { Channel, frameOf, namedAfter, pictureFrame, type Frame, type Watcher } from './channel';
 import { drawHead, drawRoom, drawSeats } from './room-picture';
 import { SittingPictures } from './sitting-pictures';
 import { subscribe } from './subscribe';
@@ -69,8 +70,7 @@ export class LiveHub {
 
 	/** A whole session concerns its candidates: its times changed, or it ended. */
 	async sessionChanged(sessionId: string) {
-		const ids: string[] = await this.house.db('roster').where({ session_id: sessionId }).pluck('sitting_id');
-		this.changed(sessionId, ids);
+		this.changed(sessionId, await rosterOf(this.house.db, sessionId));
 		this.changed(sessionId);
 	}
 
@@ -91,7 +91,7 @@ export class LiveHub {
 			// The position is taken before drawing: a change that comes meanwhile is published after the picture.
 			const { position } = channel;
 			const picture = await this.#draw(sessionId);
-			return picture && [frameOf('picture', picture, position)];
+			return picture && [await pictureFrame(picture, position)];
 		};
 		return subscribe(channel.watchers, draw, hold);
 	}
@@ -121,7 +121,7 @@ export class LiveHub {
 				const pictures: Frame[] = [];
 				for (const id of sessionIds) {
 					const picture = await this.#draw(id);
-					if (picture) pictures.push(namedAfter(id, frameOf('picture', picture)));
+					if (picture) pictures.push(namedAfter(id, await pictureFrame(picture)));
 					await giveWay();
 				}
 				return pictures;

@@ -4,7 +4,7 @@ export { drawCourse } from './room-course';
 export { LiveHub } from './hub';
 export { Presence } from './presence';
 export { drawResponseTimes } from './response-times';
-export { drawRoom } from './room-picture';
+export { drawForPage, drawRoom, MOST_IN_PAGE } from './room-picture';
 export { pictureOfNobody, pictureOfOne } from './picture-of-nobody';
 export type { SeenByCandidates } from './picture-of-nobody';
 export { drawSitting } from './sitting-picture';

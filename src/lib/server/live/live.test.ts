@@ -5,7 +5,9 @@ import { MINUTE } from '$core/time';
 import { giveGrant, withdrawGrant } from '../grants';
 import { act, loadSitting } from '../sitting';
 import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
-import { Channel } from './channel';
+import { turnsDuring } from '../testing/turns';
+import { Channel, frameOf, pictureFrame } from './channel';
+import { drawForPage, drawRoom, MOST_IN_PAGE } from './room-picture';
 
 let house: House;
 beforeEach(async () => {
@@ -42,6 +44,44 @@ function listen(stream: ReadableStream<Uint8Array>) {
 		close: () => reader.cancel()
 	};
 }
+
+describe('a large room', () => {
+	const LARGE = 2 * MOST_IN_PAGE;
+	beforeEach(async () => {
+		await house.close();
+		house = await buildHouse({ candidates: LARGE });
+	});
+
+	it('comes by its line while everybody else has their turn, and whole', async () => {
+		const { otium } = house;
+		const turns = await turnsDuring(async () => {
+			const line = listen((await otium.hub.watchRoom('s1', null))!);
+			const { data } = await line.next('picture');
+			expect(data).toEqual({ now: otium.now(), ...(await drawRoom(otium.db, 's1', otium.now())) });
+			expect(data.seats).toHaveLength(LARGE);
+			await line.close();
+		});
+		expect(turns).toBeGreaterThanOrEqual(3);
+	});
+
+	it('is in a page with its head alone, a small one with its seats', async () => {
+		const drawn = (most?: number) => drawForPage(house.otium, 's1', house.otium.now(), most);
+		expect(await drawn()).toMatchObject({ isComing: true, picture: { head: { expected: LARGE }, seats: [] } });
+		const whole = (await drawn(LARGE))!;
+		expect([whole.isComing, whole.picture.seats.length]).toEqual([false, LARGE]);
+		expect(await drawForPage(house.otium, 'nowhere', 0)).toBeNull();
+	});
+
+	it('is written in parts as it would be in one', async () => {
+		const { picture } = (await drawForPage(house.otium, 's1', house.otium.now(), LARGE))!;
+		for (const seats of [picture.seats, picture.seats.slice(0, 1), []]) {
+			const { data, bytes } = await pictureFrame({ ...picture, seats }, 'a-1');
+			expect(JSON.parse(data)).toEqual({ ...picture, seats });
+			expect(new TextDecoder().decode(bytes)).toBe(`id: a-1\nevent: picture\ndata: ${data}\n\n`);
+		}
+		expect((await pictureFrame(picture)).data).toHaveLength(frameOf('picture', picture).data.length);
+	});
+});
 
 describe('the live room', () => {
 	it('gives the picture first, then only what changed, to every watcher', async () => {

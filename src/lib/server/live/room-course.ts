@@ -1,6 +1,8 @@
 import type { CoursePoint } from '$core/room';
 import { MINUTE } from '$core/time';
 import { answersByMinute, type Query } from '../db';
+import { inParts } from '../event-loop';
+import { rosterOf } from '../records';
 
 /** Longer than this a chart can't show by the minute. */
 const MOST_POINTS = 24 * 60;
@@ -19,13 +21,10 @@ export async function drawCourse(db: Query, sessionId: string, now: number): Pro
 		.orderBy('seq')
 		.select('at', 'kind', 'sitting_id');
 	if (events.length === 0) return [];
-	const perMinute = await answersByMinute(db, sessionId);
-	const last = Math.floor(
-		Math.min(
-			now,
-			Math.max(...events.map((event) => event.at), ...[...perMinute.keys()].map((minute) => minute * MINUTE + MINUTE))
-		) / MINUTE
-	);
+	const perMinute = await perMinuteIn(db, sessionId);
+	const ends = [...events.map(({ at }) => at), ...[...perMinute.keys()].map((minute) => minute * MINUTE + MINUTE)];
+	const latest = ends.reduce((latest, at) => Math.max(latest, at), 0);
+	const last = Math.floor(Math.min(now, latest) / MINUTE);
 	const first = Math.max(Math.floor(events[0].at / MINUTE), last - MOST_POINTS);
 	const working = new Set<string>();
 	const done = new Set<string>();
@@ -42,4 +41,15 @@ export async function drawCourse(db: Query, sessionId: string, now: number): Pro
 		points.push({ at: minute * MINUTE, working: working.size, done: done.size, answers: perMinute.get(minute) ?? 0 });
 	}
 	return points;
+}
+
+/** So many sittings are counted before everything else has its turn. */
+const AT_ONCE = 100;
+
+/** How many answers came in a session, by the minute. */
+async function perMinuteIn(db: Query, sessionId: string): Promise<Map<number, number>> {
+	const all = new Map<number, number>();
+	for await (const part of inParts(await rosterOf(db, sessionId), AT_ONCE))
+		for (const [minute, count] of await answersByMinute(db, part)) all.set(minute, (all.get(minute) ?? 0) + count);
+	return all;
 }

@@ -1,11 +1,12 @@
 import { turningCode, turnsAt } from '$core/access';
 import { fullName } from '$core/names';
-import { NOTHING_TOLD, type RoomHead, type SeatView, type Told } from '$core/room';
+import { NOTHING_TOLD, type RoomHead, type RoomPicture, type SeatView, type Told } from '$core/room';
 import { breakSince, type SittingState } from '$core/sitting';
-import { inParts } from '../event-loop';
+import { mapInParts } from '../event-loop';
 import { paperVersion } from '../paper';
 import { groupBy, lateAnswers, type Query } from '../db';
 import { heldBack, type HeldBack } from '../answers';
+import type { House } from '../house';
 import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
@@ -29,6 +30,29 @@ export async function drawRoom(
 ): Promise<{ head: RoomHead; seats: SeatView[] } | null> {
 	const head = await drawHead(db, sessionId, now);
 	return head && { head, seats: await drawSeats(db, sessionId, now, only, told) };
+}
+
+/** So many seats stand in a page as it is sent: it is made in one go, and everybody else waits for that long. */
+export const MOST_IN_PAGE = 150;
+
+/**
+ * What a page begins with: the room, or of a larger one its head alone, as the line brings its seats and gives way in between.
+ * null: there is no such session.
+ * @param most so many seats have room in the page
+ */
+export async function drawForPage(
+	{ db, presence }: Pick<House, 'db' | 'presence'>,
+	sessionId: string,
+	now: number,
+	most = MOST_IN_PAGE
+): Promise<{ picture: RoomPicture; isComing: boolean } | null> {
+	const head = await drawHead(db, sessionId, now);
+	if (!head) return null;
+	const isComing = head.expected > most;
+	return {
+		picture: { now, head, seats: isComing ? [] : await drawSeats(db, sessionId, now, undefined, presence.told) },
+		isComing
+	};
 }
 
 /** The session above the room. null: there is no such session. */
@@ -59,8 +83,7 @@ export async function drawSeats(
 			if (only) query.whereIn('sitting_id', [...only]);
 		})
 		.select('sitting_id', 'seat', 'outcome');
-	const seats: SeatView[] = [];
-	for await (const part of inParts(roster, AT_ONCE)) seats.push(...(await drawSome(db, sessionId, part, now, told)));
+	const seats = await mapInParts(roster, AT_ONCE, (part) => drawSome(db, sessionId, part, now, told));
 	const order = new Map(seats.map((seat) => [seat.id, seatOrder(seat.seat)]));
 	return seats.sort((a, b) => compare(order.get(a.id)!, order.get(b.id)!) || compare(a.number, b.number));
 }

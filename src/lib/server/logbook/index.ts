@@ -1,4 +1,4 @@
 export { appendToLogbook, dropUnchained, emptyEntries, unkeyedPart, verifyLogbook } from './logbook';
 export type { Entry, NewEntry, Verification } from './logbook';
-export { searchLogbook } from './search';
+export { countOfSession, logbookPage, searchLogbook } from './search';
 export type { LogSearch } from './search';

@@ -3,6 +3,7 @@ export type { Scored, ToScore } from './scores';
 export { treatmentsFor } from './treatments';
 export { handPoints } from './hand-points';
 export { countingSittings, withForms } from './results-of';
+export { markedSittings } from './marked-sittings';
 export type { Counting } from './results-of';
 export { alikeIn, figuresFor, fileOf, remark } from './remark';
 export type { RunScore } from './marking-thread';
@@ -10,7 +11,7 @@ export { confirm, correctionsOf, decline, foresee, propose } from './corrections
 export { compareRuns, keepRun, runsOf } from './runs';
 export type { CorrectionRow, Foreseen } from './corrections';
 export type { Run } from './runs';
-export { handProgress, savePlan } from './by-hand';
+export { handProgress, handQuestions, savePlan } from './by-hand';
 export { giveMark, marksOf, takeMarkBack } from './given-marks';
 export { sittingOfKey, workOfMarker } from './markers-work';
 export type { HandProgress } from './by-hand';

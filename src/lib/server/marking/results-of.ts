@@ -91,13 +91,12 @@ function counted(db: Query): ReturnType<Query['queryBuilder']> {
 		.whereNotIn('sitting.administration_id', db('emptied').where({ what: 'answers' }).select('administration_id'));
 }
 
-/** So many forms are held at once: each may be a large text. */
-const AT_ONCE = 200;
+/** So many forms are held at once, and what is done with them is done before everything else has its turn. */
+const AT_ONCE = 25;
 
 /** The same with their forms, part by part. */
 export async function* withForms(db: Query, sittings: Counting[]): AsyncGenerator<(Counting & { form: string })[]> {
-	for (let i = 0; i < sittings.length; i += AT_ONCE) {
-		const part = sittings.slice(i, i + AT_ONCE);
+	for await (const part of inParts(sittings, AT_ONCE)) {
 		const rows: { sitting_id: string; form: string }[] = await db('form').whereIn(
 			'sitting_id',
 			part.map(({ sittingId }) => sittingId)

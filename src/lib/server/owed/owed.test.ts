@@ -14,6 +14,7 @@ import {
 	planMakeUp,
 	type House
 } from '../testing/house';
+import { scansDuring } from '../testing/plans';
 import { somebody } from '../testing/staff';
 import { countOwed, join, makeUp, offerMakeUp, owedAmong, owedTo, sessionsToJoin, takeWaiverBack, waive } from '.';
 
@@ -127,6 +128,11 @@ describe('owed', () => {
 		expect(await takeWaiverBack(house.otium, COORDINATOR, waived)).toBe(true);
 		expect(await takeWaiverBack(house.otium, COORDINATOR, waived)).toBe(false);
 		expect(await owingOf(db, 'winter', 'numbers', house.clock.at)).toBe(2);
+	});
+
+	it('is found without reading every place for every sitting', async () => {
+		const { db } = house.otium;
+		expect(await scansDuring(db, ['roster'], () => owedTo(db, ODE, house.clock.at))).toEqual([]);
 	});
 
 	it('is nobody’s at another site', async () => {

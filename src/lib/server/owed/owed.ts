@@ -60,16 +60,13 @@ async function candidatesFor(db: Query, staff: StaffMember): Promise<string[]> {
 			if (sites !== null) query.whereIn('session.room_id', db('room').whereIn('site_id', sites).select('id'));
 		})
 		.where((any) =>
-			any
-				.whereIn('sitting.state', ['absent', 'carried_over', 'set_aside'])
-				.orWhere((moved) =>
-					moved
-						.where('sitting.state', 'expected')
-						.whereIn(
-							'sitting.id',
-							db('roster').whereNot('roster.session_id', db.ref('sitting.session_id')).select('sitting_id')
-						)
+			any.whereIn('sitting.state', ['absent', 'carried_over', 'set_aside']).orWhere((moved) =>
+				moved.where('sitting.state', 'expected').whereExists(
+					db('roster')
+						.where({ 'roster.sitting_id': db.ref('sitting.id') })
+						.whereNot({ 'roster.session_id': db.ref('sitting.session_id') })
 				)
+			)
 		)
 		.pluck('sitting.id');
 }

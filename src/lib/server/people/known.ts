@@ -24,7 +24,7 @@ export async function knownPeople(db: Query, siteId: string): Promise<KnownPerso
 }
 
 /** So many are read before others have their turn. */
-const PART = 1_000;
+const PART = 250;
 
 async function withGroupsAndNeeds(
 	db: Query,

@@ -5,6 +5,7 @@ import { seatRows } from '$core/seating';
 import { KIND_NAMES, type Script } from '$core/session';
 import { clockTime, longDate, zoneName } from '$core/time';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
 import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
 import { helpIn, type HelpContact } from '../contacts';
@@ -32,6 +33,7 @@ export async function printFor(
 	origin: string
 ): Promise<Uint8Array> {
 	const rows = await rosterRows(otium.db, session, otium.now());
+	await giveWay();
 	const title = `${PRINTS[print]}: ${session.name}`;
 	switch (print) {
 		case 'slips':
@@ -68,21 +70,20 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 		.where({ session_id: session.id })
 		.select('sitting_id', 'seat');
 	const seatOf = new Map(seats.map((row) => [row.sitting_id, row.seat]));
-	return sittings
-		.sort(
-			(a, b) =>
-				a.candidate.family.localeCompare(b.candidate.family) || a.candidate.given.localeCompare(b.candidate.given)
-		)
-		.map((one) => ({
-			sittingId: one.sitting.id,
-			name: [one.candidate.family, one.candidate.given].filter(Boolean).join(', '),
-			number: one.candidate.number,
-			seat: seatOf.get(one.sitting.id) ?? null,
-			minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,
-			grants: one.grants
-				.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
-				.map((grant) => grantInWords(grant, session.site.zone))
-		}));
+	const { compare } = new Intl.Collator();
+	sittings.sort(
+		(a, b) => compare(a.candidate.family, b.candidate.family) || compare(a.candidate.given, b.candidate.given)
+	);
+	return sittings.map((one) => ({
+		sittingId: one.sitting.id,
+		name: [one.candidate.family, one.candidate.given].filter(Boolean).join(', '),
+		number: one.candidate.number,
+		seat: seatOf.get(one.sitting.id) ?? null,
+		minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,
+		grants: one.grants
+			.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
+			.map((grant) => grantInWords(grant, session.site.zone))
+	}));
 }
 
 function heading(session: Session, what: string): Content {

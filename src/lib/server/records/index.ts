@@ -10,3 +10,4 @@ export type { PaperVersion } from './paper';
 export { standingValidity } from './standing-validity';
 export type { StandingValidity } from './standing-validity';
 export { answersGone } from './answers-gone';
+export { rosterOf } from './roster';

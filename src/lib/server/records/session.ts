@@ -2,7 +2,7 @@ import type { Place } from '$core/access';
 import type { SeatPlan } from '$core/seating';
 import { completeRules, type SessionKind, type SessionRules } from '$core/session';
 import { MINUTE, reachesInto, type Window } from '$core/time';
-import { groupBy, openSecret, type Query } from '../db';
+import { groupBy, openSecret, proctorsBeside, type Query } from '../db';
 
 /** A session as the server works with it: its row, its place and its paper's name. */
 export type Session = {
@@ -44,7 +44,6 @@ export async function findSessions(
 		.join('site', 'site.id', 'room.site_id')
 		.join('paper', 'paper.id', 'session.paper_id')
 		.leftJoin('session_proctor', 'session_proctor.session_id', 'session.id')
-		.leftJoin(proctorsOfOwnWindows(db), 'beside.scope_id', 'session.id')
 		.orderBy(['session.opens', 'room.name'])
 		.select(
 			'session.*',
@@ -58,24 +57,16 @@ export async function findSessions(
 			'paper.title',
 			'paper.version',
 			'session_proctor.staff_id as proctor_id',
-			'beside.proctor_id as beside_id'
+			proctorsBeside(db)
 		);
 	narrow(query);
 	// A row for each proctor: what every change in a room asks for is asked once.
 	const rows = groupBy((await query) as Row[], (row) => row.id as string);
 	return [...rows.values()].map((group) => {
-		const proctors = group.flatMap((row) => [row.proctor_id, row.beside_id].filter((id) => id !== null) as string[]);
-		return toSession(db, group[0], [...new Set(proctors)]);
+		const named = group.flatMap((row) => (row.proctor_id as string | null) ?? []);
+		const beside = JSON.parse(group[0].beside as string) as string[];
+		return toSession(db, group[0], [...new Set([...named, ...beside])]);
 	});
-}
-
-/** Who supervises somebody in a window of their own acts in their session like its other proctors. */
-function proctorsOfOwnWindows(db: Query) {
-	return db('grant_given')
-		.where({ scope_kind: 'session', withdrawn_at: null })
-		.whereNotNull('proctor_id')
-		.distinct('scope_id', 'proctor_id')
-		.as('beside');
 }
 
 /** Narrows to sessions of which any may fall within 36 hours of an instant: those of a local day anywhere, and more. */

@@ -4,8 +4,11 @@ import { writeCsv } from '$core/formats';
 import { writeResult } from '$core/qti';
 import { oneRosterFiles } from '$core/results';
 import { canonicalJson, type Query } from '../db';
+import { mapInParts } from '../event-loop';
+import { countingSittings, markedSittings } from '../marking';
 import { paperVersion } from '../paper';
-import type { ResultLine } from './lines';
+import { zipStream, type ZipEntry } from '../zip-stream';
+import type { Narrow, ResultLine } from './lines';
 
 const isoDate = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISODate()!;
 const iso = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISO({ suppressMilliseconds: true })!;
@@ -87,9 +90,12 @@ export async function oneRosterZip(db: Query, lines: ResultLine[], counts: boole
 }
 
 /** QTI results reporting: a document for each sitting, in a ZIP file. */
-export async function qtiResultsZip(db: Query, lines: ResultLine[], isFinal: boolean): Promise<Uint8Array> {
-	const files: Record<string, Uint8Array> = {};
-	for (const { sitting, scored } of lines) {
+export function qtiResultsZip(db: Query, narrow: Narrow, isFinal: boolean): ReadableStream<Uint8Array> {
+	return zipStream(documents(db, narrow, isFinal));
+}
+
+async function* documents(db: Query, narrow: Narrow, isFinal: boolean): AsyncGenerator<ZipEntry> {
+	for await (const { sitting, scored } of markedSittings(db, await countingSittings(db, narrow))) {
 		const xml = writeResult({
 			candidate: sitting.number,
 			sittingId: sitting.sittingId,
@@ -100,28 +106,31 @@ export async function qtiResultsZip(db: Query, lines: ResultLine[], isFinal: boo
 			score: scored.score,
 			isFinal
 		});
-		files[`${sitting.number.replace(/[^\w-]+/g, '_')}-${sitting.sittingId}.xml`] = strToU8(xml);
+		const path = `${sitting.number.replace(/[^\w-]+/g, '_')}-${sitting.sittingId}.xml`;
+		yield { path, bytes: strToU8(xml) };
 	}
-	return zipSync(files);
 }
 
+/** So many results are written before everything else has its turn. */
+const AT_ONCE = 100;
+
 /** A line of JSON for each result, with every mark. */
-export function jsonLines(lines: ResultLine[]): string {
-	return lines
-		.map(({ sitting, name, result, scored, validity, counted }) =>
-			canonicalJson({
-				sitting: sitting.sittingId,
-				number: sitting.number,
-				name,
-				paper: sitting.paperId,
-				session: sitting.session,
-				site: sitting.site,
-				attempt: sitting.attempt,
-				...result,
-				counted,
-				validity: validity?.verdict ?? 'valid',
-				marks: scored.score.marks
-			})
-		)
-		.join('\n');
+export async function jsonLines(lines: ResultLine[]): Promise<string> {
+	return (await mapInParts(lines, AT_ONCE, (part) => part.map(asJson))).join('\n');
+}
+
+function asJson({ sitting, name, result, marks, validity, counted }: ResultLine): string {
+	return canonicalJson({
+		sitting: sitting.sittingId,
+		number: sitting.number,
+		name,
+		paper: sitting.paperId,
+		session: sitting.session,
+		site: sitting.site,
+		attempt: sitting.attempt,
+		...result,
+		counted,
+		validity: validity?.verdict ?? 'valid',
+		marks
+	});
 }

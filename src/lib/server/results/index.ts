@@ -1,6 +1,6 @@
 export { administrationReport, distribution, sessionReport } from './report';
 export { resultLines } from './lines';
-export type { ResultLine } from './lines';
+export type { Narrow, ResultLine } from './lines';
 export { callBack, postReleases, RELEASE_SHOWS, RELEASE_TO, releaseResults, releasesOf } from './release';
 export type { Release, ReleaseRole, ReleaseRule, ReleaseShows } from './release';
 export { ownResults } from './own-results';

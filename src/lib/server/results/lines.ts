@@ -1,9 +1,10 @@
 import { countingScore, type Reached } from '$core/attempts';
+import type { Mark } from '$core/marking';
 import { fullName } from '$core/names';
 import { questionsOf, type Question } from '$core/paper';
 import { resultOf, type Result } from '$core/results';
 import { groupBy, type Query } from '../db';
-import { countingSittings, scoresOf, withForms, type Counting, type Scored } from '../marking';
+import { countingSittings, markedSittings, type Counting } from '../marking';
 import { paperVersion } from '../paper';
 import { standingValidity, type StandingValidity } from '../records';
 
@@ -12,46 +13,39 @@ export type ResultLine = {
 	sitting: Counting;
 	name: string;
 	result: Result;
-	scored: Scored;
+	marks: Mark[];
 	validity: StandingValidity | null;
 	/** What counts of all attempts, by the rule of the last; null on attempts before it. */
 	counted: Reached | null;
 };
 
-/** Results, one for each sitting that counts. @param narrow which: by administration, paper, session, site or candidate */
-export async function resultLines(
-	db: Query,
-	narrow: (query: ReturnType<Query['queryBuilder']>) => void
-): Promise<ResultLine[]> {
-	const sittings = await countingSittings(db, narrow);
-	const validity = await standingValidity(
-		db,
-		sittings.map(({ sittingId }) => sittingId)
-	);
+/** Narrows to some sittings: by administration, paper, session, site or candidate. */
+export type Narrow = Parameters<typeof countingSittings>[1];
+
+/** Results, one for each sitting that counts. */
+export async function resultLines(db: Query, narrow: Narrow): Promise<ResultLine[]> {
 	const questions = new Map<string, Map<string, Question>>();
 	const lines: ResultLine[] = [];
-	for await (const part of withForms(db, sittings)) {
-		const scores = await scoresOf(
-			db,
-			part.map((one) => ({ ...one, marking: one.rules.marking }))
-		);
-		for (const sitting of part) {
-			const { paperId } = sitting;
-			if (!questions.has(paperId)) {
-				const all = questionsOf((await paperVersion(db, paperId)).content);
-				questions.set(paperId, new Map(all.map((question) => [question.id, question])));
-			}
-			const scored = scores.get(sitting.sittingId)!;
-			lines.push({
-				sitting,
-				name: fullName(sitting),
-				result: resultOf(scored.score, sitting.rules.result, questions.get(paperId)!),
-				scored,
-				validity: validity.get(sitting.sittingId) ?? null,
-				counted: null
-			});
+	for await (const { sitting, scored } of markedSittings(db, await countingSittings(db, narrow))) {
+		const { paperId } = sitting;
+		if (!questions.has(paperId)) {
+			const all = questionsOf((await paperVersion(db, paperId)).content);
+			questions.set(paperId, new Map(all.map((question) => [question.id, question])));
 		}
+		lines.push({
+			sitting,
+			name: fullName(sitting),
+			result: resultOf(scored.score, sitting.rules.result, questions.get(paperId)!),
+			marks: scored.score.marks,
+			validity: null,
+			counted: null
+		});
 	}
+	const validity = await standingValidity(
+		db,
+		lines.map(({ sitting }) => sitting.sittingId)
+	);
+	for (const line of lines) line.validity = validity.get(line.sitting.sittingId) ?? null;
 	for (const attempts of groupBy(
 		lines,
 		({ sitting }) => `${sitting.candidateId} ${sitting.paperId} ${sitting.administrationId}`

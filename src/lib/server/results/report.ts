@@ -10,7 +10,7 @@ import { accountFor, incidentsToDecide, type Standing } from '../closing';
 import { groupBy, type Query } from '../db';
 import type { House } from '../house';
 import { figures } from '../marking';
-import { searchLogbook } from '../logbook';
+import { countOfSession, searchLogbook } from '../logbook';
 import { paperVersion } from '../paper';
 import { toPdf } from '../print';
 import { headOf } from '../proof';
@@ -247,12 +247,12 @@ export async function sessionReport(otium: Needs, session: Session): Promise<Uin
 		({ sessionId }) => sessionId === session.id
 	);
 	const head = await headOf(db, now);
-	const [row] = await db('logbook').where({ session_id: session.id }).count<{ n: number }[]>('* as n');
+	const entries = await countOfSession(db, session.id);
 	return toPdf(otium, `Report: ${session.name}`, {
 		content: [
 			{ text: session.name, style: 'title' },
 			{
-				text: `${session.room.name}, ${session.site.name} · ${timeAndDate(session.window.opens, zone, now)}${session.endedAt ? `, ended ${timeAndDate(session.endedAt, zone, now)}` : ', still running'} · ${Number(row.n)} log entries`,
+				text: `${session.room.name}, ${session.site.name} · ${timeAndDate(session.window.opens, zone, now)}${session.endedAt ? `, ended ${timeAndDate(session.endedAt, zone, now)}` : ', still running'} · ${entries} log entries`,
 				style: 'quiet'
 			},
 			{

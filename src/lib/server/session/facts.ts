@@ -3,7 +3,8 @@ import { type SeatPlan, usableSeats } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
 import type { Window } from '$core/time';
-import type { Query } from '../db';
+import { groupBy, type Query } from '../db';
+import { giveWay } from '../event-loop';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
 import { standingOf, stepsOf } from '../steps';
 import { owingOf } from './owing';
@@ -52,16 +53,25 @@ export function seatCount(room: Pick<RoomRow, 'seat_rows' | 'seats_per_row' | 'p
 	return usableSeats(room.seat_rows, room.seats_per_row, JSON.parse(room.plan) as SeatPlan).length;
 }
 
-/** Gathers all that a session's sentence and findings are made of. Reads only. */
+/** Gathers all that a session's sentence and findings are made of. Reads only, and gives way in between. */
 export async function gatherFacts(db: Query, place: Place, now: number): Promise<SessionFacts> {
 	const { input, rules, window, room, paper, content, roster } = place;
 	const needs = await timeNeeds(db, place, now);
+	await giveWay();
 	const longest = Math.max(0, ...needs.map((need) => need.minutes ?? 0));
 	const taken = await sessionsAt(db, place, lastWork(window, rules, longest));
 	const networks: { id: string; name: string }[] = await db('network')
 		.where({ site_id: room.site_id })
 		.select('id', 'name');
 	const summary = summarise(content);
+	const clashes = {
+		room: taken.find((one) => one.room_id === room.id)?.name ?? null,
+		candidates: await candidateClashes(db, place, needs),
+		proctors: await proctorClashes(db, place, taken)
+	};
+	await giveWay();
+	const going = { goingOn: await goingOn(db, place), withoutClient: await withoutClient(db, place) };
+	await giveWay();
 	return {
 		kind: input.kind,
 		paper: {
@@ -80,11 +90,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		languages: byLanguage(roster),
 		room: { id: room.id, name: room.name, seats: seatCount(room) },
 		otherRooms: await freeRooms(db, place, taken),
-		clashes: {
-			room: taken.find((one) => one.room_id === room.id)?.name ?? null,
-			candidates: await candidateClashes(db, place, needs),
-			proctors: await proctorClashes(db, place, taken)
-		},
+		clashes,
 		proctors: input.proctorIds.length,
 		zone: room.zone,
 		hours: room.opens_daily && room.closes_daily ? { opens: room.opens_daily, closes: room.closes_daily } : null,
@@ -108,8 +114,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		forPractice: input.kind === 'rehearsal' ? await forPractice(db, place, now) : [],
 		trials: roster.people.filter(({ trial }) => trial).map(({ candidateId, name }) => ({ id: candidateId, name })),
 		notOpen: await notOpen(db, place),
-		goingOn: await goingOn(db, place),
-		withoutClient: await withoutClient(db, place),
+		...going,
 		withoutIdentity: roster.people
 			.filter((person) => person.birth === null)
 			.map((person) => ({ id: person.candidateId, name: person.name })),
@@ -168,9 +173,8 @@ async function goingOn(db: Query, { roster, editing }: Place): Promise<SessionFa
 }
 
 function byLanguage({ people }: Roster): SessionFacts['languages'] {
-	const byTag = new Map<string | null, string[]>();
-	for (const person of people) byTag.set(person.language, [...(byTag.get(person.language) ?? []), person.candidateId]);
-	return [...byTag].map(([tag, ids]) => ({ tag, ids }));
+	const byTag = groupBy(people, ({ language }) => language);
+	return [...byTag].map(([tag, spoken]) => ({ tag, ids: spoken.map(({ candidateId }) => candidateId) }));
 }
 
 /** Sittings allotted to the site less those planned or sat there already. A rehearsal uses none. */

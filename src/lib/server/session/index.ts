@@ -38,3 +38,5 @@ export { slipsFor } from './slips';
 export { owingOf } from './owing';
 export { mustBeWithin, mustPlanWithin } from './within';
 export { foreseeMove, moveWindow } from './move-window';
+export { LIST_PARTS, listSessions, SESSIONS_ON_PAGE } from './listed';
+export type { SessionList } from './listed';

@@ -13,6 +13,7 @@ import { dealtCount, limitsCalculator, type Paper } from '$core/paper';
 import { lastsUntil, readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
 import { whatBinds, type ToldSubject } from '$core/told';
 import type { Query } from '../db';
+import { giveWay } from '../event-loop';
 import { gatherFacts, type PaperRow, type RoomRow } from './facts';
 import { partsOf, type FieldErrors, type SessionInput } from './input';
 import { rosterFor, type Roster } from './roster';
@@ -74,6 +75,7 @@ export async function planSession(
 		attempts: input.rules.attempts,
 		opens: window.opens
 	});
+	await giveWay();
 	const content: Paper = JSON.parse(paper.content);
 	const rules = withWholeLimit(input.rules, dealtCount(content));
 	const place = { administrationId, input, rules, window, room, paper, content, roster, editing };

@@ -4,7 +4,7 @@ import { rulesElsewhere } from '$core/session';
 import { trackOf, type Sitting } from '$core/sitting';
 import { reckon, reckonQuestion, type QuestionTime, type Reckoning } from '$core/time';
 import type { Query } from '../db';
-import { inParts } from '../event-loop';
+import { mapInParts } from '../event-loop';
 import { findGrants, findSessions, type Session } from '../records';
 import { lastShown, type Shown } from './question-shown';
 
@@ -118,14 +118,12 @@ export async function loadSittings(db: Query, ids: string[], now: number): Promi
 }
 
 /** So many are loaded before others get a turn. */
-const AT_ONCE = 500;
+const AT_ONCE = 100;
 
 /** Loads all sittings that now belong to these sessions: of several attempts the latest. Gives way between parts. */
 export async function loadSittingsOf(db: Query, sessionIds: string[], now: number): Promise<Loaded[]> {
 	const ids: string[] = await db('sitting').whereIn('session_id', sessionIds).whereNull('next_attempt_id').pluck('id');
-	const loaded: Loaded[] = [];
-	for await (const part of inParts(ids, AT_ONCE)) loaded.push(...(await loadSittings(db, part, now)));
-	return loaded;
+	return mapInParts(ids, AT_ONCE, (part) => loadSittings(db, part, now));
 }
 
 /** Of these sittings the ones that now belong to a session; what a request names and is not here is left out. */

@@ -1,12 +1,15 @@
 // Starts a thread. The server is bundled into one program, so a thread's own part is made of the sources as they lie: in one
 // piece, as Node would take seconds to resolve its hundreds of modules one by one.
 import { mkdirSync, rmSync, writeFileSync } from 'node:fs';
+import { constants, setPriority } from 'node:os';
 import { basename, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { threadId, workerData } from 'node:worker_threads';
 import { buildSync } from 'esbuild';
 
 const { entry, root } = workerData;
+// Whoever waits for an answer to be saved goes first. Only on Linux is this the thread's own and not the whole server's.
+if (process.platform === 'linux') setPriority(constants.priority.PRIORITY_BELOW_NORMAL);
 /** Below the packages, so that those are found from there. */
 const FOLDER = join(root, 'node_modules/.otium/threads');
 

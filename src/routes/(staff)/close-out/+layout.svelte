@@ -27,7 +27,8 @@
 				? '/close-out/sessions'
 				: under
 	);
-	const isOfOne = $derived(here !== '/close-out/sessions');
+	/** Whether a page is about the administration that is chosen; a session has its own. */
+	const isOfOne = $derived(here !== '/close-out/sessions' || path === here);
 	const choosesHere = $derived(data.administrations.length > 1 && isOfOne);
 	function show(event: Event) {
 		const of = (event.currentTarget as HTMLSelectElement).value;

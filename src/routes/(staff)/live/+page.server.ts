@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { may } from '$core/access';
 import { requireStaff } from '$lib/server/http';
-import { drawRoom } from '$lib/server/live';
+import { drawForPage, MOST_IN_PAGE } from '$lib/server/live';
 import { doorOpensAt, findSessions, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -16,14 +16,16 @@ export const load: PageServerLoad = async (event) => {
 	const running = open.filter((session) => now >= doorOpensAt(session));
 	if (running.length === 1 && event.url.searchParams.get('all') === null) redirect(303, `/live/${running[0].id}`);
 	const rooms = [];
+	let seats = 0;
 	for (const session of running) {
-		const drawn = await drawRoom(otium.db, session.id, now, undefined, otium.presence.told);
-		if (drawn)
-			rooms.push({
-				picture: { now, ...drawn },
-				coordinates: may(staff, 'reopen', placeOf(session)),
-				isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1'
-			});
+		const drawn = await drawForPage(otium, session.id, now, MOST_IN_PAGE - seats);
+		if (!drawn) continue;
+		seats += drawn.picture.seats.length;
+		rooms.push({
+			...drawn,
+			coordinates: may(staff, 'reopen', placeOf(session)),
+			isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1'
+		});
 	}
 	return {
 		rooms,

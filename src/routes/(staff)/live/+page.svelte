@@ -14,7 +14,7 @@
 	let { data } = $props();
 	const clock = getClock();
 	const rooms = untrack(() =>
-		data.rooms.map(({ picture, coordinates, isMasked }) => new LiveRoom(picture, clock, coordinates, isMasked))
+		data.rooms.map(({ coordinates, isMasked, ...drawn }) => new LiveRoom(drawn, clock, coordinates, isMasked))
 	);
 	const now = $derived(clock.now);
 
@@ -43,7 +43,8 @@
 		[...rooms].sort((a, b) => Math.sign(b.needs.length) - Math.sign(a.needs.length) || a.head.opens - b.head.opens)
 	);
 	const waiting = $derived(rooms.reduce((sum, room) => sum + room.needs.length, 0));
-	const people = $derived(rooms.reduce((sum, room) => sum + room.all.length, 0));
+	const people = $derived(rooms.reduce((sum, room) => sum + (room.isComing ? room.head.expected : room.all.length), 0));
+	const isComing = $derived(rooms.some((room) => room.isComing));
 	const isStale = $derived(rooms.some((room) => room.isStale));
 	const notices = $derived(rooms.flatMap((room) => room.notices.list.map((notice) => ({ room, notice }))));
 
@@ -64,7 +65,9 @@
 		{#if rooms.length > 0}<p class="text-ink-2" data-testid="wall-sum">
 				{rooms.length}
 				{rooms.length === 1 ? 'room' : 'rooms'}, {people} candidates. {waiting === 0
-					? 'Nobody needs you.'
+					? isComing
+						? ''
+						: 'Nobody needs you.'
 					: waiting === 1
 						? 'One needs you.'
 						: `${waiting} need you.`}
@@ -121,7 +124,9 @@
 							</div>
 						</li>
 					{:else}
-						<li class="text-ink-3 text-[13.5px]">Nobody needs you here.</li>
+						<li class="text-ink-3 text-[13.5px]">
+							{room.isComing ? `Its ${room.head.expected} seats appear in a moment.` : 'Nobody needs you here.'}
+						</li>
 					{/each}
 				</ul>
 				{#if room.needs.length > SHOWN}<p class="mt-2 text-[13.5px]">

@@ -1,6 +1,6 @@
 import { sitesWith } from '$core/access';
 import { requireStaff } from '$lib/server/http';
-import { searchLogbook } from '$lib/server/logbook';
+import { logbookPage } from '$lib/server/logbook';
 import type { PageServerLoad } from './$types';
 
 const PAGE = 100;
@@ -13,12 +13,12 @@ export const load: PageServerLoad = async (event) => {
 	const text = searchParams.get('text')?.slice(0, 200) ?? '';
 	const sittingId = searchParams.get('sitting') ?? undefined;
 	const before = Number(searchParams.get('before')) || undefined;
-	const lines = await searchLogbook(event.locals.otium.db, { text, sittingId, before, limit: PAGE, within });
+	const page = await logbookPage(event.locals.otium.db, { text, sittingId, before, limit: PAGE, within });
 	return {
 		text,
 		sittingId: sittingId ?? null,
 		isWhole: siteIds === null,
-		lines,
-		more: lines.length === PAGE ? lines[lines.length - 1].seq : null
+		...page,
+		isEarlier: before !== undefined
 	};
 };

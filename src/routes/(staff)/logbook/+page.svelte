@@ -30,6 +30,14 @@
 			};
 		}
 	}
+	/** A long record is looked through piece by piece. */
+	const since = $derived(data.since === null ? null : longDate(data.since, zone, clock.now));
+	const nothing = $derived.by(() => {
+		const matches = data.text === '' ? 'is yours' : `matches “${data.text}”`;
+		if (data.isEarlier) return `Nothing further back ${matches}${since === null ? '' : `, as far as ${since}`}.`;
+		if (since !== null) return `Nothing in the logbook ${matches} since ${since}.`;
+		return data.text === '' ? 'Nothing has been done yet.' : `Nothing in the logbook ${matches}.`;
+	});
 	const link = (before: number) => {
 		const query = new URLSearchParams({
 			...(data.text ? { text: data.text } : {}),
@@ -71,7 +79,7 @@
 		</p>{/if}
 	{#if data.lines.length === 0}
 		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
-			{data.text ? `Nothing in the logbook matches “${data.text}”.` : 'Nothing has been done yet.'}
+			{nothing}
 		</p>
 	{:else}
 		<ol class="bg-sheet border-line rounded-2xl border">
@@ -96,6 +104,11 @@
 				</li>
 			{/each}
 		</ol>
-		{#if data.more}<p class="mt-3"><Act href={link(data.more)}>Earlier entries</Act></p>{/if}
 	{/if}
+	{#if data.before !== null}<p class="mt-3 flex flex-wrap items-center gap-3">
+			<Act href={link(data.before)}>{since ? 'Look further back' : 'Earlier entries'}</Act>
+			{#if since && data.lines.length > 0}<span class="text-ink-2 text-[14px]"
+					>All since {since} was looked through.</span
+				>{/if}
+		</p>{/if}
 </main>

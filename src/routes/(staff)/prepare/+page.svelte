@@ -9,7 +9,8 @@
 		TableHead,
 		TableHeadCell
 	} from 'flowbite-svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { untrack } from 'svelte';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { KIND_NAMES } from '$core/session';
 	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -19,29 +20,37 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	let part = $state<'today' | 'later' | 'past'>('today');
-	let text = $state('');
-	let site = $state('');
-	let kind = $state('');
-	const sites = $derived([...new Set(data.sessions.map((session) => session.site))]);
-	const shown = $derived(
-		data.sessions
-			.filter(
-				(session) =>
-					session.part === part &&
-					(site === '' || session.site === site) &&
-					(kind === '' || session.kind === kind) &&
-					`${session.name} ${session.room} ${session.site}`.toLowerCase().includes(text.trim().toLowerCase())
-			)
-			.sort((a, b) => (part === 'past' ? b.opens - a.opens : a.opens - b.opens))
-	);
+	const asked = $derived(data.asked);
+	let text = $state(untrack(() => data.asked.text));
+	let sent = untrack(() => data.asked.text);
+	$effect(() => {
+		// Another list than the one asked for here: somebody followed a link to it.
+		if (asked.text !== sent) text = sent = asked.text;
+	});
+	let resting: ReturnType<typeof setTimeout> | undefined;
+	/** Asks for another part of the list; the page is the first again, unless it is what changes. */
+	function show(change: Partial<typeof asked>) {
+		clearTimeout(resting);
+		const { part, siteId, kind, page } = { ...asked, page: 0, ...change };
+		sent = text.trim();
+		const wanted = { part, text: sent, site: siteId, kind, page: page > 0 ? String(page) : null };
+		const query = new URLSearchParams(Object.entries(wanted).flatMap(([key, value]) => (value ? [[key, value]] : [])));
+		void goto(`/prepare?${query}`, { keepFocus: true, noScroll: true, replaceState: true });
+	}
+	const typed = () => {
+		clearTimeout(resting);
+		resting = setTimeout(() => show({}), 150);
+	};
+	$effect(() => () => clearTimeout(resting));
+	const isNarrowed = $derived(asked.text !== '' || asked.siteId !== null || asked.kind !== null);
+	const from = $derived(asked.page * data.pageSize);
+	const pages = $derived(asked.part === 'past' ? ['Newer', 'Older'] : ['Sooner', 'Later']);
 	let trouble = $state<string | null>(null);
 	async function throwAway(id: string) {
 		const answer = await send('DELETE', `/prepare/draft?id=${id}`);
 		trouble = answer.ok ? null : inWords(answer.problem);
 		await invalidateAll();
 	}
-	const count = (which: typeof part) => data.sessions.filter((session) => session.part === which).length;
 </script>
 
 <svelte:head><title>Sessions · Otium</title></svelte:head>
@@ -51,27 +60,32 @@
 		<Choose
 			name="part"
 			label="Which sessions"
-			bind:value={part}
+			value={asked.part}
+			onchange={(part) => show({ part })}
 			options={[
-				{ value: 'today', text: `Today ${count('today')}` },
-				{ value: 'later', text: `Later ${count('later')}` },
-				{ value: 'past', text: `Past ${count('past')}` }
+				{ value: 'today', text: `Today ${data.counts.today}` },
+				{ value: 'later', text: `Later ${data.counts.later}` },
+				{ value: 'past', text: `Past ${data.counts.past}` }
 			]}
 		/>
-		<div class="w-44"><Input placeholder="Name, room or site" aria-label="Find a session" bind:value={text} /></div>
+		<div class="w-44">
+			<Input placeholder="Name, room or site" aria-label="Find a session" bind:value={text} oninput={typed} />
+		</div>
 		<div class="w-36">
 			<Select
 				aria-label="Site"
 				placeholder=""
-				bind:value={site}
-				items={[{ value: '', name: 'every site' }, ...sites.map((name) => ({ value: name, name }))]}
+				value={asked.siteId ?? ''}
+				onchange={(event) => show({ siteId: event.currentTarget.value || null })}
+				items={[{ value: '', name: 'every site' }, ...data.sites.map(({ id, name }) => ({ value: id, name }))]}
 			/>
 		</div>
 		<div class="w-32">
 			<Select
 				aria-label="Kind"
 				placeholder=""
-				bind:value={kind}
+				value={asked.kind ?? ''}
+				onchange={(event) => show({ kind: (event.currentTarget.value || null) as typeof asked.kind })}
 				items={[
 					{ value: '', name: 'every kind' },
 					...Object.entries(KIND_NAMES).map(([value, name]) => ({ value, name }))
@@ -101,11 +115,11 @@
 			{/each}
 		</ul>
 	{/if}
-	{#if shown.length === 0}
+	{#if data.sessions.length === 0}
 		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
-			{text || site || kind
-				? `No session here matches${text ? ` “${text}”` : ' these filters'}.`
-				: part === 'today'
+			{isNarrowed
+				? `No session here matches${asked.text ? ` “${asked.text}”` : ' these filters'}.`
+				: asked.part === 'today'
 					? 'Nothing is planned for today.'
 					: 'No sessions here.'}
 		</p>
@@ -118,7 +132,7 @@
 						>{/each}
 				</TableHead>
 				<TableBody>
-					{#each shown as session (session.id)}
+					{#each data.sessions as session (session.id)}
 						<TableBodyRow class="bg-sheet border-line">
 							<TableBodyCell class="px-4 py-2.5"
 								><span class="font-mono font-semibold">{clockTime(session.opens, session.zone)}</span>
@@ -153,5 +167,12 @@
 				</TableBody>
 			</Table>
 		</div>
+		{#if data.total > data.pageSize}<p class="text-ink-2 mt-3 flex flex-wrap items-center gap-3 text-[14px]">
+				<span data-testid="count">{from + 1} to {from + data.sessions.length} of {data.total}</span>
+				<Act size="xs" disabled={asked.page === 0} onclick={() => show({ page: asked.page - 1 })}>{pages[0]}</Act>
+				<Act size="xs" disabled={from + data.pageSize >= data.total} onclick={() => show({ page: asked.page + 1 })}
+					>{pages[1]}</Act
+				>
+			</p>{/if}
 	{/if}
 </main>

@@ -161,6 +161,11 @@ describe('refusals', () => {
 		expect((await call(answers, { otium: house.otium, device, body: { revisions: [revision(1)] } })).body.code).toBe(
 			'freed_device'
 		);
+		// It may listen until somebody else sits there, and learns it by its next beat then.
+		const heard = () => call(beat, { otium: house.otium, device, body: { at: 0 } });
+		expect((await heard()).status).toBe(200);
+		await bringToWork(house, 0, await openDoor(house));
+		expect([(await heard()).status, (await heard()).body.code]).toEqual([409, 'second_device']);
 	});
 
 	it('wrong tries are 429 with the seconds to wait', async () => {

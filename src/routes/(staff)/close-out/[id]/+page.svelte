@@ -1,10 +1,11 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { columnOf, type LedgerColumn } from '$core/closing';
 	import { INCIDENT_KINDS } from '$core/incident';
 	import { STATE_NAMES, type SittingState } from '$core/sitting';
 	import { clockTime, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
+	import FirstOf from '$ui/FirstOf.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { entryInWords } from '$core/logbook';
 	import StateGlyph from '$ui/StateGlyph.svelte';
@@ -12,8 +13,6 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	let filter = $state<LedgerColumn | null>(null);
-	const shown = $derived(data.lines.filter((line) => filter === null || columnOf(line.state) === filter));
 	/** Whose work on paper can be typed in. */
 	const TYPED_IN: SittingState[] = ['absent', 'handed_in', 'time_up'];
 	const TITLES = $derived([
@@ -25,16 +24,18 @@
 		'Ended',
 		'Receipt'
 	]);
-	const sum = $derived(COLUMN_NAMES.map((column) => data.ledger.columns[column.key].length));
+	/** The steps before these, for the same column of the ledger. */
+	const earlier = (before: number) =>
+		`?${new URLSearchParams({ ...(data.column ? { in: data.column } : {}), before: String(before) })}#log`;
+	const sum = $derived(COLUMN_NAMES.map((column) => data.ledger.columns[column.key]));
 </script>
 
 <svelte:head><title>{data.session.name}: ledger · Otium</title></svelte:head>
 <main class="mx-auto max-w-6xl px-6 py-6">
 	<p class="text-[14px]">
-		{#if data.seesResults}<a class="text-tide underline" href="/close-out/sessions">Sessions</a>{:else}<a
-				class="text-tide underline"
-				href="/">Today</a
-			>{/if}
+		{#if data.seesResults}<a class="text-tide underline" href="/close-out/sessions?of={data.session.administrationId}"
+				>Sessions</a
+			>{:else}<a class="text-tide underline" href="/">Today</a>{/if}
 	</p>
 	<div class="flex flex-wrap items-baseline gap-3">
 		<h1 class="text-[26px]">{data.session.name}</h1>
@@ -60,22 +61,23 @@
 	<section class="bg-sheet border-line my-4 rounded-2xl border p-4" aria-label="Ledger" data-testid="ledger">
 		<div class="flex flex-wrap items-center gap-2">
 			{#each COLUMN_NAMES as column (column.key)}
-				<button
-					class="flex items-center gap-2 rounded-lg border px-3 py-1.5 {filter === column.key
+				<a
+					class="flex items-center gap-2 rounded-lg border px-3 py-1.5 {data.column === column.key
 						? 'bg-mist border-tide'
 						: 'border-line'}"
-					aria-pressed={filter === column.key}
-					onclick={() => (filter = filter === column.key ? null : column.key)}
+					aria-current={data.column === column.key}
+					href={data.column === column.key ? page.url.pathname : `?in=${column.key}`}
+					data-sveltekit-noscroll
 				>
 					<StateGlyph state={column.glyph} />{column.name}
-					<strong class="font-mono">{data.ledger.columns[column.key].length}</strong>
-				</button>
+					<strong class="font-mono">{data.ledger.columns[column.key]}</strong>
+				</a>
 			{/each}
 		</div>
 		<p class="mt-3 text-[15px]">
 			<span class="font-mono">{sum.join(' + ')} = {data.ledger.accounted}</span>, {data.ledger.expected} expected:
 			{#if data.ledger.addsUp}<strong class="text-tide">it adds up.</strong>{:else}<strong class="text-brick"
-					>it does not add up: {data.ledger.missing.length} missing, {data.ledger.surplus.length} too many.</strong
+					>it does not add up: {data.ledger.missing} missing, {data.ledger.surplus} too many.</strong
 				>{/if}
 		</p>
 	</section>
@@ -85,7 +87,7 @@
 				{#each TITLES as title (title)}<TableHeadCell class="px-3.5 py-2.5 font-semibold">{title}</TableHeadCell>{/each}
 			</TableHead>
 			<TableBody>
-				{#each shown as line (line.sittingId)}
+				{#each data.lines as line (line.sittingId)}
 					<TableBodyRow class="bg-sheet border-line">
 						<TableBodyCell class="px-3.5 py-2"
 							>{#if data.seesLogbook}<a
@@ -137,6 +139,11 @@
 			</TableBody>
 		</Table>
 	</div>
+	<FirstOf
+		shown={data.lines.length}
+		of={data.of}
+		rest={data.seesResults ? 'The results file has all of them.' : 'Choose a column above to see fewer.'}
+	/>
 	<section class="mt-6" aria-label="Incidents" data-testid="incidents">
 		<h2 class="text-[19px]">Incidents</h2>
 		<ul class="bg-sheet border-line mt-2 rounded-2xl border">
@@ -161,10 +168,10 @@
 			{/each}
 		</ul>
 	</section>
-	<details class="mt-6" data-testid="session-log">
-		<summary class="cursor-pointer text-[19px]">What happened, step by step ({data.entries.length})</summary>
+	<details id="log" class="mt-6" data-testid="session-log" open={data.log.isEarlier}>
+		<summary class="cursor-pointer text-[19px]">What happened, step by step ({data.log.of})</summary>
 		<ol class="bg-sheet border-line mt-2 rounded-2xl border px-4 py-2 text-[14px]">
-			{#each data.entries as entry (entry.seq)}
+			{#each data.log.lines as entry (entry.seq)}
 				<li class="border-line border-b py-1 last:border-b-0">
 					<span class="font-mono">{clockTime(entry.at, data.session.zone, true)}</span>
 					{entry.candidate ?? ''}
@@ -172,5 +179,8 @@
 				</li>
 			{/each}
 		</ol>
+		{#if data.log.before !== null}<p class="mt-2">
+				<Act href={earlier(data.log.before)}>Earlier entries</Act>
+			</p>{/if}
 	</details>
 </main>

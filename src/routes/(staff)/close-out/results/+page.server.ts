@@ -1,12 +1,10 @@
 import { ROLE_NAMES, sitesWith } from '$core/access';
 import { closingOf, mustBeForAll } from '$lib/server/closing';
 import { requireStaff } from '$lib/server/http';
+import { MOST_LISTED } from '$lib/server/most-listed';
 import { paperVersion } from '$lib/server/paper';
 import { RELEASE_SHOWS, RELEASE_TO, releasesOf, resultLines } from '$lib/server/results';
 import type { PageServerLoad } from './$types';
-
-/** So many are listed; files have them all. */
-const MOST = 300;
 
 export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event, 'see_closing');
@@ -48,7 +46,7 @@ export const load: PageServerLoad = async (event) => {
 		papers: [...papers].map(([id, one]) => ({ id, ...one })),
 		chosen: wanted,
 		of: shown.length,
-		lines: shown.slice(0, MOST).map(({ sitting, name, result, validity, counted }) => ({
+		lines: shown.slice(0, MOST_LISTED).map(({ sitting, name, result, validity, counted }) => ({
 			sittingId: sitting.sittingId,
 			name,
 			number: sitting.number,

@@ -15,6 +15,7 @@
 	import { instantFromLocal, localDate, timeAndDate } from '$core/time';
 	import { VALIDITY_NAMES } from '$core/validity';
 	import Act from '$ui/Act.svelte';
+	import FirstOf from '$ui/FirstOf.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -214,9 +215,7 @@
 					</TableBody>
 				</Table>
 			</div>
-			{#if data.of > data.lines.length}<p class="text-ink-2 mt-2 text-[14px]">
-					The first {data.lines.length} of {data.of}. Files have them all.
-				</p>{/if}
+			<FirstOf shown={data.lines.length} of={data.of} rest="Files have them all." />
 		</section>
 	{/if}
 	<Ask

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
+	import type { LedgerColumn } from '$core/closing';
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { COLUMN_NAMES } from '../columns';
 	let { data } = $props();
 	const clock = getClock();
-	const total = (key: string) => data.rows.reduce((sum, row) => sum + row.columns[key], 0);
+	const total = (key: LedgerColumn) => data.rows.reduce((sum, row) => sum + row.columns[key], 0);
 	const expected = $derived(data.rows.reduce((sum, row) => sum + row.expected, 0));
 	const addsUp = $derived(data.rows.every((row) => row.addsUp));
 </script>
@@ -19,7 +20,9 @@
 			: 'Some sums do not agree with the roster: see the marked rows.'}
 	</p>
 	{#if data.rows.length === 0}
-		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">No session has begun yet.</p>
+		<p class="bg-sheet border-line text-ink-2 rounded-2xl border p-10 text-center">
+			{data.here ? `No session of ${data.here.name} has begun yet.` : 'No session has begun yet.'}
+		</p>
 	{:else}
 		<div class="border-line overflow-x-auto rounded-2xl border">
 			<Table class="text-ink text-[14.5px]">

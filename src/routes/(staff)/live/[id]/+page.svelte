@@ -26,13 +26,13 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates, data.isMasked));
+	const room = untrack(() => new LiveRoom(data, clock, data.coordinates, data.isMasked));
 	$effect(() => room.listen());
 	// A link may name somebody, and what is to be asked about them; both are done with once they have been read.
 	$effect(() => {
 		const { searchParams } = page.url;
 		const seat = searchParams.get('seat');
-		if (seat === null) return;
+		if (seat === null || room.isComing) return;
 		untrack(() => {
 			room.selected.clear();
 			room.focusId = seat || null;
@@ -131,6 +131,7 @@
 	function onkeydown(event: KeyboardEvent) {
 		const target = event.target as HTMLElement;
 		if (
+			room.isComing ||
 			ask ||
 			keysOpen ||
 			event.ctrlKey ||
@@ -193,105 +194,114 @@
 <svelte:window {onkeydown} />
 
 <div class="flex h-full min-h-0 flex-col">
-	<RoomHead {room} {now} onask={open} onletin={() => letIn(atDoor)} {atDoor} />
-
-	{#if room.isStale}
-		<p
-			role="alert"
-			class="bg-brick text-on-tide fixed inset-x-0 bottom-0 z-30 px-5 py-3 text-[14px] font-semibold"
-			data-testid="stale"
-		>
-			The connection to the server is lost. This is how the room was at {clockTime(room.heardAt, head.zone, true)}; it
-			comes back automatically.
-		</p>
-	{/if}
-
-	<div class="grid min-h-0 flex-1 grid-cols-[250px_1fr_290px] max-lg:grid-cols-1">
-		<aside
-			class="border-line overflow-auto border-r px-3.5 py-3.5 {pane === 'needs' ? '' : 'max-lg:hidden'}"
-			aria-label="Needs you"
-		>
-			<NeedsYou {room} {now} {isMasked} onsettle={settle} />
-		</aside>
-
-		<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
-			<div class="mb-3 flex min-h-9 flex-wrap items-center gap-3">
-				<h2 class="sr-only">Room</h2>
-				<Choose
-					name="view"
-					label="How the room is shown"
-					bind:value={view}
-					options={[
-						{ value: 'seats', text: 'Seats' },
-						{ value: 'list', text: 'List' },
-						{ value: 'answers', text: 'Answers' },
-						{ value: 'chart', text: 'Over time' },
-						{ value: 'incidents', text: head.incidents > 0 ? `Incidents ${head.incidents}` : 'Incidents' }
-					]}
-				/>
-				<label class="text-ink-2 flex items-center gap-1.5 text-[13.5px]"
-					><input
-						type="checkbox"
-						class="border-line-strong text-tide rounded"
-						checked={isMasked}
-						onchange={(event) => room.mask(event.currentTarget.checked)}
-					/>Numbers, no names</label
-				>
-				<Act size="xs" key="/" onclick={() => open('find', [])} testid="find">Find</Act>
-				{#if room.selected.size > 0}
-					<span class="ml-auto flex items-center gap-2 text-[14px] font-semibold">
-						{room.selected.size} selected
-						<Act size="xs" onclick={() => room.selected.clear()} key="Esc">Clear</Act>
-					</span>
-				{:else}<button class="text-ink-3 ml-auto text-[13px] max-lg:hidden" onclick={() => (keysOpen = true)}
-						><kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
-					>{/if}
-			</div>
-			{#if room.all.length === 0}
-				<p class="text-ink-3">Nobody is expected here. Add a group under Prepare.</p>
-			{:else if view === 'seats'}
-				<RoomPlan {room} {now} {isMasked} onselect={toggle} />
-			{:else if view === 'answers'}
-				<AnswersGrid {room} {isMasked} />
-			{:else if view === 'chart'}
-				<RoomChart {room} />
-			{:else if view === 'incidents'}
-				<Incidents {room} {now} onnew={() => open('incident', [])} />
-			{:else}
-				<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} />
-			{/if}
+	{#if room.isComing}
+		<main class="px-6 py-6" data-testid="coming">
+			<h1 class="text-[22px]">{head.paper}</h1>
+			<p class="text-ink-2" role="status">
+				The {head.expected.toLocaleString('en-GB')} seats of the {head.room} appear in a moment.
+			</p>
 		</main>
+	{:else}
+		<RoomHead {room} {now} onask={open} onletin={() => letIn(atDoor)} {atDoor} />
 
-		<aside class="bg-sheet border-line overflow-auto border-l px-4 py-3.5 {pane === 'one' ? '' : 'max-lg:hidden'}">
-			{#if room.focus}
-				<OneCandidate
-					{room}
-					seat={room.focus}
-					{now}
-					{isMasked}
-					coordinates={data.coordinates}
-					onask={(kind) => open(kind)}
-					ondo={(kind) =>
-						kind === 'let_in' ? letIn(room.targets) : void room.act(kind, reach(kind, room.targets).touched)}
-				/>
-			{:else}
-				<Beside {head} contacts={data.contacts} help={data.help} onhandover={() => open('hand_over', [])} />
-			{/if}
-		</aside>
-	</div>
-
-	<div class="max-lg:hidden"><Tally {room} {now} /></div>
-	<!-- On a phone one of the three at a time, changed with the thumb. -->
-	<nav class="bg-sheet border-line grid grid-cols-3 border-t lg:hidden" aria-label="Parts of the room">
-		{#each PANES as { key, name } (key)}
-			<button
-				class="aria-pressed:text-tide aria-pressed:bg-mist text-ink-2 py-3.5 text-[15px] font-semibold"
-				aria-pressed={pane === key}
-				onclick={() => (pane = key)}
-				>{name}{#if key === 'needs' && room.needs.length > 0}&nbsp;{room.needs.length}{/if}</button
+		{#if room.isStale}
+			<p
+				role="alert"
+				class="bg-brick text-on-tide fixed inset-x-0 bottom-0 z-30 px-5 py-3 text-[14px] font-semibold"
+				data-testid="stale"
 			>
-		{/each}
-	</nav>
+				The connection to the server is lost. This is how the room was at {clockTime(room.heardAt, head.zone, true)}; it
+				comes back automatically.
+			</p>
+		{/if}
+
+		<div class="grid min-h-0 flex-1 grid-cols-[250px_1fr_290px] max-lg:grid-cols-1">
+			<aside
+				class="border-line overflow-auto border-r px-3.5 py-3.5 {pane === 'needs' ? '' : 'max-lg:hidden'}"
+				aria-label="Needs you"
+			>
+				<NeedsYou {room} {now} {isMasked} onsettle={settle} />
+			</aside>
+
+			<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
+				<div class="mb-3 flex min-h-9 flex-wrap items-center gap-3">
+					<h2 class="sr-only">Room</h2>
+					<Choose
+						name="view"
+						label="How the room is shown"
+						bind:value={view}
+						options={[
+							{ value: 'seats', text: 'Seats' },
+							{ value: 'list', text: 'List' },
+							{ value: 'answers', text: 'Answers' },
+							{ value: 'chart', text: 'Over time' },
+							{ value: 'incidents', text: head.incidents > 0 ? `Incidents ${head.incidents}` : 'Incidents' }
+						]}
+					/>
+					<label class="text-ink-2 flex items-center gap-1.5 text-[13.5px]"
+						><input
+							type="checkbox"
+							class="border-line-strong text-tide rounded"
+							checked={isMasked}
+							onchange={(event) => room.mask(event.currentTarget.checked)}
+						/>Numbers, no names</label
+					>
+					<Act size="xs" key="/" onclick={() => open('find', [])} testid="find">Find</Act>
+					{#if room.selected.size > 0}
+						<span class="ml-auto flex items-center gap-2 text-[14px] font-semibold">
+							{room.selected.size} selected
+							<Act size="xs" onclick={() => room.selected.clear()} key="Esc">Clear</Act>
+						</span>
+					{:else}<button class="text-ink-3 ml-auto text-[13px] max-lg:hidden" onclick={() => (keysOpen = true)}
+							><kbd class="border-line-strong rounded border px-1.5 font-mono text-[12px]">?</kbd> keys</button
+						>{/if}
+				</div>
+				{#if room.all.length === 0}
+					<p class="text-ink-3">Nobody is expected here. Add a group under Prepare.</p>
+				{:else if view === 'seats'}
+					<RoomPlan {room} {now} {isMasked} onselect={toggle} />
+				{:else if view === 'answers'}
+					<AnswersGrid {room} {isMasked} />
+				{:else if view === 'chart'}
+					<RoomChart {room} />
+				{:else if view === 'incidents'}
+					<Incidents {room} {now} onnew={() => open('incident', [])} />
+				{:else}
+					<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} />
+				{/if}
+			</main>
+
+			<aside class="bg-sheet border-line overflow-auto border-l px-4 py-3.5 {pane === 'one' ? '' : 'max-lg:hidden'}">
+				{#if room.focus}
+					<OneCandidate
+						{room}
+						seat={room.focus}
+						{now}
+						{isMasked}
+						coordinates={data.coordinates}
+						onask={(kind) => open(kind)}
+						ondo={(kind) =>
+							kind === 'let_in' ? letIn(room.targets) : void room.act(kind, reach(kind, room.targets).touched)}
+					/>
+				{:else}
+					<Beside {head} contacts={data.contacts} help={data.help} onhandover={() => open('hand_over', [])} />
+				{/if}
+			</aside>
+		</div>
+
+		<div class="max-lg:hidden"><Tally {room} {now} /></div>
+		<!-- On a phone one of the three at a time, changed with the thumb. -->
+		<nav class="bg-sheet border-line grid grid-cols-3 border-t lg:hidden" aria-label="Parts of the room">
+			{#each PANES as { key, name } (key)}
+				<button
+					class="aria-pressed:text-tide aria-pressed:bg-mist text-ink-2 py-3.5 text-[15px] font-semibold"
+					aria-pressed={pane === key}
+					onclick={() => (pane = key)}
+					>{name}{#if key === 'needs' && room.needs.length > 0}&nbsp;{room.needs.length}{/if}</button
+				>
+			{/each}
+		</nav>
+	{/if}
 </div>
 
 <Notices notices={room.notices} />

@@ -41,6 +41,8 @@ export class LiveRoom {
 	selected = new SvelteSet<string>();
 	focusId = $state<string | null>(null);
 	filter = $state<TallyKey | null>(null);
+	/** A large room: its seats come by the line. */
+	isComing = $state(false);
 	heardAt = $state(0);
 	changedAt = $state(0);
 	readonly notices = new Notices();
@@ -53,7 +55,7 @@ export class LiveRoom {
 	#source: EventSource | null = null;
 
 	constructor(
-		picture: RoomPicture,
+		{ picture, isComing }: { picture: RoomPicture; isComing: boolean },
 		private readonly clock: ServerClock,
 		private readonly coordinates: boolean,
 		isMasked = false
@@ -62,6 +64,7 @@ export class LiveRoom {
 		this.putOff = new PutOff(clock);
 		this.isMasked = isMasked;
 		this.#take(picture);
+		this.isComing = isComing;
 		this.heardAt = picture.now;
 		this.changedAt = picture.now;
 	}
@@ -120,6 +123,7 @@ export class LiveRoom {
 		source.addEventListener(`picture${suffix}`, (event) => {
 			const picture: RoomPicture = JSON.parse(event.data);
 			this.#take(picture);
+			this.isComing = false;
 			this.#heard(picture.now, true);
 		});
 		source.addEventListener(`change${suffix}`, (event) => {

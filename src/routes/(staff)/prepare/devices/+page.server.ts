@@ -1,6 +1,7 @@
 import { may } from '$core/access';
 import { fullName } from '$core/names';
 import { requireStaff } from '$lib/server/http';
+import { MOST_LISTED } from '$lib/server/most-listed';
 import { findSession, findSessions, placeOf } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
@@ -47,9 +48,12 @@ export const load: PageServerLoad = async (event) => {
 				)
 		: [];
 	// The last check of each counts.
-	const last = new Map(rows.map((row) => [row.id, row]));
+	const last = [...new Map(rows.map((row) => [row.id, row])).values()];
+	const which = event.url.searchParams.get('which') === 'not' ? 'not' : 'all';
+	const listed = which === 'all' ? last : last.filter(({ ready }) => !ready);
 	return {
-		sessions: sessions.map((one) => ({ id: one.id, name: one.name })),
+		// A session that has ended is listed only when its own link is opened.
+		sessions: (mine?.endedAt ? [mine, ...sessions] : sessions).map((one) => ({ id: one.id, name: one.name })),
 		session: mine
 			? {
 					id: mine.id,
@@ -59,7 +63,11 @@ export const load: PageServerLoad = async (event) => {
 				}
 			: null,
 		address: `${event.url.origin}/sit/rehearse`,
-		people: [...last.values()].map((row) => ({
+		expected: last.length,
+		ready: last.filter(({ ready }) => ready).length,
+		which,
+		of: listed.length,
+		people: listed.slice(0, MOST_LISTED).map((row) => ({
 			id: row.id,
 			number: row.number,
 			name: fullName(row),

@@ -5,13 +5,12 @@
 	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
+	import FirstOf from '$ui/FirstOf.svelte';
 	import { getClock } from '$ui/clock-context';
 
 	let { data } = $props();
 	const clock = getClock();
-	let which = $state<'all' | 'not'>('all');
-	const ready = $derived(data.people.filter((person) => person.check?.ready).length);
-	const shown = $derived(data.people.filter((person) => which === 'all' || !person.check?.ready));
+	const addressOf = (session: string, which: string) => `/prepare/devices?${new URLSearchParams({ session, which })}`;
 </script>
 
 <svelte:head><title>Devices · Otium</title></svelte:head>
@@ -24,29 +23,30 @@
 				placeholder=""
 				value={data.session?.id ?? ''}
 				items={data.sessions.map((session) => ({ value: session.id, name: session.name }))}
-				onchange={(event) => void goto(`/prepare/devices?session=${(event.target as HTMLSelectElement).value}`)}
+				onchange={(event) => void goto(addressOf((event.target as HTMLSelectElement).value, data.which))}
 			/>
 		</div>
 		<Choose
 			name="which"
 			label="Which candidates"
-			bind:value={which}
+			value={data.which}
+			onchange={(which) => void goto(addressOf(data.session?.id ?? '', which))}
 			options={[
-				{ value: 'all', text: `all ${data.people.length}` },
-				{ value: 'not', text: `not ready ${data.people.length - ready}` }
+				{ value: 'all', text: `all ${data.expected}` },
+				{ value: 'not', text: `not ready ${data.expected - data.ready}` }
 			]}
 		/>
 		{#if data.session}<Act class="ml-auto" href="/prepare/mail?session={data.session.id}">Remind by mail</Act>{/if}
 	</div>
 	<p class="text-ink-2 mb-4">
-		{ready} of {data.people.length} have shown a device that is ready.
+		{data.ready} of {data.expected} have shown a device that is ready.
 		{data.session?.sealed
 			? `It needs the sealed client, ${data.session.sealed} or newer.`
 			: 'No sealed client is needed.'}
 		Candidates rehearse at <span class="font-mono text-[14px]">{data.address}</span>; it uses up nothing.
 	</p>
 	<ul class="bg-sheet border-line rounded-2xl border">
-		{#each shown as person (person.id)}
+		{#each data.people as person (person.id)}
 			<li
 				class="border-line grid grid-cols-[220px_110px_1fr] gap-3 border-b px-4 py-2.5 text-[14.5px] last:border-b-0 max-sm:grid-cols-1"
 			>
@@ -75,7 +75,8 @@
 				>
 			</li>
 		{:else}<li class="text-ink-2 p-8 text-center">
-				{data.people.length === 0 ? 'Choose a session that expects somebody.' : 'Everyone is ready.'}
+				{data.expected === 0 ? 'Choose a session that expects somebody.' : 'Everyone is ready.'}
 			</li>{/each}
 	</ul>
+	<FirstOf shown={data.people.length} of={data.of} />
 </main>

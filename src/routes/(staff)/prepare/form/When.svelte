@@ -72,14 +72,17 @@
 			<Rule {setup} path="timing.doorOpensMinutes" />
 			<Rule {setup} path="timing.lastEntryMinutes" />
 		</div>
-		{#if lengthInWords}<p class="text-ink-2 mt-1.5 text-[14px]" data-testid="length">
-				{lengthInWords}
-				{#if suggested !== limit && each === null}<button
-						type="button"
-						class="text-tide underline"
-						onclick={() => setup.setRule('timing.limitMinutes', suggested)}>take {suggested} min</button
-					>{/if}
-			</p>{/if}
+		<!-- The text comes a moment later. Its place is kept so that the fields below do not move. -->
+		<p class="text-ink-2 mt-1.5 min-h-[1.5em] text-[14px]">
+			{#if lengthInWords}<span data-testid="length"
+					>{lengthInWords}
+					{#if suggested !== limit && each === null}<button
+							type="button"
+							class="text-tide underline"
+							onclick={() => setup.setRule('timing.limitMinutes', suggested)}>take {suggested} min</button
+						>{/if}</span
+				>{/if}
+		</p>
 		<details class="mt-1 text-[14px]">
 			<summary class="text-tide cursor-pointer">It begins with a class</summary>
 			<div class="mt-2 flex flex-wrap items-end gap-3">

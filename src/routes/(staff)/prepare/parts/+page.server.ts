@@ -1,3 +1,4 @@
+import { giveWay } from '$lib/server/event-loop';
 import { administrationAsked } from '$lib/server/http';
 import { findPeople } from '$lib/server/people';
 import { choicesFor } from '$lib/server/session';
@@ -24,6 +25,7 @@ export const load: PageServerLoad = async (event) => {
 		const found = await findPeople(db, staff, { text: '', groupId: group.id, siteId: null, withLeft: false, page });
 		members.push(...found.people);
 		if (found.people.length === 0 || members.length >= found.total) break;
+		await giveWay();
 	}
 	const ids = members.map(({ id }) => id);
 	const standing = administration && steps.length > 0 ? await standingOf(db, administration.id, steps, ids) : new Map();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SITTING_STATES } from '$core/sitting';
-import { device, route } from '$lib/server/http';
+import { listeningDevice, route } from '$lib/server/http';
 import { startClock } from '$lib/server/sitting';
 
 const Beat = z.object({
@@ -9,8 +9,11 @@ const Beat = z.object({
 	battery: z.number().min(0).max(1).nullable().default(null)
 });
 
-/** The bound device says that it is there and which question it shows, and learns the time and when to say it again, `{ now, next }`. */
-export const POST = route(device, Beat, async ({ otium, device, binding, isBound, body }) => {
+/**
+ * The bound device says that it is there and which question it shows, and learns the time and when to say it again,
+ * `{ now, next }`. One that was freed learns that, once another is bound.
+ */
+export const POST = route(listeningDevice, Beat, async ({ otium, device, binding, isBound, body }) => {
 	if (isBound) {
 		otium.presence.seen(device.sittingId);
 		if (binding.clock_waits && body.at !== null) await startClock(otium, device.sittingId);

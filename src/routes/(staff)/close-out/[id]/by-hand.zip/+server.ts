@@ -1,5 +1,5 @@
 import { transact } from '$lib/server/db';
-import { downloadHeaders, inSession, route } from '$lib/server/http';
+import { download, inSession, route } from '$lib/server/http';
 import { accountFor, byHandZip } from '$lib/server/closing';
 import { appendToLogbook } from '$lib/server/logbook';
 
@@ -9,7 +9,5 @@ export const GET = route(inSession('see_closing'), async ({ otium, session, by }
 	await transact(otium.db, (trx) =>
 		appendToLogbook(trx, [{ at: otium.now(), by, kind: 'results_exported', sessionId: session.id, body: {} }])
 	);
-	return new Response(byHandZip(otium, account), {
-		headers: downloadHeaders(`${session.name}, by hand.zip`, 'application/zip')
-	});
+	return download(`${session.name}, by hand.zip`, 'application/zip', byHandZip(otium, account));
 });

@@ -2,7 +2,7 @@ import { may } from '$core/access';
 import { fullName } from '$core/names';
 import { answerInWords } from '$core/review';
 import { noPage, requireStaff } from '$lib/server/http';
-import { countingSittings, scoresOf, withForms } from '$lib/server/marking';
+import { countingSittings, markedSittings } from '$lib/server/marking';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
@@ -10,8 +10,8 @@ export const load: PageServerLoad = async (event) => {
 	const { db } = event.locals.otium;
 	const [sitting] = await countingSittings(db, (query) => query.where('sitting.id', event.params.sitting));
 	if (!sitting || !may(staff, 'see_closing', { siteId: sitting.siteId, proctorIds: [] })) noPage('not_found');
-	for await (const [one] of withForms(db, [sitting])) {
-		const { score, form, values } = (await scoresOf(db, [{ ...one, marking: one.rules.marking }])).get(one.sittingId)!;
+	for await (const { scored } of markedSittings(db, [sitting])) {
+		const { score, form, values } = scored;
 		return {
 			name: fullName(sitting),
 			number: sitting.number,

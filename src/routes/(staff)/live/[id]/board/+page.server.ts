@@ -1,18 +1,17 @@
 import QRCode from 'qrcode';
 import { noPage, requireSession } from '$lib/server/http';
 import { helpIn } from '$lib/server/contacts';
-import { drawRoom } from '$lib/server/live';
+import { drawForPage } from '$lib/server/live';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
 	const { by, session } = await requireSession(event, event.params.id, 'see_session');
 	const { otium } = event.locals;
-	const now = otium.now();
-	const drawn = await drawRoom(otium.db, event.params.id, now);
+	const drawn = await drawForPage(otium, event.params.id, otium.now());
 	if (!drawn) noPage('not_found');
 	const door = `${event.url.origin}/sit`;
 	return {
-		picture: { now, ...drawn },
+		...drawn,
 		help: await helpIn(otium.db, session.administrationId),
 		coordinates: by.role === 'coordinator',
 		door,

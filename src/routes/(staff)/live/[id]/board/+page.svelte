@@ -8,16 +8,23 @@
 
 	let { data } = $props();
 	const clock = getClock();
-	const room = untrack(() => new LiveRoom(data.picture, clock, data.coordinates));
+	const room = untrack(() => new LiveRoom(data, clock, data.coordinates));
 	$effect(() => room.listen());
 	const head = $derived(room.head);
 	const now = $derived(clock.now);
-	const counts = $derived([
-		{ text: 'expected', n: room.tally.expected },
-		{ text: 'at the door', n: room.all.filter((seat) => seat.state === 'at_door' && !isAwayFromDoor(seat)).length },
-		{ text: 'in', n: room.tally.let_in + room.tally.working + room.tally.on_hold + room.tally.line_lost },
-		{ text: 'finished', n: room.tally.handed_in + room.tally.time_up }
-	]);
+	const counts = $derived(
+		room.isComing
+			? []
+			: [
+					{ text: 'expected', n: room.tally.expected },
+					{
+						text: 'at the door',
+						n: room.all.filter((seat) => seat.state === 'at_door' && !isAwayFromDoor(seat)).length
+					},
+					{ text: 'in', n: room.tally.let_in + room.tally.working + room.tally.on_hold + room.tally.line_lost },
+					{ text: 'finished', n: room.tally.handed_in + room.tally.time_up }
+				]
+	);
 	const ready = $derived(roomReady(room.all));
 	const waits = $derived(head.opens > now);
 	const mark = $derived(
@@ -117,7 +124,7 @@
 			</div>
 		</div>
 	{/if}
-	<div class="flex items-end gap-10 text-[20px]">
+	<div class="flex min-h-[51px] items-end gap-10 text-[20px]">
 		{#if ready.letIn > 0}<p data-testid="screens">
 				<span class="font-mono text-[34px] font-semibold">{ready.screens} of {ready.mayWork}</span>
 				<span class="text-[#dcebe5]">screens ready</span>
