@@ -31,6 +31,6 @@ export default defineConfig({
 		// beyond its own house it sets back.
 		isolate: false,
 		testTimeout: 60_000,
-		hookTimeout: 30_000
+		hookTimeout: 120_000
 	}
 });

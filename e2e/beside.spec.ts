@@ -124,7 +124,7 @@ test('what is watched while it is sat is watched while it is looked back at, whe
 	await expect(async () => {
 		if (await page.getByTestId('review-full').count()) await page.getByTestId('review-full').click();
 		await expect(page.getByTestId('review')).toBeVisible({ timeout: 1_000 });
-	}).toPass({ timeout: 20_000 });
+	}).toPass({ timeout: 60_000 });
 	await page.getByTestId('review').click();
 	await expect(page.getByTestId('score')).toBeVisible();
 	expect(await page.evaluate(() => document.fullscreenElement !== null)).toBe(true);

@@ -43,7 +43,6 @@ const gate = (page: Page, key: string, site = 0) => page.getByTestId(`gate-${key
 test('two markers mark without names, by keys; a mark is taken back; what two mark is compared', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const ode = await home.staff(browser);
 	await open(ode, '/close-out/marking?of=autumn');
 	await ode.getByTestId('hand-question').getByRole('link').click();

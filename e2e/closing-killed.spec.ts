@@ -44,7 +44,6 @@ const home = house('16:20', async (otium, clock, now) => {
 test('a server that is killed at any step of a closing has either closed with its archive, or is as before', async ({
 	browser
 }) => {
-	test.setTimeout(180_000);
 	const closed = () => home.read((db) => db('closing').first('archive', 'sha256'));
 	const there = (end: string) =>
 		existsSync(archivesIn(home.dir)) && readdirSync(archivesIn(home.dir)).some((name) => name.endsWith(end));

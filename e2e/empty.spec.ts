@@ -32,7 +32,6 @@ const table = (prefix: string, group: string, count: number) => ({
 });
 
 test('an empty house becomes two sites with a session each, ready for the day', async ({ browser }) => {
-	test.setTimeout(180_000);
 	const page = await home.staff(browser);
 	await test.step('nothing is there, and each page says what comes first', async () => {
 		for (const path of [

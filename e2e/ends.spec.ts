@@ -8,7 +8,6 @@ const { room, standing, list, one, onOneOnSomeOnAll } = actsIn(home);
 test('set aside, restore, hand in, reopen and carry over, on one, on a selection, on all of a state', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const page = await room(browser);
 	await onOneOnSomeOnAll(page, { button: 'Set aside', from: ['working', 'Working'], to: 'set_aside', asks: true });
 	await onOneOnSomeOnAll(page, { button: 'Restore', from: ['set_aside', 'Set aside'], to: 'working', asks: false });

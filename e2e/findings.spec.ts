@@ -231,7 +231,6 @@ for (const [name, part] of [
 	['lockdown, room and hours', codes.slice(16)]
 ] as const) {
 	test(`${name}: each finding is told, and each of its buttons ends it`, async ({ browser }) => {
-		test.setTimeout(120_000);
 		const page = await home.staff(browser);
 		for (const code of part) {
 			await enter(page, ENTERED[code]);
@@ -257,7 +256,6 @@ test('what can only be known is told', async ({ browser }) => {
 });
 
 test('what others’ data bring about is told, and what can be mended is', async ({ browser }) => {
-	test.setTimeout(120_000);
 	const page = await home.staff(browser);
 	for (const [code, prepare, entered, mends] of PREPARED) {
 		await home.read(prepare);

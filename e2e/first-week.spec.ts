@@ -16,7 +16,6 @@ const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOS
 test('a session over three days is read back before it is planned; rules are folded, and say what differs', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const page = await home.staff(browser);
 	await go(page, '/prepare/new');
 	await choose(page, 'paperId', 'Coastal Navigation I');
@@ -59,7 +58,6 @@ test('a session over three days is read back before it is planned; rules are fol
 test('a class period gives the start, and groups start one after the other in one room with a seat each', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const page = await home.staff(browser);
 	await go(page, '/prepare/new');
 	await choose(page, 'paperId', 'Tides and Currents');
@@ -96,7 +94,6 @@ test('a class period gives the start, and groups start one after the other in on
 test('the start page tells what binds; coming back after a reload waits for the proctor’s release', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const page = await home.browser(browser);
 	await expect.poll(async () => (await home.session('Lights and Shapes · Watch B')).code).not.toBe('');
 	const me = await begun(page, 3, { pauses: { most: 1, minutes: 5, stopsClock: false } }, async () => {
@@ -154,7 +151,6 @@ test('before they begin candidates read every rule that binds them, and staff re
 });
 
 test('the proctor ends a paper by hand; whoever has more goes on', async ({ browser }) => {
-	test.setTimeout(120_000);
 	const { id, code } = await home.session('Lights and Shapes · Watch B');
 	await home.read(async (db) => {
 		const { rules: text } = await db('session').where({ id }).first('rules');
@@ -262,7 +258,6 @@ test('contacts stand in the room, and before a candidate who is refused', async 
 test('parts in order close a paper until the one before is ticked, on their own page and at the door', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const staff = await home.staff(browser);
 	await go(staff, '/prepare/parts');
 	const one = await home.read((db) =>
@@ -331,7 +326,6 @@ test('a guest practises at any time: a wrong answer can be tried again at its co
 });
 
 test('staff sit a rehearsal themselves as a made-up person, whom no session that counts takes', async ({ browser }) => {
-	test.setTimeout(120_000);
 	const page = await home.staff(browser);
 	await go(page, '/prepare/new');
 	await choose(page, 'paperId', 'Coastal Navigation I');

@@ -208,7 +208,7 @@ export class House {
 export function house(clockTime?: string, furnish?: typeof seedDemo): House {
 	const one = new House();
 	test.beforeAll(async () => {
-		test.setTimeout(90_000);
+		test.setTimeout(180_000);
 		await one.open(clockTime, furnish);
 	});
 	test.afterEach(() => one.closeContexts());

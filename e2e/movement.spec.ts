@@ -156,12 +156,12 @@ test('no going back: the questions ahead are not on the device, and the next pag
 	// With the line known to be down one stays where one can go on working, and nothing that is written is lost.
 	await cut();
 	await page.getByRole('radio').first().check();
-	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled({ timeout: 30_000 });
+	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled();
 	await page.locator('[data-question] legend').first().click();
 	await page.keyboard.press('n');
 	expect(await shownNumbers(page)).toEqual([3, 4]);
 	await mend();
-	await expect.poll(() => valueOf(me.id, form[2].id), { timeout: 30_000 }).toBeTruthy();
+	await expect.poll(() => valueOf(me.id, form[2].id)).toBeTruthy();
 	await page.getByTestId('next').click();
 	await expect.poll(() => shownNumbers(page)).toEqual([5, 6]);
 });
@@ -206,7 +206,6 @@ test('own order of questions and of choices: two neighbours see different ones, 
 test('a time for each question: it runs out, the next one comes by itself, and waits for the line', async ({
 	browser
 }) => {
-	test.setTimeout(120_000);
 	const timing = { limitMinutes: 30, questionSeconds: 6, clockStops: 'hold_or_lost', graceMinutes: 0 };
 	const { page, me, form } = await under(browser, 8, { goingBack: false }, { timing });
 	const head = page.getByTestId('question-time');
@@ -217,15 +216,15 @@ test('a time for each question: it runs out, the next one comes by itself, and w
 	if ((await input.getAttribute('type')) === 'radio') await input.check();
 	else await input.fill('7');
 	await expect.poll(() => valueOf(me.id, form[0].id)).not.toBeNull();
-	await expect.poll(() => shownNumbers(page), { timeout: 30_000 }).toEqual([2]);
+	await expect.poll(() => shownNumbers(page)).toEqual([2]);
 	await expect(head).toContainText('this question');
 
 	await page.context().setOffline(true);
 	// Its time ends without a line; what comes next waits for it, and its clock has not begun.
-	await expect(page.getByText('Question 3 will appear here')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('Question 3 will appear here')).toBeVisible();
 	await expect(head).toHaveCount(0);
 	await page.context().setOffline(false);
-	await expect.poll(() => shownNumbers(page), { timeout: 30_000 }).toEqual([3]);
+	await expect.poll(() => shownNumbers(page)).toEqual([3]);
 	await expect(head).toContainText('this question');
 	const shown = await home.read((db) =>
 		db('question_shown').where({ sitting_id: me.id }).orderBy('place').pluck('place')

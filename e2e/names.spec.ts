@@ -39,7 +39,6 @@ const placeOf = (page: Page, within: string, words: string) =>
 test('names of any script stand in our sentences where they belong, and none makes a page wider than its screen', async ({
 	browser
 }) => {
-	test.setTimeout(180_000);
 	const page = await home.staff(browser);
 	const { id } = await home.session(WATCH_A);
 

@@ -6,12 +6,9 @@ import { firefox, webkit, type Tab } from './other-browsers';
 const home = house();
 const WATCH_A = 'Tides and Currents · Watch A';
 /** A browser on a busy machine takes its time for what a person does not notice. */
-const SLOW = { timeout: 40_000 };
-const there = (tab: Tab, css: string) => expect.poll(() => tab.text(css), { ...SLOW, message: css }).not.toBe('');
+const there = (tab: Tab, css: string) => expect.poll(() => tab.text(css), { message: css }).not.toBe('');
 const says = (tab: Tab, css: string, words: string | RegExp) =>
-	expect
-		.poll(() => tab.text(css), { ...SLOW, message: css })
-		.toMatch(typeof words === 'string' ? new RegExp(words) : words);
+	expect.poll(() => tab.text(css), { message: css }).toMatch(typeof words === 'string' ? new RegExp(words) : words);
 
 /** What the server holds of them. */
 const standing = (sessionId: string, number: string) =>
@@ -78,7 +75,7 @@ for (const [nth, open] of [firefox, webkit].entries()) {
 			await says(proctor, 'body', 'not live');
 			await home.start();
 			await says(candidate, '[data-testid=saved]', /Saved \d\d/);
-			await expect.poll(() => standing(id, number), SLOW).toEqual(before + 2);
+			await expect.poll(() => standing(id, number)).toEqual(before + 2);
 			await says(proctor, '[data-testid=seats]', family);
 
 			await candidate.press('[data-testid=hand-in]');

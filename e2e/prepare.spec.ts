@@ -17,7 +17,6 @@ const file = (name: string, text: string | Uint8Array) => ({
 });
 
 test('files make people at two sites, and people make sessions that are ready', async ({ browser }) => {
-	test.setTimeout(180_000);
 	const page = await home.staff(browser);
 
 	await test.step('a table with a wrong row is refused whole, with the row; corrected, it is imported', async () => {
@@ -146,7 +145,6 @@ test('one setup becomes several sessions: for each group, and at several starts'
 });
 
 test('a rule sheet is copied, changed, compared and applied; what is sealed is sealed', async ({ browser }) => {
-	test.setTimeout(180_000);
 	const page = await home.staff(browser);
 	await test.step('the copy is saved as it is changed', async () => {
 		await go(page, '/prepare/rules/certification');
@@ -287,12 +285,10 @@ test('mail goes once to those who have an address, and its words can be changed'
 	await expect(page.locator('section', { hasText: 'Preview' })).toContainText('come to the Boat Shed, Quayside.');
 	await page.getByTestId('send-mail').click();
 	await page.getByTestId('confirm').dblclick();
-	await expect(page.getByTestId('outbox').locator('li').first()).toContainText('sent', { timeout: 30_000 });
+	await expect(page.getByTestId('outbox').locator('li').first()).toContainText('sent');
 	await expect
-		.poll(
-			() =>
-				home.read(async (db) => (await db('mail').where({ session_id: id, state: 'sent' }).count('* as n').first())?.n),
-			{ timeout: 30_000 }
+		.poll(() =>
+			home.read(async (db) => (await db('mail').where({ session_id: id, state: 'sent' }).count('* as n').first())?.n)
 		)
 		.toBe(37);
 	await go(page, `/prepare/mail?session=${id}`);

@@ -11,7 +11,6 @@ import { startOtium } from '../src/lib/server/otium';
 import { runCrowd, type Acknowledged } from '../stand-ins/crowd';
 
 test('a crowd of forty sits a sealed paper with the sealed client; without it nobody is shown a question', async () => {
-	test.setTimeout(120_000);
 	const dir = mkdtempSync(join(tmpdir(), 'otium-sealed-'));
 	const { code, people } = await makeCrowdSession(dir, 40);
 	const otium = await startOtium({ dataDir: dir, sweep: false, logLevel: 'silent' });

@@ -31,21 +31,20 @@ async function atWork(browser: Browser, nth: number, atTimeUp: End, more: Record
 test('warnings come in time, once each also after a reload, and go by themselves; then the work is handed in for them', async ({
 	browser
 }) => {
-	test.setTimeout(90_000);
 	const { page, me, short, question, box, stands } = await atWork(browser, 0, 'hand_in');
 	await expect(page.getByTestId('warning')).toHaveCount(0);
 	await leave(page, me.id, 122_500);
 	await expect(page.getByTestId('time')).toContainText('3 min');
-	await expect(page.getByTestId('warning')).toHaveText('2 minutes left.', { timeout: 6_000 });
+	await expect(page.getByTestId('warning')).toHaveText('2 minutes left.');
 	await page.reload();
 	await expect(page.getByTestId('time')).toContainText(/1:5\d/);
 	await expect(page.getByTestId('warning')).toHaveCount(0);
 	await leave(page, me.id, 62_500);
-	await expect(page.getByTestId('warning')).toHaveText('One minute left.', { timeout: 6_000 });
-	await expect(page.getByTestId('warning')).toHaveCount(0, { timeout: 14_000 });
+	await expect(page.getByTestId('warning')).toHaveText('One minute left.');
+	await expect(page.getByTestId('warning')).toHaveCount(0);
 
 	await leave(page, me.id, 2_000);
-	await expect(notice(page)).toContainText('Finish your last answer and hand in: 0:5', { timeout: 6_000 });
+	await expect(notice(page)).toContainText('Finish your last answer and hand in: 0:5');
 	await goTo(page, short);
 	await box.fill('trawl');
 	await stands('trawl');
@@ -55,7 +54,7 @@ test('warnings come in time, once each also after a reload, and go by themselves
 	await leave(page, me.id, -57_500);
 	await goTo(page, short);
 	await box.fill('trawling');
-	await expect(page.getByRole('heading', { name: 'Time is up' })).toBeVisible({ timeout: 10_000 });
+	await expect(page.getByRole('heading', { name: 'Time is up' })).toBeVisible();
 	await expect(page.getByText('Your work was handed in for you')).toBeVisible();
 	await expect(page.getByTestId('receipt')).not.toBeEmpty();
 	await stands('trawling');
@@ -113,7 +112,7 @@ test('counts nothing when it was not handed in: the candidate is warned of it an
 	await leave(page, me.id, -1_000);
 	await expect(notice(page)).toContainText('What is not handed in by then is not scored');
 	await leave(page, me.id, -58_000);
-	await expect(page.getByText('by the rules of this paper it is not scored')).toBeVisible({ timeout: 10_000 });
+	await expect(page.getByText('by the rules of this paper it is not scored')).toBeVisible();
 	await stands('trawling');
 	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'time_up' });
 });
@@ -121,7 +120,6 @@ test('counts nothing when it was not handed in: the candidate is warned of it an
 test('a line that is down beyond the end: what was written without it comes late, is held back, and counts by a coordinator’s word', async ({
 	browser
 }) => {
-	test.setTimeout(90_000);
 	const { page, me, short, question, box, stands } = await atWork(browser, 4, 'hand_in');
 	await goTo(page, short);
 	await box.fill('trawl');
@@ -131,11 +129,11 @@ test('a line that is down beyond the end: what was written without it comes late
 	await expect(page.getByTestId('saved')).toContainText('kept here');
 	await shorten(me.id, -61_000);
 	await expect
-		.poll(() => home.read((db) => db('sitting').where({ id: me.id }).first('state')), { timeout: 10_000 })
+		.poll(() => home.read((db) => db('sitting').where({ id: me.id }).first('state')))
 		.toEqual({ state: 'time_up' });
 	await page.context().setOffline(false);
-	await expect(page.getByText('Your work was handed in for you')).toBeVisible({ timeout: 20_000 });
-	await expect(page.getByText('Tell your proctor if your connection was lost.')).toBeVisible({ timeout: 20_000 });
+	await expect(page.getByText('Your work was handed in for you')).toBeVisible();
+	await expect(page.getByText('Tell your proctor if your connection was lost.')).toBeVisible();
 	expect(await valueOf(me.id, question.id)).toBe('trawl');
 
 	const coordinator = await home.staff(browser);

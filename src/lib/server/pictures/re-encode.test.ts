@@ -59,7 +59,7 @@ describe('a picture from outside', () => {
 		expect(sent.length).toBeLessThan(40_000);
 		const began = performance.now();
 		expect(await reEncode(sent, SIZE)).toBeNull();
-		expect(performance.now() - began).toBeLessThan(5_000);
+		expect(performance.now() - began).toBeLessThan(20_000);
 	});
 
 	it.each([

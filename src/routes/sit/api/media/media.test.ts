@@ -57,7 +57,7 @@ describe('a file for a question', () => {
 			'<!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;&a;&a;&a;&a;">]><svg xmlns="http://www.w3.org/2000/svg" width="90000" height="90000"><text>&b;</text></svg>';
 		const begun = performance.now();
 		expect(await refused(Buffer.from(swelling))).toBe('medium');
-		expect(performance.now() - begun).toBeLessThan(10_000);
+		expect(performance.now() - begun).toBeLessThan(20_000);
 	});
 
 	it('that is sound is kept as it is, by what it is and not by its name', async () => {
