@@ -38,7 +38,9 @@ export const FINDER_VERBS: Record<FinderAct, [string, ...string[]]> = {
 export type Found = {
 	kind: 'act' | 'person' | 'session' | 'paper' | 'place';
 	title: string;
+	/** What tells it from others; a time of its site follows where there is one. */
 	detail: string;
+	when?: { at: number; zone: string };
 	href: string;
 };
 

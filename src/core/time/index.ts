@@ -24,6 +24,7 @@ export {
 	shortDate,
 	timeAndDate,
 	timeElsewhere,
+	zoneBeside,
 	zoneName
 } from './zone';
 export {

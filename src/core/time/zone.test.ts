@@ -12,6 +12,7 @@ import {
 	timeAndDate,
 	timeElsewhere,
 	wallClock,
+	zoneBeside,
 	zoneName
 } from '.';
 
@@ -121,6 +122,13 @@ describe('the same instant on another clock', () => {
 		expect(timeElsewhere(at, 'Europe/London', 'Europe/Lisbon')).toBeNull();
 		expect(timeElsewhere(at, 'Europe/London', 'Atlantic/Azores')).toBe('22:30');
 		expect(timeElsewhere(at, 'Europe/London', 'Europe/Berlin')).toBe('Thursday 10 December, 00:30');
+	});
+
+	it('is told with its zone where the reader’s clock shows another time', () => {
+		expect(zoneBeside(at, 'Atlantic/Azores', 'Europe/London')).toBe(' GMT-1');
+		// Names of zones differ between the two; the time does not.
+		expect(zoneBeside(at, 'Europe/Lisbon', 'Europe/London')).toBe('');
+		expect(zoneBeside(Date.parse('2026-07-09T12:00:00Z'), 'Europe/London', 'UTC')).toBe(' BST');
 	});
 });
 

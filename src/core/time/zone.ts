@@ -67,6 +67,14 @@ export function zoneName(at: number, zone: string): string {
 	return parts.find((part) => part.type === 'timeZoneName')?.value.replace(/[+-]0$/, '') ?? zone;
 }
 
+/**
+ * The name of the zone that a time is told in, to stand behind it: ` GMT-1`. Empty where the clock of whoever reads shows
+ * the same time.
+ */
+export function zoneBeside(at: number, told: string, readers: string): string {
+	return timeElsewhere(at, told, readers) === null ? '' : ` ${zoneName(at, told)}`;
+}
+
 /** `Tuesday 8 December`, with the year when it is not `now`'s. */
 export function longDate(at: number, zone: string, now = at): string {
 	const day = wallClock(at, zone);

@@ -6,10 +6,14 @@ the server looks up, and shows each what they may see.
 	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { placesFor, type Found } from '$core/finder';
+	import { timeAndDate } from '$core/time';
+	import { getClock } from './clock-context';
 	import { inWords, send } from './post';
+	import { zoneBeside } from './zone-beside';
 
 	type Props = { places: { href: string; name: string }[]; open: boolean };
 	let { places, open = $bindable() }: Props = $props();
+	const clock = getClock();
 
 	const KIND_NAMES: Record<Found['kind'], string> = {
 		act: 'Acts',
@@ -149,7 +153,11 @@ the server looks up, and shows each what they may see.
 					onpointermove={() => (at = i)}
 				>
 					<span class="min-w-0 truncate font-semibold">{one.title}</span>
-					<span class="text-ink-2 ml-auto shrink-0 truncate text-[13.5px] max-sm:hidden">{one.detail}</span>
+					<span class="text-ink-2 ml-auto shrink-0 truncate text-[13.5px] max-sm:hidden"
+						>{one.detail}{one.when
+							? ` ${timeAndDate(one.when.at, one.when.zone, clock.now)}${zoneBeside(one.when.at, one.when.zone)}`
+							: ''}</span
+					>
 				</li>
 			{:else}
 				<li class="text-ink-2 px-3 py-4" role="presentation">

@@ -25,7 +25,9 @@
 			<span>
 				{#if line.href}<a class="underline" href={line.href}>{line.text}</a>{:else}{line.text}{/if}
 				{#if line.detail || line.who}<span class="text-ink-3 block text-[13px]"
-						>{(line.detail ?? '').replace(/\.$/, '')}{line.detail && line.who ? ': ' : ''}{line.who ?? ''}</span
+						>{(line.detail ?? '').replace(/\.$/, '')}{line.detail && line.who ? ' · ' : ''}{line.who
+							? `for ${line.who}`
+							: ''}</span
 					>{/if}
 			</span>
 		</li>

@@ -1,5 +1,6 @@
 import { mayAnywhere, ROLE_NAMES, type Act } from '$core/access';
 import { requireStaff } from '$lib/server/http';
+import { homeSite } from '$lib/server/places';
 import { releasesFor } from '$lib/server/results';
 import { signInRules } from '$lib/server/sign-in';
 import type { LayoutServerLoad } from './$types';
@@ -20,20 +21,13 @@ const PLACES: { href: string; name: string; act: Act; or?: Act }[] = [
 export const load: LayoutServerLoad = async (event) => {
 	const staff = requireStaff(event);
 	const { otium } = event.locals;
-	const siteId = staff.roles.find((held) => held.siteId !== null)?.siteId;
-	const site = await otium
-		.db('site')
-		.modify((query) => {
-			if (siteId) query.where({ id: siteId });
-		})
-		.orderBy('name', 'desc')
-		.first('name', 'zone');
 	const hasResults = !mayAnywhere(staff, 'see_closing') && (await releasesFor(otium.db, staff, otium.now())).length > 0;
 	const { idleMinutes } = await signInRules(otium.db);
 	return {
 		now: otium.now(),
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
-		site: { name: (site?.name as string) ?? 'No site yet', zone: (site?.zone as string) ?? 'UTC' },
+		// A page about one session says that session's site instead: its times and the clock above them agree.
+		site: await homeSite(otium.db, staff),
 		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
 		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
 			// Coordinators find it under Prepare, Places.

@@ -54,7 +54,7 @@
 				onfind={() => (isFinding = true)}
 				path={page.url.pathname}
 				{clock}
-				site={data.site}
+				site={page.data.site}
 				person={data.person}
 				places={data.places}
 			/>
@@ -68,6 +68,12 @@
 		</div>
 		<Finder places={findable} bind:open={isFinding} />
 		<ConfirmIdentity />
-		<StillHere {clock} zone={data.site.zone} idleUntil={data.idle.until} idleMinutes={data.idle.minutes} {isWatching} />
+		<StillHere
+			{clock}
+			zone={page.data.site.zone}
+			idleUntil={data.idle.until}
+			idleMinutes={data.idle.minutes}
+			{isWatching}
+		/>
 	{/if}
 </ThemeProvider>

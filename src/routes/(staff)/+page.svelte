@@ -9,6 +9,7 @@
 	import ReadyLines from '$ui/ReadyLines.svelte';
 	import Sentence from '$ui/Sentence.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -186,7 +187,9 @@
 										: `, ${one.minutesLeft} min left`}</span
 								>
 								<span class="text-ink-3 block"
-									>{one.joins ? `continues in ${one.joins}` : 'not in another session yet'}</span
+									>{one.joins
+										? `continues in the ${one.joins.room} at ${timeAndDate(one.joins.opens, one.joins.zone, clock.now)}${zoneBeside(one.joins.opens, one.joins.zone)}`
+										: 'not in another session yet'}</span
 								>
 							</p>
 						</div>

@@ -3,7 +3,6 @@ import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder
 import { fullName } from '$core/names';
 import { offers, type Touchable } from '$core/room';
 import { breakSince, isInTheRoom, STATE_NAMES, type Sitting, type SittingState } from '$core/sitting';
-import { timeAndDate } from '$core/time';
 import { beginningFirst, groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
 
@@ -21,7 +20,7 @@ export async function findAnything(db: Query, staff: StaffMember, text: string, 
 	if (act !== null) return actsOn(inSessions, staff, act).slice(0, MOST);
 	const [people, sessions] = await Promise.all([peopleBy(db, staff, words), sessionsBy(db, staff, words, now)]);
 	return [
-		...inSessions.slice(0, MOST).map((one) => personLine(one, now)),
+		...inSessions.slice(0, MOST).map(personLine),
 		// Somebody who sits today is found in their room, and once more with their own page.
 		...people,
 		...sessions
@@ -98,11 +97,12 @@ const touchable = (state: SittingState, sitting: Sitting): Touchable => ({
 	movedOn: false
 });
 
-function personLine({ name, number, seat, session, sittingId }: InSession, now: number): Found {
+function personLine({ name, number, seat, session, sittingId }: InSession): Found {
 	return {
 		kind: 'person',
 		title: `${name}, ${number}`,
-		detail: `${STATE_NAMES[seat.state]}: ${session.paper.title}, ${session.room.name}, ${whenOf(session, now)}`,
+		detail: `${STATE_NAMES[seat.state]}: ${session.paper.title}, ${session.room.name},`,
+		when: whenOf(session),
 		href: `/live/${session.id}?seat=${sittingId}`
 	};
 }
@@ -162,13 +162,15 @@ async function sessionsBy(db: Query, staff: StaffMember, words: string, now: num
 		...near.slice(0, MOST).map((session): Found => ({
 			kind: 'session',
 			title: session.name,
-			detail: `${session.room.name}, ${whenOf(session, now)}`,
+			detail: `${session.room.name},`,
+			when: whenOf(session),
 			href: hrefOf(session, staff, now)
 		})),
 		...[...papers].slice(0, MOST).map(([paper, sessions]): Found => ({
 			kind: 'paper',
 			title: paper,
-			detail: `${sessions.length === 1 ? 'One session' : `${sessions.length} sessions`}; the nearest is ${whenOf(sessions[0], now)}`,
+			detail: `${sessions.length === 1 ? 'One session' : `${sessions.length} sessions`}; the nearest is`,
+			when: whenOf(sessions[0]),
 			href: hrefOf(sessions[0], staff, now)
 		}))
 	];
@@ -181,4 +183,4 @@ function hrefOf(session: Session, staff: StaffMember, now: number): string {
 	return isPlanned ? `/prepare/${session.id}` : `/live/${session.id}`;
 }
 
-const whenOf = ({ window, site }: Session, now: number) => timeAndDate(window.opens, site.zone, now);
+const whenOf = ({ window, site }: Session) => ({ at: window.opens, zone: site.zone });

@@ -1,7 +1,7 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { fullName } from '$core/names';
 import { owedState, type OwedWhy } from '$core/owed';
-import { MINUTE, timeAndDate } from '$core/time';
+import { MINUTE } from '$core/time';
 import type { Query } from '../db';
 import { placeOf, type Session } from '../session';
 import { loadSittings, type Loaded } from '../sitting';
@@ -21,8 +21,8 @@ export type Owed = {
 	answered: number;
 	/** Working time left, in minutes; null: no limit, or not begun. */
 	minutesLeft: number | null;
-	/** Where and when it is arranged, in words. */
-	arranged: string | null;
+	/** What is arranged for them, at the site of their session. */
+	arranged: { what: string; opens: number; room: string } | null;
 	waiver: { id: string; reason: string; by: string } | null;
 };
 
@@ -116,15 +116,13 @@ function toOwed(one: Loaded, waiver: Waiver | null, now: number): Owed | null {
 		},
 		answered: one.answered,
 		minutesLeft: left,
-		arranged: found.state === 'arranged' ? arrangedInWords(one, session, now) : null,
+		arranged: found.state === 'arranged' ? arrangedAs(one, session) : null,
 		waiver: waiver && { id: waiver.id, reason: waiver.reason, by: waiver.by }
 	};
 }
 
-function arrangedInWords({ merge }: Loaded, session: Session, now: number): string {
-	const { zone } = session.site;
-	const room = merge.room?.name ?? session.room.name;
-	const opens = merge.ownWindow?.opens ?? session.window.opens;
-	const what = merge.ownWindow ? 'own window' : session.name;
-	return `${what}, ${timeAndDate(opens, zone, now)}, ${room}`;
-}
+const arrangedAs = ({ merge }: Loaded, session: Session): NonNullable<Owed['arranged']> => ({
+	what: merge.ownWindow ? 'own window' : session.name,
+	opens: merge.ownWindow?.opens ?? session.window.opens,
+	room: merge.room?.name ?? session.room.name
+});

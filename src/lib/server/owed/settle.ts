@@ -3,7 +3,7 @@ import { may, type StaffMember } from '$core/access';
 import { proposeSlots, type Called, type Proposal } from '$core/grants';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
+import { allottedMinutes, localMidnightAfter, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { daysFor } from '../grants';
 import type { Acting } from '../house';
@@ -195,7 +195,7 @@ function mostCommon(ids: string[]): string {
 }
 
 /** Sessions to come, or going on, that these people could join. */
-export type Joinable = { id: string; name: string; when: string; room: string; free: number };
+export type Joinable = { id: string; name: string; opens: number; zone: string; room: string; free: number };
 
 export async function sessionsToJoin(db: Query, owed: Owed[], now: number): Promise<Joinable[]> {
 	const [{ paper, administrationId, session: missed }] = owed;
@@ -221,7 +221,8 @@ export async function sessionsToJoin(db: Query, owed: Owed[], now: number): Prom
 	return sessions.map((session) => ({
 		id: session.id,
 		name: session.name,
-		when: timeAndDate(session.window.opens, session.site.zone, now),
+		opens: session.window.opens,
+		zone: session.site.zone,
 		room: session.room.name,
 		free:
 			session.room.rows * session.room.seatsPerRow - Number(taken.find((row) => row.session_id === session.id)?.n ?? 0)

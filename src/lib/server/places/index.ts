@@ -1,3 +1,4 @@
+export { homeSite } from './home-site';
 export { listRooms, saveRoom } from './rooms';
 export type { Room, RoomChange } from './rooms';
 export { listNetworks, networksOf, removeNetwork, saveNetwork } from './networks';

@@ -337,4 +337,27 @@ describe('readiness', () => {
 		const again = (await readinessOf(db(), (await findSession(db(), 's1'))!, NINE - 60 * 60_000))!.lines;
 		expect(again.filter((one) => one.state !== 'done').map((one) => one.key)).toEqual(['proctor', 'K5', 'mail']);
 	});
+
+	it('asks for no mail and no rehearsal of a session that has begun, but of one over days', async () => {
+		const keys = async (at: number) => {
+			const { lines } = (await readinessOf(db(), (await findSession(db(), 's1'))!, at))!;
+			return lines.map(({ key }) => key).filter((key) => ['devices', 'mail'].includes(key));
+		};
+		expect(await keys(NINE - 1)).toEqual(['devices', 'mail']);
+		expect(await keys(NINE)).toEqual([]);
+		await db()('session')
+			.where({ id: 's1' })
+			.update({ closes: NINE + 3 * 86_400_000 });
+		expect(await keys(NINE)).toEqual(['devices', 'mail']);
+	});
+
+	it('says when a door code comes, and that an old one is over', async () => {
+		const code = async (at: number) => {
+			const { lines } = (await readinessOf(db(), (await findSession(db(), 's1'))!, at))!;
+			const { text, detail } = lines.find(({ key }) => key === 'code')!;
+			return [text, detail];
+		};
+		expect(await code(NINE - 60 * 60_000)).toEqual(['No door code yet', 'is created at 08:45']);
+		expect(await code(NINE)).toEqual(['Door code expired', undefined]);
+	});
 });

@@ -1,5 +1,5 @@
 import type { Finding, ReadyLine } from '$core/session';
-import { clockTime } from '$core/time';
+import { clockTime, isOverDays } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
 import { lettersFor } from '../mail';
@@ -14,6 +14,8 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 	if (!planned.ok) return null;
 	const { plan } = planned;
 	const edit = `/prepare/${session.id}`;
+	// Once it has begun, a mail tells nobody what to bring and a device is tried at the door; over days there is time for both.
+	const isToCome = now < session.window.opens || isOverDays(session.window, session.site.zone);
 	const lines = [
 		paperLine(session, plan),
 		await proctorLine(db, session, edit),
@@ -27,8 +29,7 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 		timeLine(plan),
 		...entitlementLine(plan),
 		...clashLines(plan, edit),
-		await rehearsalLine(db, session, plan),
-		await mailLine(db, session, now),
+		...(isToCome ? [await rehearsalLine(db, session, plan), await mailLine(db, session, now)] : []),
 		codeLine(session, now),
 		...otherFindings(plan, edit)
 	];
@@ -199,8 +200,9 @@ function codeLine(session: Session, now: number): ReadyLine {
 			text: session.codeHidden ? 'Door code created, still hidden' : 'Door code shown'
 		};
 	const opens = doorOpensAt(session);
-	const text = now < opens ? 'No door code yet' : 'Door code expired';
-	return { key: 'code', state: 'done', text, detail: `is created at ${clockTime(opens, session.site.zone)}` };
+	if (now >= opens) return { key: 'code', state: 'done', text: 'Door code expired' };
+	const detail = `is created at ${clockTime(opens, session.site.zone)}`;
+	return { key: 'code', state: 'done', text: 'No door code yet', detail };
 }
 
 const TOLD = new Set([

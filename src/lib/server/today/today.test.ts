@@ -91,7 +91,12 @@ describe('what comes next', () => {
 
 	it('names who was carried over, with the time they have left and where they go on', () => {
 		expect(today.carried).toMatchObject([
-			{ name: 'Nessa Ferro', paper: 'Ship Stability', minutesLeft: 26, joins: 'the Boat Shed at 14:00' }
+			{
+				name: 'Nessa Ferro',
+				paper: 'Ship Stability',
+				minutesLeft: 26,
+				joins: { room: 'Boat Shed', opens: Date.parse('2026-12-08T14:00:00Z'), zone: 'Europe/London' }
+			}
 		]);
 		// Of the seven that she came to; a question may have been left blank.
 		expect([4, 5, 6, 7]).toContain(today.carried[0].answered);

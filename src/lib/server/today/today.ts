@@ -5,7 +5,7 @@ import { tallyOf, type SeatView, type TallyKey } from '$core/room';
 import { usableSeats } from '$core/seating';
 import type { ReadyLine, SentencePart } from '$core/session';
 import type { SittingState } from '$core/sitting';
-import { isOverDays, localDate, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
+import { isOverDays, localDate, localMidnightAfter, MINUTE } from '$core/time';
 import { readinessOf } from '../readiness';
 import type { Query } from '../db';
 import { aroundTime, doorOpensAt, findSessions, isOnDay, placeOf, type Session } from '../session';
@@ -46,7 +46,13 @@ export type Today = {
 	} | null;
 	/** Sessions that nobody ended, and that ended by themselves in the last days. */
 	endedByItself: { id: string; title: string; room: string; at: number }[];
-	carried: { name: string; paper: string; answered: number; minutesLeft: number | null; joins: string | null }[];
+	carried: {
+		name: string;
+		paper: string;
+		answered: number;
+		minutesLeft: number | null;
+		joins: { room: string; opens: number; zone: string } | null;
+	}[];
 };
 
 /** The day of whoever asks: the sessions they may see, whose local date is today's. */
@@ -242,7 +248,7 @@ async function carriedOver(db: Query, staff: StaffMember, now: number): Promise<
 		minutesLeft: one.reckoning.remaining === null ? null : Math.ceil(one.reckoning.remaining / MINUTE),
 		joins:
 			one.session.endedAt === null
-				? `the ${one.session.room.name} at ${timeAndDate(one.session.window.opens, one.session.site.zone, now)}`
+				? { room: one.session.room.name, opens: one.session.window.opens, zone: one.session.site.zone }
 				: null
 	}));
 }

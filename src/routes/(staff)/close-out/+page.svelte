@@ -10,6 +10,7 @@
 	import { COLUMN_NAMES } from './columns';
 	import ClosingDialog from './ClosingDialog.svelte';
 	import GateCell from './Gate.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -164,7 +165,10 @@
 												{#if gate.key === 'signed'}
 													{#if signature(site.id)}
 														<p class="text-ink-2 text-[13.5px]">
-															{timeAndDate(signature(site.id)!.at, site.zone, clock.now)}
+															{timeAndDate(signature(site.id)!.at, site.zone, clock.now)}{zoneBeside(
+																signature(site.id)!.at,
+																site.zone
+															)}
 														</p>
 														{#if !standing.closed && data.signsAt?.includes(site.id)}<Act
 																size="xs"

@@ -14,6 +14,7 @@
 	import NewGrant from './NewGrant.svelte';
 	import { isWhat } from './what';
 	import type { PageData } from './$types';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Line = PageData['lines'][number];
 	let { data } = $props();
@@ -61,7 +62,10 @@
 		if (hasEnded(line.state)) return { text: STATE_NAMES[line.state], tone: 'text-tide' };
 		if (line.misfit !== null) return { text: line.misfit, tone: 'text-brick' };
 		if (line.own && localDate(line.own.opens, line.session.zone) !== data.day)
-			return { text: timeAndDate(line.own.opens, line.session.zone, line.base.opens), tone: 'text-plum' };
+			return {
+				text: `${timeAndDate(line.own.opens, line.session.zone, line.base.opens)}${zoneBeside(line.own.opens, line.session.zone)}`,
+				tone: 'text-plum'
+			};
 		if (line.finished) return { text: STATE_NAMES[line.state], tone: 'text-ink-2' };
 		return { text: 'fits', tone: 'text-tide' };
 	}
@@ -184,7 +188,7 @@
 									><span class="font-semibold {outcomeOf(line).tone}">{outcomeOf(line).text}</span><span
 										class="text-ink-3 block text-[13px]"
 										>{line.works.to
-											? `${line.finished ? 'at' : 'ends'} ${clockTime(line.works.to, line.session.zone)}`
+											? `${line.finished ? 'at' : 'ends'} ${clockTime(line.works.to, line.session.zone)}${zoneBeside(line.works.to, line.session.zone)}`
 											: 'no end'}</span
 									></TableBodyCell
 								>

@@ -11,6 +11,7 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import WindowFields from '$ui/WindowFields.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { line, look, onreopened }: { line: GrantLine; look: DayLook; onreopened: () => void } = $props();
 	const clock = getClock();
@@ -123,8 +124,12 @@
 									type="button"
 									class="border-line hover:border-plum w-full rounded-lg border px-3 py-1.5 text-left text-[14px]"
 									onclick={() => take(one)}
-									><strong>{timeAndDate(one.opens, zone, clock.now)} to {clockTime(one.closes, zone)}</strong>, {one
-										.room.name}{one.proctor ? `, with ${one.proctor.name}` : ''}</button
+									><strong
+										>{timeAndDate(one.opens, zone, clock.now)} to {clockTime(one.closes, zone)}{zoneBeside(
+											one.closes,
+											zone
+										)}</strong
+									>, {one.room.name}{one.proctor ? `, with ${one.proctor.name}` : ''}</button
 								>
 							</li>
 						{/each}

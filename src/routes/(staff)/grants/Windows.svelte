@@ -4,6 +4,7 @@
 	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import type { Entered } from './what';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Props = {
 		look: NonNullable<Foreseen['look']>;
@@ -49,7 +50,10 @@
 						onclick={() => onchoose(one)}
 						><span class="flex gap-2"
 							><strong class="flex-1"
-								>{timeAndDate(one.opens, look.zone, look.base.opens)} to {clockTime(one.closes, look.zone)}</strong
+								>{timeAndDate(one.opens, look.zone, look.base.opens)} to {clockTime(one.closes, look.zone)}{zoneBeside(
+									one.closes,
+									look.zone
+								)}</strong
 							><span class="text-ink-2 text-[13.5px]">{awayInWords(one)}</span></span
 						><span class="text-ink-2 block text-[13.5px]"
 							>{one.room.name}{one.proctor ? `, with ${one.proctor.name}` : ', supervised then'} · {one.taken} of {one.seats}

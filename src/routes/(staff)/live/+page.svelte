@@ -10,6 +10,7 @@
 	import { needInWords } from './[id]/needs-words';
 	import { readyInWords } from './[id]/ready-words';
 	import { LiveRoom } from './[id]/room.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -96,7 +97,9 @@
 								>{head.kind === 'make_up' ? 'make-up' : 'rehearsal'}</span
 							>{/if}
 					</h2>
-					<span class="text-ink-3 ml-auto font-mono text-[13px]">{clockTime(head.opens, head.zone)}</span>
+					<span class="text-ink-3 ml-auto font-mono text-[13px]"
+						>{clockTime(head.opens, head.zone)}{zoneBeside(head.opens, head.zone)}</span
+					>
 				</div>
 				<p class="text-ink-2 mt-1.5 flex flex-wrap gap-x-3 gap-y-0.5 text-[13.5px]">
 					{#each TALLY_ORDER.filter((key) => room.tally[key] > 0) as key (key)}
@@ -146,7 +149,7 @@
 					<span class="font-semibold">{session.name}</span>
 					<span class="text-ink-2">{session.room}</span>
 					<span class="text-ink-3 ml-auto font-mono text-[14px]"
-						>{timeAndDate(session.opens, session.zone, clock.now)}</span
+						>{timeAndDate(session.opens, session.zone, clock.now)}{zoneBeside(session.opens, session.zone)}</span
 					>
 				</a>
 			</li>

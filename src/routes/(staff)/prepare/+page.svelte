@@ -17,6 +17,7 @@
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -135,7 +136,9 @@
 					{#each data.sessions as session (session.id)}
 						<TableBodyRow class="bg-sheet border-line">
 							<TableBodyCell class="px-4 py-2.5"
-								><span class="font-mono font-semibold">{clockTime(session.opens, session.zone)}</span>
+								><span class="font-mono font-semibold"
+									>{clockTime(session.opens, session.zone)}{zoneBeside(session.opens, session.zone)}</span
+								>
 								<span class="text-ink-3 block text-[13px]">{longDate(session.opens, session.zone, clock.now)}</span
 								></TableBodyCell
 							>

@@ -2,9 +2,10 @@
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation';
 	import { STAGES } from '$core/technical';
-	import { longDate, timeAndDate } from '$core/time';
+	import { clockTime, longDate, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -55,8 +56,11 @@
 				>
 			</div>
 			<p class="text-ink-2 text-[14px]">
-				{longDate(session.opens, session.zone, clock.now)}, {timeAndDate(session.opens, session.zone, session.opens)} · {session
-					.checked.ready} of {session.checked.candidates} candidates’ devices are ready{session.checked.notReady > 0
+				{longDate(session.opens, session.zone, clock.now)}, {clockTime(session.opens, session.zone)}{zoneBeside(
+					session.opens,
+					session.zone
+				)} · {session.checked.ready} of {session.checked.candidates} candidates’ devices are ready{session.checked
+					.notReady > 0
 					? `, ${session.checked.notReady} are not`
 					: ''}
 				{#if data.mayPrepare}<a class="text-tide underline" href="/prepare/devices?session={session.id}">which</a>{/if}
@@ -75,7 +79,7 @@
 							<span class="text-ink-3 w-20 shrink-0 text-[13px]">{STAGES[task.stage]}</span>
 							<span class="flex-1"
 								>{task.text}{#if task.done}<span class="text-ink-3 block text-[13px]"
-										>{task.done.by}, {timeAndDate(task.done.at, session.zone, clock.now)}</span
+										>{task.done.by}, {timeAndDate(task.done.at, data.site.zone, clock.now)}</span
 									>{/if}</span
 							>
 						</label>

@@ -26,6 +26,7 @@ export const load: PageServerLoad = async (event) => {
 	const countsByHand = seesResults && (await handQuestions(db, session.paper.id)).length > 0;
 	const lines = await linesFor(db, session, countsByHand ? everyone : [...listed]);
 	return {
+		site: session.site,
 		session: {
 			id: session.id,
 			name: session.name,

@@ -10,6 +10,7 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import type { PageData } from './$types';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Incident = PageData['incidents'][number];
 	let { data } = $props();
@@ -81,9 +82,10 @@
 					<div class="flex flex-wrap items-baseline gap-x-3">
 						<strong>{incident.what}</strong>
 						<span class="text-ink-2 text-[14px]"
-							>{incident.session} · {timeAndDate(incident.happenedAt, incident.zone, clock.now)}{incident.minutes > 0
-								? ` · ${incident.minutes} minutes given back`
-								: ''}</span
+							>{incident.session} · {timeAndDate(incident.happenedAt, incident.zone, clock.now)}{zoneBeside(
+								incident.happenedAt,
+								incident.zone
+							)}{incident.minutes > 0 ? ` · ${incident.minutes} minutes given back` : ''}</span
 						>
 						{#if incident.hasAttachment}<a
 								class="text-tide text-[14px] underline"

@@ -10,6 +10,7 @@
 	import GrantsHead from '../GrantsHead.svelte';
 	import Settle from './Settle.svelte';
 	import type { PageData } from './$types';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Owed = PageData['owed'][number];
 	let { data } = $props();
@@ -98,7 +99,10 @@
 							>
 							<TableBodyCell class="px-3 py-2 whitespace-normal"
 								>{one.session.name}<span class="text-ink-3 block text-[13px]"
-									>{timeAndDate(one.session.opens, one.session.zone, clock.now)}</span
+									>{timeAndDate(one.session.opens, one.session.zone, clock.now)}{zoneBeside(
+										one.session.opens,
+										one.session.zone
+									)}</span
 								></TableBodyCell
 							>
 							<TableBodyCell class="px-3 py-2 {isLong(one) ? 'text-brick font-semibold' : ''}"
@@ -138,9 +142,13 @@
 		<ul class="border-line bg-sheet rounded-2xl border">
 			{#each arranged as one (one.sittingId)}
 				<li class="border-line flex flex-wrap gap-x-3 border-b px-4 py-2 text-[14.5px] last:border-b-0">
-					<strong>{one.name}</strong><span class="text-ink-2">{one.paper.title}, {OWED_WHY[one.why]}</span><span
-						class="text-tide ml-auto">{one.arranged}</span
-					>
+					<strong>{one.name}</strong><span class="text-ink-2">{one.paper.title}, {OWED_WHY[one.why]}</span
+					>{#if one.arranged}<span class="text-tide ml-auto"
+							>{one.arranged.what}, {timeAndDate(one.arranged.opens, one.session.zone, clock.now)}{zoneBeside(
+								one.arranged.opens,
+								one.session.zone
+							)}, {one.arranged.room}</span
+						>{/if}
 				</li>
 			{/each}
 		</ul>

@@ -10,6 +10,7 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import WindowFields from '$ui/WindowFields.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Props = {
 		how: 'make_up' | 'join' | 'waive';
@@ -147,7 +148,7 @@
 					bind:value={sessionId}
 					items={offer.sessions.map((one) => ({
 						value: one.id,
-						name: `${one.name}, ${one.when}, ${one.room} (${one.free} seats free)`
+						name: `${one.name}, ${timeAndDate(one.opens, one.zone, clock.now)}${zoneBeside(one.opens, one.zone)}, ${one.room} (${one.free} seats free)`
 					}))}
 				/></Field
 			>
@@ -170,8 +171,12 @@
 							? 'border-tide bg-mist'
 							: 'border-line hover:border-tide'}"
 						onclick={() => take(one, zone)}
-						><strong>{timeAndDate(one.opens, zone, clock.now)} to {clockTime(one.closes, zone)}</strong>, {one.room
-							.name}{one.proctor ? `, ${one.proctor.name}` : ''}</button
+						><strong
+							>{timeAndDate(one.opens, zone, clock.now)} to {clockTime(one.closes, zone)}{zoneBeside(
+								one.closes,
+								zone
+							)}</strong
+						>, {one.room.name}{one.proctor ? `, ${one.proctor.name}` : ''}</button
 					>
 				</li>
 			{/each}

@@ -13,6 +13,7 @@
 	import GrantsHead from '../GrantsHead.svelte';
 	import NewGrant from '../NewGrant.svelte';
 	import type { PageData } from './$types';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	type Request = PageData['open'][number];
 	let { data } = $props();
@@ -115,14 +116,14 @@
 										? 'no date'
 										: one.neededBy < clock.now
 											? 'the session has begun'
-											: `before ${timeAndDate(one.neededBy, zone(one), clock.now)}`}</span
+											: `before ${timeAndDate(one.neededBy, zone(one), clock.now)}${zoneBeside(one.neededBy, zone(one))}`}</span
 								></span
 							><span class="block">{REQUEST_WHAT[one.what]}{one.session ? `, for ${one.session.name}` : ''}</span><span
 								class="text-ink-2 block text-[14.5px] whitespace-pre-line">{one.why}</span
 							><span class="text-ink-3 block text-[13px]"
 								>{one.as === 'candidate' ? 'The candidate' : `${one.by}, ${ASKED_AS[one.as]}`}, {timeAndDate(
 									one.at,
-									zone(one),
+									data.site.zone,
 									clock.now
 								)}</span
 							></button
@@ -140,7 +141,7 @@
 						<span class={one.state === 'given' ? 'text-tide' : 'text-ink-2'}
 							>{REQUEST_STATES[one.state].toLowerCase()}</span
 						>{one.decidedBy ? ` by ${one.decidedBy}` : ''}{one.decidedAt
-							? `, ${timeAndDate(one.decidedAt, zone(one), clock.now)}`
+							? `, ${timeAndDate(one.decidedAt, data.site.zone, clock.now)}`
 							: ''}{#if one.note}<span class="text-ink-2 block text-[13.5px]">{one.note}</span>{/if}
 					</li>
 				{/each}

@@ -11,6 +11,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!drawn) noPage('not_found');
 	return {
 		...drawn,
+		site: session.site,
 		isMasked: event.cookies.get(`otium-masked-${session.id}`) === '1',
 		coordinates: by.role === 'coordinator',
 		contacts: await contactsFor(otium.db, session),

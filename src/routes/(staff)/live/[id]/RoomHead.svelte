@@ -30,7 +30,7 @@
 	what is always there. -->
 <header class="bg-sheet border-line border-b px-5 py-2 max-lg:px-3 max-lg:py-1.5">
 	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:gap-2">
-		<h1 class="min-w-0 truncate text-[21px] leading-tight max-lg:text-[17px]">
+		<h1 class="min-w-0 shrink truncate text-[21px] leading-tight max-lg:text-[17px]">
 			{head.paper} <span class="text-ink-2 font-normal">in</span>
 			{head.room}
 		</h1>
@@ -39,6 +39,13 @@
 				>{head.kind === 'make_up' ? 'Make-up' : 'Rehearsal: does not count'}</span
 			>{/if}
 		<span class="bg-mist text-tide rounded-full px-3 py-0.5 text-[13px] font-semibold whitespace-nowrap">{stage}</span>
+		{#if ready}<p
+				class="text-tide line-clamp-2 min-w-0 text-[13.5px] leading-[19px] font-semibold max-lg:hidden"
+				title={ready}
+				data-testid="ready"
+			>
+				{ready}
+			</p>{/if}
 		<div class="ml-auto flex shrink-0 items-center gap-2">
 			{#if head.endedAt !== null && head.doorCode}
 				<span class="text-ink-2 text-[14px]">own windows continue</span>
@@ -63,7 +70,6 @@
 	<div class="flex h-11 items-center gap-3 max-lg:h-12">
 		<p class="text-ink-2 min-w-0 truncate text-[14px] max-lg:hidden" title="{room.all.length} candidates · {when}">
 			{room.all.length} candidates · {when}
-			{#if ready}<span class="text-tide font-semibold" data-testid="ready">· {ready}</span>{/if}
 		</p>
 		<div
 			class="ml-auto flex shrink-0 items-center gap-2 max-lg:ml-0 max-lg:min-w-0 max-lg:flex-1 max-lg:shrink max-lg:overflow-x-auto"

@@ -10,6 +10,7 @@ export const load: PageServerLoad = async (event) => {
 	const isOpen = session.endedAt !== null || session.doorCode !== null || otium.now() >= doorOpensAt(session);
 	const input = await inputOf(otium.db, session);
 	return {
+		site: session.site,
 		choices: await choicesFor(otium.db, staff, await listSheets(otium.db)),
 		input,
 		draft: { id: '', revision: 0, savedAt: 0, added: await peopleById(otium.db, input.alsoIds) },

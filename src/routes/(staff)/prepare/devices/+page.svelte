@@ -7,6 +7,7 @@
 	import Choose from '$ui/Choose.svelte';
 	import FirstOf from '$ui/FirstOf.svelte';
 	import { getClock } from '$ui/clock-context';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -66,8 +67,10 @@
 							data.session!.zone,
 							clock.now
 						)}
-						{clockTime(person.check.at, data.session!.zone)}{#if person.check.faults.length > 0}<span
-								class="text-ochre block"
+						{clockTime(person.check.at, data.session!.zone)}{zoneBeside(
+							person.check.at,
+							data.session!.zone
+						)}{#if person.check.faults.length > 0}<span class="text-ochre block"
 								>{person.check.faults
 									.map((fault) => `${DEVICE_CHECKS[fault.name as DeviceCheck]}: ${fault.says}`)
 									.join(' · ')}</span

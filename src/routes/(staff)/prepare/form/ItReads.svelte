@@ -10,7 +10,8 @@
 
 <aside class="bg-tide-deep text-[#f6f2e8]">
 	<div class="sticky top-0 flex max-h-[calc(100dvh-92px)] flex-col px-7 py-5 max-lg:max-h-none" aria-live="polite">
-		<!-- What speaks against it is read first, and scrolls when it is much: the sentence and the buttons are always seen. -->
+		<!-- What speaks against it comes first. Where all of it does not fit, what is told below the sentence gives way first,
+			then the findings scroll: the sentence and the buttons are always seen. -->
 		{#if setup.findings.length > 0}
 			<div class="mb-4 min-h-24 shrink overflow-auto max-lg:overflow-visible">
 				<p class="mb-2 text-[14px] text-[#b9d6cd]">
@@ -67,7 +68,9 @@
 					Something can’t be read yet: see the fields on the left.
 				</p>
 			{/if}
-			{#if setup.plans.length > 0}
+		</div>
+		{#if setup.plans.length > 0}
+			<div class="min-h-24 shrink-[4] overflow-auto max-lg:overflow-visible">
 				<p class="mt-2 text-[15px] text-[#dcebe5]" data-testid="rules-in-short">{setup.plans[0].rulesInShort}</p>
 				<p class="mt-3 rounded-xl bg-[#2a625a] px-3.5 py-2.5 text-[14.5px]" data-testid="protection">
 					<strong>Protection.</strong>
@@ -77,8 +80,8 @@
 					<summary class="font-semibold">What candidates are told</summary>
 					<ToldList told={setup.plans[0].told} isDark />
 				</details>
-			{/if}
-		</div>
+			</div>
+		{/if}
 		{#if setup.before}<p class="mt-3 text-[14px]">
 				<button type="button" class="font-semibold underline" onclick={() => setup.undo()}
 					>Undo the last change made for you</button

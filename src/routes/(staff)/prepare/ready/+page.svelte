@@ -5,6 +5,7 @@
 	import DateField from '$ui/DateField.svelte';
 	import Act from '$ui/Act.svelte';
 	import ReadyLines from '$ui/ReadyLines.svelte';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	let onlyOpen = $state(true);
@@ -36,7 +37,9 @@
 			{@const lines = session.lines.filter((line) => !onlyOpen || line.state !== 'done')}
 			<section class="bg-sheet border-line mb-4 break-inside-avoid rounded-2xl border p-4">
 				<h2 class="text-[17px]">
-					<span class="font-mono">{clockTime(session.opens, session.zone)}</span>
+					<span class="mr-1.5 font-mono"
+						>{clockTime(session.opens, session.zone)}{zoneBeside(session.opens, session.zone)}</span
+					>
 					<a class="underline decoration-1 underline-offset-3" href="/prepare/{session.id}/ready">{session.name}</a>
 				</h2>
 				<p class="text-ink-2 text-[14px]">{session.room}, {session.candidates} candidates</p>

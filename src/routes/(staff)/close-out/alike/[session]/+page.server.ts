@@ -14,6 +14,7 @@ export const load: PageServerLoad = async (event) => {
 	const named = new Set(view.pairs.flatMap(({ wrongQuestions }) => wrongQuestions));
 	return {
 		...view,
+		site: session.site,
 		session: {
 			id: session.id,
 			name: session.name,

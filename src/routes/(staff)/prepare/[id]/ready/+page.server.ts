@@ -13,6 +13,7 @@ export const load: PageServerLoad = async (event) => {
 	const ready = await readinessOf(otium.db, session, now);
 	if (!ready) error(409, { message: 'The session’s room or paper is gone.', instead: 'Change the session.' });
 	return {
+		site: session.site,
 		session: {
 			id: session.id,
 			name: session.name,

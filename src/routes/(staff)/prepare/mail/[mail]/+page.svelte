@@ -2,6 +2,7 @@
 	import { clockTime, longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -16,7 +17,7 @@
 		<p class="text-ink-2 mt-1 text-[14.5px]">
 			To {data.mail.to_name} &lt;{data.mail.to_address}&gt; · {data.mail.state}
 			{longDate(at, data.session.zone, clock.now)}
-			{clockTime(at, data.session.zone)}
+			{clockTime(at, data.session.zone)}{zoneBeside(at, data.session.zone)}
 		</p>
 		{#if data.mail.trouble}<p class="bg-brick-ground text-brick mt-2 rounded-lg px-3 py-2">{data.mail.trouble}</p>{/if}
 		<div class="mt-4 text-[16px] whitespace-pre-wrap">{data.mail.body}</div>

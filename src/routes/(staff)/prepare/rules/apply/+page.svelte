@@ -6,6 +6,7 @@
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
+	import { zoneBeside } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -71,7 +72,7 @@
 						<strong>{session.name}</strong>
 						<span class="text-ink-2"
 							>{session.room}, {longDate(session.opens, session.zone, clock.now)}
-							{clockTime(session.opens, session.zone)}</span
+							{clockTime(session.opens, session.zone)}{zoneBeside(session.opens, session.zone)}</span
 						>
 					</p>
 					<p class="text-[14px]">
