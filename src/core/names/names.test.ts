@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fullName, isolated, plainLetters, plainName } from '.';
+import { fullName, isolated, plainLetters, plainName, someNames } from '.';
 
 describe('a name in a sentence', () => {
 	it('is isolated when it runs right to left, and left alone otherwise', () => {
@@ -36,4 +36,16 @@ describe('a name as somebody in a hurry types it', () => {
 		expect(plainLetters(name)).toBe(typed);
 		expect(plainLetters(typed)).toBe(typed);
 	});
+});
+
+it('names some and counts the rest, and never counts a single one', () => {
+	const all = ['Ann', 'Bo', 'Cy', 'Di', 'Ed'];
+	expect([0, 1, 2, 4, 5].map((n) => someNames(all.slice(0, n)))).toEqual([
+		'',
+		'Ann',
+		'Ann and Bo',
+		'Ann, Bo, Cy and Di',
+		'Ann, Bo, Cy and 2 more'
+	]);
+	expect(someNames(all, 4)).toBe('Ann, Bo, Cy, Di and Ed');
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { blocksOf, inlineOf, plainText, writeBlocks, type Block, type Inline, type Mark } from '.';
+import { blocksOf, firstWords, inlineOf, plainText, writeBlocks, type Block, type Inline, type Mark } from '.';
 
 const words = (text: string, ...marks: Mark[]): Inline => ({ kind: 'words', text, marks });
 
@@ -56,6 +56,14 @@ describe('a text', () => {
 
 	it('can be had without its looks', () =>
 		expect(plainText('**Not** $x^2$\n- H~2~O\n| a | b |\n|---|---|\n| 1 | 2 |')).toBe('Not x^2\nH2O\na, b\n1, 2'));
+
+	it('is told by its first words, in one line, with a sign where it goes on', () => {
+		expect(firstWords('Two **lights** in line\nlead into', 90)).toBe('Two lights in line lead into');
+		expect(firstWords('Say what you do, and why', 14)).toBe('Say what you…');
+		expect(firstWords('Say what you do, and why', 16)).toBe('Say what you do,…');
+		expect(firstWords('Say what you do, and why', 24)).toBe('Say what you do, and why');
+		expect(firstWords('潮汐'.repeat(40), 12)).toBe(`${'潮汐'.repeat(6)}…`);
+	});
 
 	const MARKS: Mark[] = ['strong', 'emphasis', 'code', 'sub', 'sup'];
 	const word = fc.constantFrom('tide', 'H', '2', '*', '**', '__', '~', '^', '|', '\\', '$', '- a', '1. a', 'é', '[a]');

@@ -258,6 +258,16 @@ function asLine(line: string): string {
 	return line.replace(/^(-|\d{1,2}\.)(?= )/, (start) => `${start.slice(0, -1)}\\${start.slice(-1)}`);
 }
 
+/** The first words of a text, in one line, to tell questions apart: at most so many characters, and a sign that it goes on. */
+export function firstWords(text: string, most = 90): string {
+	const plain = plainText(text).replace(/\s+/g, ' ').trim();
+	if (plain.length <= most) return plain;
+	const cut = plain.slice(0, most);
+	// Between two words, unless there is only one: some scripts write none apart.
+	const end = /\s/.test(plain[most]) ? most : cut.lastIndexOf(' ');
+	return `${(end > most / 2 ? cut.slice(0, end) : cut).trimEnd()}…`;
+}
+
 /** A text without what says how it looks: to be read aloud, shown in a line, or compared. Formulas stay as TeX. */
 export function plainText(text: string): string {
 	const words = (pieces: Inline[]) =>

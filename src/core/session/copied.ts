@@ -1,4 +1,4 @@
-import { names } from './checks/time';
+import { someNames } from '../names';
 
 /** What is known of a session that another is made from. Names as they are shown. */
 export type CopyFacts = {
@@ -28,7 +28,7 @@ export function whatCameAlong(facts: CopyFacts): { came: string[]; stayed: strin
 	return {
 		came: [
 			paper,
-			names(groups),
+			someNames(groups),
 			`the ${room}`,
 			until === null ? `${time}, end open` : `${time} to ${until}`,
 			otherRules === 0
@@ -37,12 +37,12 @@ export function whatCameAlong(facts: CopyFacts): { came: string[]; stayed: strin
 					: `the rules of “${sheet}”`
 				: `its rules, ${others}`,
 			...words.map((word) => `the same ${word}: change it if candidates may know it`),
-			proctors.length === 0 ? '' : `${names(proctors)} as ${proctors.length === 1 ? 'proctor' : 'proctors'}`
+			proctors.length === 0 ? '' : `${someNames(proctors)} as ${proctors.length === 1 ? 'proctor' : 'proctors'}`
 		].filter((one) => one !== ''),
 		stayed: [
 			'its day and its name',
 			'its door code and slips',
-			added.length === 0 ? '' : `${names(added)}, who ${added.length === 1 ? 'was' : 'were'} added by hand`,
+			added.length === 0 ? '' : `${someNames(added)}, who ${added.length === 1 ? 'was' : 'were'} added by hand`,
 			leftOut === 0
 				? ''
 				: `that ${leftOut === 1 ? 'one person of its groups was' : `${leftOut} people of its groups were`} left out: all are in again`,

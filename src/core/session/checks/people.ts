@@ -1,8 +1,8 @@
 import { clockTime, localTime, MINUTE } from '../../time';
+import { someNames } from '../../names';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 import { isSameLanguage, languageName } from '../language';
-import { names } from './time';
 
 /** Who would be missing, in the way of others, or in two places. */
 export function checkPeople(facts: SessionFacts): Finding[] {
@@ -41,7 +41,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 		);
 	if (facts.notOpen.length > 0) {
 		const [{ why }] = facts.notOpen;
-		const who = names(facts.notOpen.map(({ person }) => person.name));
+		const who = someNames(facts.notOpen.map(({ person }) => person.name));
 		push('K38', 'warn', 'who', 'Not open for everyone yet.', `${who}: ${why} They are refused at the door until then.`);
 	}
 	if (facts.elsewhere > 0) checkElsewhere(facts, push);
@@ -60,7 +60,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 		push('proctor_clash', 'warn', 'where', 'Two rooms at once.', `${clash.name} also has ${clash.with} at that time.`);
 	if (clashes.candidates.length > 0) {
 		const [first] = clashes.candidates;
-		const who = names(clashes.candidates.map((clash) => clash.person.name));
+		const who = someNames(clashes.candidates.map((clash) => clash.person.name));
 		const what =
 			clashes.candidates.length === 1
 				? `${first.with} at ${clockTime(first.from, zone)}`
@@ -81,7 +81,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 			'block',
 			'door',
 			'Could not sign in.',
-			`${names(facts.withoutIdentity.map((one) => one.name))} ${facts.withoutIdentity.length === 1 ? 'has' : 'have'} no date of birth on record.`,
+			`${someNames(facts.withoutIdentity.map((one) => one.name))} ${facts.withoutIdentity.length === 1 ? 'has' : 'have'} no date of birth on record.`,
 			[{ text: 'ask for number and family name', set: { 'rules.door.identity': 'number_and_family' } }]
 		);
 

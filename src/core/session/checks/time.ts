@@ -1,3 +1,4 @@
+import { someNames } from '../../names';
 import {
 	addDays,
 	clockTime,
@@ -116,7 +117,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window ends ${timeAndDate(window.closes, zone, window.opens)}; ${names(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${clockTime(needed, zone)}.`,
+			message: `The window ends ${timeAndDate(window.closes, zone, window.opens)}; ${someNames(short.map((need) => need.person.name))} need${short.length === 1 ? 's' : ''} until ${clockTime(needed, zone)}.`,
 			fixes: [finish, endAt(needed)]
 		});
 	const lastFull = window.closes - limit * MINUTE;
@@ -248,7 +249,7 @@ function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
 	if (others.length === 0) return [];
 	const [{ limitMinutes: before }] = others;
 	const inWords = (minutes: number | null) => (minutes === null ? 'without a limit' : `with ${minutes} minutes`);
-	const who = names(others.filter((one) => one.limitMinutes === before).map((one) => one.person.name));
+	const who = someNames(others.filter((one) => one.limitMinutes === before).map((one) => one.person.name));
 	return [
 		{
 			code: 'other_limit',
@@ -264,10 +265,4 @@ function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
 			]
 		}
 	];
-}
-
-/** `Bell, Moor and 3 more`. */
-export function names(all: string[]): string {
-	if (all.length > 4) return `${all.slice(0, 3).join(', ')} and ${all.length - 3} more`;
-	return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
 }

@@ -1,4 +1,4 @@
-import { mediaBeside, mediaOf, questionsOf, type Medium, type Paper, type Question } from '$core/paper';
+import { firstWords, mediaBeside, mediaOf, questionsOf, type Medium, type Paper, type Question } from '$core/paper';
 import { fail } from '$core/problem';
 import { mediumFile, type Told } from '$core/qti';
 import type { House } from '../house';
@@ -84,7 +84,7 @@ function fitting(questions: Question[], kept: Kept, told: Told[]): Question[] {
 		const checked = QuestionSchema.safeParse(withKept(question, kept));
 		if (checked.success) return [checked.data];
 		const { path, message } = checked.error.issues[0];
-		const where = question.stem.slice(0, 60) || 'A question without a text';
+		const where = firstWords(question.stem, 60) || 'A question without a text';
 		told.push({ where, message: `It was left out: its ${path.join(' ')} does not fit (${message}).` });
 		return [];
 	});

@@ -1,6 +1,6 @@
 import type { StaffRole } from '$core/access';
 import { fail } from '$core/problem';
-import { fullName } from '$core/names';
+import { fullName, someNames } from '$core/names';
 import { longDate } from '$core/time';
 import { transact, type Query } from '../db';
 import type { Writing } from '../house';
@@ -159,10 +159,8 @@ export async function callBack(otium: Writing, by: NewEntry['by'], id: string): 
 			.pluck('staff.name');
 		const all = [...readers.map(fullName), ...staff];
 		if (all.length > 0) {
-			const named = all.slice(0, 5).join(', ');
-			const more = all.length > 5 ? ` and ${all.length - 5} more` : '';
 			fail('refused', {
-				message: `${named}${more} ${all.length === 1 ? 'has' : 'have'} read ${staff.length > 0 ? 'results' : 'their result'}, so it can’t be called back.`,
+				message: `${someNames(all, 5)} ${all.length === 1 ? 'has' : 'have'} read ${staff.length > 0 ? 'results' : 'their result'}, so it can’t be called back.`,
 				instead: 'Correct what is wrong; those whose result changes are told.'
 			});
 		}

@@ -1,4 +1,4 @@
-import { fullName } from '$core/names';
+import { fullName, someNames } from '$core/names';
 import { hasEnded, isUnfinished, type Sitting, type SittingState } from '$core/sitting';
 import { nextAttempt, type NextAttempt } from '$core/attempts';
 import type { AttemptRules, SessionKind } from '$core/session';
@@ -212,9 +212,5 @@ async function candidatesOf(db: Query, of: RosterQuestion): Promise<Row[]> {
 function leftOut(rows: Row[], why: (row: Row) => string): string[] {
 	const byReason = new Map<string, string[]>();
 	for (const row of rows) byReason.set(why(row), [...(byReason.get(why(row)) ?? []), fullName(row)]);
-	return [...byReason].map(([reason, names]) => `Left out, ${reason}: ${listed(names)}.`);
-}
-
-function listed(names: string[]): string {
-	return names.length <= 4 ? names.join(', ') : `${names.slice(0, 3).join(', ')} and ${names.length - 3} more`;
+	return [...byReason].map(([reason, names]) => `Left out, ${reason}: ${someNames(names)}.`);
 }

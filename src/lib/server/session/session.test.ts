@@ -74,7 +74,7 @@ describe('planning', () => {
 		const messages = told.ok ? told.findings.map((finding) => finding.message) : [];
 		expect(messages).toContain('The Chart Room has Numbers · Watch A at that time.');
 		expect(messages).toContain(
-			'Already expected in Numbers · Watch A: Given0 Family0, Given1 Family1, Given2 Family2.'
+			'Already expected in Numbers · Watch A: Given0 Family0, Given1 Family1 and Given2 Family2.'
 		);
 		expect(messages).toContain('Choose a group that has candidates.');
 	});

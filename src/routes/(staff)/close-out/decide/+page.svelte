@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import { someNames } from '$core/names';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { invalidateAll } from '$app/navigation';
 	import { INCIDENT_DECISIONS, VALIDITY_NAMES, type IncidentDecision, type Validity } from '$core/validity';
@@ -111,7 +112,7 @@
 					<p class="text-[14.5px]">{incident.note} {incident.done}</p>
 					<ul class="mt-1 gap-x-6 text-[14px] {incident.people.length > 6 ? 'sm:columns-2 lg:columns-3' : ''}">
 						{#each incident.people as person (person.sittingId)}
-							<li class="flex flex-wrap items-baseline gap-2 py-0.5">
+							<li class="flex break-inside-avoid flex-wrap items-baseline gap-2 py-0.5">
 								<span>{person.name}</span><span class="text-ink-3 font-mono text-[13px]">{person.number}</span>
 								{#if person.decision}
 									<span class="text-ink-2"
@@ -240,7 +241,7 @@
 		onconfirm={decide}
 	>
 		{#if deciding}
-			<p class="text-ink-2 mb-3 text-[14px]">{named(deciding.sittingIds).slice(0, 12).join(', ')}</p>
+			<p class="text-ink-2 mb-3 text-[14px]">{someNames(named(deciding.sittingIds), 12)}</p>
 			<Field id="decision" label="What follows">
 				<Select
 					id="decision"
@@ -265,11 +266,10 @@
 		onconfirm={judge}
 	>
 		<p>
-			{data.lines
-				.filter(({ sittingId }) => picked.has(sittingId))
-				.map(({ name }) => name)
-				.slice(0, 12)
-				.join(', ')}
+			{someNames(
+				data.lines.filter(({ sittingId }) => picked.has(sittingId)).map(({ name }) => name),
+				12
+			)}
 		</p>
 		<p class="text-ink-2 mt-1 text-[14px]">
 			{verdict === 'void'

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
-	import { plainText } from '$core/paper';
+	import { firstWords, plainText } from '$core/paper';
 	import { shownPoints } from '$core/results';
 	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
@@ -59,8 +59,7 @@
 			{#each data.questions as one (one.paperId + one.question.id)}
 				<li class="bg-sheet border-line rounded-2xl border px-5 py-4" data-testid="hand-question">
 					<div class="flex flex-wrap items-baseline gap-3">
-						<a class="text-tide text-[17px] font-semibold underline" href={href(one)}
-							>{plainText(one.question.stem).slice(0, 90)}</a
+						<a class="text-tide text-[17px] font-semibold underline" href={href(one)}>{firstWords(one.question.stem)}</a
 						>
 						<span class="text-ink-2 text-[14px]">{one.paper} · {one.question.points} points</span>
 						{#if mine(one) > 0}<span

@@ -1,6 +1,7 @@
 <!-- @component A correction: chosen, read with all that it does to whom, and asked for. Another person confirms it. -->
 <script lang="ts">
 	import { Input, Select } from 'flowbite-svelte';
+	import { someNames } from '$core/names';
 	import { nanoid } from 'nanoid';
 	import { changesInWords, type Change } from '$core/correction';
 	import type { Correction } from '$core/marking';
@@ -152,10 +153,12 @@
 		<p>
 			<strong>{changesInWords(seen.count, seen.of)}</strong>
 			{#if passing.length > 0}
-				{passing
-					.slice(0, 6)
-					.map(({ name, before, after }) => `${name} (${shownPoints(before.points)} → ${shownPoints(after.points)})`)
-					.join(', ')}{passing.length > 6 ? ` and ${passing.length - 6} more` : ''}.
+				{someNames(
+					passing.map(
+						({ name, before, after }) => `${name} (${shownPoints(before.points)} → ${shownPoints(after.points)})`
+					),
+					6
+				)}.
 			{/if}
 			{seen.shown === 0 ? 'None of them has read a result.' : `${seen.shown} of them have read their result.`}
 			{seen.told > 0 ? `${seen.told} are written to that it has changed.` : ''}

@@ -144,7 +144,7 @@
 		{#if data.mayRelease}
 			<section class="mt-6" aria-label="Files">
 				<h2 class="text-[20px]">As files</h2>
-				<div class="mt-2 flex flex-wrap gap-2">
+				<div class="mt-2 grid grid-cols-5 gap-2 max-lg:grid-cols-2">
 					{#each FILES as file (file.as)}
 						<a
 							class="bg-sheet border-line hover:border-tide rounded-xl border px-4 py-2.5"

@@ -63,20 +63,22 @@
 	{#each byPaper as group (keyOf(group[0]))}
 		{@const ids = group.map((one) => one.sittingId)}
 		<section class="border-line mb-4 overflow-x-auto rounded-2xl border">
-			<Table class="text-ink text-[14.5px]">
+			<!-- The same columns in each, one under the other. -->
+			<Table class="text-ink min-w-[820px] table-fixed text-[14.5px]">
 				<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
-					<TableHeadCell class="w-10 px-3.5 py-2.5"
+					<TableHeadCell class="w-12 px-3.5 py-2.5"
 						><Checkbox
 							aria-label="All who are owed {group[0].paper.title}"
 							checked={ids.every((id) => picked.has(id))}
 							onchange={(event) => toggle(ids, (event.currentTarget as HTMLInputElement).checked)}
 						/></TableHeadCell
 					>
-					<TableHeadCell class="px-2 py-2.5 font-semibold">{group[0].paper.title}, {group.length}</TableHeadCell>
-					<TableHeadCell class="px-3 py-2.5 font-semibold">Why</TableHeadCell>
+					<TableHeadCell class="w-[24%] px-2 py-2.5 font-semibold">{group[0].paper.title}, {group.length}</TableHeadCell
+					>
+					<TableHeadCell class="w-[15%] px-3 py-2.5 font-semibold">Why</TableHeadCell>
 					<TableHeadCell class="px-3 py-2.5 font-semibold">Missed</TableHeadCell>
-					<TableHeadCell class="px-3 py-2.5 font-semibold">Owed</TableHeadCell>
-					<TableHeadCell class="px-3 py-2.5"><span class="sr-only">For one</span></TableHeadCell>
+					<TableHeadCell class="w-[13%] px-3 py-2.5 font-semibold">Owed</TableHeadCell>
+					<TableHeadCell class="w-40 px-3 py-2.5"><span class="sr-only">For one</span></TableHeadCell>
 				</TableHead>
 				<TableBody>
 					{#each group as one (one.sittingId)}

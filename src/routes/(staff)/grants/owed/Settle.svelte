@@ -1,6 +1,7 @@
 <!-- @component Arranging what people are owed: a make-up for them, a planned session that they join, or that they need not sit. -->
 <script lang="ts">
 	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import { someNames } from '$core/names';
 	import { untrack } from 'svelte';
 	import type { Proposal } from '$core/grants';
 	import { asLocalWindow, clockTime, localDate, localTime, timeAndDate } from '$core/time';
@@ -22,13 +23,7 @@
 	const clock = getClock();
 	const people = untrack(() => owed);
 	const ids = people.map((one) => one.sittingId);
-	const names =
-		people.length <= 4
-			? people.map((one) => one.name).join(', ')
-			: `${people
-					.slice(0, 3)
-					.map((one) => one.name)
-					.join(', ')} and ${people.length - 3} more`;
+	const names = someNames(people.map((one) => one.name));
 
 	let open = $state(true);
 	let busy = $state(false);

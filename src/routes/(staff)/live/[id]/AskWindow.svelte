@@ -1,6 +1,7 @@
 <!-- @component Moving everyone's window, with who gains, who works on and who stays finished, told before it is done. -->
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
+	import { someNames } from '$core/names';
 	import type { MoveFate, MoveLine } from '$core/closing';
 	import type { LocalWindow } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
@@ -55,10 +56,11 @@
 	const FATES = Object.keys(WORDS) as MoveFate[];
 	const of = (fate: MoveFate) => told?.lines.filter((line) => line.fate === fate) ?? [];
 	const concerned = $derived(of('gains').length + of('loses').length + of('comes').length);
-	const names = (lines: MoveLine[]) => {
-		const all = lines.map((line) => room.shownName(line.sittingId, line.name));
-		return all.length <= 5 ? all.join(', ') : `${all.slice(0, 4).join(', ')} and ${all.length - 4} more`;
-	};
+	const names = (lines: MoveLine[]) =>
+		someNames(
+			lines.map((line) => room.shownName(line.sittingId, line.name)),
+			4
+		);
 
 	async function confirm() {
 		if (busy) return;

@@ -48,7 +48,7 @@
 			<li>
 				<strong>{one.problem}</strong>: {one.name}{one.hours ? `, ${one.hours}` : ''}<br />
 				<a class="text-tide font-mono underline" href="tel:{one.telephone.replace(/[^+\d]/g, '')}">{one.telephone}</a>
-				{#if one.email}<a class="text-tide ml-2 underline" href="mailto:{one.email}">{one.email}</a>{/if}
+				{#if one.email}<a class="text-tide underline" href="mailto:{one.email}">{one.email}</a>{/if}
 			</li>
 		{/each}
 	</ul>

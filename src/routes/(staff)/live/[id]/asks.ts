@@ -1,4 +1,5 @@
 import type { NeedAct, SeatView, StaffAct } from '$core/room';
+import { someNames } from '$core/names';
 
 /** Acts that ask nothing unless they concern several. */
 export type ActAtOnce = 'let_in' | 'resume' | 'restore' | 'expect_again';
@@ -169,7 +170,8 @@ export const ASKS: Record<
 
 /** Names while they are few, a count with the first names when they are many. */
 export function named(seats: SeatView[]): string {
-	const names = seats.map((seat) => seat.name);
-	if (names.length <= 6) return names.join(', ');
-	return `${names.slice(0, 5).join(', ')} and ${names.length - 5} more`;
+	return someNames(
+		seats.map((seat) => seat.name),
+		5
+	);
 }

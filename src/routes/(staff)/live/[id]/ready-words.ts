@@ -6,12 +6,10 @@ export function readyInWords(ready: RoomReady, lastEntry: number | null, now: nu
 	const { meant, come, missing, letIn, screens, mayWork } = ready;
 	const parts: string[] = [];
 	if (missing.length > 0 && (lastEntry === null || now <= lastEntry)) {
-		const who =
-			missing.length <= 3
-				? `${missing.join(', ')} ${missing.length === 1 ? 'has' : 'have'} not`
-				: `${missing.length} have not`;
+		// Few are named, so that somebody can go and look for them.
+		const who = missing.length > 3 ? '' : `; ${missing.join(', ')} ${missing.length === 1 ? 'has' : 'have'} not`;
 		const until = lastEntry === null ? '' : `; last entry in ${clockLength(lastEntry - now)}`;
-		parts.push(`${come} of ${meant} have come; ${who}${until}.`);
+		parts.push(`${come} of ${meant} have come${who}${until}.`);
 	}
 	if (letIn > 0) parts.push(`${screens} of ${mayWork} screens ready.`);
 	return parts.join(' ');

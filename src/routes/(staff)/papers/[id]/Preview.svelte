@@ -4,7 +4,7 @@ what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { plainText, deal, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
+	import { deal, firstWords, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';
 	import { LOOKS, SIZES, type Look } from '$player/display.svelte';
@@ -38,7 +38,6 @@ what they share. Nothing is kept, and no code is used.
 	const score = $derived(
 		isMarked ? markForm(paper, form, new Map(Object.entries(answers)), DEFAULT_RULES.marking) : null
 	);
-	const shortened = (text: string) => (text.length > 90 ? `${text.slice(0, 90)}…` : text);
 	function another() {
 		seed += 1;
 		at = 0;
@@ -109,7 +108,7 @@ what they share. Nothing is kept, and no code is used.
 									: 'border-line'}"
 							>
 								<span class="font-mono text-[12.5px]">{n + 1}</span>
-								{shortened(plainText(shown.stem))}
+								{firstWords(shown.stem)}
 							</li>
 						{/each}
 					</ol>

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import {
+		firstWords,
 		blocksOf,
 		keepsPlace,
 		keyInWords,
@@ -137,7 +138,7 @@
 			<p class="text-tide mt-1.5 text-[14.5px] font-semibold">✓ <Text text={keyInWords(question)} /></p>
 		{/if}
 		{#if newer}<p class="text-plum mt-1.5 text-[14px]" data-testid="newer">
-				The bank has a newer revision{newer.stem === question.stem ? '' : `: “${newer.stem.slice(0, 120)}”`}.
+				The bank has a newer revision{newer.stem === question.stem ? '' : `: “${firstWords(newer.stem, 120)}”`}.
 				<Act size="xs" class="ml-1" onclick={() => onfix(newer)}>Take it</Act>
 			</p>{/if}
 		{#each doubts as doubt (doubt.code)}

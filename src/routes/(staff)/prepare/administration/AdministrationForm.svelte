@@ -109,7 +109,7 @@
 						<tr class="border-line border-t">
 							<td class="px-2 py-2 font-semibold">{site.name}</td>
 							<td class="text-ink-2 px-2">{site.zone}</td>
-							<td class="w-32 px-2"
+							<td class="w-32 px-2 py-1.5"
 								><TimeField
 									label="{site.name} opens"
 									disabled={!mayChange}
@@ -117,7 +117,7 @@
 									onchange={(time) => (site.opens = time || null)}
 								/></td
 							>
-							<td class="w-32 px-2"
+							<td class="w-32 px-2 py-1.5"
 								><TimeField
 									label="{site.name} closes"
 									disabled={!mayChange}
@@ -125,7 +125,7 @@
 									onchange={(time) => (site.closes = time || null)}
 								/></td
 							>
-							<td class="w-28 px-2"
+							<td class="w-28 px-2 py-1.5"
 								><Input
 									inputmode="numeric"
 									aria-label="Allotted to {site.name}"

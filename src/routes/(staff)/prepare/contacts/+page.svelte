@@ -37,9 +37,9 @@
 	}
 	const FIELDS = [
 		['problem', 'Problem', 'w-40'],
-		['name', 'Name', 'w-40'],
+		['name', 'Name', 'w-48'],
 		['telephone', 'Telephone', 'w-40'],
-		['email', 'E-mail', 'w-52'],
+		['email', 'E-mail', 'w-48'],
 		['hours', 'When', 'w-32']
 	] as const;
 </script>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Input, Select, Textarea } from 'flowbite-svelte';
+	import { someNames } from '$core/names';
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { MAIL_WORDS } from '$core/mail';
@@ -190,10 +191,10 @@
 					</p>
 				{/if}
 				{#if without.length > 0}<p class="text-ochre mt-1 text-[13px]">
-						Without an address: {without
-							.slice(0, 5)
-							.map((one) => one.to)
-							.join(', ')}{without.length > 5 ? ` and ${without.length - 5} more` : ''}. Add it under People.
+						Without an address: {someNames(
+							without.map((one) => one.to),
+							5
+						)}. Add it under People.
 					</p>{/if}
 			</section>
 		</div>
@@ -247,11 +248,12 @@
 		onconfirm={() => sendTo(null)}
 	>
 		<p>
-			To {toSend
-				.slice(0, 4)
-				.map((one) => one.to)
-				.join(', ')}{toSend.length > 4 ? ` and ${toSend.length - 4} more` : ''}, about {data.session.name}, with a
-			calendar file.{sent.length > 0 ? ` ${sent.length} have theirs already and get none.` : ''}
+			To {someNames(
+				toSend.map((one) => one.to),
+				4
+			)}, about {data.session.name}, with a calendar file.{sent.length > 0
+				? ` ${sent.length} have theirs already and get none.`
+				: ''}
 		</p>
 	</Ask>
 {/if}

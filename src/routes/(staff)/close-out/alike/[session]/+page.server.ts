@@ -1,5 +1,5 @@
 import { may } from '$core/access';
-import { questionsOf, plainText } from '$core/paper';
+import { firstWords, questionsOf } from '$core/paper';
 import { alikeView } from '$lib/server/closing';
 import { requireSession } from '$lib/server/http';
 import { paperVersion } from '$lib/server/paper';
@@ -28,7 +28,7 @@ export const load: PageServerLoad = async (event) => {
 		stems: Object.fromEntries(
 			questionsOf(content)
 				.filter(({ id }) => named.has(id))
-				.map(({ id, stem }) => [id, plainText(stem).slice(0, 90)])
+				.map(({ id, stem }) => [id, firstWords(stem)])
 		)
 	};
 };

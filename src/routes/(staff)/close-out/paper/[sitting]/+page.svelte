@@ -5,7 +5,7 @@
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
-	import { howTyped, MOST_PRINTED_FORMS, plainText, readTyped } from '$core/paper';
+	import { firstWords, howTyped, MOST_PRINTED_FORMS, readTyped } from '$core/paper';
 	import { answerInWords } from '$core/review';
 	import { STATE_NAMES } from '$core/sitting';
 	import Act from '$ui/Act.svelte';
@@ -132,7 +132,7 @@
 					data-testid="line-{line.number}"
 				>
 					<span class="w-7 pt-2 text-right font-bold">{line.number}</span>
-					<span class="text-ink-2 min-w-52 flex-1 pt-2 text-[14px]">{plainText(line.question.stem).slice(0, 160)}</span>
+					<span class="text-ink-2 min-w-52 flex-1 pt-2 text-[14px]">{firstWords(line.question.stem, 160)}</span>
 					<span class="w-80">
 						{#if line.isForeign}
 							<span class="text-ochre block pt-2 text-[14px]">Not among theirs: another draw was printed.</span>
