@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { serious } from './axe';
 import { arrive, go, house, PROCTOR } from './house';
 
 const home = house();
@@ -33,7 +34,47 @@ test('a wall shows every open room with only what needs somebody, and one press 
 	await expect(candidate.getByTestId('begin')).toBeVisible();
 	await expect(need).toHaveCount(0);
 
-	await chart.getByRole('link', { name: 'Open' }).first().click();
+	await chart.locator('li', { hasText: 'Oona Reyes' }).getByRole('link', { name: 'Open' }).click();
 	await page.waitForURL(/\/live\/.*seat=/);
 	await expect(page.getByRole('region', { name: 'One candidate' })).toBeVisible();
+});
+
+test('when the lines of a room are lost at once it is one need, held and resumed together, and nobody else is hidden', async ({
+	browser
+}) => {
+	const { id } = await home.session('Tides and Currents · Watch A');
+	const states = () =>
+		home.read(async (db) => {
+			const rows: { state: string; n: number }[] = await db('sitting')
+				.where({ session_id: id })
+				.groupBy('state')
+				.select('state')
+				.count('* as n');
+			return Object.fromEntries(rows.map(({ state, n }) => [state, n]));
+		});
+	const before = await states();
+	const many = before.working;
+	expect(many).toBeGreaterThan(20);
+
+	const page = await home.staff(browser, 'dunmore');
+	await go(page, `/live/${id}`);
+	const needs = page.getByTestId('needs').locator('> li');
+	await expect(needs.first()).toContainText(`${many} lines lost`);
+	await expect(needs.first()).toContainText('Answers are kept on the devices and arrive by themselves.');
+	await expect(needs.filter({ hasText: 'Oona Reyes' })).toBeVisible();
+	expect(await serious(page), 'many at once').toEqual([]);
+
+	await page.keyboard.press('h');
+	await expect(page.getByRole('dialog')).toContainText(`${many} candidates`);
+	await page.getByRole('button', { name: 'No network' }).click();
+	await page.getByTestId('confirm').click();
+	await expect.poll(states).toMatchObject({ on_hold: many + before.on_hold });
+	await home.moveTo('09:50');
+	await go(page, `/live/${id}`);
+	// A hand that is up has its own entry, and somebody who was held before for another reason stays on hold.
+	const held = needs.filter({ hasText: 'No network' });
+	await expect(held).toContainText(`${many - 1} on hold`);
+	await expect(needs.filter({ hasText: 'Cecily Moor' })).toContainText('out of the room');
+	await held.getByRole('button', { name: `Resume all ${many - 1}` }).click();
+	await expect.poll(states).toMatchObject({ on_hold: before.on_hold + 1, working: many - 1 });
 });

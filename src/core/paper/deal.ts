@@ -1,6 +1,7 @@
 import { unsafeUniformIntDistribution as uniformInt } from 'pure-rand/distribution/UnsafeUniformIntDistribution';
 import { mersenne } from 'pure-rand/generator/MersenneTwister';
 import type { RandomGenerator } from 'pure-rand/types/RandomGenerator';
+import { groupBy } from '../group-by';
 import { draw, worded } from './calculated';
 import { formFor, inForm, type FormLetter } from './paper-forms';
 import { poolsOf } from './pools';
@@ -49,14 +50,7 @@ function inOrderOf(questions: Question[], units: Question[][]): Question[][] {
 
 /** Units in the order of the paper, those of one stimulus in one block where the first of them stands. */
 function together(units: Question[][]): Question[][][] {
-	const blocks = new Map<string, Question[][]>();
-	for (const unit of units) {
-		const [{ stimulus, id }] = unit;
-		const key = stimulus ? `of ${stimulus.id}` : `alone ${id}`;
-		const block = blocks.get(key);
-		if (block) block.push(unit);
-		else blocks.set(key, [unit]);
-	}
+	const blocks = groupBy(units, ([{ stimulus, id }]) => (stimulus ? `of ${stimulus.id}` : `alone ${id}`));
 	return [...blocks.values()];
 }
 

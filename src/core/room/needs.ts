@@ -1,3 +1,4 @@
+import { groupBy } from '../group-by';
 import { isInTheRoom } from '../sitting';
 import { MINUTE } from '../time';
 import { idleSince, progressOf, type Progress } from './progress';
@@ -47,8 +48,10 @@ export type Need = {
 	/** The same need keeps its key. */
 	key: string;
 	kind: NeedKind;
-	/** Whose seat; null: somebody before the door who has none here. */
+	/** Whose seat; null: somebody before the door who has none here, or many at once. */
 	seat: SeatView | null;
+	/** Everyone it concerns: one, many at once, or nobody who has a seat here. */
+	seats: SeatView[];
 	refusal: DoorRefusal | null;
 	/** Smaller is more urgent. */
 	urgency: number;
@@ -92,14 +95,18 @@ const LONG_HOLD = 3 * MINUTE;
 const TIME_SHORT = 5 * MINUTE;
 const MANY_BLANKS = 0.25;
 const BATTERY_LOW = 0.15;
+/** So many of a room at once have one cause, and are one need: a network that is gone, a room that is held. */
+const MANY_AT_ONCE = 4;
+const SHARE_AT_ONCE = 1 / 3;
 /** One wrong number is a slip of the finger; the second try may want help. */
 const TRIES_THAT_MATTER = 2;
 
 export type RoomRules = { questions: number; leavingsAllowed: number; limitMinutes: number | null; opens: number };
 
 /**
- * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need.
- * Among equals whoever has waited longest comes first, so that the order never flickers.
+ * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need; those of many whose line is
+ * lost, or who are on hold, with one need together. Among equals whoever has waited longest comes first, so that the order
+ * never flickers.
  */
 export function needsYou(
 	seats: SeatView[],
@@ -108,17 +115,42 @@ export function needsYou(
 	now: number,
 	progress = progressOf(seats, rules, now)
 ): Need[] {
-	return [
-		...seats.flatMap((seat) => needOf(seat, rules, progress.get(seat.id), now) ?? []),
-		...refusals.flatMap((one) => refusedNeed(one, now) ?? [])
-	].sort((a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key));
+	const each = seats.flatMap((seat) => needOf(seat, rules, progress.get(seat.id), now) ?? []);
+	const inTheRoom = seats.filter(({ state }) => isInTheRoom(state)).length;
+	return [...together(each, inTheRoom), ...refusals.flatMap((one) => refusedNeed(one, now) ?? [])].sort(
+		(a, b) => a.urgency - b.urgency || a.since - b.since || a.key.localeCompare(b.key)
+	);
 }
 
 /** How many need the proctor for the same reason, in the order of urgency. */
 export function needCounts(needs: Need[]): [NeedKind, number][] {
 	const counts = new Map<NeedKind, number>();
-	for (const need of needs) counts.set(need.kind, (counts.get(need.kind) ?? 0) + 1);
+	for (const need of needs) counts.set(need.kind, (counts.get(need.kind) ?? 0) + Math.max(1, need.seats.length));
 	return [...counts];
+}
+
+/** Who has what in common: the network that is gone, or what somebody held them for. */
+const causeOf = ({ kind, seat }: Need): string | null =>
+	kind === 'line_lost' ? kind : kind === 'on_hold' ? `${kind} ${seat!.reason ?? ''}` : null;
+
+/** One need instead of those with one cause, where they are many of the room. */
+function together(needs: Need[], inTheRoom: number): Need[] {
+	return [...groupBy(needs, causeOf)].flatMap(([cause, alike]): Need[] => {
+		if (cause === null || alike.length < MANY_AT_ONCE || alike.length < inTheRoom * SHARE_AT_ONCE) return alike;
+		const since = alike.map((need) => need.since);
+		return [
+			{
+				...alike[0],
+				key: `together ${cause}`,
+				seat: null,
+				seats: alike.flatMap(({ seats }) => seats),
+				since: Math.min(...since),
+				// Put off, it comes back when another joins them.
+				revision: Math.max(...since),
+				acts: [alike[0].kind === 'line_lost' ? 'hold' : 'resume']
+			}
+		];
+	});
 }
 
 function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
@@ -137,6 +169,7 @@ function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 		key: `door ${refusal.id}`,
 		kind: 'refused',
 		seat: null,
+		seats: [],
 		refusal,
 		urgency: URGENCY.refused,
 		tone: 'slate',
@@ -159,6 +192,7 @@ function needOf(seat: SeatView, rules: RoomRules, progress: Progress | undefined
 		key: `${kind} ${seat.id}`,
 		kind,
 		seat,
+		seats: [seat],
 		refusal: null,
 		urgency: URGENCY[kind],
 		tone,

@@ -236,6 +236,75 @@ describe('seats', () => {
 	});
 });
 
+describe('many at once', () => {
+	const lost = (since: number) => seat('working', { line: { up: false, since } });
+	const room = (lines: number, others: number) => [
+		...Array.from({ length: lines }, (_, i) => lost(NOW - i * 1_000)),
+		...Array.from({ length: others }, () => seat('working'))
+	];
+
+	it('whose lines are lost are one need, with the first that it began with, and hide nobody else', () => {
+		const hand = seat('working', { hand: { text: 'Ink', at: NOW } });
+		const needs = needsYou([hand, ...room(24, 1)], [], RULES, NOW);
+		expect(needs.map(({ kind, seats }) => [kind, seats.length])).toEqual([
+			['line_lost', 24],
+			['hand', 1]
+		]);
+		expect(needs[0]).toMatchObject({ seat: null, since: NOW - 23_000, acts: ['hold'] });
+		expect(needCounts(needs)).toEqual([
+			['line_lost', 24],
+			['hand', 1]
+		]);
+	});
+
+	it('are each for themselves while they are few, or few of a large room', () => {
+		expect(kinds(...room(3, 0))).toHaveLength(3);
+		expect(kinds(...room(4, 8))).toHaveLength(1);
+		expect(kinds(...room(4, 9))).toHaveLength(4);
+	});
+
+	it('come back once another joins them, after they were put off', () => {
+		const before = needsYou(room(6, 2), [], RULES, NOW)[0];
+		const after = needsYou([...room(6, 1), lost(NOW + 1_000)], [], RULES, NOW + 1_000)[0];
+		const fewer = needsYou(room(5, 3), [], RULES, NOW)[0];
+		expect([after.key, fewer.key]).toEqual([before.key, before.key]);
+		expect([after.revision === before.revision, fewer.revision === before.revision]).toEqual([false, true]);
+	});
+
+	it('who are on hold go on together; whom the rules paused is looked at alone', () => {
+		const held = () => seat('on_hold', { since: NOW - 4 * MINUTE, heldFrom: 'working', reason: 'Fire alarm' });
+		// Whom somebody held for a reason of their own is not resumed with them.
+		const apart = seat('on_hold', { since: NOW - 5 * MINUTE, heldFrom: 'working', reason: 'To be spoken to' });
+		const paused = () => seat('on_hold', { since: NOW, heldFrom: 'working', heldBySystem: true });
+		const needs = needsYou(
+			[held(), apart, held(), held(), held(), paused(), paused(), paused(), paused()],
+			[],
+			RULES,
+			NOW
+		);
+		expect(needs.map(({ kind, seats, acts }) => [kind, seats.length, acts[0]])).toEqual([
+			...Array.from({ length: 4 }, () => ['held_by_rules', 1, 'resume']),
+			['on_hold', 1, 'resume'],
+			['on_hold', 4, 'resume']
+		]);
+	});
+
+	it('are the same people as before, each once', () => {
+		fc.assert(
+			fc.property(fc.nat(40), fc.nat(40), fc.nat(20), (lines, others, waiting) => {
+				const seats = [...room(lines, others), ...Array.from({ length: waiting }, () => seat('at_door'))];
+				const concerned = needsYou(seats, [], RULES, NOW).flatMap((need) => need.seats.map(({ id }) => id));
+				expect(concerned.toSorted()).toEqual(
+					seats
+						.filter(({ state, line }) => state === 'at_door' || line?.up === false)
+						.map(({ id }) => id)
+						.toSorted()
+				);
+			})
+		);
+	});
+});
+
 describe('needs by kind', () => {
 	it('are counted in the order of urgency', () => {
 		const lost = () => seat('working', { line: { up: false, since: NOW - MINUTE } });

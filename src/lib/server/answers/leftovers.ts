@@ -1,7 +1,7 @@
 import { createDecipheriv } from 'node:crypto';
+import { groupBy } from '$core/group-by';
 import type { Revision } from '$core/paper';
 import { ProblemError } from '$core/problem';
-import { groupBy } from '../db';
 import { paperKey } from '../identity';
 import type { House } from '../house';
 import { RevisionContent } from './revision-schema';

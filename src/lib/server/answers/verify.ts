@@ -1,8 +1,8 @@
+import { groupBy } from '$core/group-by';
 import {
 	chainByDigest,
 	chainGroup,
 	emptiedGroup,
-	groupBy,
 	NO_GROUP,
 	type AnswerGroup,
 	type Query,

@@ -1,10 +1,11 @@
 import { addUp, type Ledger } from '$core/closing';
 import { countingScore, type Reached } from '$core/attempts';
+import { groupBy } from '$core/group-by';
 import type { Score } from '$core/marking';
 import { fullName } from '$core/names';
 import type { Sitting, SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
-import { groupBy, lateAnswers, type Query } from '../db';
+import { lateAnswers, type Query } from '../db';
 import { mapInParts } from '../event-loop';
 import { scoresOf } from '../marking';
 import { rosterOf } from '../records';

@@ -1,10 +1,11 @@
 import { nanoid } from 'nanoid';
+import { groupBy } from '$core/group-by';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
 import { INCIDENT_DECISIONS, type IncidentDecision } from '$core/validity';
-import { groupBy, insertMany, transact, type Query } from '../db';
+import { insertMany, transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { appendToLogbook } from '../logbook';
 import { act } from '../sitting';

@@ -10,11 +10,12 @@ import {
 	type SiteFacts
 } from '$core/closing';
 import { DOUBTFUL } from '$core/figures';
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { nameInPaper } from '$core/paper';
 import type { SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
 import { correctionsOf, countingSittings, figures, handProgress } from '../marking';

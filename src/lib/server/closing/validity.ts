@@ -1,11 +1,12 @@
 import { nanoid } from 'nanoid';
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
 import { proposeValidity, type IncidentDecision, type ProposedValidity, type Validity } from '$core/validity';
 import type { IncidentKind } from '$core/incident';
 import type { PaceLevel } from '$core/pace';
 import { MINUTE } from '$core/time';
-import { groupBy, insertMany, lateAnswers, transact, type Query } from '../db';
+import { insertMany, lateAnswers, transact, type Query } from '../db';
 import { mapInParts } from '../event-loop';
 import type { Writing } from '../house';
 import { lapseCounts } from '../lockdown';

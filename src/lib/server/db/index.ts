@@ -20,7 +20,6 @@ export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
 export { heldAnswers } from './held-answers';
 export { answerRevisions, answersByMinute } from './answer-counts';
-export { groupBy } from './group-by';
 export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';
 export { perHouse } from './per-house';

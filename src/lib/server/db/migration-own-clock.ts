@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import { groupBy } from './group-by';
+import { groupBy } from '$core/group-by';
 import type { Migration } from './migrations';
 
 type Row = { id: string; fold: string; session_id: string };

@@ -1,9 +1,10 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { FINDER_VERBS, readWish, type FinderAct, type Found } from '$core/finder';
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { offers, type Touchable } from '$core/room';
 import { breakSince, isInTheRoom, STATE_NAMES, type Sitting, type SittingState } from '$core/sitting';
-import { beginningFirst, groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
+import { beginningFirst, nearestFirst, whereEveryWord, type Query } from '../db';
 import { doorOpensAt, findSessions, placeOf, type Session } from '../session';
 
 /** Of each kind so many lines are shown; more words find fewer. */

@@ -1,8 +1,9 @@
 import type { Days, ProctorDay, RoomDay, Span } from '$core/grants';
+import { groupBy } from '$core/group-by';
 import type { SessionRules } from '$core/session';
 import { UNFINISHED } from '$core/sitting';
 import { allottedMinutes, instantFromLocal, lastsUntil, localMidnightAfter, MINUTE } from '$core/time';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import { owingOf, seatCount } from '../session';
 import type { Loaded } from '../sitting';
 

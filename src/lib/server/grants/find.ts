@@ -1,6 +1,7 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
-import { groupBy, nearestFirst, whereEveryWord, type Query } from '../db';
+import { nearestFirst, whereEveryWord, type Query } from '../db';
 import { placeOf } from '../session';
 import { loadSittings } from '../sitting';
 import { toLine, type GrantLine } from './overview';

@@ -1,6 +1,7 @@
+import { groupBy } from '$core/group-by';
 import { isBlank, type AnswerValue, type Form } from '$core/paper';
 import type { GridRow } from '$core/room';
-import { answerRevisions, groupBy, type Query } from '../db';
+import { answerRevisions, type Query } from '../db';
 import { mapInParts } from '../event-loop';
 
 type Standing = { sitting_id: string; question_id: string; value: string };

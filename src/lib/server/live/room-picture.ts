@@ -1,10 +1,11 @@
 import { turningCode, turnsAt } from '$core/access';
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { NOTHING_TOLD, type RoomHead, type RoomPicture, type SeatView, type Told } from '$core/room';
 import { breakSince, type SittingState } from '$core/sitting';
 import { mapInParts } from '../event-loop';
 import { paperVersion } from '../paper';
-import { groupBy, lateAnswers, type Query } from '../db';
+import { lateAnswers, type Query } from '../db';
 import { heldBack, type HeldBack } from '../answers';
 import type { House } from '../house';
 import { openRefusals } from '../door';

@@ -1,10 +1,11 @@
+import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import type { SittingPicture } from '$core/room';
 import { markingInWords } from '$core/marking';
 import type { Merge } from '$core/grants';
 import { forwardBy, type ToolRules } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
 import { openMessages, type Message } from '../messages';

@@ -1,5 +1,6 @@
 import { nanoid } from 'nanoid';
 import { writeCalendar } from '$core/formats';
+import { groupBy } from '$core/group-by';
 import {
 	changedSince,
 	changesInWords,
@@ -12,7 +13,7 @@ import {
 	toldIn
 } from '$core/mail';
 import type { Actor } from '$core/sitting';
-import { groupBy, houseSetting, insertMany, keepHouseSetting, type Query, sealSecret, transact } from '../db';
+import { houseSetting, insertMany, keepHouseSetting, type Query, sealSecret, transact } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Writing } from '../house';
 import type { Session } from '../session';

@@ -1,7 +1,8 @@
 import { type Agreement, agreementOf, type HandPlan, handStanding, NO_PLAN, planFault } from '$core/by-hand';
+import { groupBy } from '$core/group-by';
 import { type AnswerValue, isBlank, isMarkedByHand, type Question, questionsOf } from '$core/paper';
 import { fail } from '$core/problem';
-import { groupBy, type Query, transact } from '../db';
+import { type Query, transact } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { paperVersion } from '../paper';

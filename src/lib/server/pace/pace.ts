@@ -1,8 +1,9 @@
+import { groupBy } from '$core/group-by';
 import { questionsOf } from '$core/paper';
 import { nanoid } from 'nanoid';
 import { LRUCache } from 'lru-cache';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
-import { groupBy, transact, type Query } from '../db';
+import { transact, type Query } from '../db';
 import { unionLength } from '$core/time';
 import type { House } from '../house';
 import { paperVersion } from '../paper';

@@ -1,8 +1,9 @@
 import type { Place } from '$core/access';
+import { groupBy } from '$core/group-by';
 import type { SeatPlan } from '$core/seating';
 import { completeRules, type SessionKind, type SessionRules } from '$core/session';
 import { MINUTE, reachesInto, type Window } from '$core/time';
-import { groupBy, openSecret, proctorsBeside, type Query } from '../db';
+import { openSecret, proctorsBeside, type Query } from '../db';
 
 /** A session as the server works with it: its row, its place and its paper's name. */
 export type Session = {

@@ -1,5 +1,6 @@
+import { groupBy } from '$core/group-by';
 import { shownPercent, shownPoints } from '$core/results';
-import { groupBy, writeIfPossible, type Query } from '../db';
+import { writeIfPossible, type Query } from '../db';
 import type { Writing } from '../house';
 import { lateAnswers } from '../db';
 import { paperVersion } from '../paper';

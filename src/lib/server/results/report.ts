@@ -1,13 +1,14 @@
 import type { Content } from 'pdfmake/interfaces';
 import { GATES } from '$core/closing';
 import { grantInWords } from '$core/grants';
+import { groupBy } from '$core/group-by';
 import { INCIDENT_DECISIONS, VALIDITY_NAMES } from '$core/validity';
 import { byTenths, shownPoints } from '$core/results';
 import { STATE_NAMES } from '$core/sitting';
 import { entryInWords } from '$core/logbook';
 import { clockTime, longDate, MINUTE, timeAndDate } from '$core/time';
 import { accountFor, incidentsToDecide, type Standing } from '../closing';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import type { House } from '../house';
 import { figures } from '../marking';
 import { countOfSession, searchLogbook } from '../logbook';

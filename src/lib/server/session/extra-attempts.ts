@@ -1,5 +1,6 @@
 import { mergeGrants } from '$core/grants';
-import { groupBy, type Query } from '../db';
+import { groupBy } from '$core/group-by';
+import { type Query } from '../db';
 import { findGrants } from '../records';
 
 /**

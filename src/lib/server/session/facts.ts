@@ -1,9 +1,10 @@
+import { groupBy } from '$core/group-by';
 import { type Paper, summarise } from '$core/paper';
 import { type SeatPlan, usableSeats } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
 import type { Window } from '$core/time';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import { giveWay } from '../event-loop';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
 import { standingOf, stepsOf } from '../steps';

@@ -1,9 +1,10 @@
+import { groupBy } from '$core/group-by';
 import { standingOfStep, stepsFault, type Step, type StepDone, type StepStanding } from '$core/steps';
 import { countingScore, type Reached } from '$core/attempts';
 import { fail } from '$core/problem';
 import { completeRules } from '$core/session';
 import type { Actor, Sitting } from '$core/sitting';
-import { groupBy, insertMany, transact, type Query } from '../db';
+import { insertMany, transact, type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { scoresOf } from '../marking';

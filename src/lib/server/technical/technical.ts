@@ -1,9 +1,10 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
+import { groupBy } from '$core/group-by';
 import { mediaBeside, questionsOf, shows } from '$core/paper';
 import { technicalTasks, type TechnicalTask } from '$core/technical';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { groupBy, type Query } from '../db';
+import { type Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { devicesReady } from '../readiness';

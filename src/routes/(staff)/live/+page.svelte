@@ -7,7 +7,7 @@
 	import { getClock } from '$ui/clock-context';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_VERBS } from './[id]/asks';
-	import { needInWords } from './[id]/needs-words';
+	import { needInWords, whomInWords } from './[id]/needs-words';
 	import { readyInWords } from './[id]/ready-words';
 	import { LiveRoom } from './[id]/room.svelte';
 	import { zoneBeside } from '$ui/zone-beside';
@@ -53,7 +53,7 @@
 	const AT_ONCE: NeedAct[] = ['let_in', 'resume', ...SETTLED_AT_ONCE];
 	const atOnce = (need: Need) => need.acts.find((act) => AT_ONCE.includes(act));
 	function settle(room: LiveRoom, need: Need, act: NeedAct) {
-		if (need.seat && (act === 'let_in' || act === 'resume')) void room.act(act, [need.seat]);
+		if (need.seats.length > 0 && (act === 'let_in' || act === 'resume')) void room.act(act, need.seats);
 		else void room.settle(act as 'seen', need);
 	}
 	const SHOWN = 3;
@@ -115,15 +115,15 @@
 						{@const act = atOnce(need)}
 						<li class="border-line border-t pt-2 text-[13.5px]">
 							<p class="flex items-center gap-2">
-								<strong class="truncate">{need.seat?.name ?? need.refusal?.candidate?.name ?? 'At the door'}</strong>
+								<strong class="truncate">{whomInWords(need, room.isMasked)}</strong>
 								<span class="text-ink-3 font-mono">{need.seat?.seat ?? ''}</span>
 							</p>
 							<p class="text-ink-2">{needInWords(need, now, head)}</p>
 							<div class="mt-1 flex gap-1.5">
 								{#if act}<Act size="xs" tone="main" disabled={room.busy} onclick={() => settle(room, need, act)}
-										>{NEED_VERBS[act]}</Act
+										>{NEED_VERBS[act]}{need.seats.length > 1 ? ` all ${need.seats.length}` : ''}</Act
 									>{/if}
-								<Act size="xs" href="/live/{head.id}?seat={need.seat?.id ?? ''}">Open</Act>
+								<Act size="xs" href="/live/{head.id}{need.seat ? `?seat=${need.seat.id}` : ''}">Open</Act>
 							</div>
 						</li>
 					{:else}

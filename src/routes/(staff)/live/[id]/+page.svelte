@@ -85,12 +85,12 @@
 		else if (waiting.length > 1) ask = { kind: 'let_in_all', seats: waiting };
 	}
 	function settle(act: NeedAct, need: Need) {
-		if (SETTLED_AT_ONCE.includes(act) || !need.seat) return void room.settle(act as 'seen', need);
+		const { seat, seats } = need;
+		if (SETTLED_AT_ONCE.includes(act) || seats.length === 0) return void room.settle(act as 'seen', need);
 		room.selected.clear();
-		room.focusId = need.seat.id;
-		if (act === 'let_in') void room.act('let_in', [need.seat]);
-		else if (act === 'resume') void room.act('resume', [need.seat]);
-		else open(act === 'free_device' ? 'move_device' : (act as AskKind), [need.seat]);
+		if (seat) room.focusId = seat.id;
+		if (act === 'let_in' || act === 'resume') void room.act(act, seats);
+		else open(act === 'free_device' ? 'move_device' : (act as AskKind), seats);
 	}
 	/** The first need that is settled by being dealt with, for its key. */
 	function settleFirst() {
@@ -116,7 +116,7 @@
 		return room.needs
 			.filter((need) => need.acts.includes(act))
 			.slice(0, 1)
-			.flatMap((need) => need.seat ?? []);
+			.flatMap(({ seats }) => seats);
 	}
 
 	/** A field has its keys for itself; a box that was just ticked keeps only those that move or tick it. */

@@ -6,7 +6,7 @@
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_KEYS, NEED_VERBS } from './asks';
-	import { needInWords } from './needs-words';
+	import { needInWords, whomInWords } from './needs-words';
 	import type { LiveRoom } from './room.svelte';
 	import { keepIn, keptIn } from '$ui/browser-storage';
 
@@ -70,20 +70,11 @@
 	let chosen = $state<NeedKind | null>(null);
 	const only = $derived(kinds.some(([kind]) => kind === chosen) && kinds.length > 1 ? chosen : null);
 	const listed = $derived(only === null ? room.needs : room.needs.filter((need) => need.kind === only));
+	const choosable = $derived(listed.flatMap(({ seats }) => seats).length);
 	function select(needs: Need[]) {
 		room.selected.clear();
-		for (const need of needs) if (need.seat) room.selected.add(need.seat.id);
+		for (const { id } of needs.flatMap(({ seats }) => seats)) room.selected.add(id);
 	}
-	const nameOf = (need: Need) =>
-		need.seat
-			? isMasked
-				? need.seat.number
-				: need.seat.name
-			: need.refusal!.candidate
-				? isMasked
-					? need.refusal!.candidate.number
-					: need.refusal!.candidate.name
-				: 'At the door';
 	const EDGES = { brick: 'border-l-brick', ochre: 'border-l-ochre-mark', slate: 'border-l-slate-sea' };
 </script>
 
@@ -120,8 +111,8 @@
 	{:else if room.needs.length > 1}<span class="text-ink-3">most urgent first</span>{/if}
 </div>
 {#if room.needs.length > MANY}
-	{#if only !== null && listed.some((need) => need.seat)}<p class="mb-2.5">
-			<Act size="xs" onclick={() => select(listed)}>Select these {listed.filter((need) => need.seat).length}</Act>
+	{#if only !== null && choosable > 0}<p class="mb-2.5">
+			<Act size="xs" onclick={() => select(listed)}>Select these {choosable}</Act>
 		</p>{/if}
 {/if}
 <ul class="space-y-2.5" data-testid="needs">
@@ -130,17 +121,17 @@
 			<div class="flex items-center gap-2">
 				<button
 					class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-left max-lg:min-h-9"
-					disabled={!need.seat}
-					onclick={() => (room.focusId = need.seat?.id ?? room.focusId)}
+					disabled={need.seats.length === 0}
+					onclick={() => (need.seat ? (room.focusId = need.seat.id) : select([need]))}
 				>
-					{#if need.seat}<StateGlyph state={tallyKeyOf(need.seat)} size={15} />{/if}
-					<span class="truncate font-semibold">{nameOf(need)}</span>
+					{#if need.seats.length > 0}<StateGlyph state={tallyKeyOf(need.seats[0])} size={15} />{/if}
+					<span class="truncate font-semibold">{whomInWords(need, isMasked)}</span>
 					<span class="text-ink-3 ml-auto font-mono text-[13px]">{need.seat?.seat ?? ''}</span>
 				</button>
 				<button
 					class="text-ink-3 hover:text-ink min-h-6 px-1 max-lg:min-h-9 max-lg:px-3"
 					title="Later: comes back in five minutes, or when it changes"
-					aria-label="Later: {nameOf(need)}"
+					aria-label="Later: {whomInWords(need, isMasked)}"
 					onclick={() => room.putOff.put(need)}><ClockOutline class="h-4 w-4" /></button
 				>
 			</div>
@@ -154,7 +145,8 @@
 						tone={i === 0 && act !== 'free_device' ? 'main' : 'quiet'}
 						key={i === 0 ? NEED_KEYS[act] : undefined}
 						disabled={room.busy}
-						onclick={() => onsettle(act, need)}>{NEED_VERBS[act]}</Act
+						onclick={() => onsettle(act, need)}
+						>{NEED_VERBS[act]}{need.seats.length > 1 ? ` all ${need.seats.length}` : ''}</Act
 					>
 				{/each}
 			</div>

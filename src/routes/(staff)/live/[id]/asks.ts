@@ -98,7 +98,7 @@ export const ASKS: Record<
 		title: 'Hold',
 		verb: 'Hold',
 		then: 'Their screen goes blank and calm; every answer stays. They are not shown the reason.',
-		reasons: ['Out of the room', 'Trouble with the device', 'To be spoken to', 'Not in the room yet'],
+		reasons: ['Out of the room', 'Trouble with the device', 'No network', 'To be spoken to', 'Not in the room yet'],
 		needsReason: true,
 		tone: 'main'
 	},

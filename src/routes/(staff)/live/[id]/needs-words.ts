@@ -3,7 +3,31 @@ import { clockLength, clockTime } from '$core/time';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
-	return need.seat ? seatInWords(need, need.seat, now, head) : refusalInWords(need.refusal!, now);
+	if (need.refusal) return refusalInWords(need.refusal, now);
+	return need.seat ? seatInWords(need, need.seat, now, head) : togetherInWords(need, now);
+}
+
+/** Whom it concerns: a name, how many, or somebody whom nobody knows yet. */
+export function whomInWords({ kind, seat, seats, refusal }: Need, isMasked: boolean): string {
+	const who = seat ?? refusal?.candidate;
+	if (who) return isMasked ? who.number : who.name;
+	if (seats.length === 0) return 'At the door';
+	return kind === 'line_lost' ? `${seats.length} lines lost` : `${seats.length} on hold`;
+}
+
+/** What many have in common, and what becomes of their work and their time. */
+function togetherInWords({ kind, seats, since }: Need, now: number): string {
+	const ago = clockLength(now - since);
+	const standing = seats.filter((seat) => seat.standing).length;
+	const time =
+		standing === 0
+			? 'Their time runs on.'
+			: standing === seats.length
+				? 'Their time stands still.'
+				: `The time of ${standing} stands still.`;
+	if (kind === 'line_lost')
+		return `The first ${ago} ago: the network here, perhaps. Answers are kept on the devices and arrive by themselves. ${time}`;
+	return `The first for ${ago}: ${seats[0].reason ?? 'no reason given'}. ${time}`;
 }
 
 function seatInWords(

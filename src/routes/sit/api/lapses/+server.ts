@@ -1,6 +1,6 @@
 import { z } from 'zod';
+import { groupBy } from '$core/group-by';
 import { LAPSE_KINDS } from '$core/lockdown';
-import { groupBy } from '$lib/server/db';
 import { noteLapses } from '$lib/server/lockdown';
 import { boundDevice, route } from '$lib/server/http';
 

@@ -1,0 +1,1 @@
+export { groupBy } from './group-by';
