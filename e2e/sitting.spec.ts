@@ -209,3 +209,15 @@ test('snapshots come from the stand-in where there is no camera, and lie outside
 	await expect(picture).toBeVisible();
 	await expect.poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(160);
 });
+
+test('who sits in another zone reads on their own clock when they finish', async ({ browser }) => {
+	const page = await home.browser(browser, { timezoneId: 'Asia/Tokyo', viewport: { width: 390, height: 844 } });
+	await begun(page, 9);
+	const [finish, own] = (await page.getByTestId('time').innerText())
+		.match(/\d\d:\d\d/g)!
+		.map((time) => Number(time.slice(0, 2)));
+	// Tokyo is nine hours ahead of the college in November, without a change of clocks (IANA).
+	await expect(page.getByTestId('own-time')).toHaveText(/^\(\d\d:\d\d on your own clock\)$/);
+	expect(own).toBe((finish + 9) % 24);
+	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});

@@ -1,4 +1,5 @@
-<!-- @component The same instant on the reader's own clock, where that says something else than the session's. -->
+<!-- @component The same instant on the reader's own clock, where that says something else than the session's. It
+	brings the space before it, so that nothing stands before a full stop where it says nothing. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { timeElsewhere } from '$core/time';
@@ -14,4 +15,4 @@
 	const text = $derived(own && timeElsewhere(at, zone, own));
 </script>
 
-{#if text}<span class="text-ink-2" data-testid="own-time">({text} on your own clock)</span>{/if}
+{#if text}{' '}<span class="text-ink-2" data-testid="own-time">({text} on your own clock)</span>{/if}

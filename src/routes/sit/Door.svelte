@@ -4,6 +4,7 @@
 	import { clockLength, clockTime } from '$core/time';
 	import { signer } from '$player/ask';
 	import { deviceName } from '$player/device-name';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import type { Recognised } from '$core/room';
@@ -102,8 +103,10 @@
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
-			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong>. Stay on this page: the door opens
-			automatically.
+			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong><OwnTime
+				at={person.opens}
+				zone={person.zone}
+			/>. Stay on this page: the door opens automatically.
 		</p>
 		<p class="font-mono text-[44px] font-semibold tabular-nums">{clockLength(person.opens - clock.now)}</p>
 		<p class="text-ink-3 text-[16px]">until the start</p>
@@ -129,7 +132,12 @@
 						: ''}
 			</dd>
 			<dt class="text-ink-3">Where</dt>
-			<dd>{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {clockTime(person.opens, person.zone)}</dd>
+			<dd>
+				{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {clockTime(person.opens, person.zone)}<OwnTime
+					at={person.opens}
+					zone={person.zone}
+				/>
+			</dd>
 		</dl>
 		<div class="flex flex-wrap gap-3">
 			<Press main onclick={arrive} disabled={busy} testid="yes">Yes, this is me</Press>

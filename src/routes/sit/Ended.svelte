@@ -4,6 +4,7 @@
 	import { endedInWords, type SittingPicture } from '$core/room';
 	import { clockLength, timeAndDate } from '$core/time';
 	import { ask } from '$player/ask';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import { inWords } from '$ui/post';
 	import Calm from './Calm.svelte';
 	import Press from './Press.svelte';
@@ -82,7 +83,9 @@
 			<Press main onclick={onagain} disabled={busy} testid="again">Begin attempt {attempt} of {most}</Press>
 		{:else}
 			<p data-testid="again-from">
-				Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}, in {clockLength(from - now)}.
+				Attempt {attempt} of {most} can begin from {timeAndDate(from, zone, now)}<OwnTime at={from} {zone} />, in {clockLength(
+					from - now
+				)}.
 			</p>
 		{/if}
 		<Trouble {problem} />

@@ -6,6 +6,7 @@
 	import type { QuestionLeft } from '$player/question-left.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
 	import OwnPhoto from './OwnPhoto.svelte';
+	import OwnTime from '$ui/OwnTime.svelte';
 
 	type Props = { paper: Paper; line: Line; time: TimeLeft; each: QuestionLeft };
 	let { paper, line, time, each }: Props = $props();
@@ -74,7 +75,10 @@
 				>{time.remaining > 120_000 ? `${minutesLeft(time.remaining)} min` : clockLength(time.remaining)}</span
 			>
 			{#if picture.time.deadline !== null && !picture.time.standing && !time.isUp}<span
-					class="text-ink-2 block text-[13px]">finish by {clockTime(picture.time.deadline, zone)}</span
+					class="text-ink-2 block text-[13px]"
+					>finish by {clockTime(picture.time.deadline, zone)}<span class="max-sm:block"
+						><OwnTime at={picture.time.deadline} {zone} /></span
+					></span
 				>{/if}
 		</p>
 	{/if}

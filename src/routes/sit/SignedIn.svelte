@@ -11,6 +11,7 @@
 	import { Paper } from '$player/paper.svelte';
 	import { Snapshots } from '$player/snapshots.svelte';
 	import { Watch } from '$player/watch.svelte';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import { sendCommand } from '$ui/command-keys';
 	import type { Problem } from '$core/problem';
 	import { ask } from '$player/ask';
@@ -253,19 +254,20 @@
 	>
 		{#if picture.breaks?.until}
 			<p>
-				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong>. {picture.breaks.stopsClock
-					? 'The clock is stopped.'
-					: 'The clock runs on.'} Your paper continues automatically then.
+				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong><OwnTime
+					at={picture.breaks.until}
+					{zone}
+				/>. {picture.breaks.stopsClock ? 'The clock is stopped.' : 'The clock runs on.'} Your paper continues automatically
+				then.
 			</p>
 			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
 		{:else}
 			<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
 			<p class="text-ink-2">
-				{picture.time.standing
-					? 'The clock has stopped.'
-					: picture.time.deadline
-						? `You finish by ${clockTime(picture.time.deadline, zone)}.`
-						: ''}
+				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {clockTime(
+						picture.time.deadline,
+						zone
+					)}<OwnTime at={picture.time.deadline} {zone} />.{/if}
 			</p>
 		{/if}
 	</Calm>

@@ -6,6 +6,7 @@
 	import { clockTime, minutesLeft } from '$core/time';
 	import { blocksOf } from '$core/paper';
 	import Blocks from './question/Blocks.svelte';
+	import OwnTime from '$ui/OwnTime.svelte';
 	import ToldList from '$ui/ToldList.svelte';
 	import Calm from './Calm.svelte';
 	import Entry from './Entry.svelte';
@@ -40,10 +41,11 @@
 		{:else if picture.time.isEndedByHand}
 			Your proctor ends the paper.
 		{:else if picture.time.allotted !== null}
-			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong>{picture.time
-				.deadline
-				? `, until ${clockTime(picture.time.deadline, picture.session.zone)}`
-				: ' from when you begin'}.
+			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong
+			>{#if picture.time.deadline}, until {clockTime(picture.time.deadline, picture.session.zone)}<OwnTime
+					at={picture.time.deadline}
+					zone={picture.session.zone}
+				/>{:else}{' '}from when you begin{/if}.
 		{:else}
 			There is no time limit.
 		{/if}

@@ -35,8 +35,7 @@
 			{clockLength(picture.time.opens - now)}
 		</p>
 		<p class="text-ink-3 text-[16px]">
-			until {clockTime(picture.time.opens, zone)}
-			<OwnTime at={picture.time.opens} {zone} />
+			until {clockTime(picture.time.opens, zone)}<OwnTime at={picture.time.opens} {zone} />
 		</p>
 	{/if}
 	<p class="text-ink-2">

@@ -138,8 +138,7 @@
 		<h3 class="text-[18px]">{one.paper}</h3>
 		<p class="text-ink-2 text-[14.5px]">
 			{longDate(one.opens, one.zone, data.now)}, {clockTime(one.opens, one.zone)}
-			{zoneName(one.opens, one.zone)}, {one.site}
-			<OwnTime at={one.opens} zone={one.zone} />
+			{zoneName(one.opens, one.zone)}, {one.site}<OwnTime at={one.opens} zone={one.zone} />
 		</p>
 		{#if one.closed}<p class="bg-ochre-ground text-ochre mt-2 rounded-lg px-3 py-2" data-testid="closed">
 				Not open for you yet. {one.closed}
