@@ -278,7 +278,7 @@ test('a closing officer rehearses and closes; results go out and are read; the a
 	expect(await serious(dunmore), 'released').toEqual([]);
 	await ode.reload();
 	await ode.getByTestId('call-back').click();
-	await expect(ode.getByRole('alert')).toContainText('Adaeze Obi, Rhys Dunmore have read results');
+	await expect(ode.getByRole('alert')).toContainText('Adaeze Obi and Rhys Dunmore have read results');
 
 	// Nothing of it is changed any more.
 	const late = await ode.request.post('/close-out/decide', {

@@ -133,7 +133,7 @@ test('before they begin candidates read every rule that binds them, and staff re
 	await expect(list).toContainText('Your time');
 	await expect(list).toContainText('The paper fills the screen.');
 	await expect(list).toContainText('If you close or reload the paper, your proctor has to let you go on.');
-	await expect(list).toContainText('You may take one pause of 5 minutes; the clock runs on meanwhile.');
+	await expect(list).toContainText('You may take one pause of 5 minutes; the clock runs on while you pause.');
 	expect(await serious(page)).toEqual([]);
 	const staff = await home.staff(browser);
 	await go(staff, `/prepare/${id}/seen`);

@@ -63,7 +63,7 @@ export const PROBLEMS = {
 	},
 	changed_meanwhile: {
 		status: 409,
-		message: 'Somebody else has given something meanwhile.',
+		message: 'Somebody else has just given something.',
 		instead: 'Look at what they have now; press once more if this is still to be given.'
 	},
 	changed_since_read: {

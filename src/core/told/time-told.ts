@@ -71,9 +71,9 @@ export function timeOf({ rules: { timing, pauses }, window, zone, own }: Binding
 			(minutes !== null || end !== null) &&
 			`You are warned ${listed([...timing.warnAtMinutes].sort((a, b) => b - a).map(String))} minutes before the end.`,
 		pauses.most > 0 &&
-			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${pauses.minutes} minutes; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} meanwhile.`,
+			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${pauses.minutes} minutes; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} while you pause.`,
 		own?.breaks
-			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${own.breaks.minutes} minutes; the clock stops meanwhile.`
+			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${own.breaks.minutes} minutes; the clock stops during a break.`
 			: false
 	];
 }

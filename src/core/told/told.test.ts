@@ -130,7 +130,7 @@ describe('what binds is told', () => {
 			.flatMap(({ lines }) => lines)
 			.join('\n');
 		expect(text).toContain('You have 90 minutes, and 1 more to finish and hand in: 90 + 1 = 91 min in all.');
-		expect(text).toContain('You were given 2 breaks of 10 minutes; the clock stops meanwhile.');
+		expect(text).toContain('You were given 2 breaks of 10 minutes; the clock stops during a break.');
 		expect(text).toContain('a basic calculator');
 		expect(text).toContain('You may sit it 2 times; the best one counts.');
 	});

@@ -15,4 +15,4 @@
 	const text = $derived(own && timeElsewhere(at, zone, own));
 </script>
 
-{#if text}{' '}<span class="text-ink-2" data-testid="own-time">({text} on your own clock)</span>{/if}
+{#if text}<span class="text-ink-2" data-testid="own-time">{` (${text} on your own clock)`}</span>{/if}

@@ -45,7 +45,7 @@
 			>{#if picture.time.deadline}, until {clockTime(picture.time.deadline, picture.session.zone)}<OwnTime
 					at={picture.time.deadline}
 					zone={picture.session.zone}
-				/>{:else}{' '}from when you begin{/if}.
+				/>{:else}&nbsp;from when you begin{/if}.
 		{:else}
 			There is no time limit.
 		{/if}

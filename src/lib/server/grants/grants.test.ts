@@ -321,7 +321,7 @@ describe('windows for everyone whose time does not fit', () => {
 		const apply = (id: string) => applyPlaces(house.otium, ODE, COORDINATOR, { ...asked, id }, 'https://o.example');
 		await apply('first-of-two');
 		await expect(apply('second-of-two')).rejects.toMatchObject({
-			problem: { message: expect.stringContaining('meanwhile') }
+			problem: { message: expect.stringContaining('while you looked') }
 		});
 		house.clock.at = Math.min(...places.map((place) => place.opens)) - 5 * MINUTE;
 		await expect(undoPlaces(house.otium, ODE, COORDINATOR, 'first-of-two')).rejects.toMatchObject({

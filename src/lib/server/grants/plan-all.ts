@@ -97,7 +97,7 @@ function mustKnow({ loaded, placeDay }: Gathered, places: Place[]) {
 	);
 	if (unknown.length > 0)
 		fail('not_taken', {
-			message: `${unknown.length === 1 ? 'One of them was' : `${unknown.length} of them were`} given a window, or moved, meanwhile.`,
+			message: `${unknown.length === 1 ? 'One of them was' : `${unknown.length} of them were`} given a window, or moved, while you looked.`,
 			instead: 'Look at the list again and make a new proposal.'
 		});
 }

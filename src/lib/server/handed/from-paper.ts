@@ -98,7 +98,7 @@ export async function typeFromPaper(
 			if (stands === text.trim()) return [];
 			if (stands !== before)
 				fail('changed_meanwhile', {
-					message: `Somebody else has typed in question ${at + 1} meanwhile: “${stands}”.`,
+					message: `Somebody else has just typed in question ${at + 1}: “${stands}”.`,
 					instead: 'Reload the page, compare, and type in what is missing.'
 				});
 			const read = readTyped(question, text);

@@ -43,7 +43,7 @@ export async function moveWindow(
 		const session = await findSession(trx, sessionId);
 		if (!session || session.endedAt !== null) return { ok: false, message: 'This session has ended.' } as const;
 		if (session.revision !== revision)
-			return { ok: false, message: 'Somebody has changed this session meanwhile. Look again.' } as const;
+			return { ok: false, message: 'Somebody has just changed this session. Look again.' } as const;
 		const { objection, lines } = await foreseeMove(trx, session, next, now);
 		if (objection) return { ok: false, message: objection } as const;
 		await trx('session')

@@ -34,7 +34,7 @@
 		{ key: 'misfit' as const, text: 'Does not fit', of: data.lines.filter((line) => line.misfits.length > 0) },
 		{
 			key: 'standing' as const,
-			text: 'Standing',
+			text: 'Accommodations',
 			of: data.lines.filter((line) => line.grants.some((grant) => grant.scope === 'standing'))
 		},
 		{ key: 'own' as const, text: 'Own window', of: data.lines.filter((line) => line.own) },

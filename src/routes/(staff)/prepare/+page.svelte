@@ -128,7 +128,7 @@
 		<div class="border-line overflow-x-auto rounded-2xl border">
 			<Table class="text-ink text-[14.5px]">
 				<TableHead class="bg-sheet text-ink-2 text-[13px] normal-case">
-					{#each ['When', 'Session', 'Where', 'Expected', 'Stands', ''] as title (title)}<TableHeadCell
+					{#each ['When', 'Session', 'Where', 'Expected', 'Status', ''] as title (title)}<TableHeadCell
 							class="px-4 py-2.5 font-semibold">{title}</TableHeadCell
 						>{/each}
 				</TableHead>

@@ -189,7 +189,7 @@
 				<Act size="xs" onclick={() => (stop?.abort(), (isPlanning = false))}>Stop</Act>
 			{:else}
 				<Act tone={plan ? 'quiet' : 'main'} onclick={propose}
-					>{plan ? 'Propose anew' : `Find windows for all ${fit.people.length}`}</Act
+					>{plan ? 'Propose again' : `Find windows for all ${fit.people.length}`}</Act
 				>
 				{#if plan && plan.places.length > 0}
 					<Act tone="grant" disabled={isWrong} onclick={() => ((trouble = null), (isAsking = true))}

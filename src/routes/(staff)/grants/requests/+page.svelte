@@ -150,7 +150,9 @@
 	</main>
 	<aside class="bg-sheet border-line border-l px-5 py-5">
 		{#if !chosen}
-			<p class="text-ink-3 text-[14.5px]">Choose a request to decide it. Whoever asked and the candidate are told.</p>
+			<p class="text-ink-3 text-[14.5px]">
+				Choose a request to decide it. The candidate and the person who asked are told.
+			</p>
 		{:else}
 			{#if data.open.some((one) => one.id === chosen?.id)}
 				<div class="border-line mb-4 border-b pb-4">

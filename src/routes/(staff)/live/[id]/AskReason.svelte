@@ -14,7 +14,7 @@
 	const { touched, left } = $derived(reach(kind, seats));
 	let open = $state(true);
 	let reason = $state('');
-	/** Beginning anew is for one person at a time, named by hand. */
+	/** Starting again is for one person at a time, named by hand. */
 	let typed = $state('');
 	const isTyped = $derived(kind !== 'allow_fresh' || (touched.length === 1 && sameName(typed, touched[0].number)));
 	// svelte-ignore state_referenced_locally
@@ -82,7 +82,7 @@
 			<Input id="typed" bind:value={typed} maxlength={60} autocomplete="off" class="font-mono" />
 		{:else if touched.length > 1}
 			<p class="bg-ochre-ground text-ochre mt-3 rounded-lg px-3 py-2">
-				Beginning anew is decided for one person at a time: choose them one by one.
+				Starting again is decided for one person at a time: choose them one by one.
 			</p>
 		{/if}
 	{/if}

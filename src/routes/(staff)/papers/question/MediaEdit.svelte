@@ -65,7 +65,7 @@
 			<Field
 				id="{id}-alt-{place}"
 				label={shows(medium) === 'picture'
-					? 'What it shows, for whoever can’t see it'
+					? 'What it shows, for people who can’t see it'
 					: 'What is heard, in words that candidates can open'}
 				class="min-w-56 flex-1"
 			>

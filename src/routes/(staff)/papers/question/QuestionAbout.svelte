@@ -106,7 +106,7 @@
 				class="text-tide mt-8 text-[14px] font-semibold underline"
 				onclick={() => onchange({ practice: undefined })}>As the paper has it</button
 			>{/if}
-		{#each [['right', 'Told afterwards to whoever was right'], ['wrong', 'Told afterwards to whoever was not']] as const as [end, label] (end)}
+		{#each [['right', 'Shown afterwards to those who were right'], ['wrong', 'Shown afterwards to those who were not']] as const as [end, label] (end)}
 			<Field id="feedback-{end}" {label} class="w-full">
 				<Input
 					id="feedback-{end}"

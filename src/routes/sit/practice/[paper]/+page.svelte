@@ -113,7 +113,7 @@
 	</div>
 	<p class="mt-10 text-[16px]">
 		<button type="button" class="font-semibold underline" onclick={anew}
-			>Begin anew, with other questions or another order</button
+			>Start again, with other questions or another order</button
 		>
 		· <a class="font-semibold underline" href="/sit/practice">Other papers</a>
 	</p>
