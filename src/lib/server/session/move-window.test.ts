@@ -56,7 +56,7 @@ describe('moving everyone’s window', () => {
 			{ opens: NINE, closes: null },
 			{ reason: 'x', revision: 1 }
 		);
-		expect(await stale).toMatchObject({ ok: false, message: expect.stringContaining('Somebody has changed') });
+		expect(await stale).toMatchObject({ ok: false, message: expect.stringContaining('Somebody has just changed') });
 	});
 
 	it.each([
