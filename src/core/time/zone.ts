@@ -87,9 +87,9 @@ export function shortDate(at: number, zone: string): string {
 	return wallClock(at, zone).setLocale('en-GB').toFormat('d LLL').replace('Sept', 'Sep');
 }
 
-/** The time, with its date when that is not today's. */
-export function timeAndDate(at: number, zone: string, now: number): string {
-	const time = clockTime(at, zone);
+/** The time, with its date when that is not today's; with seconds if wanted. */
+export function timeAndDate(at: number, zone: string, now: number, seconds = false): string {
+	const time = clockTime(at, zone, seconds);
 	return sameLocalDay(at, now, zone) ? time : `${shortDate(at, zone)} ${time}`;
 }
 

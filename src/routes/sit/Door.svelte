@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
-	import { clockLength, clockTime } from '$core/time';
+	import { clockLength, timeAndDate } from '$core/time';
 	import { signer } from '$player/ask';
 	import { deviceName } from '$player/device-name';
 	import OwnTime from '$ui/OwnTime.svelte';
@@ -103,7 +103,7 @@
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
-			This paper starts at <strong>{clockTime(person.opens, person.zone)}</strong><OwnTime
+			This paper starts at <strong>{timeAndDate(person.opens, person.zone, clock.now)}</strong><OwnTime
 				at={person.opens}
 				zone={person.zone}
 			/>. Stay on this page: the door opens automatically.
@@ -133,10 +133,11 @@
 			</dd>
 			<dt class="text-ink-3">Where</dt>
 			<dd>
-				{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {clockTime(person.opens, person.zone)}<OwnTime
-					at={person.opens}
-					zone={person.zone}
-				/>
+				{person.room}{person.seat ? `, seat ${person.seat}` : ''}, {timeAndDate(
+					person.opens,
+					person.zone,
+					clock.now
+				)}<OwnTime at={person.opens} zone={person.zone} />
 			</dd>
 		</dl>
 		<div class="flex flex-wrap gap-3">

@@ -1,6 +1,6 @@
 <!-- @component What stays at the top of a paper: what it is, whether it is saved, and the time. -->
 <script lang="ts">
-	import { clockLength, clockTime, minutesLeft } from '$core/time';
+	import { clockLength, clockTime, minutesLeft, timeAndDate } from '$core/time';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
 	import type { QuestionLeft } from '$player/question-left.svelte';
@@ -76,8 +76,8 @@
 			>
 			{#if picture.time.deadline !== null && !picture.time.standing && !time.isUp}<span
 					class="text-ink-2 block text-[13px]"
-					>finish by {clockTime(picture.time.deadline, zone)}<span class="max-sm:block"
-						><OwnTime at={picture.time.deadline} {zone} /></span
+					>finish by {timeAndDate(picture.time.deadline, zone, picture.time.deadline - time.remaining)}<span
+						class="max-sm:block"><OwnTime at={picture.time.deadline} {zone} /></span
 					></span
 				>{/if}
 		</p>

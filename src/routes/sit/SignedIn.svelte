@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { SittingPicture } from '$core/room';
-	import { clockTime, minutesLeft } from '$core/time';
+	import { minutesLeft, timeAndDate } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import type { Leftovers } from '$player/leftovers.svelte';
 	import { Line } from '$player/line.svelte';
@@ -254,7 +254,7 @@
 	>
 		{#if picture.breaks?.until}
 			<p>
-				Your break lasts until <strong>{clockTime(picture.breaks.until, zone)}</strong><OwnTime
+				Your break lasts until <strong>{timeAndDate(picture.breaks.until, zone, now)}</strong><OwnTime
 					at={picture.breaks.until}
 					{zone}
 				/>. {picture.breaks.stopsClock ? 'The clock is stopped.' : 'The clock runs on.'} Your paper continues automatically
@@ -264,9 +264,10 @@
 		{:else}
 			<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
 			<p class="text-ink-2">
-				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {clockTime(
+				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {timeAndDate(
 						picture.time.deadline,
-						zone
+						zone,
+						now
 					)}<OwnTime at={picture.time.deadline} {zone} />.{/if}
 			</p>
 		{/if}

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { roomReady, SETTLED_AT_ONCE, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { clockTime, timeAndDate } from '$core/time';
+	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import StateGlyph from '$ui/StateGlyph.svelte';
@@ -98,7 +98,7 @@
 							>{/if}
 					</h2>
 					<span class="text-ink-3 ml-auto font-mono text-[13px]"
-						>{clockTime(head.opens, head.zone)}{zoneBeside(head.opens, head.zone)}</span
+						>{timeAndDate(head.opens, head.zone, now)}{zoneBeside(head.opens, head.zone)}</span
 					>
 				</div>
 				<p class="text-ink-2 mt-1.5 flex flex-wrap gap-x-3 gap-y-0.5 text-[13.5px]">

@@ -3,7 +3,7 @@
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { INCIDENT_KINDS } from '$core/incident';
 	import { STATE_NAMES, type SittingState } from '$core/sitting';
-	import { clockTime, timeAndDate } from '$core/time';
+	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import FirstOf from '$ui/FirstOf.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -125,7 +125,9 @@
 									>{/if}</TableBodyCell
 							>{/if}
 						<TableBodyCell class="px-3.5 py-2 font-mono"
-							>{line.endedAt ? clockTime(line.endedAt, data.session.zone, true) : ''}</TableBodyCell
+							>{line.endedAt
+								? timeAndDate(line.endedAt, data.session.zone, data.session.opens, true)
+								: ''}</TableBodyCell
 						>
 						<TableBodyCell class="px-3.5 py-2 font-mono">{line.receipt ?? ''}</TableBodyCell>
 					</TableBodyRow>
@@ -173,7 +175,7 @@
 		<ol class="bg-sheet border-line mt-2 rounded-2xl border px-4 py-2 text-[14px]">
 			{#each data.log.lines as entry (entry.seq)}
 				<li class="border-line border-b py-1 last:border-b-0">
-					<span class="font-mono">{clockTime(entry.at, data.session.zone, true)}</span>
+					<span class="font-mono">{timeAndDate(entry.at, data.session.zone, data.session.opens, true)}</span>
 					{entry.candidate ?? ''}
 					{entryInWords(entry)}
 				</li>

@@ -9,7 +9,8 @@ back, Enter gives the mark where there are criteria.
 	import { invalidateAll } from '$app/navigation';
 	import { plainText } from '$core/paper';
 	import { shownPoints } from '$core/results';
-	import { clockTime } from '$core/time';
+	import { timeAndDate } from '$core/time';
+	import { getClock } from '$ui/clock-context';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import { isTypedInto } from '$ui/typed-into';
@@ -22,6 +23,7 @@ back, Enter gives the mark where there are criteria.
 		zone: string;
 	};
 	let { work, of, zone }: Props = $props();
+	const clock = getClock();
 	const TURNS = { first: '', second: 'marked by somebody else already', third: 'two differ: yours decides' };
 
 	let at = $state(0);
@@ -192,7 +194,7 @@ back, Enter gives the mark where there are criteria.
 					<span class="text-ink-2 min-w-0 flex-1 truncate">{typeof mark.value === 'string' ? mark.value : 'files'}</span
 					>
 					<strong>{shownPoints(mark.points)} of {most}</strong>
-					<span class="text-ink-3 font-mono">{clockTime(mark.at, zone)}</span>
+					<span class="text-ink-3 font-mono">{timeAndDate(mark.at, zone, clock.now)}</span>
 					<Act size="xs" onclick={() => takeBack(mark.id)}>Take it back</Act>
 				</li>
 			{/each}

@@ -3,12 +3,14 @@
 	import { Input, Modal } from 'flowbite-svelte';
 	import type { FoundToday } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { clockTime } from '$core/time';
+	import { timeAndDate } from '$core/time';
+	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
 
 	let { room, onclose }: { room: LiveRoom; onclose: () => void } = $props();
+	const clock = getClock();
 
 	let open = $state(true);
 	let text = $state('');
@@ -66,7 +68,7 @@
 					<span class="flex items-center gap-1.5 text-[14px] {isHere(one) ? 'text-tide' : 'text-ochre'}">
 						<StateGlyph state={one.state} size={13} />{isHere(one)
 							? `${STATE_NAMES[one.state]}, in this session`
-							: `${STATE_NAMES[one.state]} in ${one.session.name}, ${one.session.room}, ${clockTime(one.session.opens, room.head.zone)}`}
+							: `${STATE_NAMES[one.state]} in ${one.session.name}, ${one.session.room}, ${timeAndDate(one.session.opens, room.head.zone, clock.now)}`}
 					</span>
 				</button>
 			</li>

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { offers, remainingNow, tallyKeyOf, type CandidateDetails, type SeatView } from '$core/room';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
-	import { clockLength, clockTime, minutesLeft } from '$core/time';
+	import { clockLength, minutesLeft, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { DEVICE_NOTE_WORDS } from '$core/logbook';
 	import { send } from '$ui/post';
@@ -42,7 +42,7 @@
 	const alarming = $derived(seat.noted.filter(({ what }) => what === 'forged' || what === 'second_line'));
 	const ordinary = $derived(seat.noted.filter((note) => !alarming.includes(note)));
 	const noteInWords = ({ what, at, times }: SeatView['noted'][number]) =>
-		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${clockTime(at, zone)}.`;
+		`${DEVICE_NOTE_WORDS[what]}${times === 1 ? '' : `, ${times} times`}, last at ${timeAndDate(at, zone, now)}.`;
 
 	/** Whole minutes of lost connection; what is shorter is ordinary. */
 	const lostMinutes = $derived(seat.begun ? Math.floor(seat.lost.ms / 60_000 + 0.5) : 0);
@@ -108,8 +108,11 @@
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
 			<p>
 				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
-				end, after their question’s time, on hold or from a freed device, from {clockTime(seat.heldBack.since, zone)} on.
-				They are kept and do not count.
+				end, after their question’s time, on hold or from a freed device, from {timeAndDate(
+					seat.heldBack.since,
+					zone,
+					now
+				)} on. They are kept and do not count.
 			</p>
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}
@@ -188,7 +191,7 @@
 					>{seat.standing
 						? ', clock stopped'
 						: seat.deadline
-							? `, finishes ${clockTime(seat.deadline, zone)}`
+							? `, finishes ${timeAndDate(seat.deadline, zone, now)}`
 							: ''}{/if}
 			</p>
 			{#if isAtWork && details.time.allotted}

@@ -4,7 +4,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { tallyKeyOf, type SeatView } from '$core/room';
-	import { clockTime } from '$core/time';
+	import { timeAndDate } from '$core/time';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { ALWAYS, COLUMNS, sorted } from './list-columns';
 	import type { LiveRoom } from './room.svelte';
@@ -126,7 +126,7 @@
 											room.head,
 											room.progress.get(seat.id) ?? null
 										)}{#if key !== 'expected'}<span class="text-ink-3"
-												>{clockTime(key === 'line_lost' ? seat.line!.since : seat.since, room.head.zone)}</span
+												>{timeAndDate(key === 'line_lost' ? seat.line!.since : seat.since, room.head.zone, now)}</span
 											>{/if}</span
 									>
 								{:else}{column.text(seat, now, room.head, room.progress.get(seat.id) ?? null)}{/if}

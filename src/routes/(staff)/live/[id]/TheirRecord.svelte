@@ -3,7 +3,7 @@
 	import { INCIDENT_KINDS } from '$core/incident';
 	import { entryInWords } from '$core/logbook';
 	import type { CandidateDetails, SeatView } from '$core/room';
-	import { clockLength, clockTime } from '$core/time';
+	import { clockLength, timeAndDate } from '$core/time';
 	import type { LiveRoom } from './room.svelte';
 
 	type Props = {
@@ -40,13 +40,13 @@
 				<figure class="shrink-0">
 					<img
 						src="/live/{room.sessionId}/sitting/{seat.id}/snapshots/{snapshot.id}"
-						alt="The camera at {clockTime(snapshot.at, zone)}"
+						alt="The camera at {timeAndDate(snapshot.at, zone, now)}"
 						width="96"
 						height="72"
 						loading="lazy"
 						class="border-line rounded-md border"
 					/>
-					<figcaption class="text-ink-3 font-mono text-[11px]">{clockTime(snapshot.at, zone, true)}</figcaption>
+					<figcaption class="text-ink-3 font-mono text-[11px]">{timeAndDate(snapshot.at, zone, now, true)}</figcaption>
 				</figure>
 			{/each}
 		</div>
@@ -58,9 +58,10 @@
 		<ul class="mt-1 space-y-1 text-[14px]" data-testid="own-incidents">
 			{#each details.incidents as incident (incident.id)}
 				<li>
-					<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(incident.happenedAt, zone)}</span><strong
-						>{INCIDENT_KINDS[incident.kind]}</strong
-					>: {incident.note}{incident.done ? ` Done: ${incident.done}` : ''}
+					<span class="text-ink-2 mr-1 font-mono text-[13px]">{timeAndDate(incident.happenedAt, zone, now)}</span
+					><strong>{INCIDENT_KINDS[incident.kind]}</strong>: {incident.note}{incident.done
+						? ` Done: ${incident.done}`
+						: ''}
 					{#if incident.minutes > 0}<span class="text-plum font-semibold">{incident.minutes} min given back</span>{/if}
 				</li>
 			{/each}
@@ -73,9 +74,8 @@
 		<ul class="mt-1 space-y-1 text-[14px]">
 			{#each details.messages as message (message.id)}
 				<li class={message.fromCandidate ? 'text-slate-sea' : ''}>
-					<span class="text-ink-2 mr-1 font-mono text-[13px]">{clockTime(message.at, zone)}</span>{message.fromCandidate
-						? `Hand up${message.text ? `: ${message.text}` : ''}`
-						: message.text}
+					<span class="text-ink-2 mr-1 font-mono text-[13px]">{timeAndDate(message.at, zone, now)}</span
+					>{message.fromCandidate ? `Hand up${message.text ? `: ${message.text}` : ''}` : message.text}
 					<span class="text-ink-3"
 						>{message.seenAt === null
 							? message.fromCandidate
@@ -83,7 +83,7 @@
 								: 'not read yet'
 							: message.fromCandidate
 								? ''
-								: `read ${clockTime(message.seenAt, zone)}`}</span
+								: `read ${timeAndDate(message.seenAt, zone, now)}`}</span
 					>
 				</li>
 			{/each}
@@ -99,7 +99,7 @@
 		{#each details.history as entry (entry.seq)}
 			<li class="relative py-1 pl-4">
 				<span class="bg-tide absolute top-2.5 -left-[5px] h-2 w-2 rounded-full"></span><span
-					class="text-ink-2 mr-1.5 font-mono text-[13px]">{clockTime(entry.at, zone)}</span
+					class="text-ink-2 mr-1.5 font-mono text-[13px]">{timeAndDate(entry.at, zone, now)}</span
 				>{entryInWords(entry)}
 			</li>
 		{:else}

@@ -1,5 +1,5 @@
 import { lateBy, type DoorRefusal, type Need, type RoomHead, type SeatView } from '$core/room';
-import { clockLength, clockTime } from '$core/time';
+import { clockLength, clockTime, timeAndDate } from '$core/time';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
@@ -56,7 +56,7 @@ function seatInWords(
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'held_back':
-			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, after their question’s time, on hold or from a freed device, at ${clockTime(need.since, zone)}. Kept, and not counted.`;
+			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, after their question’s time, on hold or from a freed device, at ${timeAndDate(need.since, zone, now)}. Kept, and not counted.`;
 		case 'spoiled':
 			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':
@@ -64,7 +64,7 @@ function seatInWords(
 		case 'left':
 			return seat.lapses?.awaySince
 				? `Away from the paper’s screen for ${clockLength(now - seat.lapses.awaySince)}, the ${nth(seat.lapses.left)} time.`
-				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${clockTime(seat.lapses!.last, zone)}.`;
+				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${timeAndDate(seat.lapses!.last, zone, now)}.`;
 		case 'time_short':
 			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
 		case 'past_time':

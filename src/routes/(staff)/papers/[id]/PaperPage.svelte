@@ -13,7 +13,8 @@
 		type Question,
 		type QuestionKind
 	} from '$core/paper';
-	import { clockTime } from '$core/time';
+	import { timeAndDate } from '$core/time';
+	import { getClock } from '$ui/clock-context';
 	import Act from '$ui/Act.svelte';
 	import { isTypedInto } from '$ui/typed-into';
 	import AboutPaper from './AboutPaper.svelte';
@@ -33,6 +34,7 @@
 	import type { PageData } from './$types';
 
 	let { data }: { data: PageData } = $props();
+	const clock = getClock();
 	const draft = untrack(() => new DraftPaper(data.draft.id, { ...data.draft, content: data.draft.content }));
 	onMount(() => draft.watch());
 	const bank = untrack(() => new BesideBank(draft));
@@ -162,7 +164,7 @@
 				? `, ${data.owner}`
 				: ''}<br />
 			<span data-testid="kept"
-				>{draft.waiting > 0 ? 'Saving…' : `Saved ${clockTime(draft.changedAt, data.site.zone)}`}</span
+				>{draft.waiting > 0 ? 'Saving…' : `Saved ${timeAndDate(draft.changedAt, data.site.zone, clock.now)}`}</span
 			>
 			<button type="button" class="text-tide ml-1 underline" onclick={() => (isAbout = true)}>Title, script…</button>
 		</p>

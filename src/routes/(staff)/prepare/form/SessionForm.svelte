@@ -4,7 +4,8 @@
 	import { onDestroy, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { clockTime } from '$core/time';
+	import { timeAndDate } from '$core/time';
+	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import FurtherRules from './FurtherRules.svelte';
 	import ItReads from './ItReads.svelte';
@@ -23,6 +24,7 @@
 		copied?: { name: string; came: string[]; stayed: string[] } | null;
 	};
 	let { title, others, copied = null, ...given }: Props = $props();
+	const clock = getClock();
 
 	const setup = new SessionSetup(untrack(() => given));
 	const { keeper, choices, edit, locked } = setup;
@@ -57,7 +59,7 @@
 						? 'saved as you go'
 						: keeper.isUnkept
 							? 'keeping…'
-							: `Saved  ${clockTime(setup.kept.savedAt, page.data.site.zone)}`}</span
+							: `Saved ${timeAndDate(setup.kept.savedAt, page.data.site.zone, clock.now)}`}</span
 				>
 			{/if}
 			{#if !edit && others.length > 0}

@@ -2,7 +2,7 @@
 	import { untrack } from 'svelte';
 	import { showDoorCode } from '$core/access';
 	import { isAwayFromDoor, roomReady } from '$core/room';
-	import { clockLength, clockTime, longDate } from '$core/time';
+	import { clockLength, clockTime, longDate, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { LiveRoom } from '../room.svelte';
 
@@ -103,7 +103,7 @@
 						>
 					</p>
 				{:else}
-					<p class="mt-3 font-serif text-[44px]">The door opens at {clockTime(head.doorOpens, head.zone)}.</p>
+					<p class="mt-3 font-serif text-[44px]">The door opens at {timeAndDate(head.doorOpens, head.zone, now)}.</p>
 				{/if}
 				{#if mark}
 					<p class="mt-8 text-[30px]">
