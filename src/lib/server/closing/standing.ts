@@ -15,7 +15,7 @@ import { fullName } from '$core/names';
 import { nameInPaper } from '$core/paper';
 import type { SittingState } from '$core/sitting';
 import { heldBack } from '../answers';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 import type { House } from '../house';
 import { correctionsOf, countingSittings, figures, handProgress } from '../marking';

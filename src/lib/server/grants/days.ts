@@ -3,7 +3,7 @@ import { groupBy } from '$core/group-by';
 import type { SessionRules } from '$core/session';
 import { UNFINISHED } from '$core/sitting';
 import { allottedMinutes, instantFromLocal, lastsUntil, localMidnightAfter, MINUTE } from '$core/time';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { owingOf, seatCount } from '../session';
 import type { Loaded } from '../sitting';
 

@@ -5,7 +5,7 @@ import { markingInWords } from '$core/marking';
 import type { Merge } from '$core/grants';
 import { forwardBy, type ToolRules } from '$core/session';
 import { opensFor, roomWaits } from '$core/sitting';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
 import { openMessages, type Message } from '../messages';

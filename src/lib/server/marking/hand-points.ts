@@ -1,6 +1,6 @@
 import { handStanding, NO_PLAN, type HandMark, type HandPlan } from '$core/by-hand';
 import { groupBy } from '$core/group-by';
-import { type Query } from '../db';
+import type { Query } from '../db';
 
 /** By question: how a paper's answers are marked by people in an administration. */
 export async function handPlans(db: Query, administrationId: string, paperId: string): Promise<Map<string, HandPlan>> {

@@ -1,7 +1,7 @@
 import { groupBy } from '$core/group-by';
 import { markForm, type MarkingRules, type Score, type Treatment } from '$core/marking';
 import type { AnswerValue, Form, Paper } from '$core/paper';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { paperVersion } from '../records';
 import { handPoints } from './hand-points';
 import { readOnce } from './read-once';

@@ -1,7 +1,7 @@
 import type { GrantBody, GrantSource } from '$core/grants';
 import { groupBy } from '$core/group-by';
 import type { KnownPerson, Needs } from '$core/people';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 
 /** Everyone whose home is at a site, as imports compare them and exports write them. */

@@ -1,7 +1,7 @@
 import type { StaffMember } from '$core/access';
 import type { Query } from '../db';
 
-/** The site whose clock somebody of the staff reads: the first that they have a role for, or of all of them for who has one for all. */
+/** The site whose clock somebody of the staff reads: one that they have a role for, or the last by name for a role at all sites. */
 export async function homeSite(db: Query, staff: StaffMember): Promise<{ name: string; zone: string }> {
 	const id = staff.roles.find((held) => held.siteId !== null)?.siteId;
 	const site: { name: string; zone: string } | undefined = await db('site')

@@ -4,7 +4,7 @@ import type { Mark } from '$core/marking';
 import { fullName } from '$core/names';
 import { questionsOf, type Question } from '$core/paper';
 import { resultOf, type Result } from '$core/results';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { countingSittings, markedSittings, type Counting } from '../marking';
 import { paperVersion } from '../paper';
 import { standingValidity, type StandingValidity } from '../records';

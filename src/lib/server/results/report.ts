@@ -8,7 +8,7 @@ import { STATE_NAMES } from '$core/sitting';
 import { entryInWords } from '$core/logbook';
 import { clockTime, longDate, MINUTE, timeAndDate } from '$core/time';
 import { accountFor, incidentsToDecide, type Standing } from '../closing';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import type { House } from '../house';
 import { figures } from '../marking';
 import { countOfSession, searchLogbook } from '../logbook';

@@ -1,6 +1,6 @@
 import { mergeGrants } from '$core/grants';
 import { groupBy } from '$core/group-by';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { findGrants } from '../records';
 
 /**

@@ -4,7 +4,7 @@ import { type SeatPlan, usableSeats } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
 import type { Window } from '$core/time';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
 import { standingOf, stepsOf } from '../steps';

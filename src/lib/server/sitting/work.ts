@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { groupBy } from '$core/group-by';
 import { NOTES } from '$core/paper';
 import type { Work } from '$core/sitting';
-import { type Query } from '../db';
+import type { Query } from '../db';
 
 type Row = { sitting_id: string; question_id: string; value: string; blank: number };
 

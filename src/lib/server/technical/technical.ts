@@ -4,7 +4,7 @@ import { mediaBeside, questionsOf, shows } from '$core/paper';
 import { technicalTasks, type TechnicalTask } from '$core/technical';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { type Query } from '../db';
+import type { Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { devicesReady } from '../readiness';

@@ -30,7 +30,7 @@
 	what is always there. -->
 <header class="bg-sheet border-line border-b px-5 py-2 max-lg:px-3 max-lg:py-1.5">
 	<div class="flex h-11 items-center gap-3 max-lg:h-auto max-lg:gap-2">
-		<h1 class="min-w-0 shrink truncate text-[21px] leading-tight max-lg:text-[17px]">
+		<h1 class="min-w-0 truncate text-[21px] leading-tight max-lg:text-[17px]">
 			{head.paper} <span class="text-ink-2 font-normal">in</span>
 			{head.room}
 		</h1>

@@ -1,3 +1,4 @@
+import { someNames } from '$core/names';
 import type { RoomReady } from '$core/room';
 import { clockLength } from '$core/time';
 
@@ -7,7 +8,7 @@ export function readyInWords(ready: RoomReady, lastEntry: number | null, now: nu
 	const parts: string[] = [];
 	if (missing.length > 0 && (lastEntry === null || now <= lastEntry)) {
 		// Few are named, so that somebody can go and look for them.
-		const who = missing.length > 3 ? '' : `; ${missing.join(', ')} ${missing.length === 1 ? 'has' : 'have'} not`;
+		const who = missing.length > 3 ? '' : `; ${someNames(missing)} ${missing.length === 1 ? 'has' : 'have'} not`;
 		const until = lastEntry === null ? '' : `; last entry in ${clockLength(lastEntry - now)}`;
 		parts.push(`${come} of ${meant} have come${who}${until}.`);
 	}
