@@ -280,6 +280,8 @@ test('parts in order close a paper until the one before is ticked, on their own 
 	const row = staff.getByTestId('who').getByRole('row', { name: `${one.given} ${one.family}` });
 	await expect(row).toContainText('First comes Boat handling, afloat.');
 	await row.getByRole('checkbox').check();
+	// "open it" stands there before it is saved.
+	await expect(row).not.toContainText('First comes');
 	await expect(row).toContainText('open');
 	expect(await serious(staff)).toEqual([]);
 	await go(own, `/mine/${note}`);

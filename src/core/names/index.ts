@@ -2,4 +2,4 @@ export { fullName, plainName } from './full-name';
 export { isolated } from './isolated';
 export { capital } from './capital';
 export { plainLetters } from './plain-letters';
-export { someNames } from './some-names';
+export { listed, someNames } from './some-names';

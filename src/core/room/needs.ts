@@ -104,9 +104,9 @@ const TRIES_THAT_MATTER = 2;
 export type RoomRules = { questions: number; leavingsAllowed: number; limitMinutes: number | null; opens: number };
 
 /**
- * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need; those of many whose line is
- * lost, or who are on hold, with one need together. Among equals whoever has waited longest comes first, so that the order
- * never flickers.
+ * Who needs the proctor now, most urgent first. A seat appears once, with its most urgent need; many whose line is lost, or
+ * who are on hold for one reason, share one need. Among equals the one who has waited longest comes first, so that the order
+ * never changes by itself.
  */
 export function needsYou(
 	seats: SeatView[],

@@ -68,8 +68,8 @@ export function zoneName(at: number, zone: string): string {
 }
 
 /**
- * The name of the zone that a time is told in, to stand behind it: ` GMT-1`. Empty where the clock of whoever reads shows
- * the same time.
+ * The name of the zone that a time is told in, to stand behind it: ` GMT-1`. Empty where the reader's own
+ * clock shows the same time.
  */
 export function zoneBeside(at: number, told: string, readers: string): string {
 	return timeElsewhere(at, told, readers) === null ? '' : ` ${zoneName(at, told)}`;

@@ -1,3 +1,4 @@
+import { listed } from '../names';
 import type { SessionRules } from '../session';
 import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, minutesAndGrace, openUntil, timeAndDate } from '../time';
 import type { BindingFacts } from './told';
@@ -92,11 +93,6 @@ function clockInWords(clockStops: SessionRules['timing']['clockStops'], isEach: 
 
 /** How often, in words. */
 export const times = (count: number) => (count === 1 ? 'once' : count === 2 ? 'twice' : `${count} times`);
-
-/** `a, b and c`. */
-export function listed(all: string[]): string {
-	return all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all[all.length - 1]}`;
-}
 
 /** `30 minutes`, `2 hours`, `3 days`. */
 export function inLength(minutes: number): string {

@@ -1,7 +1,8 @@
 import { earlyInWords, markingInWords } from '../marking';
 import { DEFAULT_RULES, forwardBy, type SessionRules } from '../session';
 import { endsByTime, type Window } from '../time';
-import { inLength, listed, timeOf, times, whenOf } from './time-told';
+import { listed } from '../names';
+import { inLength, timeOf, times, whenOf } from './time-told';
 
 /** What a group of sentences is about, in the order in which they are read. */
 export const SUBJECTS = {

@@ -6,10 +6,9 @@ the server looks up, and shows each what they may see.
 	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { placesFor, type Found } from '$core/finder';
-	import { timeAndDate } from '$core/time';
 	import { getClock } from './clock-context';
 	import { inWords, send } from './post';
-	import { zoneBeside } from './zone-beside';
+	import { timeInFull } from './zone-beside';
 
 	type Props = { places: { href: string; name: string }[]; open: boolean };
 	let { places, open = $bindable() }: Props = $props();
@@ -154,9 +153,7 @@ the server looks up, and shows each what they may see.
 				>
 					<span class="min-w-0 truncate font-semibold">{one.title}</span>
 					<span class="text-ink-2 ml-auto shrink-0 truncate text-[13.5px] max-sm:hidden"
-						>{one.detail}{one.when
-							? ` ${timeAndDate(one.when.at, one.when.zone, clock.now)}${zoneBeside(one.when.at, one.when.zone)}`
-							: ''}</span
+						>{one.detail}{one.when ? ` ${timeInFull(one.when.at, one.when.zone, clock.now)}` : ''}</span
 					>
 				</li>
 			{:else}

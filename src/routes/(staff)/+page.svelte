@@ -9,7 +9,7 @@
 	import ReadyLines from '$ui/ReadyLines.svelte';
 	import Sentence from '$ui/Sentence.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -188,7 +188,7 @@
 								>
 								<span class="text-ink-3 block"
 									>{one.joins
-										? `continues in the ${one.joins.room} at ${timeAndDate(one.joins.opens, one.joins.zone, clock.now)}${zoneBeside(one.joins.opens, one.joins.zone)}`
+										? `continues in the ${one.joins.room} at ${timeInFull(one.joins.opens, one.joins.zone, clock.now)}`
 										: 'not in another session yet'}</span
 								>
 							</p>

@@ -1,5 +1,5 @@
 import { clockTime, localTime, MINUTE } from '../../time';
-import { someNames } from '../../names';
+import { listed, someNames } from '../../names';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 import { isSameLanguage, languageName } from '../language';
@@ -184,7 +184,7 @@ function roomFixes(facts: SessionFacts): Fix[] {
 		if (turns <= 4) {
 			const times = Array.from({ length: turns }, (_, i) => clockTime(window.opens + i * every * MINUTE, zone));
 			fixes.push({
-				text: `split at ${times.slice(0, -1).join(', ')} and ${times[times.length - 1]}`,
+				text: `split at ${listed(times)}`,
 				set: { split: `stagger:${every}` }
 			});
 		}

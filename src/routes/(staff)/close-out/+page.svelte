@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { invalidateAll } from '$app/navigation';
 	import { GATES, type Gate, type GateKey } from '$core/closing';
-	import { shortDate, timeAndDate } from '$core/time';
+	import { shortDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -10,7 +10,7 @@
 	import { COLUMN_NAMES } from './columns';
 	import ClosingDialog from './ClosingDialog.svelte';
 	import GateCell from './Gate.svelte';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -165,10 +165,7 @@
 												{#if gate.key === 'signed'}
 													{#if signature(site.id)}
 														<p class="text-ink-2 text-[13.5px]">
-															{timeAndDate(signature(site.id)!.at, site.zone, clock.now)}{zoneBeside(
-																signature(site.id)!.at,
-																site.zone
-															)}
+															{timeInFull(signature(site.id)!.at, site.zone, clock.now)}
 														</p>
 														{#if !standing.closed && data.signsAt?.includes(site.id)}<Act
 																size="xs"

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { hasEnded, STATE_NAMES } from '$core/sitting';
-	import { clockTime, localDate, timeAndDate } from '$core/time';
+	import { clockTime, localDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import DateField from '$ui/DateField.svelte';
@@ -14,7 +14,7 @@
 	import NewGrant from './NewGrant.svelte';
 	import { isWhat } from './what';
 	import type { PageData } from './$types';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull, zoneBeside } from '$ui/zone-beside';
 
 	type Line = PageData['lines'][number];
 	let { data } = $props();
@@ -63,7 +63,7 @@
 		if (line.misfit !== null) return { text: line.misfit, tone: 'text-brick' };
 		if (line.own && localDate(line.own.opens, line.session.zone) !== data.day)
 			return {
-				text: `${timeAndDate(line.own.opens, line.session.zone, line.base.opens)}${zoneBeside(line.own.opens, line.session.zone)}`,
+				text: timeInFull(line.own.opens, line.session.zone, line.base.opens),
 				tone: 'text-plum'
 			};
 		if (line.finished) return { text: STATE_NAMES[line.state], tone: 'text-ink-2' };

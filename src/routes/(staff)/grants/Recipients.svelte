@@ -1,13 +1,12 @@
 <!-- @component For whom: found by any part of name, number or group; one, several, or everyone of a group. -->
 <script lang="ts">
 	import { Input } from 'flowbite-svelte';
-	import { timeAndDate } from '$core/time';
 	import type { FoundForGrant, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import { send } from '$ui/post';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	type Chosen = Pick<GrantLine, 'sittingId' | 'name' | 'number'> & { session: { name: string } };
 	type Props = {
@@ -77,10 +76,7 @@
 					class="border-plum/40 hover:border-plum w-full rounded-lg border px-3 py-2 text-left"
 					onclick={() => take(ofGroup(group), null)}
 					><strong>Everyone of {group.name}</strong>, {group.people.length}<span class="text-ink-2 block text-[13.5px]"
-						>{group.session}, {timeAndDate(group.opens, group.zone, clock.now)}{zoneBeside(
-							group.opens,
-							group.zone
-						)}</span
+						>{group.session}, {timeInFull(group.opens, group.zone, clock.now)}</span
 					></button
 				>
 			</li>
@@ -92,10 +88,7 @@
 					onclick={() => take([one], one)}
 					><strong>{one.name}</strong> <span class="font-mono text-[13.5px]">{one.number}</span><span
 						class="text-ink-2 block text-[13.5px]"
-						>{one.session.name}, {timeAndDate(one.base.opens, one.session.zone, clock.now)}{zoneBeside(
-							one.base.opens,
-							one.session.zone
-						)}</span
+						>{one.session.name}, {timeInFull(one.base.opens, one.session.zone, clock.now)}</span
 					></button
 				>
 			</li>

@@ -2,15 +2,13 @@
 	import { untrack } from 'svelte';
 	import { roomReady, SETTLED_AT_ONCE, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import StateGlyph from '$ui/StateGlyph.svelte';
-	import { NEED_VERBS } from './[id]/asks';
-	import { needInWords, whomInWords } from './[id]/needs-words';
+	import { needInWords, verbInWords, whomInWords } from './[id]/needs-words';
 	import { readyInWords } from './[id]/ready-words';
 	import { LiveRoom } from './[id]/room.svelte';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	let { data } = $props();
 	const clock = getClock();
@@ -97,9 +95,7 @@
 								>{head.kind === 'make_up' ? 'make-up' : 'rehearsal'}</span
 							>{/if}
 					</h2>
-					<span class="text-ink-3 ml-auto font-mono text-[13px]"
-						>{timeAndDate(head.opens, head.zone, now)}{zoneBeside(head.opens, head.zone)}</span
-					>
+					<span class="text-ink-3 ml-auto font-mono text-[13px]">{timeInFull(head.opens, head.zone, now)}</span>
 				</div>
 				<p class="text-ink-2 mt-1.5 flex flex-wrap gap-x-3 gap-y-0.5 text-[13.5px]">
 					{#each TALLY_ORDER.filter((key) => room.tally[key] > 0) as key (key)}
@@ -121,7 +117,7 @@
 							<p class="text-ink-2">{needInWords(need, now, head)}</p>
 							<div class="mt-1 flex gap-1.5">
 								{#if act}<Act size="xs" tone="main" disabled={room.busy} onclick={() => settle(room, need, act)}
-										>{NEED_VERBS[act]}{need.seats.length > 1 ? ` all ${need.seats.length}` : ''}</Act
+										>{verbInWords(act, need)}</Act
 									>{/if}
 								<Act size="xs" href="/live/{head.id}{need.seat ? `?seat=${need.seat.id}` : ''}">Open</Act>
 							</div>
@@ -149,7 +145,7 @@
 					<span class="font-semibold">{session.name}</span>
 					<span class="text-ink-2">{session.room}</span>
 					<span class="text-ink-3 ml-auto font-mono text-[14px]"
-						>{timeAndDate(session.opens, session.zone, clock.now)}{zoneBeside(session.opens, session.zone)}</span
+						>{timeInFull(session.opens, session.zone, clock.now)}</span
 					>
 				</a>
 			</li>

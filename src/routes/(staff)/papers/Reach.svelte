@@ -8,7 +8,7 @@
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send, type Answer } from '$ui/post';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	type Props = { id: string; zone: string; onclose: () => void };
 	let { id, zone, onclose }: Props = $props();
@@ -71,7 +71,7 @@
 			<ul class="max-h-40 overflow-auto text-[14px]">
 				{#each reach.sessions as one (one.id)}
 					<li>
-						<strong>{one.name}</strong>, {timeAndDate(one.opens, one.zone, clock.now)}{zoneBeside(one.opens, one.zone)}: {many(
+						<strong>{one.name}</strong>, {timeInFull(one.opens, one.zone, clock.now)}: {many(
 							one.candidates,
 							'candidate'
 						)}{one.working > 0 ? `, ${one.working} at work` : ''}

@@ -4,14 +4,13 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { invalidateAll } from '$app/navigation';
 	import { INCIDENT_DECISIONS, VALIDITY_NAMES, type IncidentDecision, type Validity } from '$core/validity';
-	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import type { PageData } from './$types';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	type Incident = PageData['incidents'][number];
 	let { data } = $props();
@@ -83,10 +82,9 @@
 					<div class="flex flex-wrap items-baseline gap-x-3">
 						<strong>{incident.what}</strong>
 						<span class="text-ink-2 text-[14px]"
-							>{incident.session} · {timeAndDate(incident.happenedAt, incident.zone, clock.now)}{zoneBeside(
-								incident.happenedAt,
-								incident.zone
-							)}{incident.minutes > 0 ? ` · ${incident.minutes} minutes given back` : ''}</span
+							>{incident.session} · {timeInFull(incident.happenedAt, incident.zone, clock.now)}{incident.minutes > 0
+								? ` · ${incident.minutes} minutes given back`
+								: ''}</span
 						>
 						{#if incident.hasAttachment}<a
 								class="text-tide text-[14px] underline"

@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import type { LedgerColumn } from '$core/closing';
-	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import { COLUMN_NAMES } from '../columns';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 	let { data } = $props();
 	const clock = getClock();
 	const total = (key: LedgerColumn) => data.rows.reduce((sum, row) => sum + row.columns[key], 0);
@@ -41,10 +40,9 @@
 							<TableBodyCell class="px-4 py-2.5 whitespace-normal"
 								><a class="text-tide font-semibold underline" href="/close-out/{row.id}">{row.name}</a><span
 									class="text-ink-3 block text-[13px]"
-									>{row.room}, {row.site} · {timeAndDate(row.opens, row.zone, clock.now)}{zoneBeside(
-										row.opens,
-										row.zone
-									)}{row.ended ? '' : ' · still running'}</span
+									>{row.room}, {row.site} · {timeInFull(row.opens, row.zone, clock.now)}{row.ended
+										? ''
+										: ' · still running'}</span
 								></TableBodyCell
 							>
 							<TableBodyCell class="px-3 py-2.5 text-right font-mono font-semibold">{row.expected}</TableBodyCell>

@@ -3,14 +3,13 @@
 	import { SvelteSet } from 'svelte/reactivity';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { OWED_WHY, owedFor } from '$core/owed';
-	import { timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { inWords, send } from '$ui/post';
 	import GrantsHead from '../GrantsHead.svelte';
 	import Settle from './Settle.svelte';
 	import type { PageData } from './$types';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	type Owed = PageData['owed'][number];
 	let { data } = $props();
@@ -101,10 +100,7 @@
 							>
 							<TableBodyCell class="px-3 py-2 whitespace-normal"
 								>{one.session.name}<span class="text-ink-3 block text-[13px]"
-									>{timeAndDate(one.session.opens, one.session.zone, clock.now)}{zoneBeside(
-										one.session.opens,
-										one.session.zone
-									)}</span
+									>{timeInFull(one.session.opens, one.session.zone, clock.now)}</span
 								></TableBodyCell
 							>
 							<TableBodyCell class="px-3 py-2 {isLong(one) ? 'text-brick font-semibold' : ''}"
@@ -146,10 +142,8 @@
 				<li class="border-line flex flex-wrap gap-x-3 border-b px-4 py-2 text-[14.5px] last:border-b-0">
 					<strong>{one.name}</strong><span class="text-ink-2">{one.paper.title}, {OWED_WHY[one.why]}</span
 					>{#if one.arranged}<span class="text-tide ml-auto"
-							>{one.arranged.what}, {timeAndDate(one.arranged.opens, one.session.zone, clock.now)}{zoneBeside(
-								one.arranged.opens,
-								one.session.zone
-							)}, {one.arranged.room}</span
+							>{one.arranged.what}, {timeInFull(one.arranged.opens, one.session.zone, clock.now)}, {one.arranged
+								.room}</span
 						>{/if}
 				</li>
 			{/each}

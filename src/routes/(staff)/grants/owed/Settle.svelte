@@ -11,7 +11,7 @@
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
 	import WindowFields from '$ui/WindowFields.svelte';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull, zoneBeside } from '$ui/zone-beside';
 
 	type Props = {
 		how: 'make_up' | 'join' | 'waive';
@@ -143,7 +143,7 @@
 					bind:value={sessionId}
 					items={offer.sessions.map((one) => ({
 						value: one.id,
-						name: `${one.name}, ${timeAndDate(one.opens, one.zone, clock.now)}${zoneBeside(one.opens, one.zone)}, ${one.room} (${one.free} seats free)`
+						name: `${one.name}, ${timeInFull(one.opens, one.zone, clock.now)}, ${one.room} (${one.free} seats free)`
 					}))}
 				/></Field
 			>

@@ -13,7 +13,7 @@
 	import GrantsHead from '../GrantsHead.svelte';
 	import NewGrant from '../NewGrant.svelte';
 	import type { PageData } from './$types';
-	import { zoneBeside } from '$ui/zone-beside';
+	import { timeInFull } from '$ui/zone-beside';
 
 	type Request = PageData['open'][number];
 	let { data } = $props();
@@ -116,7 +116,7 @@
 										? 'no date'
 										: one.neededBy < clock.now
 											? 'the session has begun'
-											: `before ${timeAndDate(one.neededBy, zone(one), clock.now)}${zoneBeside(one.neededBy, zone(one))}`}</span
+											: `before ${timeInFull(one.neededBy, zone(one), clock.now)}`}</span
 								></span
 							><span class="block">{REQUEST_WHAT[one.what]}{one.session ? `, for ${one.session.name}` : ''}</span><span
 								class="text-ink-2 block text-[14.5px] whitespace-pre-line">{one.why}</span

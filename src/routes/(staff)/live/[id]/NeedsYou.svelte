@@ -5,8 +5,8 @@
 	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
-	import { NEED_KEYS, NEED_VERBS } from './asks';
-	import { needInWords, whomInWords } from './needs-words';
+	import { NEED_KEYS } from './asks';
+	import { needInWords, verbInWords, whomInWords } from './needs-words';
 	import type { LiveRoom } from './room.svelte';
 	import { keepIn, keptIn } from '$ui/browser-storage';
 
@@ -145,8 +145,7 @@
 						tone={i === 0 && act !== 'free_device' ? 'main' : 'quiet'}
 						key={i === 0 ? NEED_KEYS[act] : undefined}
 						disabled={room.busy}
-						onclick={() => onsettle(act, need)}
-						>{NEED_VERBS[act]}{need.seats.length > 1 ? ` all ${need.seats.length}` : ''}</Act
+						onclick={() => onsettle(act, need)}>{verbInWords(act, need)}</Act
 					>
 				{/each}
 			</div>

@@ -1,5 +1,6 @@
-import { lateBy, type DoorRefusal, type Need, type RoomHead, type SeatView } from '$core/room';
+import { lateBy, type DoorRefusal, type Need, type NeedAct, type RoomHead, type SeatView } from '$core/room';
 import { clockLength, clockTime, timeAndDate } from '$core/time';
+import { NEED_VERBS } from './asks';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
@@ -14,6 +15,10 @@ export function whomInWords({ kind, seat, seats, refusal }: Need, isMasked: bool
 	if (seats.length === 0) return 'At the door';
 	return kind === 'line_lost' ? `${seats.length} lines lost` : `${seats.length} on hold`;
 }
+
+/** What settles it, for how many: `Hold`, `Hold all 24`. */
+export const verbInWords = (act: NeedAct, { seats }: Need) =>
+	seats.length > 1 ? `${NEED_VERBS[act]} all ${seats.length}` : NEED_VERBS[act];
 
 /** What many have in common, and what becomes of their work and their time. */
 function togetherInWords({ kind, seats, since }: Need, now: number): string {
