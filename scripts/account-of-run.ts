@@ -48,7 +48,7 @@ export async function accountOfRun(
 	const lost = acknowledged.filter((one) => {
 		const { questionId, value } = ids
 			.get(one.number)!
-			.fromDevice({ ...one, value: one.value as AnswerValue, struck: [] });
+			.fromDevice({ ...one, value: one.value as AnswerValue, struck: [] })!;
 		return !stored.has(`${one.number} ${questionId} ${JSON.stringify(value)}`);
 	});
 	const { ledger } = await accountFor(db, (await findSession(db, sessionId))!);

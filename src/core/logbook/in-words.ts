@@ -12,7 +12,8 @@ const ANSWERS_KEPT = {
 	on_hold: 'while on hold',
 	question_over: 'after the time for their question',
 	gone_past: 'for questions passed before',
-	freed_device: 'from a freed device'
+	freed_device: 'from a freed device',
+	unproven: 'from a browser that could not show it was theirs'
 };
 /** What was noted of a device, in words. */
 export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {

@@ -167,6 +167,11 @@ export const PROBLEMS = {
 		message: 'An answer is for a question that is not on this form.',
 		instead: 'Load the page again; what was saved is safe.'
 	},
+	number_ahead: {
+		status: 422,
+		message: 'The number of an answer is too far ahead.',
+		instead: 'Load the page again; what was saved is safe.'
+	},
 	unfitting_answer: {
 		status: 422,
 		message: 'An answer does not fit its question.',

@@ -1,4 +1,4 @@
-import { TABLE, type CommandKind, type Role } from '../sitting';
+import { hasEnded, TABLE, type CommandKind, type Role } from '../sitting';
 import type { SeatView } from './view';
 
 /** What staff can do to a sitting from the live room, in the order in which a candidate's panel offers it. */
@@ -51,7 +51,8 @@ function isTouched(kind: CommandKind, seat: Touchable): boolean {
 		case 'let_in':
 			return seat.device !== null;
 		case 'move_device':
-			return seat.device !== null || seat.state === 'on_hold';
+			// What has ended is freed where a further attempt asks for it, and not by a selection of many.
+			return !hasEnded(seat.state) && (seat.device !== null || seat.state === 'on_hold');
 		case 'hold':
 			// A hold takes the place of a break, and of nothing else.
 			return seat.state !== 'on_hold' || seat.onBreak;

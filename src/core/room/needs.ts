@@ -162,7 +162,7 @@ function refusedNeed(refusal: DoorRefusal, now: number): Need | null {
 				? ['add', 'seen']
 				: refusal.code === 'barred'
 					? ['resume', 'seen']
-					: refusal.waitsUntil !== null && refusal.waitsUntil > now
+					: refusal.code === 'again_elsewhere' || (refusal.waitsUntil !== null && refusal.waitsUntil > now)
 						? ['forgive', 'seen']
 						: ['seen'];
 	return {

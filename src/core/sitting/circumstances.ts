@@ -48,6 +48,7 @@ export function circumstances(one: Situation, now: number, facts: Partial<Contex
 		atTimeUp: timing.atTimeUp,
 		endedToday: sitting.ended !== null && sameLocalDay(sitting.ended.at, now, session.site.zone),
 		reopenGranted: merge.mayReopen,
+		sitsAgain: false,
 		work: null,
 		...facts
 	};

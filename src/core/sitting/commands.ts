@@ -84,6 +84,8 @@ export type Context = {
 	endedToday: boolean;
 	/** For `reopen` on a later day: a grant says so. */
 	reopenGranted: boolean;
+	/** For `move_device` of what has ended: its candidate asks for a further attempt on another device. */
+	sitsAgain: boolean;
 };
 
 export type Word = 'not_asked' | 'right' | 'wrong';

@@ -74,6 +74,7 @@ function guard(sitting: Sitting, command: Command, context: Context): RefusalCod
 		case 'take_from_paper':
 			return command.reason.trim() === '' ? 'reason_missing' : null;
 		case 'move_device':
+			if (hasEnded(sitting.state) && !context.sitsAgain) return 'already_ended';
 			return sitting.device === null && sitting.state !== 'on_hold' ? 'no_device' : null;
 		default:
 			return null;

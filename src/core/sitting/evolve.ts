@@ -153,7 +153,8 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				ended: { by: event.by, at: event.at, receipt: event.receipt, ...(event.work && { work: event.work }) }
 			});
 		case 'reopened':
-			return enter('let_in', { ended: null, cameFrom: null, reason: event.reason });
+			// Whose device was freed meanwhile comes in by the door again.
+			return enter(sitting.device ? 'let_in' : 'at_door', { ended: null, cameFrom: null, reason: event.reason });
 		case 'set_aside':
 			return enter('set_aside', {
 				setAsideFrom: sitting.state,

@@ -18,7 +18,8 @@ export const TABLE: Record<CommandKind, Row> = {
 	// `on_hold` only during a break, whose place the hold takes.
 	hold: { from: UNFINISHED, who: [...STAFF, 'system'] },
 	resume: { from: ['on_hold'], who: [...STAFF, 'system'] },
-	move_device: { from: UNFINISHED, who: STAFF },
+	// What has ended is freed for a further attempt on another device.
+	move_device: { from: [...UNFINISHED, 'handed_in', 'time_up'], who: STAFF },
 	hand_in: { from: IN_THE_ROOM, who: ['candidate', ...STAFF, 'system'] },
 	run_out: { from: IN_THE_ROOM, who: ['system'] },
 	carry_over: { from: IN_THE_ROOM, who: [...STAFF, 'system'] },

@@ -21,5 +21,6 @@ export const WILLING: Context = {
 	atTimeUp: 'hand_in',
 	endedToday: true,
 	reopenGranted: false,
+	sitsAgain: false,
 	work: null
 };

@@ -1,4 +1,4 @@
-import { send } from '$ui/post';
+import { ask } from './ask';
 import { LocalStore, type Place, type QueueRow } from './local-store';
 import { cut } from './batch';
 
@@ -45,7 +45,7 @@ export class Leftovers {
 			const rows = (await store.leftovers()).filter((row) => !this.#isLive(row) && !this.#refused.has(nameOf(row)));
 			if (rows.length === 0 || this.#stopped) return;
 			const batch = cut(await Promise.all(rows.slice(0, 200).map(toSent)));
-			const answer = await send<Answer>('POST', '/sit/api/leftovers', { rows: batch });
+			const answer = await ask<Answer>('POST', '/sit/api/leftovers', { rows: batch });
 			if (!answer.ok || !Array.isArray(answer.data.taken)) {
 				if (!this.#stopped) this.#timer = setTimeout(() => void this.flush(), TRY_AGAIN_MS);
 				return;

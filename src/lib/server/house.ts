@@ -64,7 +64,10 @@ export type Heard = {
 };
 
 /** Saves answers durably. */
-export type Saving = { save: (sittingId: string, epoch: number, revisions: Revision[]) => Promise<Saved> };
+export type Saving = Record<
+	'save' | 'saveSent',
+	(sittingId: string, epoch: number, revisions: Revision[], how?: { isUnproven?: boolean }) => Promise<Saved>
+>;
 
 /** Looks at how fast answers come. */
 export type PaceKeeping = {

@@ -7,7 +7,7 @@ import type { House } from '../house';
 import { RevisionContent } from './revision-schema';
 
 /** What this needs of the house. */
-type Needs = Pick<House, 'db' | 'answers'>;
+type Needs = Pick<House, 'db' | 'answers' | 'quotas'>;
 
 /** A revision as it lay on a device: sealed (AES-GCM, base64), or plain where its browser had no cryptography. */
 export type Leftover = {
@@ -25,10 +25,11 @@ export type LeftoversTaken = { taken: Numbered[]; refused: Numbered[]; kept: num
 const TAG_BYTES = 16;
 
 /**
- * Takes what earlier lives of a device had kept. A seal that opens proves that the row comes from the device that was
- * bound under that number, since only it was ever given the key. Plain rows are taken only for the sitting that the
- * device is signed in to now. They count by the same rules as every other answer: after the end, or from a freed device,
- * they are held back for a person to decide.
+ * Takes what earlier lives of a device had kept. What a device brings that is signed in to that sitting, and has signed the
+ * request itself, counts by the same rules as every other answer. Anybody else shows by a seal that opens that the row was
+ * on such a device once, since only that one was ever given the key; it is kept, and a person decides about it. Nobody
+ * else's plain rows are taken.
+ * @param signedIn whose request it is; null: a stranger's
  * @returns what is on the disk now, what will never be taken, and how many of the signed-in sitting are held back
  */
 export async function takeLeftovers(
@@ -41,12 +42,16 @@ export async function takeLeftovers(
 		const { sittingId, epoch } = group[0];
 		const known = await otium.db('sitting').where({ id: sittingId }).first('id');
 		const key = known && Buffer.from(await paperKey(otium.db, sittingId, epoch), 'base64');
-		const mayBePlain = signedIn?.sittingId === sittingId && epoch <= signedIn.epoch;
+		const isOwn = signedIn?.sittingId === sittingId && epoch <= signedIn.epoch;
+		// What opens no seal costs the sitting nothing: a stranger can't use up what is for its own device.
+		const read = key ? group.map((row) => readRow(row, key, isOwn)) : [];
+		if (read.some((revision) => revision !== null))
+			await otium.quotas.take('answers', sittingId, JSON.stringify(read).length, isOwn ? '' : 'leftovers');
 		const taken: number[] = [];
 		const refused: number[] = [];
-		for (const row of group) {
-			const revision = key ? read(row, key, mayBePlain) : null;
-			const kept = revision ? await save(otium, sittingId, epoch, revision) : 'refused';
+		for (const [i, row] of group.entries()) {
+			const revision = read[i] ?? null;
+			const kept = revision ? await save(otium, sittingId, epoch, revision, !isOwn) : 'refused';
 			(kept === 'refused' ? refused : taken).push(row.seq);
 			if (kept === 'kept' && signedIn?.sittingId === sittingId) result.kept++;
 		}
@@ -56,9 +61,9 @@ export async function takeLeftovers(
 	return result;
 }
 
-async function save(otium: Needs, sittingId: string, epoch: number, revision: Revision) {
+async function save(otium: Needs, sittingId: string, epoch: number, revision: Revision, isUnproven: boolean) {
 	try {
-		const { kept } = await otium.answers.save(sittingId, epoch, [revision]);
+		const { kept } = await otium.answers.saveSent(sittingId, epoch, [revision], { isUnproven });
 		return kept === null ? 'counted' : 'kept';
 	} catch (error) {
 		if (error instanceof ProblemError) return 'refused';
@@ -66,7 +71,7 @@ async function save(otium: Needs, sittingId: string, epoch: number, revision: Re
 	}
 }
 
-function read(row: Leftover, key: Buffer, mayBePlain: boolean): Revision | null {
+function readRow(row: Leftover, key: Buffer, mayBePlain: boolean): Revision | null {
 	const content = row.data === undefined ? (mayBePlain ? row.plain : null) : open(row, key);
 	const parsed = RevisionContent.safeParse(content);
 	return parsed.success ? { ...parsed.data, seq: row.seq } : null;

@@ -16,6 +16,7 @@ type Waiting = {
 	epoch: number;
 	revisions: Revision[];
 	places: Places;
+	isUnproven: boolean;
 	resolve: (saved: Saved) => void;
 	reject: (error: unknown) => void;
 };
@@ -25,6 +26,8 @@ type KnownForm = { questions: Map<string, AnswerShape>; places: Places; ids: Own
 
 /** So many saves go into one commit at the most; the rest wait for the next, which starts at once. */
 const GROUP = 200;
+/** So many changes one device makes at the most while its line is down: one a second for half a day. */
+const MOST_AHEAD = 50_000;
 /** A group larger than this means that saves come close together. */
 const BUSY = 4;
 
@@ -38,20 +41,43 @@ export class AnswerSaver {
 	#lastGroup = 0;
 	/** Forms never change once dealt, so what is on them is read once. */
 	#forms = new LRUCache<string, KnownForm>({ max: 10_000 });
+	/** By sitting and device, the highest number that is known to be on the disk; a lower bound. */
+	#furthest = new LRUCache<string, number>({ max: 20_000 });
 
 	constructor(private readonly otium: Needs) {}
 
 	/**
+	 * Saves what a device has sent, under the names that it knows.
+	 * @param isUnproven nothing shows that it comes from the bound device: it is kept for a person to decide about
+	 * @throws ProblemError as `save` does; also where a number runs far ahead of what this server has told the device
+	 */
+	async saveSent(
+		sittingId: string,
+		epoch: number,
+		sent: Revision[],
+		{ isUnproven = false } = {}
+	): Promise<Saved> {
+		const { ids } = this.#formOf(sittingId);
+		const revisions = sent.map((revision) => ids?.fromDevice(revision) ?? fail('unknown_question'));
+		await this.#mustBeNear(sittingId, epoch, Math.max(...sent.map(({ seq }) => seq)));
+		return this.save(sittingId, epoch, revisions, { isUnproven });
+	}
+
+	/**
 	 * Resolves after the commit, never before.
-	 * @param sent under the names that the device knows, or the paper's own
+	 * @param revisions under the paper's own names
 	 * @throws ProblemError when an answer is for a question that is not on the form, or of another
 	 * shape than it asks for; nothing of the call is saved then
 	 */
-	async save(sittingId: string, epoch: number, sent: Revision[]): Promise<Saved> {
-		const { questions, places, ids } = this.#formOf(sittingId);
+	async save(
+		sittingId: string,
+		epoch: number,
+		revisions: Revision[],
+		{ isUnproven = false } = {}
+	): Promise<Saved> {
+		const { questions, places } = this.#formOf(sittingId);
 		// Before somebody has begun there is no question, and nothing to take notes on.
 		if (questions.size === 0) fail('unknown_question');
-		const revisions = ids ? sent.map((revision) => ids.fromDevice(revision)) : sent;
 		for (const { questionId, value } of revisions) {
 			if (questionId === NOTES && (value === null || typeof value === 'string')) continue;
 			const question = questions.get(questionId);
@@ -59,9 +85,23 @@ export class AnswerSaver {
 			if (!fitsQuestion(question, value)) fail('unfitting_answer');
 		}
 		return new Promise((resolve, reject) => {
-			this.#waiting.push({ sittingId, epoch, revisions, places, resolve, reject });
+			this.#waiting.push({ sittingId, epoch, revisions, places, isUnproven, resolve, reject });
 			this.#running ??= this.#run();
 		});
+	}
+
+	/**
+	 * A device counts on from the number that it was told, one for each change. A number far beyond would shut out all that
+	 * comes after it.
+	 * @throws ProblemError number_ahead
+	 */
+	async #mustBeNear(sittingId: string, epoch: number, seq: number): Promise<void> {
+		const key = `${sittingId} ${epoch}`;
+		if (seq <= (this.#furthest.get(key) ?? 0) + MOST_AHEAD) return;
+		const row = await this.otium.db('answer').where({ sitting_id: sittingId, epoch }).max('seq as seq').first();
+		const furthest = (row?.seq as number | null) ?? 0;
+		this.#furthest.set(key, furthest);
+		if (seq > furthest + MOST_AHEAD) fail('number_ahead');
 	}
 
 	/** Waits until nothing is left to write. */

@@ -2,7 +2,7 @@ import { isBlank, NOTES, type AnswerValue, type Revision } from '$core/paper';
 import { appendAnswers, type AnswerRow, type Query, type StandingRow } from '../db';
 
 /** Why a revision is kept but does not stand. */
-export type Kept = 'after_end' | 'freed_device' | 'on_hold' | 'question_over' | 'gone_past';
+export type Kept = 'after_end' | 'freed_device' | 'unproven' | 'on_hold' | 'question_over' | 'gone_past';
 
 /** What a candidate's device is told of a save. */
 export type Saved = {
@@ -17,7 +17,7 @@ export type Saved = {
 /** Where each question stands on the form, from 0. */
 export type Places = Map<string, number>;
 
-type Save = { sittingId: string; epoch: number; revisions: Revision[]; places: Places };
+type Save = { sittingId: string; epoch: number; revisions: Revision[]; places: Places; isUnproven: boolean };
 type Verdict = { kept: Kept | null; late: boolean; sessionId: string };
 type Sitting = {
 	id: string;
@@ -42,7 +42,7 @@ export async function writeGroup(trx: Query, saves: Save[], now: number): Promis
 		.whereIn('id', ids)
 		.select('id', 'device_epoch', 'deadline', 'answers_until', 'forward_by', 'question_until', 'session_id', 'state');
 	const sittings = new Map(rows.map((row) => [row.id, row]));
-	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId)!, save.epoch, now));
+	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId)!, save, now));
 
 	const pages = await pagesReached(trx, saves, sittings);
 	const answers = saves.flatMap((save, i) =>
@@ -61,13 +61,14 @@ export async function writeGroup(trx: Query, saves: Save[], now: number): Promis
 	});
 }
 
-function judge(sitting: Sitting, epoch: number, now: number): Verdict {
+function judge(sitting: Sitting, { epoch, isUnproven }: Save, now: number): Verdict {
 	const late = sitting.deadline !== null && now > sitting.deadline;
 	const verdict = { late, sessionId: sitting.session_id };
 	if (sitting.device_epoch !== epoch) {
 		return { ...verdict, kept: sitting.state === 'carried_over' ? 'after_end' : 'freed_device' };
 	}
-	if (sitting.answers_until === null || now <= sitting.answers_until) return { ...verdict, kept: null };
+	if (sitting.answers_until === null || now <= sitting.answers_until)
+		return { ...verdict, kept: isUnproven ? 'unproven' : null };
 	return { ...verdict, kept: sitting.state === 'on_hold' ? 'on_hold' : 'after_end' };
 }
 

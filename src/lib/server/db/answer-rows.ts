@@ -14,7 +14,7 @@ export type AnswerRow = {
 	in_view_ms: number;
 	received_at: number;
 	late: 0 | 1;
-	kept_because: 'after_end' | 'freed_device' | 'on_hold' | 'question_over' | 'gone_past' | null;
+	kept_because: 'after_end' | 'freed_device' | 'unproven' | 'on_hold' | 'question_over' | 'gone_past' | null;
 };
 
 /** With the group that it was committed with; null: before groups were chained. */

@@ -10,6 +10,6 @@ export function heldAnswers(db: Query, sittingIds: string[]) {
 			join.on('standing.sitting_id', 'answer.sitting_id').andOn('standing.question_id', 'answer.question_id')
 		)
 		.whereIn('answer.sitting_id', sittingIds)
-		.whereRaw("answer.kept_because IN ('after_end', 'freed_device', 'on_hold', 'question_over')")
+		.whereRaw("answer.kept_because IN ('after_end', 'freed_device', 'unproven', 'on_hold', 'question_over')")
 		.whereRaw('(standing.seq IS NULL OR (answer.epoch, answer.seq) > (standing.epoch, standing.seq))');
 }

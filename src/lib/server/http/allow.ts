@@ -18,7 +18,7 @@ import { findPerson, type Person } from '../people';
 import { coordinatesSite, findSession, placeOf, type Session } from '../session';
 import { noteDevice } from '../sitting';
 import { refuse, type Audience } from './refuse';
-import { mustBeSigned } from './signed';
+import { isSigned, mustBeSigned } from './signed';
 
 /**
  * Who may ask, and what is known of them then. Refuses everybody else by throwing. `act`: what a member of staff must be
@@ -63,12 +63,17 @@ export function mustBeConfirmed({ staffSession }: Pick<App.Locals, 'staffSession
 
 type Self = { staffId: string; signIn: string };
 
-/** Whoever is signed in, or is on the way and has come as far as this step. */
-export function oneself(step: Awaited): Allow<House & { self: Self }> {
+/**
+ * Whoever is on the way in and has come to this step. One who is in already has taken it, and takes it no second time:
+ * what it proves would be proved by nothing.
+ * @param alsoWithin whoever is signed in may as well
+ */
+export function oneself(step: Awaited, { alsoWithin = false } = {}): Allow<House & { self: Self }> {
 	return {
 		audience: 'staff',
 		check({ locals: { otium, staffSession: session, signIn } }) {
-			if (!session || (session.awaits !== null && session.awaits !== step)) fail('signed_out');
+			const isThere = session?.awaits === step || (alsoWithin && session?.awaits === null);
+			if (!session || !isThere) fail('signed_out');
 			return { otium, self: { staffId: session.staff.id, signIn: signIn! } };
 		}
 	};
@@ -131,6 +136,21 @@ export const device: Allow<House & { device: Device; binding: Binding; isBound: 
 		);
 		if (odd) await noteDevice(otium, device, odd);
 		return { otium, device, binding, isBound: binding.device_epoch === device.epoch };
+	}
+};
+
+/**
+ * A device that is signed in and has signed this itself; anybody else is a stranger, whatever cookie comes along. Of
+ * strangers only so many are heard from one address.
+ */
+export const deviceOrStranger: Allow<House & { device: Device | null }> = {
+	audience: 'candidate',
+	async check(event) {
+		const { otium, device: known, address } = event.locals;
+		if (known && (known.publicKey === null || isSigned(event.request))) return device.check(event);
+		const waitSeconds = await otium.limits.asked('leftovers', address);
+		if (waitSeconds > 0) fail('slow_down', { waitSeconds });
+		return { otium, device: null };
 	}
 };
 

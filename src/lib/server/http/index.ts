@@ -7,6 +7,7 @@ export {
 	coordinatorOf,
 	coordinatorOfAll,
 	device,
+	deviceOrStranger,
 	inSession,
 	mustBeConfirmed,
 	mustBeProven,
@@ -22,6 +23,7 @@ export { LARGE, route } from './route';
 export { mustBeSigned, mustMatch } from './signed';
 export { orRefuse, problemResponse, refuse } from './refuse';
 export { noPage, requireSession, requireStaff, STEPS } from './guard';
+export { knownBrowser } from './known-browser';
 export { ownPath } from './own-path';
 export { eventStream } from './stream';
 export { download, downloadHeaders } from './download';

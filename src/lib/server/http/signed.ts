@@ -35,6 +35,9 @@ export async function mustBeSigned({ request, url, locals }: Asked): Promise<voi
 	});
 }
 
+/** Whether it claims to be signed by a browser; `mustBeSigned` says whether it is. */
+export const isSigned = (request: Request) => request.headers.has('signature');
+
 /** Refuses a body that is not the one that was signed. */
 export function mustMatch(digest: string | null, bytes: Uint8Array | string): void {
 	if (digest !== null && digest !== digestOf(bytes)) fail('not_signed');

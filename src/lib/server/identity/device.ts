@@ -8,15 +8,20 @@ import { hashToken, newToken } from './tokens';
 /** A device on which a candidate is signed in. */
 export type SignedIn = { token: string; expires: number; sittingId: string; epoch: number };
 
-/** A token for the device that a sitting has just been bound to. */
+/**
+ * A token for the device that a sitting is bound to; null: this is not that device. It is asked here and each time, whatever
+ * was decided about the device a moment ago.
+ */
 export async function signInDevice(
 	otium: Pick<House, 'db' | 'now' | 'presence'>,
 	sittingId: string,
+	deviceId: string,
 	/** Of the key with which it signs; null: its browser can't. */
 	publicKey: string | null
-): Promise<SignedIn> {
+): Promise<SignedIn | null> {
 	const now = otium.now();
 	const { sitting } = (await loadSitting(otium.db, sittingId, now))!;
+	if (sitting.device?.id !== deviceId) return null;
 	const { epoch } = sitting;
 	const token = newToken();
 	const expires = now + 24 * 3_600_000;

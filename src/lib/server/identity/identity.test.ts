@@ -74,8 +74,8 @@ describe('the door', () => {
 		const code = await openDoor(house);
 		const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: 'a' });
 		if (!met.ok) throw new Error('not met');
-		await notMe(house.otium, met.person.note, 'Laptop');
-		await notMe(house.otium, 'forged.note', 'Laptop');
+		await notMe(house.otium, met.person.note, null, 'Laptop');
+		await notMe(house.otium, 'forged.note', null, 'Laptop');
 		expect(await openRefusals(house.otium.db, 's1', house.otium.now())).toMatchObject([
 			{ code: 'not_me', device: 'Laptop' }
 		]);

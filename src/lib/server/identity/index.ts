@@ -1,5 +1,5 @@
 export { TryLimits } from './limits';
-export { actorAt, addStaff, listStaff, saveStaff } from './staff';
+export { actorAt, addStaff, endLinks, listStaff, saveStaff } from './staff';
 export {
 	clientOfRequest,
 	enrol,

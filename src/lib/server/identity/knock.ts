@@ -9,15 +9,15 @@ import {
 } from '$core/access';
 import { fullName } from '$core/names';
 import type { Recognised } from '$core/room';
-import { refusal } from '$core/sitting';
+import { refusal, type Sitting } from '$core/sitting';
 import { noteRefusal, type Refused } from '../door';
 import type { House } from '../house';
 import { findSession } from '../session';
 import { offNetwork, refuse, type Answer } from './answer';
+import { doorNote } from './door-note';
 import { isOnNetwork } from './network';
 import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';
 import type { Try } from './limits';
-import { signNote } from './tokens';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'hub' | 'limits'>;
@@ -29,9 +29,9 @@ export type Knock = Identity & {
 	address: string;
 	client?: ProvenClient | null;
 	deviceName?: string;
+	/** By which the record knows the browser; null: it keeps no cookies. */
+	browser?: string | null;
 };
-
-const NOTE_LASTS_MS = 10 * 60_000;
 
 /** What the door says when something that was typed is wrong. */
 const MISSES = new Set<string>(['code_unknown', 'code_expired', 'identity_unknown'] satisfies EntryRefusal[]);
@@ -126,7 +126,10 @@ async function recogniseAtDoor(
 		return { ok: false, refusal: refusal(code) };
 	}
 
-	const note = await signNote(otium.db, { sittingId: found.sitting_id, sessionId: session.id }, now + NOTE_LASTS_MS);
+	const { fold } = await otium.db('sitting').where({ id: found.sitting_id }).first('fold');
+	const { epoch } = JSON.parse(fold) as Sitting;
+	const recognised = { sittingId: found.sitting_id, sessionId: session.id, epoch };
+	const note = await doorNote(otium, recognised, typed.browser ?? null);
 	return {
 		ok: true,
 		person: {

@@ -24,6 +24,8 @@ const ASKINGS = {
 	passkey: 2_000,
 	link: 300,
 	enrol: 20_000,
+	/** Of devices that are signed in to nothing: a shared computer brings what the one before had not sent. */
+	leftovers: 1_000,
 	rehearsal: 5_000,
 	/** A class that asks for something, each a few times. */
 	request: 200
@@ -61,21 +63,22 @@ export class TryLimits {
 
 	/**
 	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
-	 * @param isKnown who asks has been right before, so that strangers' misses do not keep them out
+	 * @param known the browser that asks, which was right before: it is counted for itself alone, so that nobody's misses
+	 * elsewhere keep it out; null: a stranger's
 	 */
 	consume(
 		guessed: Guessed,
 		what: string,
 		address: string,
 		now: number,
-		{ free = FREE, isKnown = false } = {}
+		{ free = FREE, known = null as string | null } = {}
 	): Promise<Try> {
 		const everybody = `${guessed}:${what.replaceAll('|', ' ')}`;
-		const target = `${everybody}|${isKnown ? 'known' : networkOf(address)}`;
+		const target = `${everybody}|${known === null ? networkOf(address) : `${KNOWN}${known}`}`;
 		const counted = this.#counting.then(async (): Promise<Try> => {
-			const wait = Math.max(await this.#waitFor(target, now), isKnown ? 0 : await rest(this.#all, everybody));
+			const wait = Math.max(await this.#waitFor(target, now), known !== null ? 0 : await rest(this.#all, everybody));
 			if (wait > 0) return { wait, until: null, target, misses: 0 };
-			const misses = isKnown ? 0 : (await this.#all.penalty(everybody, 1)).consumedPoints;
+			const misses = known !== null ? 0 : (await this.#all.penalty(everybody, 1)).consumedPoints;
 			return { wait: 0, until: await this.#count(target, now, free), target, misses };
 		});
 		this.#counting = counted.catch(() => {});
@@ -91,14 +94,14 @@ export class TryLimits {
 	/** It was right after all: the row of misses of this target from here ends, and no other. */
 	async succeeded({ target }: Pick<Try, 'target'>): Promise<void> {
 		// Who was known has not answered for the strangers.
-		if (target.endsWith('|known')) await this.#forget(target);
+		if (isOfKnown(target)) await this.#forget(target);
 		else await this.forgive(target);
 	}
 
 	/** It was neither right nor wrong: what was typed was never compared. */
 	async refund({ target }: Pick<Try, 'target'>): Promise<void> {
 		const misses = await this.#own.reward(target, 1);
-		await this.#all.reward(withoutAddress(target), 1);
+		if (!isOfKnown(target)) await this.#all.reward(withoutAddress(target), 1);
 		if (misses.consumedPoints <= FREE) this.#waits.delete(target);
 	}
 
@@ -135,6 +138,10 @@ export class TryLimits {
 		return until;
 	}
 }
+
+/** Stands before a known browser, where a stranger's address would. */
+const KNOWN = 'known ';
+const isOfKnown = (target: string) => target.slice(target.lastIndexOf('|') + 1).startsWith(KNOWN);
 
 /** A target as it is counted from anywhere. Addresses of the sixth version hold colons, so they stand behind a bar. */
 const withoutAddress = (target: string) => target.slice(0, target.lastIndexOf('|'));

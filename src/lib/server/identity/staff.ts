@@ -55,6 +55,11 @@ export async function listStaff(db: Query): Promise<StaffRow[]> {
 	}));
 }
 
+/** Links to a new password that are still good for somebody end. Returns whether there were any. */
+export async function endLinks(trx: Query, staffId: string): Promise<boolean> {
+	return (await trx('password_link').where({ staff_id: staffId }).delete()) > 0;
+}
+
 export type StaffChange = {
 	/** null: somebody new. */
 	id: string | null;
@@ -65,7 +70,8 @@ export type StaffChange = {
 	password: string | null;
 	roles: HeldRole[];
 };
-export type StaffResult = { ok: true; id: string } | { ok: false; message: string };
+/** `endsLink`: a link to choose a password was still good for them, and is no more. */
+export type StaffResult = { ok: true; id: string; endsLink: boolean } | { ok: false; message: string };
 
 /**
  * Adds somebody, or changes what they may do. They are signed out, so that what they lose ends at once; whoever changes
@@ -96,6 +102,9 @@ export async function saveStaff(
 			return { ok: false, message: 'You would shut yourself out. Ask another coordinator to change your own roles.' };
 		const id = change.id ?? nanoid();
 		const columns = { name: change.name, sign_in: signIn, email: change.email };
+		// A link was sent to that address, for what that person could do then: with any of it, it ends.
+		const isStale = change.id !== null && (passwordHash !== null || (await isAnother(trx, change.id, change)));
+		const endsLink = isStale && (await endLinks(trx, id));
 		if (change.id === null)
 			await trx('staff').insert({ id, ...columns, password_hash: passwordHash!, must_change: true });
 		else
@@ -119,8 +128,21 @@ export async function saveStaff(
 		await appendToLogbook(trx, [
 			{ at: otium.now(), by, kind: change.id === null ? 'staff_added' : 'staff_changed', body }
 		]);
-		return { ok: true, id };
+		return { ok: true, id, endsLink };
 	});
 	for (const token of ended) otium.lines.end(heldBy.signIn(token));
 	return result;
+}
+
+/** Whether an address, a sign-in name or a role changes. */
+async function isAnother(trx: Query, id: string, { email, signIn, roles }: StaffChange): Promise<boolean> {
+	const row = await trx('staff').where({ id }).first('email', 'sign_in');
+	const held: { role: StaffRole; site_id: string | null }[] = await trx('staff_role').where({ staff_id: id });
+	const keys = (all: HeldRole[]) =>
+		all
+			.map((one) => `${one.role} ${one.siteId}`)
+			.sort()
+			.join();
+	const before = held.map(({ role, site_id: siteId }) => ({ role, siteId }));
+	return row?.email !== email || row?.sign_in !== signIn.toLowerCase() || keys(before) !== keys(roles);
 }

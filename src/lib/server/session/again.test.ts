@@ -135,7 +135,7 @@ describe('another attempt in the same session', () => {
 		const code = await build({ most: 2 });
 		await bringToWork(house, 0, code);
 		await handIn('sit0');
-		const back = await arriveAt(house, 0, code, 'another-device');
+		const back = await arriveAt(house, 0, code);
 		expect(back).toMatchObject({ ok: true });
 		if (back.ok) expect(back.device.sittingId).toBe('sit0');
 		expect((await drawSitting(house.otium.db, 'sit0', house.clock.at)).again).toMatchObject({ attempt: 2 });

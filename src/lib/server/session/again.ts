@@ -7,6 +7,8 @@ import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { actIn, loadSitting, refreshDerivedColumns, tell, type Loaded, type Touched } from '../sitting';
 
+/** On which device it is sat; `unsigned`: its browser can't sign. */
+export type NextDevice = { commandId: string; deviceId: string; deviceName: string; unsigned?: true };
 export type Again = { ok: true; sittingId: string } | { ok: false; refusal: Refusal };
 
 /** What the candidate of an ended sitting may know of a further attempt; null: the rules give none. */
@@ -39,7 +41,7 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
 export async function sitAgain(
 	otium: Acting,
 	sittingId: string,
-	asked: { commandId: string; deviceId: string; deviceName: string }
+	asked: NextDevice
 ): Promise<Again> {
 	const now = otium.now();
 	const touched: Touched = new Map();
@@ -59,7 +61,7 @@ async function again(
 	trx: Query,
 	now: number,
 	sittingId: string,
-	asked: { commandId: string; deviceId: string; deviceName: string },
+	{ commandId, ...device }: NextDevice,
 	touched: Touched
 ): Promise<Again> {
 	const one = await loadSitting(trx, sittingId, now);
@@ -102,10 +104,10 @@ async function again(
 		now,
 		[
 			{
-				id: asked.commandId,
+				id: `${device.deviceId} ${commandId}`,
 				sittingId: id,
 				by,
-				body: { kind: 'arrive', sessionId: session.id, deviceId: asked.deviceId, deviceName: asked.deviceName }
+				body: { kind: 'arrive', sessionId: session.id, ...device }
 			}
 		],
 		touched

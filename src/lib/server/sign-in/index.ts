@@ -34,7 +34,7 @@ export {
 	whoHasSecondStep
 } from './second-step';
 export type { SecondSteps } from './second-step';
-export { askToMake, askToUse, passkeysOf, removePasskey, takePasskey, whoUsed } from './passkeys';
+export { askToMake, askToUse, passkeysOf, removePasskey, takePasskey, whoUsed, type Asking } from './passkeys';
 export type { Passkey } from './passkeys';
 export { askOidc, oidcName, oidcService, takeOidc } from './oidc';
 export type { OidcAsked } from './oidc';

@@ -16,8 +16,18 @@ const webAuthn = () => import('@simplewebauthn/server');
 const NAME = 'Otium';
 const ASKED_FOR_MS = 5 * 60_000;
 
-/** For which a challenge was given; it is answered once. `staffId` null: whoever has a passkey here. */
-type Asked = { challenge: string; staffId: string | null; until: number };
+/**
+ * Who asks, and what the answer will be good for. A challenge is answered once, by whoever asked for it, and for that alone:
+ * one that was asked for by a browser that is signed out is no second step of a sign-in.
+ */
+export type Asking = {
+	act: 'make' | 'sign_in' | 'second' | 'confirm';
+	/** Whose passkey it has to be; null: of anybody. */
+	staffId: string | null;
+	/** The hash of the sign-in's token; null: whoever asks is signed out. */
+	signIn: string | null;
+};
+type Asked = Asking & { challenge: string; until: number };
 const asked = perHouse(() => new LRUCache<string, Asked>({ max: 5_000 }));
 
 export type Passkey = { id: string; name: string; madeAt: number; usedAt: number | null };
@@ -34,22 +44,27 @@ export async function passkeysOf(db: Query, staffId: string): Promise<Passkey[]>
 	return rows.map((row) => ({ id: row.id, name: row.name, madeAt: row.made_at, usedAt: row.used_at }));
 }
 
-function keep(otium: Needs, challenge: string, staffId: string | null): string {
+function keep(otium: Needs, challenge: string, asking: Asking): string {
 	const id = nanoid();
-	asked(otium.db).set(id, { challenge, staffId, until: otium.now() + ASKED_FOR_MS });
+	asked(otium.db).set(id, { ...asking, challenge, until: otium.now() + ASKED_FOR_MS });
 	return id;
 }
 
-function take(otium: Needs, id: string): Asked | null {
+/** The challenge, if this is who asked for it and why; it is used up either way. */
+function take(otium: Needs, id: string, asking: Asking): Asked | null {
 	const one = asked(otium.db).get(id);
 	asked(otium.db).delete(id);
-	return one && one.until > otium.now() ? one : null;
+	if (!one || one.until <= otium.now()) return null;
+	const isTheirs = one.act === asking.act && one.staffId === asking.staffId && one.signIn === asking.signIn;
+	return isTheirs ? one : null;
 }
 
+/** Somebody in one of their sign-ins. */
+type Self = { staffId: string; signIn: string };
 export type AskedToMake = { id: string; options: PublicKeyCredentialCreationOptionsJSON };
 
 /** What a browser needs to make a passkey for somebody (Web Authentication, level 3). */
-export async function askToMake(otium: Needs, staffId: string, url: URL): Promise<AskedToMake> {
+export async function askToMake(otium: Needs, { staffId, signIn }: Self, url: URL): Promise<AskedToMake> {
 	const staff = await otium.db('staff').where({ id: staffId }).first('sign_in', 'name');
 	const own: Row[] = await otium.db('passkey').where({ staff_id: staffId });
 	const { generateRegistrationOptions } = await webAuthn();
@@ -63,20 +78,20 @@ export async function askToMake(otium: Needs, staffId: string, url: URL): Promis
 		excludeCredentials: own.map((row) => ({ id: row.id, transports: JSON.parse(row.transports) })),
 		authenticatorSelection: { residentKey: 'preferred', userVerification: 'required' }
 	});
-	return { id: keep(otium, options.challenge, staffId), options };
+	return { id: keep(otium, options.challenge, { act: 'make', staffId, signIn }), options };
 }
 
 /** Takes over the passkey that was made. Returns whether it was. */
 export async function takePasskey(
 	otium: Needs,
-	staffId: string,
+	{ staffId, signIn }: Self,
 	id: string,
 	response: RegistrationResponseJSON,
 	name: string,
 	url: URL
 ): Promise<boolean> {
-	const one = take(otium, id);
-	if (one?.staffId !== staffId) return false;
+	const one = take(otium, id, { act: 'make', staffId, signIn });
+	if (!one) return false;
 	const { verifyRegistrationResponse } = await webAuthn();
 	const checked = await verifyRegistrationResponse({
 		response,
@@ -118,8 +133,9 @@ export async function removePasskey(otium: Needs, staffId: string, id: string): 
 
 export type AskedToUse = { id: string; options: PublicKeyCredentialRequestOptionsJSON };
 
-/** What a browser needs to show that it has a passkey. @param staffId null: of anybody */
-export async function askToUse(otium: Needs, staffId: string | null, url: URL): Promise<AskedToUse> {
+/** What a browser needs to show that it has a passkey. */
+export async function askToUse(otium: Needs, asking: Asking, url: URL): Promise<AskedToUse> {
+	const { staffId } = asking;
 	const own: Row[] = staffId === null ? [] : await otium.db('passkey').where({ staff_id: staffId });
 	const { generateAuthenticationOptions } = await webAuthn();
 	const options = await generateAuthenticationOptions({
@@ -127,19 +143,20 @@ export async function askToUse(otium: Needs, staffId: string | null, url: URL): 
 		userVerification: 'required',
 		allowCredentials: own.map((row) => ({ id: row.id, transports: JSON.parse(row.transports) }))
 	});
-	return { id: keep(otium, options.challenge, staffId), options };
+	return { id: keep(otium, options.challenge, asking), options };
 }
 
-/** Who has shown a passkey of theirs; null: nobody has. */
+/** Who has shown a passkey of theirs, to the challenge that was asked for so; null: nobody has. */
 export async function whoUsed(
 	otium: Needs,
 	id: string,
+	asking: Asking,
 	response: AuthenticationResponseJSON,
 	url: URL
 ): Promise<string | null> {
-	const one = take(otium, id);
+	const one = take(otium, id, asking);
 	const row: Row | undefined = await otium.db('passkey').where({ id: response.id }).first();
-	if (!one || !row || (one.staffId !== null && one.staffId !== row.staff_id)) return null;
+	if (!one || !row || (asking.staffId !== null && asking.staffId !== row.staff_id)) return null;
 	const { verifyAuthenticationResponse } = await webAuthn();
 	const checked = await verifyAuthenticationResponse({
 		response,

@@ -1,8 +1,8 @@
 import { passwordFault } from '$core/access';
 import type { Actor } from '$core/sitting';
-import { sealSecret, transact, type Query } from '../db';
+import { macOf, sealSecret, transact, type Query } from '../db';
 import type { House } from '../house';
-import { hashToken, newToken, readNote, signNote } from '../identity';
+import { endLinks, hashToken, newToken, readNote, signNote } from '../identity';
 import { appendToLogbook } from '../logbook';
 import { actorOf, endSessions, openSession, type From, type Needs, type Opened } from './sessions';
 
@@ -35,14 +35,15 @@ export async function signIn(
 	known: string | null = null
 ): Promise<SignIn> {
 	const now = otium.now();
-	const typed = name.trim().toLowerCase();
-	const isKnown = known !== null && (await readNote(otium.db, known, now))?.signIn === typed;
+	const row = await byNameOrEmail(otium.db, name);
+	const account = accountOf(otium.db, name, row);
+	const isKnown = known !== null && (await readNote(otium.db, known, now))?.account === account;
+	const browser = isKnown ? hashToken(known) : null;
 	if (otium.passwords.isFull) return { ok: false, waitSeconds: 2 };
 	// Counted before comparing, and given back when it was right: tries that come all at once are counted like any others.
-	const counted = await otium.limits.consume('staff', typed, from.address, now, { isKnown });
+	const counted = await otium.limits.consume('staff', account, from.address, now, { known: browser });
 	if (counted.wait > 0) return { ok: false, waitSeconds: counted.wait };
 
-	const row = await byNameOrEmail(otium.db, typed);
 	if (!(await otium.passwords.isRight(row?.password_hash ?? null, password))) {
 		if (row && TOLD_AT.includes(counted.misses)) await noteMisses(otium, row.id, counted.misses, from.address);
 		await otium.limits.missed('staff', from.address);
@@ -51,13 +52,27 @@ export async function signIn(
 	await otium.limits.succeeded(counted);
 	const opened = await openSession(otium, row!.id, from, false);
 	const knownUntil = now + KNOWN_FOR_MS;
-	return { ok: true, ...opened, known: await signNote(otium.db, { signIn: typed }, knownUntil), knownUntil };
+	return { ok: true, ...opened, known: await signNote(otium.db, { account }, knownUntil), knownUntil };
 }
 
 type StaffRow = { id: string; name: string; sign_in: string; email: string | null; password_hash: string };
 
+/** Names that are nobody's share so many budgets: whoever makes up names all night fills no memory. */
+const NOBODYS = 2 ** 14;
+
+/**
+ * For whom a try is counted: an account has one budget, by whichever of its names it is tried. What is nobody's name is
+ * counted as well, so that the waits tell nothing.
+ */
+function accountOf(db: Query, typed: string, row: StaffRow | undefined): string {
+	if (row) return row.id;
+	const mark = macOf(db, 'marks', `nobody ${typed.trim().toLowerCase()}`);
+	return `nobody ${Buffer.from(mark, 'base64url').readUInt32BE() % NOBODYS}`;
+}
+
 /** Two who share an address are found by their names alone. */
-async function byNameOrEmail(db: Query, typed: string): Promise<StaffRow | undefined> {
+async function byNameOrEmail(db: Query, name: string): Promise<StaffRow | undefined> {
+	const typed = name.trim().toLowerCase();
 	const named: StaffRow | undefined = await db('staff').where({ sign_in: typed }).first();
 	if (named) return named;
 	const mailed: StaffRow[] = await db('staff').whereNotNull('email');
@@ -76,9 +91,9 @@ export async function isOwnPassword(
 	otium: Needs,
 	staffId: string,
 	password: string,
-	address: string
+	{ address, signIn }: { address: string; signIn: string }
 ): Promise<{ isRight: boolean; waitSeconds: number }> {
-	const counted = await otium.limits.consume('staff', `again ${staffId}`, address, otium.now());
+	const counted = await otium.limits.consume('staff', staffId, address, otium.now(), { known: signIn });
 	if (counted.wait > 0) return { isRight: false, waitSeconds: counted.wait };
 	const row = await otium.db('staff').where({ id: staffId }).first('password_hash');
 	const isRight = await otium.passwords.isRight(row?.password_hash ?? null, password);
@@ -112,7 +127,7 @@ export async function changePassword(
 	const by = await actorOf(otium.db, staffId);
 	await transact(otium.db, async (trx) => {
 		await trx('staff').where({ id: staffId }).update({ password_hash, must_change: false });
-		await trx('password_link').where({ staff_id: staffId }).delete();
+		await endLinks(trx, staffId);
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'password_changed', body: { byLink: here === null } }]);
 	});
 	await endSessions(otium, (query) => query.where({ staff_id: staffId }).whereNot({ token_hash: here ?? '' }));
@@ -121,13 +136,13 @@ export async function changePassword(
 
 /**
  * Mails a link by which a new password can be set, if there is somebody of that name with an address; nothing tells
- * whether there is. The link works once.
+ * whether there is. The link works once. Whoever asks takes nothing away: links that were sent before go on working.
  */
 export async function askForLink(otium: Needs, name: string, origin: string, address: string): Promise<number> {
-	const typed = name.trim().toLowerCase();
-	const counted = await otium.limits.consume('staff', `link ${typed}`, address, otium.now(), { free: 3 });
+	const row = await byNameOrEmail(otium.db, name);
+	const account = accountOf(otium.db, name, row);
+	const counted = await otium.limits.consume('staff', `link ${account}`, address, otium.now(), { free: 3 });
 	if (counted.wait > 0) return counted.wait;
-	const row = await byNameOrEmail(otium.db, typed);
 	// Not waited for: how long it takes would tell whether there is somebody. One that fails is asked for once more.
 	if (row?.email) void sendLink(otium, row, origin, false).catch(() => {});
 	return 0;
@@ -158,7 +173,9 @@ async function sendLink(
 		? `Dear ${to.name},\n\nyou can sign in to Otium as ${to.sign_in}. Choose your password here, within a week:\n\n${link}\n\nThe link works once.`
 		: `Dear ${to.name},\n\nsomebody, probably you, has asked for a new password for ${to.sign_in}. Choose it here, within the hour:\n\n${link}\n\nThe link works once. If it was not you, do nothing: your password stays as it is.`;
 	await transact(otium.db, async (trx) => {
-		await trx('password_link').where({ staff_id: to.id }).delete();
+		await trx('password_link').where('expires_at', '<=', now).delete();
+		// A new invitation takes the place of the one before; what strangers can ask for takes no link away.
+		if (isInvite) await endLinks(trx, to.id);
 		await trx('password_link').insert({ token_hash: hashToken(token), staff_id: to.id, expires_at: now + lasts });
 		await trx('mail').insert({
 			id: hashToken(link).slice(0, 21),

@@ -78,7 +78,10 @@ async function awaitedOf(db: Query, staffId: string, hasPassed: boolean): Promis
 	return awaited(has, hasPassed, await signInRules(db));
 }
 
-/** The step has been taken: what comes next, or nothing, and then the sign-in holds. */
+/**
+ * The step has been taken: what comes next, or nothing, and then the sign-in holds. Who is there is proved by the second
+ * step, by a password or by setting one of them up; whose sign-in waits for nothing has proved nothing here.
+ */
 export async function goOn(otium: Needs, tokenHash: string): Promise<Awaited | null> {
 	const now = otium.now();
 	const row = await otium.db('staff_session').where({ token_hash: tokenHash }).first('staff_id', 'address', 'awaits');
@@ -90,7 +93,8 @@ export async function goOn(otium: Needs, tokenHash: string): Promise<Awaited | n
 	const next = left ?? (atFirst === 'enrol' ? 'enrol' : null);
 	const by = await actorOf(otium.db, row.staff_id);
 	await transact(otium.db, async (trx) => {
-		await trx('staff_session').where({ token_hash: tokenHash }).update({ awaits: next, confirmed_at: now });
+		const proves = row.awaits !== null && { confirmed_at: now };
+		await trx('staff_session').where({ token_hash: tokenHash }).update({ awaits: next, ...proves });
 		if (row.awaits === 'second')
 			await appendToLogbook(trx, [
 				{ at: now, by, kind: 'signed_in', body: { address: row.address, secondStep: true } }

@@ -145,10 +145,15 @@ async function earlierAnswers(trx: Query, requests: Request[]): Promise<Remember
 	return new Map(rows.map((row) => [row.command_id, { asked: row.asked, outcome: JSON.parse(row.answer) }]));
 }
 
-/** A person's command that comes again (a double click, a retry after a lost answer) gets the answer it got. */
+/**
+ * A person's command that comes again (a double click, a retry after a lost answer) gets the answer it got. That is what
+ * was decided, and no permission: whoever gives something on the strength of it asks how things are now. A device that was
+ * refused at the door is decided about anew, so that strangers leave no rows here.
+ */
 async function rememberAnswers(trx: Query, now: number, requests: Request[], outcomes: Outcome[], known: Remembered) {
 	const rows = requests.flatMap((request, i) => {
 		if (request.by.role === 'system' || known.has(request.id)) return [];
+		if (request.body.kind === 'arrive' && !outcomes[i].ok) return [];
 		return [{ command_id: request.id, asked: askedOf(request), answer: JSON.stringify(outcomes[i]), at: now }];
 	});
 	await insertMany(trx, 'command_answer', rows, (insert) => insert.onConflict('command_id').ignore());

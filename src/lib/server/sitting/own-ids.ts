@@ -13,6 +13,9 @@ import { macOf, type Query } from '../db';
 /** What is named by its question. */
 type Named = { questionId: string; value: AnswerValue; struck: string[] };
 
+/** What nothing in a paper is called. */
+const NO_PART = '\u0000';
+
 /** Long enough that two of a form never meet. */
 const LETTERS = 12;
 
@@ -43,9 +46,9 @@ export class OwnIds {
 		return macOf(this.db, 'marks', `own ${key}`).replace(/[-_]/g, 'x').slice(0, LETTERS);
 	};
 
-	/** What the paper calls a question that the device names; a name that this form has not given stays as it is. */
-	questionNamed(name: string): string {
-		return this.#byOwn.get(name)?.id ?? name;
+	/** What the paper calls a question that the device names; null: this form has given no such name. */
+	questionNamed(name: string): string | null {
+		return this.#byOwn.get(name)?.id ?? null;
 	}
 
 	/** A question as the device sees it. */
@@ -66,14 +69,17 @@ export class OwnIds {
 		};
 	}
 
-	/** As the paper knows it. A name that this form has not given stays as it is, and fits no question then. */
-	fromDevice<T extends Named>(answer: T): T {
+	/**
+	 * As the paper knows it; null: it is for no question of this form. The paper's own names are nobody's here: whoever
+	 * has not had the form from us knows those at most. A part that this form has not named fits nothing.
+	 */
+	fromDevice<T extends Named>(answer: T): T | null {
 		if (answer.questionId === NOTES) return answer;
-		const questionId = this.questionNamed(answer.questionId);
-		const question = this.#questions.get(questionId);
-		if (!question) return answer;
+		const question = this.#byOwn.get(answer.questionId);
+		if (!question) return null;
+		const questionId = question.id;
 		const parts = new Map(partsOf(question).map((part) => [this.nameOf(questionId, part), part]));
-		const real = (name: string) => parts.get(name) ?? name;
+		const real = (name: string) => parts.get(name) ?? NO_PART;
 		return {
 			...answer,
 			questionId,

@@ -1,5 +1,6 @@
 import { type StaffMember, type ProvenClient } from '$core/access';
 import type { Otium } from '../otium';
+import type { StaffSession } from '../sign-in';
 
 type Handler = (event: never) => Response | Promise<Response>;
 type Asked = {
@@ -8,6 +9,8 @@ type Asked = {
 	/** A file in the body's place. */
 	bytes?: Uint8Array;
 	staff?: StaffMember | null;
+	/** A sign-in, which may still be on the way. */
+	staffSession?: StaffSession | null;
 	device?: { sittingId: string; epoch: number; publicKey?: string | null } | null;
 	/** The hash of its sign-in's token. */
 	signIn?: string | null;
@@ -49,7 +52,7 @@ export async function call(
 		locals: {
 			otium: asked.otium,
 			staff: asked.staff ?? null,
-			staffSession: null,
+			staffSession: asked.staffSession ?? null,
 			device: asked.device ? { publicKey: null, ...asked.device } : null,
 			signIn: asked.signIn ?? null,
 			digest: null,

@@ -10,7 +10,7 @@ import { giveGrant, type NewGrant } from '../grants';
 import { arrive, knock } from '../identity';
 import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
-import { act, begin, startClock } from '../sitting';
+import { act, begin, OwnIds, startClock } from '../sitting';
 import { Threads } from '../thread';
 import { newDataFolder } from './data-folder';
 
@@ -170,6 +170,10 @@ export async function bringToWork(house: House, i: number, code: string): Promis
 	await startClock(house.otium, sittingId);
 	return arrived.device.epoch;
 }
+
+/** What the device of a sitting calls a question of its paper. */
+export const nameOnDevice = ({ otium }: House, sittingId: string, questionId: string) =>
+	new OwnIds(otium.db, sittingId, []).nameOf(questionId);
 
 /** A make-up of the house's paper, at 14:00 unless told otherwise. */
 export function makeUpInput(change: Partial<SessionInput> = {}): SessionInput {

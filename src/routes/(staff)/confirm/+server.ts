@@ -15,13 +15,14 @@ const Asked = z.discriminatedUnion('act', [
 export const POST = route(staff(), Asked, async ({ otium, staff, body, locals, url }) => {
 	const has = await secondStepsOf(otium.db, staff.id);
 	const hasSecond = has.app || has.passkeys > 0;
+	const asking = { act: 'confirm', staffId: staff.id, signIn: locals.signIn } as const;
 	switch (body.act) {
 		case 'how':
 			return { password: !hasSecond, code: has.app || has.recoveryCodes > 0, passkey: has.passkeys > 0 };
 		case 'ask':
-			return askToUse(otium, staff.id, url);
+			return askToUse(otium, asking, url);
 		case 'use':
-			if ((await whoUsed(otium, body.id, body.response as never, url)) !== staff.id) fail('wrong_passkey');
+			if ((await whoUsed(otium, body.id, asking, body.response as never, url)) !== staff.id) fail('wrong_passkey');
 			break;
 		case 'code': {
 			const passed = await passByCode(otium, staff.id, body.code, locals.address);
@@ -30,7 +31,10 @@ export const POST = route(staff(), Asked, async ({ otium, staff, body, locals, u
 		}
 		case 'password': {
 			if (hasSecond) fail('wrong_code', { message: 'Your second step is asked for here, not your password.' });
-			const { isRight, waitSeconds } = await isOwnPassword(otium, staff.id, body.password, locals.address);
+			const { isRight, waitSeconds } = await isOwnPassword(otium, staff.id, body.password, {
+				address: locals.address,
+				signIn: locals.signIn!
+			});
 			if (!isRight) fail('wrong_code', waitSeconds > 0 ? { waitSeconds } : { message: 'That is not your password.' });
 		}
 	}

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { anyone, route } from '$lib/server/http';
-import { askToUse, goOn, openSession, whoUsed } from '$lib/server/sign-in';
+import { askToUse, goOn, openSession, whoUsed, type Asking } from '$lib/server/sign-in';
 import { keepSignIn, whereNext } from '../entered';
 
 const Asked = z.discriminatedUnion('act', [
@@ -19,11 +19,14 @@ export const POST = route(anyone, Asked, async ({ otium, body, url, cookies, loc
 	const waitSeconds = await otium.limits.asked('passkey', locals.address);
 	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
 	const session = locals.staffSession;
-	const whose = session?.awaits === 'second' ? session.staff.id : null;
-	if (body.act === 'ask') return askToUse(otium, whose, url);
-	const staffId = await whoUsed(otium, body.id, body.response as never, url);
+	const isSecond = session?.awaits === 'second';
+	const asking: Asking = isSecond
+		? { act: 'second', staffId: session.staff.id, signIn: locals.signIn }
+		: { act: 'sign_in', staffId: null, signIn: null };
+	if (body.act === 'ask') return askToUse(otium, asking, url);
+	const staffId = await whoUsed(otium, body.id, asking, body.response as never, url);
 	if (staffId === null) fail('wrong_passkey');
-	if (whose !== null) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
+	if (isSecond) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
 	const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
 	const opened = await openSession(otium, staffId, from, true);
 	keepSignIn(cookies, url, otium.now(), opened);

@@ -126,7 +126,7 @@ async function live(rules: SessionRules) {
 		expect(deadline!).toBeGreaterThan(began);
 		const answer = async (seq: number) => {
 			const { device } = (await of(house)).sitting;
-			const { questionId } = shown.ids.fromDevice({ questionId: shown.questions[0].id, value: null, struck: [] });
+			const { questionId } = shown.ids.fromDevice({ questionId: shown.questions[0].id, value: null, struck: [] })!;
 			const revision = { seq, questionId, value: true, marked: false, struck: [], inViewMs: 9_000 };
 			return otium.answers.save('sit0', device!.epoch, [revision] as never);
 		};

@@ -7,7 +7,7 @@ import { paperKey } from '$lib/server/identity';
 import { endSession } from '$lib/server/session';
 import { act } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { arriveAt, bringToWork, buildHouse, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { arriveAt, bringToWork, buildHouse, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import { POST } from './leftovers/+server';
 
 let house: House;
@@ -31,8 +31,8 @@ afterEach(async () => {
 	await new Promise((gone) => (indexedDB.deleteDatabase('otium-player').onsuccess = gone));
 });
 
-const content = (questionId: string, value: unknown = true) => ({
-	questionId,
+const content = (questionId: string, value: unknown = true, i = 0) => ({
+	questionId: nameOnDevice(house, `sit${i}`, questionId),
 	value: value as boolean,
 	marked: false,
 	struck: [],
@@ -44,7 +44,7 @@ async function keeps(epoch: number, i = 0, question = 'q1', key?: string | null)
 	const sittingId = `sit${i}`;
 	const given = key === undefined ? await paperKey(house.otium.db, sittingId, epoch) : key;
 	const store = await LocalStore.open(given);
-	await store.add({ sittingId, epoch }, content(question));
+	await store.add({ sittingId, epoch }, content(question, true, i));
 }
 async function flush(live: { sittingId: string; epoch: number } | null = null) {
 	const leftovers = new Leftovers(() => live);
@@ -82,15 +82,20 @@ describe('what earlier lives of a device had kept', () => {
 		expect(await house.otium.db('logbook').where({ kind: 'answers_kept' })).toHaveLength(1);
 	});
 
-	it('arrives from somebody who sat at the machine before, also while nobody is signed in', async () => {
+	it('arrives from somebody who sat at the machine before, and waits for a person while nobody shows whose it is', async () => {
 		house = await buildHouse();
 		const code = await openDoor(house);
 		await bringToWork(house, 0, code);
 		await bringToWork(house, 1, code);
 		await keeps(1, 1);
 		expect(await flush()).toEqual({ kept: 0, left: 0 });
-		// It is still at work: the answer counts like any other.
-		expect(await answers(1)).toEqual([{ epoch: 1, kept_because: null }]);
+		expect(await answers(1)).toEqual([{ epoch: 1, kept_because: 'unproven' }]);
+		expect((await heldBack(house.otium.db, ['sit1'])).get('sit1')?.count).toBe(1);
+		// On the device that it was sealed on it counts like any other: it is still at work.
+		await keeps(1, 1, 'q2');
+		signedIn = { sittingId: 'sit1', epoch: 1 };
+		expect(await flush()).toEqual({ kept: 0, left: 0 });
+		expect((await answers(1))[1]).toEqual({ epoch: 1, kept_because: null });
 	});
 
 	it('is left to the outbox of the paper that is at work', async () => {

@@ -226,7 +226,7 @@ describe('a time for each question', () => {
 	/** What the device is sent now, and answers to its questions. */
 	async function onScreen(i = 0) {
 		const { questions, question, ids } = await showQuestions(house.otium, await one(`sit${i}`));
-		const id = ids.fromDevice({ questionId: questions[0].id, value: null, struck: [] }).questionId;
+		const id = ids.fromDevice({ questionId: questions[0].id, value: null, struck: [] })!.questionId;
 		return { id, time: question };
 	}
 	let seq = 0;

@@ -125,7 +125,7 @@ class Device {
 
 	async come(nth = 0) {
 		const { number, family } = house.people[nth];
-		const met = await call(knock as never, { otium: house.otium, body: { code, number, family } });
+		const met = await call(knock as never, { otium: house.otium, body: { code, number, family }, jar: this.jar });
 		const publicKey = (await this.signer?.publicKey()) ?? null;
 		const body = { note: met.body.note, commandId: `come-${Math.random()}`, deviceName: 'Laptop', publicKey };
 		return call(arrive as never, { otium: house.otium, body, jar: this.jar });

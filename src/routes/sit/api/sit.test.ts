@@ -6,7 +6,7 @@ import { MINUTE } from '$core/time';
 import { deviceByToken } from '$lib/server/identity';
 import { act, loadSitting } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { bringToWork, buildHouse, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { bringToWork, buildHouse, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import { POST as answers } from './answers/+server';
 import { POST as arrive } from './arrive/+server';
 import { POST as beat } from './beat/+server';
@@ -25,7 +25,7 @@ const letIn = (i = 0) =>
 	act(house.otium, [{ id: `let-in-${i}`, sittingId: `sit${i}`, by: PROCTOR, body: { kind: 'let_in' } }]);
 const revision = (seq: number, questionId = 'q1', value: unknown = true) => ({
 	seq,
-	questionId,
+	questionId: /^q\d$/.test(questionId) ? nameOnDevice(house, 'sit0', questionId) : questionId,
 	value,
 	marked: false,
 	struck: [],
@@ -38,7 +38,7 @@ describe('from the door to the receipt, by HTTP alone', () => {
 		const { otium } = house;
 		const jar = new Map<string, string>();
 		const code = showDoorCode(await openDoor(house));
-		const met = await call(knock, { otium, body: { code, number: 'do-1001', family: 'FAMILY0' } });
+		const met = await call(knock, { otium, body: { code, number: 'do-1001', family: 'FAMILY0' }, jar });
 		expect([met.status, met.body.name, met.body.seat]).toEqual([200, 'Given0 Family0', 'A1']);
 
 		const asked = { note: met.body.note, commandId: 'arrive-once', deviceName: 'Laptop' };

@@ -3,7 +3,7 @@ import type { CommandBody, SittingState } from '$core/sitting';
 import { DEFAULT_RULES } from '$core/session';
 import { act, loadSitting, type Request } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { arriveAt, buildHouse, COORDINATOR, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import { arriveAt, buildHouse, COORDINATOR, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
 import { POST as again } from './again/+server';
 import { POST as answers } from './answers/+server';
 import { POST as beat } from './beat/+server';
@@ -25,11 +25,18 @@ afterEach(() => house.close());
 
 let ids = 0;
 const commandId = () => `command-${++ids}`;
-const REVISION = { seq: 1, questionId: 'q1', value: true, marked: false, struck: [], inViewMs: 5 };
+const revision = () => ({
+	seq: 1,
+	questionId: nameOnDevice(house, 'sit0', 'q1'),
+	value: true,
+	marked: false,
+	struck: [],
+	inViewMs: 5
+});
 /** What a device may ask, each as an honest one would. */
 const ROUTES = {
 	again: [again, () => ({ commandId: commandId(), deviceName: 'Laptop' })],
-	answers: [answers, () => ({ revisions: [REVISION] })],
+	answers: [answers, () => ({ revisions: [revision()] })],
 	beat: [beat, () => ({ at: null })],
 	begin: [begin, () => ({ commandId: commandId() })],
 	break: [rest, () => ({ on: true })],

@@ -46,7 +46,9 @@ export const POST = route(confirmed(staff('prepare')), Asked, async ({ otium, st
 	if (mine !== null && (old ?? change).roles.length === 0)
 		fail('not_taken', { message: 'A role at your site is needed.', instead: 'Choose at least one.' });
 	const by = { role: 'coordinator' as const, id: staff.id };
-	const { id } = orRefuse(await saveStaff(otium, by, change, locals.signIn));
-	const isInvited = change.id === null && change.password === null && (await invite(otium, by, id, url.origin));
+	const { id, endsLink } = orRefuse(await saveStaff(otium, by, change, locals.signIn));
+	// Who was still to choose a password is sent a link for how things are now.
+	const needsLink = change.password === null && (change.id === null || endsLink);
+	const isInvited = needsLink && (await invite(otium, by, id, url.origin));
 	return { id, isInvited };
 });

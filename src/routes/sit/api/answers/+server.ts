@@ -25,6 +25,10 @@ const KEPT = {
 		message: 'This paper does not go back, and the question has been passed.',
 		instead: 'Your earlier answer counts.'
 	},
+	unproven: {
+		message: 'Nothing showed that these answers come from your device.',
+		instead: 'They are kept with your sitting. Tell your proctor.'
+	},
 	freed_device: {
 		message: 'This exam has moved to another device.',
 		instead: 'These answers are kept with your sitting. Continue on the other device.'
@@ -39,7 +43,7 @@ export const POST = route(
 	async ({ otium, device, body }) => {
 		const bytes = body.revisions.reduce((sum, { value }) => sum + (typeof value === 'string' ? value.length : 500), 0);
 		await otium.quotas.take('answers', device.sittingId, bytes);
-		const saved = await otium.answers.save(device.sittingId, device.epoch, body.revisions);
+		const saved = await otium.answers.saveSent(device.sittingId, device.epoch, body.revisions);
 		if (saved.kept) return json({ code: saved.kept, ...KEPT[saved.kept], ...saved }, { status: 409 });
 		otium.presence.seen(device.sittingId);
 		return saved;

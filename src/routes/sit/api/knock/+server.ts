@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { helpForCandidates } from '$lib/server/contacts';
-import { anyone, refuse, route } from '$lib/server/http';
+import { anyone, knownBrowser, refuse, route } from '$lib/server/http';
 import { knock } from '$lib/server/identity';
 
 const Typed = z.object({
@@ -13,8 +13,9 @@ const Typed = z.object({
 	deviceName: z.string().max(80).optional()
 });
 
-export const POST = route(anyone, Typed, async ({ otium, body, locals: { address, client } }) => {
-	const met = await knock(otium, { ...body, address, client });
+export const POST = route(anyone, Typed, async ({ otium, body, cookies, url, locals: { address, client } }) => {
+	const { browser } = await knownBrowser(otium.db, cookies, url);
+	const met = await knock(otium, { ...body, address, client, browser });
 	if (met.ok) return met.person;
 	// Whoever is refused is told whom to turn to, where somebody is named for that.
 	const help = await helpForCandidates(otium.db, new Date(otium.now()).toISOString().slice(0, 10));

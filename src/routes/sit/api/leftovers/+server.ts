@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Seq, takeLeftovers } from '$lib/server/answers';
-import { anyone, route } from '$lib/server/http';
+import { deviceOrStranger, route } from '$lib/server/http';
 
 const Rows = z.object({
 	rows: z
@@ -18,7 +18,10 @@ const Rows = z.object({
 		.max(200)
 });
 
-/** What earlier lives of this device had kept and not sent; the seal of each row says where it comes from. */
-export const POST = route(anyone, { schema: Rows, mostBytes: 1024 * 1024 }, ({ otium, body, locals }) =>
-	takeLeftovers(otium, body.rows, locals.device)
+/**
+ * What earlier lives of this device had kept and not sent. It counts where the device of that sitting has signed this; the
+ * seal of what others bring says where it comes from, and a person decides.
+ */
+export const POST = route(deviceOrStranger, { schema: Rows, mostBytes: 400 * 1024 }, ({ otium, body, device }) =>
+	takeLeftovers(otium, body.rows, device)
 );

@@ -8,7 +8,7 @@ export const POST = route(anyone, async ({ otium, params, request }) => {
 	if (!code) fail('hand_code');
 	if (Number(request.headers.get('content-length') ?? 0) > MOST_HANDED_BYTES) fail('handed_file', { status: 413 });
 	await otium.quotas.take('files', code.sittingId);
-	await takesFiles(otium, code.sittingId, code.questionId);
+	await takesFiles(otium, code.sittingId, { inPaper: code.questionId });
 	const bytes = new Uint8Array(await request.arrayBuffer());
 	const { name } = await keepHanded(otium, code.sittingId, code.questionId, { name: '', bytes, byCode: true });
 	return { name };

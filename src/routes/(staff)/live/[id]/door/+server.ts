@@ -44,6 +44,13 @@ export const POST = route(inSession('run_session'), Asked, async ({ otium, by, s
 			break;
 		case 'forgive':
 			await forgive(otium, refused.id);
+			// The device that has finished is freed, so that the next attempt may begin on another.
+			if (refused.code === 'again_elsewhere' && refused.sittingId) {
+				const [freed] = await act(otium, [
+					{ id: nanoid(), sittingId: refused.sittingId, by, body: { kind: 'move_device' }, facts: { sitsAgain: true } }
+				]);
+				orRefuse(freed);
+			}
 			break;
 		case 'resume': {
 			if (!refused.sittingId) fail('not_found');

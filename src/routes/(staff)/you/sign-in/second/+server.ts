@@ -28,14 +28,14 @@ const Asked = z.discriminatedUnion('act', [
 ]);
 
 /** One's own second steps: set up, taken away, set up anew. */
-export const POST = route(oneself('enrol'), Asked, async ({ otium, self, body, locals, url }) => {
+export const POST = route(oneself('enrol', { alsoWithin: true }), Asked, async ({ otium, self, body, locals, url }) => {
 	mustBeConfirmed(locals);
 	const { staffId } = self;
 	switch (body.act) {
 		case 'ask_passkey':
-			return askToMake(otium, staffId, url);
+			return askToMake(otium, self, url);
 		case 'take_passkey':
-			if (!(await takePasskey(otium, staffId, body.id, body.response as never, body.name, url))) fail('wrong_passkey');
+			if (!(await takePasskey(otium, self, body.id, body.response as never, body.name, url))) fail('wrong_passkey');
 			return { ok: true };
 		case 'remove_passkey':
 			if (!(await removePasskey(otium, staffId, body.id))) fail('not_found');

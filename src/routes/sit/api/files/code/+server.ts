@@ -7,7 +7,7 @@ export const POST = route(
 	boundDevice,
 	z.object({ question: z.string().max(40) }),
 	async ({ otium, device, body, url, locals }) => {
-		const { one, questionId } = await takesFiles(otium, device.sittingId, body.question);
+		const { one, questionId } = await takesFiles(otium, device.sittingId, { onDevice: body.question });
 		mustBeProven(one.session, locals.client);
 		const until = otium.now() + HAND_CODE_MS;
 		const code = writeHandCode(otium.db, { sittingId: device.sittingId, questionId, until });

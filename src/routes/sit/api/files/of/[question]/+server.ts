@@ -6,7 +6,7 @@ import { keepHanded, MOST_HANDED_BYTES, takesFiles } from '$lib/server/handed';
 export const POST = route(boundDevice, async ({ otium, device, params, request, locals }) => {
 	if (Number(request.headers.get('content-length') ?? 0) > MOST_HANDED_BYTES) fail('handed_file', { status: 413 });
 	await otium.quotas.take('files', device.sittingId);
-	const { one, question, questionId } = await takesFiles(otium, device.sittingId, params.question);
+	const { one, question, questionId } = await takesFiles(otium, device.sittingId, { onDevice: params.question });
 	mustBeProven(one.session, locals.client);
 	const bytes = new Uint8Array(await request.arrayBuffer());
 	mustMatch(locals.digest, bytes);
