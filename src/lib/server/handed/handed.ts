@@ -9,6 +9,7 @@ import { ContentFiles } from '../media';
 import { reEncode } from '../pictures';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+type Drawing = Needs & Pick<House, 'threads'>;
 
 export const MOST_HANDED_BYTES = 10 * 1024 * 1024;
 /** Pencil on squared paper stays readable at this. */
@@ -23,14 +24,14 @@ const MOST_OF_SITTING_BYTES = 150 * 1024 * 1024;
  * @throws ProblemError handed_file, handed_enough
  */
 export async function keepHanded(
-	otium: Needs,
+	otium: Drawing,
 	sittingId: string,
 	questionId: string,
 	{ name, bytes, byCode }: { name: string; bytes: Uint8Array; byCode: boolean }
 ): Promise<HandedFile> {
 	if (bytes.length === 0 || bytes.length > MOST_HANDED_BYTES) fail('handed_file');
 	const isPdf = (await fileTypeFromBuffer(bytes))?.mime === 'application/pdf';
-	const kept = isPdf ? bytes : await reEncode(bytes, SIZE, ['jpeg', 'png', 'webp']);
+	const kept = isPdf ? bytes : await reEncode(otium, bytes, SIZE, ['jpeg', 'png', 'webp']);
 	if (!kept) fail('handed_file');
 	const sha256 = createHash('sha256').update(kept).digest('hex');
 	const id = idOf(sittingId, questionId, sha256);

@@ -7,7 +7,7 @@ import { appendToLogbook } from '../logbook';
 import { formOf } from '../sitting';
 import { keepHanded } from './handed';
 
-type Needs = Acting & Pick<House, 'dataDir'>;
+type Needs = Acting & Pick<House, 'dataDir' | 'threads'>;
 
 /**
  * Adds a scan of what somebody worked on paper to their answer to a question that takes files, once their work is over:

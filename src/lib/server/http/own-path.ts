@@ -6,7 +6,9 @@ export function ownPath(to: string | null, url: URL): string {
 	if (!to) return '/';
 	try {
 		const there = new URL(to, url.origin);
-		return there.origin === url.origin ? there.pathname + there.search + there.hash : '/';
+		const path = there.pathname + there.search + there.hash;
+		// What is left once dots are gone may name another place: it is read once more, as the browser will read it.
+		return new URL(path, url.origin).href === there.href && there.origin === url.origin ? path : '/';
 	} catch {
 		return '/';
 	}

@@ -9,6 +9,7 @@ import { drawForPaper } from '../pictures';
 import { ContentFiles } from './content-files';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+type Drawing = Needs & Pick<House, 'threads'>;
 
 export const MOST_MEDIUM_BYTES = 10 * 1024 * 1024;
 /**
@@ -16,12 +17,12 @@ export const MOST_MEDIUM_BYTES = 10 * 1024 * 1024;
  * @returns it, without an alternative text
  * @throws ProblemError medium
  */
-export async function keepMedium(otium: Needs, bytes: Uint8Array, staffId: string | null): Promise<Medium> {
+export async function keepMedium(otium: Drawing, bytes: Uint8Array, staffId: string | null): Promise<Medium> {
 	if (bytes.length === 0 || bytes.length > MOST_MEDIUM_BYTES) fail('medium');
 	// `audio/ogg; codecs=opus`
 	const found = (await fileTypeFromBuffer(bytes))?.mime.split(';')[0] ?? '';
 	const isPlayed = Object.hasOwn(MEDIUM_TYPES, found) && shows({ type: found as MediumType }) !== 'picture';
-	const picture = isPlayed ? null : await drawForPaper(bytes);
+	const picture = isPlayed ? null : await drawForPaper(otium, bytes);
 	if (!isPlayed && !picture) fail('medium');
 	const type = picture ? 'image/webp' : (found as MediumType);
 	const kept = picture?.bytes ?? bytes;

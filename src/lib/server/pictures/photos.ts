@@ -6,14 +6,15 @@ import { reEncode } from './re-encode';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+type Drawing = Needs & Pick<House, 'threads'>;
 
 export const MOST_PHOTO_BYTES = 400_000;
 const SIZE = { widest: 800, quality: 82 };
 
 /** Keeps a candidate's photo, drawn afresh, or takes it away. false: it is not a JPEG or PNG of a fitting size. */
-export async function savePhoto(otium: Needs, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
+export async function savePhoto(otium: Drawing, candidateId: string, bytes: Uint8Array | null): Promise<boolean> {
 	const isFitting = bytes !== null && bytes.length <= MOST_PHOTO_BYTES && imageType(bytes) !== null;
-	const photo = isFitting ? await reEncode(bytes, SIZE) : null;
+	const photo = isFitting ? await reEncode(otium, bytes, SIZE) : null;
 	if (bytes !== null && photo === null) return false;
 	await mkdir(join(otium.dataDir, 'photos'), { recursive: true });
 	if (photo === null) await rm(pathOf(otium, candidateId), { force: true });
@@ -40,7 +41,7 @@ export async function readPhoto(
 export const PHOTO_KEPT_MS = 365 * 86_400_000;
 
 /** Deletes photos of people who have been expected nowhere for a year, nor have had a new one. Returns how many. */
-export async function deleteOldPhotos(otium: Needs): Promise<number> {
+export async function deleteOldPhotos(otium: Drawing): Promise<number> {
 	const before = otium.now() - PHOTO_KEPT_MS;
 	const recent = otium
 		.db('sitting')

@@ -1,9 +1,14 @@
 import { crc32, deflateSync } from 'node:zlib';
 import fc from 'fast-check';
 import sharp from 'sharp';
-import { describe, expect, it } from 'vitest';
+import { afterAll, describe, expect, it } from 'vitest';
+import { Threads } from '../thread';
 import { imageType } from './image-type';
-import { reEncode } from './re-encode';
+import { drawForPaper, reEncode } from './re-encode';
+
+const threads = new Threads();
+const here = { threads };
+afterAll(() => threads.close());
 
 const SIZE = { widest: 100, quality: 60 };
 const drawn = (width: number, height: number) =>
@@ -36,7 +41,7 @@ describe('a picture from outside', () => {
 			.toBuffer();
 		const sent = Buffer.concat([told, Buffer.from('<script>alert(1)</script>')]);
 		expect((await sharp(sent).metadata()).exif).toBeDefined();
-		const kept = Buffer.from((await reEncode(sent, SIZE))!);
+		const kept = Buffer.from((await reEncode(here, sent, SIZE))!);
 		expect((await sharp(kept).metadata()).exif).toBeUndefined();
 		expect(kept.includes('Quayside Optics')).toBe(false);
 		expect(kept.includes('<script>')).toBe(false);
@@ -44,12 +49,12 @@ describe('a picture from outside', () => {
 
 	it('is turned as the camera was held, made no larger than is needed, and has no hole', async () => {
 		const lying = await drawn(400, 200).withMetadata({ orientation: 6 }).jpeg().toBuffer();
-		expect(await sharp((await reEncode(lying, SIZE))!).metadata()).toMatchObject({ width: 50, height: 100 });
+		expect(await sharp((await reEncode(here, lying, SIZE))!).metadata()).toMatchObject({ width: 50, height: 100 });
 		const clear = { r: 0, g: 0, b: 0, alpha: 0 };
 		const hollow = await sharp({ create: { width: 10, height: 10, channels: 4, background: clear } })
 			.png()
 			.toBuffer();
-		const kept = await reEncode(hollow, SIZE);
+		const kept = await reEncode(here, hollow, SIZE);
 		expect(imageType(kept!)).toBe('image/jpeg');
 		expect((await sharp(kept!).raw().toBuffer())[0]).toBeGreaterThan(250);
 	});
@@ -58,7 +63,7 @@ describe('a picture from outside', () => {
 		const sent = bomb(60_000, 60_000);
 		expect(sent.length).toBeLessThan(40_000);
 		const began = performance.now();
-		expect(await reEncode(sent, SIZE)).toBeNull();
+		expect(await reEncode(here, sent, SIZE)).toBeNull();
 		expect(performance.now() - began).toBeLessThan(20_000);
 	});
 
@@ -67,7 +72,7 @@ describe('a picture from outside', () => {
 		['WebP', () => drawn(9, 9).webp().toBuffer()],
 		['GIF', () => drawn(9, 9).gif().toBuffer()],
 		['nothing', async () => Buffer.alloc(0)]
-	])('of another kind is refused: %s', async (_, made) => expect(await reEncode(await made(), SIZE)).toBeNull());
+	])('of another kind is refused: %s', async (_, made) => expect(await reEncode(here, await made(), SIZE)).toBeNull());
 
 	it('that is damaged is refused or drawn, and never stops the house', async () => {
 		const whole = await drawn(60, 40).jpeg().toBuffer();
@@ -78,10 +83,41 @@ describe('a picture from outside', () => {
 				async (damage, length) => {
 					const sent = Buffer.from(whole.subarray(0, length));
 					for (const [at, byte] of damage) if (at < length) sent[at] = byte;
-					const kept = await reEncode(sent, SIZE);
+					const kept = await reEncode(here, sent, SIZE);
 					expect(kept === null || imageType(kept) === 'image/jpeg').toBe(true);
 				}
 			)
 		);
+	});
+});
+
+describe('a drawing that costs too much', () => {
+	/** As the simplest filter of SVG 1.1, 15.1, over and over. */
+	const filters = (count: number) =>
+		Buffer.from(
+			`<svg xmlns="http://www.w3.org/2000/svg" width="2000" height="2000"><filter id="a">${'<feTurbulence baseFrequency=".9" numOctaves="9"/>'.repeat(count)}</filter><rect width="2000" height="2000" filter="url(#a)"/></svg>`
+		);
+
+	it('is ended at its deadline, and neither photos nor what this process checks wait for it', async () => {
+		const dear = Promise.all([1, 2].map(() => drawForPaper(here, filters(20))));
+		let isOver = false;
+		void dear.then(() => (isOver = true));
+		const photo = await drawn(400, 200).jpeg().toBuffer();
+		for (let i = 0; i < 5; i++) {
+			expect(await reEncode(here, photo, SIZE)).not.toBeNull();
+			// A signature is checked in the threads that drawings once took.
+			await crypto.subtle.digest('SHA-256', new Uint8Array(64));
+		}
+		expect(isOver).toBe(false);
+		expect(await dear).toEqual([null, null]);
+		// A drawing that costs little is drawn after it.
+		const plain = '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><rect width="9" height="9"/></svg>';
+		expect(await drawForPaper(here, Buffer.from(plain))).not.toBeNull();
+	});
+
+	it('is refused in words when too many wait already', async () => {
+		const all = await Promise.allSettled(Array.from({ length: 12 }, () => drawForPaper(here, Buffer.from('x'))));
+		const refused = all.filter((one) => one.status === 'rejected').map(({ reason }) => reason.problem.code);
+		expect(refused).toEqual(Array(4).fill('slow_down'));
 	});
 });

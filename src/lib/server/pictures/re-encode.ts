@@ -1,33 +1,38 @@
-import sharp, { type OutputInfo, type Sharp } from 'sharp';
+import { fail } from '$core/problem';
+import type { House } from '../house';
+import { ThreadError, type ThreadKind } from '../thread';
+import type { Drawing, Drawn, PictureDrawing } from './drawing-process';
+
+/** What this needs of the house. */
+type Needs = Pick<House, 'threads'>;
 
 /** How large a picture may become, and how good it is. */
 type Wanted = { widest: number; quality: number };
 
-/** A camera's picture has 12 million; a file that unfolds to far more is a bomb. */
-const MOST_PIXELS = 40_000_000;
-const SECONDS = 5;
-/** More than so many at once are refused rather than kept waiting. */
-const MOST_AT_ONCE = 16;
-
-// One thread each: pictures must not take the processor from saves.
-sharp.concurrency(1);
-sharp.cache(false);
+const DEADLINE_MS = 5_000;
+const ENTRY = 'src/lib/server/pictures/drawing-process.ts';
+/**
+ * What candidates hand over and cameras take. A class hands over at once, and none of it is held up by what an author's
+ * drawing costs: that has a process of its own.
+ */
+const PHOTOS: ThreadKind<PictureDrawing> = { entry: ENTRY, memoryMb: 128, ownProcess: true, mostWaiting: 40 };
+const DRAWINGS: ThreadKind<PictureDrawing> = { ...PHOTOS, name: 'drawings', mostWaiting: 8 };
 
 /**
  * Draws a picture from outside afresh, as a JPEG: what was hidden in the file, or tells where and with what it was
  * taken, stays behind.
  * @param accepts formats; whatever is none of them becomes nothing
  * @returns null: it is not such a picture, is damaged, has too many pixels, or took too long
+ * @throws ProblemError slow_down when too many wait already
  */
 export async function reEncode(
+	otium: Needs,
 	bytes: Uint8Array,
 	{ widest, quality }: Wanted,
 	accepts = ['jpeg', 'png']
 ): Promise<Uint8Array | null> {
-	const drawn = await redraw(bytes, accepts, widest, (picture) =>
-		picture.flatten({ background: '#ffffff' }).jpeg({ quality })
-	);
-	return drawn && drawn.data;
+	const drawn = await draw(otium, PHOTOS, { bytes, accepts, widest, as: { jpeg: quality } });
+	return drawn && drawn.bytes;
 }
 
 /** So wide is a picture of a question at most, in pixels; a drawing without a size of its own becomes half as wide. */
@@ -38,42 +43,23 @@ const WIDEST = 2_000;
  * that nothing in it ever runs or fetches in a browser.
  * @returns null: as above
  */
-export async function drawForPaper(
-	bytes: Uint8Array
-): Promise<{ bytes: Uint8Array; width: number; height: number } | null> {
-	const drawn = await redraw(bytes, ['jpeg', 'png', 'webp', 'svg'], WIDEST, (picture, format) =>
-		picture.webp(format === 'jpeg' ? { quality: 88 } : { lossless: true })
-	);
-	return drawn && { bytes: drawn.data, width: drawn.info.width, height: drawn.info.height };
+export function drawForPaper(otium: Needs, bytes: Uint8Array): Promise<Drawn | null> {
+	return draw(otium, DRAWINGS, { bytes, accepts: ['jpeg', 'png', 'webp', 'svg'], widest: WIDEST, as: 'paper' });
 }
 
 /** A picture of ours for where WebP can't be shown; null: as above. */
-export async function asPng(bytes: Uint8Array): Promise<Uint8Array | null> {
-	const drawn = await redraw(bytes, ['webp'], 1_200, (picture) => picture.png());
-	return drawn && drawn.data;
+export async function asPng(otium: Needs, bytes: Uint8Array): Promise<Uint8Array | null> {
+	const drawn = await draw(otium, PHOTOS, { bytes, accepts: ['webp'], widest: 1_200, as: 'png' });
+	return drawn && drawn.bytes;
 }
 
-async function redraw(
-	bytes: Uint8Array,
-	accepts: string[],
-	widest: number,
-	encode: (picture: Sharp, format: string) => Sharp
-): Promise<{ data: Uint8Array; info: OutputInfo } | null> {
-	const { process, queue } = sharp.counters();
-	if (process + queue >= MOST_AT_ONCE) return null;
+async function draw({ threads }: Needs, kind: ThreadKind<PictureDrawing>, drawing: Drawing): Promise<Drawn | null> {
 	try {
-		const limits = { limitInputPixels: MOST_PIXELS, failOn: 'error', sequentialRead: true } as const;
-		const { format, width } = await sharp(bytes, limits).metadata();
-		if (!format || !accepts.includes(format)) return null;
-		// A drawing is drawn at the size it is shown at, not at the few pixels that it may name.
-		const density =
-			format === 'svg' ? { density: Math.min(2_400, Math.max(72, (72 * widest) / 2 / (width || 1))) } : {};
-		const picture = sharp(bytes, { ...limits, ...density })
-			.timeout({ seconds: SECONDS })
-			.autoOrient()
-			.resize({ width: widest, height: widest, fit: 'inside', withoutEnlargement: true });
-		return await encode(picture, format).toBuffer({ resolveWithObject: true });
-	} catch {
+		return await threads.run(kind, 'draw', drawing, DEADLINE_MS);
+	} catch (error) {
+		if (!(error instanceof ThreadError)) throw error;
+		// Whoever sends it again in a moment is served: it was never looked at.
+		if (error.code === 'too_many') fail('slow_down', { waitSeconds: 5 });
 		return null;
 	}
 }

@@ -8,6 +8,7 @@ import { reEncode } from './re-encode';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
+type Drawing = Needs & Pick<House, 'threads'>;
 
 export type Snapshot = { id: string; at: number };
 
@@ -22,7 +23,7 @@ const DAY_MS = 24 * 3_600_000;
  * @returns false: it is not a picture that can be kept, or came too soon after the last
  */
 export async function keepSnapshot(
-	otium: Needs,
+	otium: Drawing,
 	sittingId: string,
 	bytes: Uint8Array,
 	everySeconds: number,
@@ -33,7 +34,7 @@ export async function keepSnapshot(
 	const last = await otium.db('snapshot').where({ sitting_id: sittingId }).max('at as at').first();
 	// A device that sends more often than the rules say fills the disk for nothing.
 	if (last?.at && now - (last.at as number) < everySeconds * 500) return false;
-	const picture = await reEncode(bytes, SIZE);
+	const picture = await reEncode(otium, bytes, SIZE);
 	if (!picture) return false;
 	const id = nanoid();
 	await mkdir(folder(otium), { recursive: true });

@@ -59,12 +59,12 @@ export async function printPaper(
 }
 
 /** The pictures of a paper as a PDF can hold them, by their files. */
-async function picturesOf(otium: Pick<House, 'db' | 'dataDir'>, paper: Paper): Promise<Map<string, string>> {
+async function picturesOf(otium: Pick<House, 'db' | 'dataDir' | 'threads'>, paper: Paper): Promise<Map<string, string>> {
 	const drawn = new Map<string, string>();
 	for (const medium of mediaOf(paper)) {
 		if (shows(medium) !== 'picture' || drawn.has(medium.file)) continue;
 		const found = await readMedium(otium, medium.file);
-		const png = found && (await asPng(found.bytes));
+		const png = found && (await asPng(otium, found.bytes));
 		if (png) drawn.set(medium.file, `data:image/png;base64,${Buffer.from(png).toString('base64')}`);
 	}
 	return drawn;

@@ -9,9 +9,8 @@ export type Answered = { isReady: true } | { result: unknown } | { failed: { nam
 
 /** In the thread: does what it is asked, one task after the other. */
 export function offer(tasks: Tasks): void {
-	const port = parentPort!;
-	const answer = (answered: Answered) => port.postMessage(answered);
-	port.on('message', ({ task, input }: Asked) => {
+	const answer = (answered: Answered) => (parentPort ? parentPort.postMessage(answered) : process.send!(answered));
+	const onAsked = ({ task, input }: Asked) => {
 		void (async () => {
 			try {
 				answer({ result: await tasks[task](input) });
@@ -20,6 +19,8 @@ export function offer(tasks: Tasks): void {
 				answer({ failed: { name, message } });
 			}
 		})();
-	});
+	};
+	if (parentPort) parentPort.on('message', onAsked);
+	else process.on('message', onAsked);
 	answer({ isReady: true });
 }

@@ -1,13 +1,24 @@
+import { fork } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { env } from 'node:process';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
-import type { Answered, Tasks } from './offer';
+import type { Answered, Asked, Tasks } from './offer';
 
 /** A kind of thread: where its part begins, from the project's folder, and what it may take. `T` is what it offers. */
 export type ThreadKind<T extends Tasks> = {
 	entry: string;
 	memoryMb: number;
+	/**
+	 * It calls code that no thread can be stopped in, as libraries for pictures are: it runs in a process, which is killed.
+	 * Nothing of the server's memory or environment is in it.
+	 */
+	ownProcess?: boolean;
+	/** Keeps it apart from another kind with the same entry. */
+	name?: string;
+	/** More than these at once are refused; 20 unless told otherwise. */
+	mostWaiting?: number;
 	/** Never there: it carries the type. */
 	offers?: T;
 };
@@ -61,8 +72,9 @@ export class Threads {
 		signal?: AbortSignal
 	): Promise<Awaited<ReturnType<T[K]>>> {
 		if (this.#isClosed) throw new ThreadError('failed', 'The server is stopping.');
-		const thread = this.#open.get(kind.entry) ?? new Thread(kind.entry, kind.memoryMb);
-		this.#open.set(kind.entry, thread);
+		const name = `${kind.entry} ${kind.name ?? ''}`;
+		const thread = this.#open.get(name) ?? new Thread(kind);
+		this.#open.set(name, thread);
 		return (await thread.run(task, input, deadlineMs, signal)) as Awaited<ReturnType<T[K]>>;
 	}
 
@@ -73,18 +85,16 @@ export class Threads {
 }
 
 class Thread {
-	#worker: Promise<Worker> | null = null;
+	#worker: Promise<Working> | null = null;
 	#before: Promise<unknown> = Promise.resolve();
 	#waiting = 0;
 	#idle: NodeJS.Timeout | undefined;
 
-	constructor(
-		private readonly entry: string,
-		private readonly memoryMb: number
-	) {}
+	constructor(private readonly kind: ThreadKind<Tasks>) {}
 
 	async run(task: string, input: unknown, deadlineMs: number, signal?: AbortSignal): Promise<unknown> {
-		if (this.#waiting >= MOST_WAITING) throw new ThreadError('too_many', 'Too many wait for this already.');
+		if (this.#waiting >= (this.kind.mostWaiting ?? MOST_WAITING))
+			throw new ThreadError('too_many', 'Too many wait for this already.');
 		this.#waiting++;
 		clearTimeout(this.#idle);
 		const done = this.#before.then(() => this.#do(task, input, deadlineMs, signal));
@@ -112,15 +122,8 @@ class Thread {
 		}
 	}
 
-	async #start(): Promise<Worker> {
-		const root = projectFolder();
-		const worker = new Worker(join(root, 'src/lib/server/thread/boot.mjs'), {
-			workerData: { entry: join(root, this.entry), root },
-			execArgv: [],
-			resourceLimits: { maxOldGenerationSizeMb: this.memoryMb }
-		});
-		// Nobody waits with stopping for a thread that has nothing to do.
-		worker.unref();
+	async #start(): Promise<Working> {
+		const worker = this.kind.ownProcess ? newProcess(this.kind) : newThread(this.kind);
 		worker.on('error', () => {});
 		worker.on('exit', () => {
 			// By then another may have been started in its place.
@@ -138,8 +141,54 @@ class Thread {
 	}
 }
 
+/** What does the work: a thread, or a process that is spoken to like one. */
+type Working = {
+	on: (event: string, heard: (said: never) => void) => Working;
+	off: (event: string, heard: (said: never) => void) => Working;
+	postMessage: (asked: Asked) => void;
+	terminate: () => Promise<number>;
+};
+
+const BOOT = 'src/lib/server/thread/boot.mjs';
+
+function newThread({ entry, memoryMb }: ThreadKind<Tasks>): Working {
+	const root = projectFolder();
+	const worker = new Worker(join(root, BOOT), {
+		workerData: { entry: join(root, entry), root },
+		execArgv: [],
+		resourceLimits: { maxOldGenerationSizeMb: memoryMb }
+	});
+	// Nobody waits with stopping for a thread that has nothing to do.
+	worker.unref();
+	return worker as unknown as Working;
+}
+
+function newProcess({ entry, memoryMb }: ThreadKind<Tasks>): Working {
+	const root = projectFolder();
+	const child = fork(join(root, BOOT), [], {
+		serialization: 'advanced',
+		execArgv: [`--max-old-space-size=${memoryMb}`],
+		env: { PATH: env.PATH, HOME: env.HOME, OTIUM_THREAD: JSON.stringify({ entry: join(root, entry), root }) },
+		stdio: ['ignore', 'ignore', 'ignore', 'ipc']
+	});
+	child.unref();
+	child.channel?.unref();
+	const gone = new Promise<number>((resolve) => child.once('exit', (code) => resolve(code ?? 1)));
+	const process: Working = {
+		on: (event, heard) => (child.on(event, heard as () => void), process),
+		off: (event, heard) => (child.off(event, heard as () => void), process),
+		// One that is gone already says so by its end.
+		postMessage: (asked) => void child.send(asked, () => {}),
+		terminate: () => {
+			child.kill('SIGKILL');
+			return gone;
+		}
+	};
+	return process;
+}
+
 /** The next thing that the thread says. */
-function answerOf(worker: Worker, deadlineMs: number, ask: () => void, signal?: AbortSignal): Promise<unknown> {
+function answerOf(worker: Working, deadlineMs: number, ask: () => void, signal?: AbortSignal): Promise<unknown> {
 	return new Promise((resolve, reject) => {
 		const settle = (settled: () => void) => {
 			clearTimeout(timer);

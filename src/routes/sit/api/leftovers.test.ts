@@ -7,7 +7,15 @@ import { paperKey } from '$lib/server/identity';
 import { endSession } from '$lib/server/session';
 import { act } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { arriveAt, bringToWork, buildHouse, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import {
+	arriveAt,
+	bringToWork,
+	buildHouse,
+	nameOnDevice,
+	openDoor,
+	PROCTOR,
+	type House
+} from '$lib/server/testing/house';
 import { POST } from './leftovers/+server';
 
 let house: House;

@@ -23,7 +23,15 @@ import {
 import { slipsFor } from '$lib/server/session';
 import { act } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { arriveAt, buildHouse, COORDINATOR, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import {
+	arriveAt,
+	buildHouse,
+	COORDINATOR,
+	nameOnDevice,
+	openDoor,
+	PROCTOR,
+	type House
+} from '$lib/server/testing/house';
 import { Signer } from '$player/signer';
 import { POST as answers } from './answers/+server';
 import { POST as begin } from './begin/+server';
@@ -208,7 +216,14 @@ describe('a sealed paper', () => {
 		const one = await atWork(0, client);
 		expect((await one.ask(begin, 'POST', '/sit/api/begin', { commandId: 'begin-one' })).status).toBe(200);
 		expect((await one.ask(paper, 'GET', '/sit/api/paper')).status).toBe(200);
-		const revision = { seq: 1, questionId: nameOnDevice(house, 'sit0', 'q1'), value: true, marked: false, struck: [], inViewMs: 1 };
+		const revision = {
+			seq: 1,
+			questionId: nameOnDevice(house, 'sit0', 'q1'),
+			value: true,
+			marked: false,
+			struck: [],
+			inViewMs: 1
+		};
 		for (const [handler, method, path, body] of [
 			[picture, 'GET', '/sit/api/picture', undefined],
 			[paper, 'GET', '/sit/api/paper', undefined],

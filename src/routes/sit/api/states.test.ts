@@ -3,7 +3,15 @@ import type { CommandBody, SittingState } from '$core/sitting';
 import { DEFAULT_RULES } from '$core/session';
 import { act, loadSitting, type Request } from '$lib/server/sitting';
 import { call } from '$lib/server/testing/call';
-import { arriveAt, buildHouse, COORDINATOR, nameOnDevice, openDoor, PROCTOR, type House } from '$lib/server/testing/house';
+import {
+	arriveAt,
+	buildHouse,
+	COORDINATOR,
+	nameOnDevice,
+	openDoor,
+	PROCTOR,
+	type House
+} from '$lib/server/testing/house';
 import { POST as again } from './again/+server';
 import { POST as answers } from './answers/+server';
 import { POST as beat } from './beat/+server';
