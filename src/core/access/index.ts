@@ -22,6 +22,7 @@ export {
 	mayAnywhere,
 	ROLE_NAMES,
 	rolesFor,
+	roleFor,
 	sitesWith,
 	STAFF_ROLES,
 	SUPERVISING

@@ -131,6 +131,11 @@ export function sitesWith(staff: StaffMember, act: Act): string[] | null {
 	return held.some(({ siteId }) => siteId === null) ? null : held.map(({ siteId }) => siteId!);
 }
 
+/** As what somebody does this: the role that lets them, so that the record names it and no other that they hold as well. */
+export function roleFor(staff: StaffMember, act: Act): StaffRole {
+	return (staff.roles.find((held) => holds(held, act)) ?? staff.roles[0]).role;
+}
+
 /** The roles that would let somebody do what they may not. */
 export function rolesFor(act: Act): StaffRole[] {
 	return STAFF_ROLES.filter((role) => MAY[role].includes(act));

@@ -9,3 +9,4 @@ export { GATES, gatesOf, maySign, whoSettles } from './gates';
 export type { Few, Gate, GateKey, SharedFacts, SiteFacts } from './gates';
 export { BENEATH, changedBeneath } from './beneath';
 export type { Beneath } from './beneath';
+export { SUPERVISING_ENTRIES } from './supervising';

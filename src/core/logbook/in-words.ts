@@ -15,6 +15,12 @@ const ANSWERS_KEPT = {
 	freed_device: 'from a freed device',
 	unproven: 'from a browser that could not show it was theirs'
 };
+/** Where an act takes two persons: what their accounts have in common. */
+const SHARED: Record<string, string> = { email: 'an e-mail address', browser: 'a browser' };
+function onePerson({ shares }: LogLine['body']): string {
+	if (!Array.isArray(shares) || shares.length === 0) return '';
+	return `. The accounts of both persons share ${shares.map((what) => SHARED[what as string]).join(' and ')}`;
+}
 /** What was noted of a device, in words. */
 export const DEVICE_NOTE_WORDS: Record<DeviceNote, string> = {
 	forged: 'A request with this device’s cookie but without its signature was refused',
@@ -90,15 +96,15 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	mark_taken_back: ({ body, who }) => `A mark was taken back by ${who}${body.why ? `: ${body.why}` : ''}`,
 	correction_proposed: ({ body, who }) => `Correction of a question proposed by ${who}: ${body.reason}`,
 	correction_confirmed: ({ body, who }) =>
-		`Correction of a question confirmed by ${who}; ${body.changed} results changed`,
+		`Correction of a question confirmed by ${who}; ${body.changed} results changed${onePerson(body)}`,
 	correction_declined: ({ who }) => `Correction of a question declined by ${who}`,
 	site_signed: ({ who }) => `Signed for the site by ${who}`,
 	site_unsigned: ({ who }) => `Signature taken back by ${who}`,
 	closing_asked: ({ who }) => `${who} closed; another person has to as well`,
 	administration_closed: ({ body, who }) =>
-		`Administration closed by ${who}; archive ${String(body.archive).slice(0, 16)}`,
+		`Administration closed by ${who}; archive ${String(body.archive).slice(0, 16)}${onePerson(body)}`,
 	addendum_proposed: ({ body, who }) => `Addendum proposed by ${who}: ${body.text}`,
-	addendum_confirmed: ({ who }) => `Addendum confirmed by ${who}`,
+	addendum_confirmed: ({ body, who }) => `Addendum confirmed by ${who}${onePerson(body)}`,
 	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
 	deleted_in_time: ({ body }) =>
 		body.what === 'log'

@@ -2,7 +2,7 @@ import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { ownPath, readCookie, writeCookie } from '$lib/server/http';
 import { oidcName, signIn } from '$lib/server/sign-in';
-import { keepSignIn, whereNext } from './entered';
+import { keepSignIn, whence, whereNext } from './entered';
 import type { Actions, PageServerLoad } from './$types';
 
 const Typed = z.object({
@@ -24,7 +24,7 @@ export const actions: Actions = {
 		if (!typed.success)
 			return fail(400, { name: String(form.name ?? ''), message: 'Enter your name and your password.' });
 		const { name, password, to } = typed.data;
-		const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
+		const from = await whence({ locals, request, cookies, url });
 		const result = await signIn(locals.otium, name, password, from, readCookie(cookies, url, 'known') ?? null);
 		if (!result.ok) {
 			const message =

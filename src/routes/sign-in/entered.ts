@@ -1,6 +1,6 @@
 import { redirect, type Cookies } from '@sveltejs/kit';
-import { ownPath, STEPS, writeCookie } from '$lib/server/http';
-import type { Opened } from '$lib/server/sign-in';
+import { knownBrowser, ownPath, STEPS, writeCookie } from '$lib/server/http';
+import type { From, Opened } from '$lib/server/sign-in';
 
 /** Keeps a sign-in in this browser. */
 export function keepSignIn(cookies: Cookies, url: URL, now: number, { token, expires }: Opened) {
@@ -21,3 +21,10 @@ export function mustBeAt(step: Opened['awaits'], { locals, url }: { locals: App.
 	if (session.awaits !== step) redirect(303, whereNext(session.awaits, to, url));
 	return { to, name: session.staff.name, staffId: session.staff.id };
 }
+
+/** From where somebody signs in. */
+export async function whence({ locals, request, cookies, url }: Coming): Promise<From> {
+	const { browser } = await knownBrowser(locals.otium.db, cookies, url, 'browser');
+	return { address: locals.address, agent: request.headers.get('user-agent') ?? '', browser };
+}
+type Coming = { locals: App.Locals; request: Request; cookies: Cookies; url: URL };

@@ -51,12 +51,7 @@ export class AnswerSaver {
 	 * @param isUnproven nothing shows that it comes from the bound device: it is kept for a person to decide about
 	 * @throws ProblemError as `save` does; also where a number runs far ahead of what this server has told the device
 	 */
-	async saveSent(
-		sittingId: string,
-		epoch: number,
-		sent: Revision[],
-		{ isUnproven = false } = {}
-	): Promise<Saved> {
+	async saveSent(sittingId: string, epoch: number, sent: Revision[], { isUnproven = false } = {}): Promise<Saved> {
 		const { ids } = this.#formOf(sittingId);
 		const revisions = sent.map((revision) => ids?.fromDevice(revision) ?? fail('unknown_question'));
 		await this.#mustBeNear(sittingId, epoch, Math.max(...sent.map(({ seq }) => seq)));
@@ -69,12 +64,7 @@ export class AnswerSaver {
 	 * @throws ProblemError when an answer is for a question that is not on the form, or of another
 	 * shape than it asks for; nothing of the call is saved then
 	 */
-	async save(
-		sittingId: string,
-		epoch: number,
-		revisions: Revision[],
-		{ isUnproven = false } = {}
-	): Promise<Saved> {
+	async save(sittingId: string, epoch: number, revisions: Revision[], { isUnproven = false } = {}): Promise<Saved> {
 		const { questions, places } = this.#formOf(sittingId);
 		// Before somebody has begun there is no question, and nothing to take notes on.
 		if (questions.size === 0) fail('unknown_question');

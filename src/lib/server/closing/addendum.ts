@@ -1,11 +1,13 @@
-import { writeFile } from 'node:fs/promises';
+import { open, rm } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
+import { nanoid } from 'nanoid';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
 import { archivesIn, sealOf } from '../archive';
 import { transact, type Query } from '../db';
 import type { House } from '../house';
+import { sharedBy } from '../identity';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { receiptKey } from '../proof';
 import { closingOf } from './closed';
@@ -90,7 +92,7 @@ export async function proposeAddendum(
 				by,
 				kind: 'addendum_proposed',
 				sittingId: sitting,
-				body: { administrationId: asked.administrationId, text: asked.text }
+				body: { administrationId: asked.administrationId, addendum: asked.id, text: asked.text }
 			}
 		]);
 	});
@@ -140,29 +142,49 @@ export async function decideAddendum(
 		'\t'
 	);
 	const sha256 = createHash('sha256').update(text).digest('hex');
-	const file = `${id}.json`;
-	if (isConfirmed) {
-		await writeFile(
-			join(archivesIn(otium.dataDir), file),
-			JSON.stringify({ text, seal: sealOf(otium.db, 'addendum', sha256) }),
-			{ mode: 0o600 }
-		);
+	// A name of ours, and another for each decision: of two at once, neither writes over what the other has sealed.
+	const file = `addendum-${nanoid()}.json`;
+	const sealed = JSON.stringify({ text, seal: sealOf(otium.db, 'addendum', sha256) });
+	const shares = isConfirmed ? await sharedBy(otium.db, row.proposed_by, by.id) : [];
+	if (isConfirmed) await keepForGood(archivesIn(otium.dataDir), file, sealed);
+	try {
+		await transact(otium.db, async (trx) => {
+			const done = await trx('addendum')
+				.where({ id, confirmed_at: null, declined_at: null })
+				.update(
+					isConfirmed
+						? { confirmed_by: by.id, confirmed_at: at, file, sha256 }
+						: { declined_by: by.id, declined_at: at }
+				);
+			if (done === 0) fail('not_taken', { message: 'This addendum was decided already.' });
+			await appendToLogbook(trx, [
+				{
+					at,
+					by,
+					kind: isConfirmed ? 'addendum_confirmed' : 'addendum_declined',
+					sittingId: row.sitting_id,
+					body: {
+						administrationId: row.administration_id,
+						addendum: id,
+						...(isConfirmed ? { sha256 } : {}),
+						...(shares.length > 0 && { shares })
+					}
+				}
+			]);
+		});
+	} catch (error) {
+		if (isConfirmed) await rm(join(archivesIn(otium.dataDir), file), { force: true });
+		throw error;
 	}
-	await transact(otium.db, async (trx) => {
-		const done = await trx('addendum')
-			.where({ id, confirmed_at: null, declined_at: null })
-			.update(
-				isConfirmed ? { confirmed_by: by.id, confirmed_at: at, file, sha256 } : { declined_by: by.id, declined_at: at }
-			);
-		if (done === 0) fail('not_taken', { message: 'This addendum was decided already.' });
-		await appendToLogbook(trx, [
-			{
-				at,
-				by,
-				kind: isConfirmed ? 'addendum_confirmed' : 'addendum_declined',
-				sittingId: row.sitting_id,
-				body: { administrationId: row.administration_id, addendum: id, ...(isConfirmed ? { sha256 } : {}) }
-			}
-		]);
-	});
+}
+
+/** Written whole and on the disk before anything names it, or not there at all. */
+async function keepForGood(folder: string, file: string, text: string): Promise<void> {
+	const handle = await open(join(folder, file), 'wx', 0o600);
+	try {
+		await handle.writeFile(text);
+		await handle.sync();
+	} finally {
+		await handle.close();
+	}
 }

@@ -1,11 +1,13 @@
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { StaffMember } from '$core/access';
+import { rolesFor, type StaffMember } from '$core/access';
+import { SUPERVISING_ENTRIES } from '$core/closing';
 import { fail } from '$core/problem';
 import { archivesIn, sealArchive } from '../archive';
 import { transact, type Query } from '../db';
 import { digestOf } from '../digest';
 import type { House } from '../house';
+import { sharedBy } from '../identity';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { headOf } from '../proof';
 import { figuresToKeep, keepFigures } from './keep-figures';
@@ -29,11 +31,7 @@ export type Closable = {
 export async function closable(otium: Needs, staff: StaffMember, administrationId: string): Promise<Closable> {
 	const standing = await standingOf(otium, administrationId, staff);
 	if (!standing) fail('not_found');
-	const wish: { by: string; name: string; at: number } | undefined = await otium
-		.db('closing_wish')
-		.leftJoin('staff', 'staff.id', 'closing_wish.by')
-		.where({ administration_id: administrationId })
-		.first('closing_wish.by', 'staff.name', 'at');
+	const wish = await wishOf(otium.db, administrationId);
 	return {
 		standing,
 		basis: basisOf(standing),
@@ -73,16 +71,26 @@ async function objectionTo(db: Query, standing: Standing, isFirst: boolean): Pro
 	return null;
 }
 
-/** Somebody who supervised one of its sessions, or a window of somebody’s own in it. */
+/**
+ * Somebody who supervised one of its sessions, or a window of somebody’s own in it: by what the record says that they did
+ * there, and also where they are named and have done nothing yet.
+ */
 async function hasSupervised(db: Query, administrationId: string, staffId: string): Promise<boolean> {
 	const sessions = db('session').where({ administration_id: administrationId }).select('id');
+	const did = await db('logbook')
+		.whereIn('session_id', sessions)
+		.whereIn('kind', SUPERVISING_ENTRIES)
+		.where({ actor_id: staffId })
+		.whereIn('actor_role', ['proctor', 'coordinator'])
+		.first('seq');
+	if (did) return true;
 	const named = await db('session_proctor')
 		.where({ staff_id: staffId })
 		.whereIn('session_id', sessions)
 		.first('staff_id');
 	const beside = await db('grant_given')
 		.where({ proctor_id: staffId, scope_kind: 'session', withdrawn_at: null })
-		.whereIn('scope_id', db('session').where({ administration_id: administrationId }).select('id'))
+		.whereIn('scope_id', sessions)
 		.first('id');
 	return Boolean(named ?? beside);
 }
@@ -106,10 +114,9 @@ export async function close(
 	if (objection) fail('refused', objection);
 	if (now !== basis) fail('changed_since_read');
 	const { db } = otium;
-	const first: { by: string } | undefined = await db('closing_wish')
-		.where({ administration_id: administrationId })
-		.first('by');
+	const first = await wishOf(db, administrationId);
 	if (needsSecond && !first) return wish(otium, by, administrationId);
+	const shares = first ? await sharedBy(db, first.by, staff.id) : [];
 	const at = otium.now();
 	const before = await headOf(db, at);
 	await mustNotGoBack(db, at);
@@ -137,7 +144,8 @@ export async function close(
 						archive: sealed.sha256,
 						bytes: sealed.bytes,
 						head: sealed.manifest.head.hash,
-						first: first?.by ?? null
+						first: first?.by ?? null,
+						...(shares.length > 0 && { shares })
 					}
 				}
 			]);
@@ -188,6 +196,21 @@ async function hasChanged(db: Query, administrationId: string, entries: number):
 	return entry !== undefined;
 }
 
+type Wish = { by: string; name: string; at: number };
+
+/** Who has closed and waits for a second; undefined: nobody, or somebody who may not close any more. */
+async function wishOf(db: Query, administrationId: string): Promise<Wish | undefined> {
+	const wish: Wish | undefined = await db('closing_wish')
+		.join('staff', 'staff.id', 'closing_wish.by')
+		.where({ administration_id: administrationId })
+		.whereIn(
+			'closing_wish.by',
+			db('staff_role').whereIn('role', rolesFor('close')).whereNull('site_id').select('staff_id')
+		)
+		.first('closing_wish.by', 'staff.name', 'at');
+	return wish;
+}
+
 /** The first of two: whoever supervised some of it does not close alone. */
 async function wish(otium: Needs, by: NewEntry['by'], administrationId: string): Promise<Closed> {
 	const at = otium.now();
@@ -195,7 +218,7 @@ async function wish(otium: Needs, by: NewEntry['by'], administrationId: string):
 		await trx('closing_wish')
 			.insert({ administration_id: administrationId, by: by.id, at })
 			.onConflict('administration_id')
-			.ignore();
+			.merge();
 		await appendToLogbook(trx, [{ at, by, kind: 'closing_asked', body: { administrationId } }]);
 	});
 	return { state: 'waits' };

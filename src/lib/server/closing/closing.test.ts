@@ -335,7 +335,8 @@ describe('closing an administration', () => {
 		await decideAddendum(house.otium, by(LORNE), 'addendum-1', true);
 		const [addendum] = await addendaOf(house.otium.db, 'winter');
 		expect(addendum).toMatchObject({ state: 'stands', candidate: 'Given3 Family3', decidedBy: 'Petra Lorne' });
-		const { text, seal } = JSON.parse(readFileSync(join(archivesIn(house.dir), 'addendum-1.json'), 'utf8'));
+		const { file } = await house.otium.db('addendum').first('file');
+		const { text, seal } = JSON.parse(readFileSync(join(archivesIn(house.dir), file), 'utf8'));
 		expect(createHash('sha256').update(text).digest('hex')).toBe(addendum.sha256);
 		expect(isSealOf(readKey(JSON.parse(text).key)!, 'addendum', addendum.sha256!, seal)).toBe(true);
 	});

@@ -11,6 +11,7 @@ import { questionTime } from './migration-question-time';
 import { clientDevice } from './migration-client-device';
 import { makeAppendOnly } from './append-only';
 import { heldBack } from './migration-held-back';
+import { guard } from './migration-guard';
 import { lookedUp } from './migration-looked-up';
 import { mailSealed } from './migration-mail-sealed';
 import { ownClock } from './migration-own-clock';
@@ -243,7 +244,8 @@ const ALL = [
 	firstWeek,
 	questionTime,
 	emptied,
-	lookedUp
+	lookedUp,
+	guard
 ];
 
 /** Knex reads migrations from here instead of from files, so that the built server carries them in itself. */

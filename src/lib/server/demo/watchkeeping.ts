@@ -16,7 +16,10 @@ const RADAR = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 640" wid
 const shared = { topic: 'Watchkeeping / Radar', points: 2 } as const;
 
 /** A paper that is being written with all that can stand beside words: a shared text, a picture, sound, working on paper. */
-export async function watchkeeping(otium: Pick<House, 'db' | 'now' | 'dataDir' | 'threads'>, by: string): Promise<Paper> {
+export async function watchkeeping(
+	otium: Pick<House, 'db' | 'now' | 'dataDir' | 'threads'>,
+	by: string
+): Promise<Paper> {
 	const radar = await keepMedium(otium, Buffer.from(RADAR), by);
 	const signal = await keepMedium(otium, await readFile('src/lib/server/demo/fog-signal.mp3'), by);
 	const stimulus: Stimulus = {

@@ -1,6 +1,6 @@
 import type { Cookies } from '@sveltejs/kit';
 
-type Name = 'staff' | 'sitting' | 'device' | 'client' | 'known' | 'oidc';
+type Name = 'staff' | 'sitting' | 'device' | 'browser' | 'client' | 'known' | 'oidc';
 
 /**
  * Staff and candidates have cookies of their own that are read in their own parts of the site alone, so that a proctor

@@ -1,3 +1,5 @@
+export { noteBrowser, sharedAccounts, sharedBy } from './shared-accounts';
+export type { Shared } from './shared-accounts';
 export { TryLimits } from './limits';
 export { actorAt, addStaff, endLinks, listStaff, saveStaff } from './staff';
 export {

@@ -6,6 +6,7 @@ import { fail } from '$core/problem';
 import { type Query, transact } from '../db';
 import { digestOf } from '../digest';
 import type { House } from '../house';
+import { sharedBy } from '../identity';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { paperVersion } from '../paper';
 import { countingSittings } from './results-of';
@@ -194,6 +195,7 @@ export async function confirm(otium: Needs, by: NewEntry['by'], id: string, basi
 	const { before, after } = await remark(otium, of, { questionId: of.questionId, correction });
 	const foreseen = await foreseenFrom(otium, of, before, after);
 	if (foreseen.basis !== basis) fail('changed_since_read');
+	const shares = await sharedBy(otium.db, row.proposed_by, by.id);
 	const at = otium.now();
 	await transact(otium.db, async (trx) => {
 		await openCorrection(trx, id);
@@ -213,7 +215,12 @@ export async function confirm(otium: Needs, by: NewEntry['by'], id: string, basi
 		const changed = foreseen.changes.map(({ sittingId }) => sittingId);
 		await tellChanged(trx, (await paperVersion(trx, of.paperId)).title, await toBeTold(trx, of, changed, at), at);
 		await appendToLogbook(trx, [
-			{ at, by, kind: 'correction_confirmed', body: { id, ...of, correction, changed: foreseen.changes.length } }
+			{
+				at,
+				by,
+				kind: 'correction_confirmed',
+				body: { id, ...of, correction, changed: foreseen.changes.length, ...(shares.length > 0 && { shares }) }
+			}
 		]);
 	});
 	return foreseen;

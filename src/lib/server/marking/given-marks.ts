@@ -112,5 +112,9 @@ export async function marksOf(db: Query, { administrationId, questionId }: Asked
 			.orderBy('at', 'desc')
 			.limit(500)
 			.select('hand_mark.id', 'sitting_id', 'staff.name', 'points', 'at', 'comment');
-	return rows.map(({ sitting_id, name, ...row }) => ({ ...row, marker: name, label: labelOf(sitting_id, questionId) }));
+	return rows.map(({ sitting_id, name, ...row }) => ({
+		...row,
+		marker: name,
+		label: labelOf(db, sitting_id, questionId)
+	}));
 }

@@ -13,7 +13,7 @@ export type { CorrectionRow, Foreseen } from './corrections';
 export type { Run } from './runs';
 export { handProgress, handQuestions, savePlan } from './by-hand';
 export { giveMark, marksOf, takeMarkBack } from './given-marks';
-export { sittingOfKey, workOfMarker } from './markers-work';
+export { labelOf, sittingOfKey, workOfMarker } from './markers-work';
 export type { HandProgress } from './by-hand';
 export type { NewMark, OverseenMark } from './given-marks';
 export type { MarkersWork } from './markers-work';

@@ -1,7 +1,7 @@
-import { drawnFrom, type HandPlan, handStanding } from '$core/by-hand';
+import { type HandPlan, handStanding } from '$core/by-hand';
 import type { AnswerValue, Question } from '$core/paper';
 import { fail } from '$core/problem';
-import { openSecret, type Query, sealSecret } from '../db';
+import { macOf, openSecret, type Query, sealSecret } from '../db';
 import { paperVersion } from '../paper';
 import { type Beside, besideEach } from './beside';
 import { countingSittings } from './results-of';
@@ -25,9 +25,13 @@ export type MarkersWork = {
 	done: { id: string; key: string; label: string; value: AnswerValue; points: number; at: number }[];
 };
 
-/** Answers go by a name that says nothing of the sitting, and is another for each question. */
-export function labelOf(sittingId: string, questionId: string): string {
-	return drawnFrom(`blind ${sittingId} ${questionId}`).toString(36).slice(2, 7).toUpperCase().padEnd(5, '0');
+/**
+ * Answers go by a name that says nothing of the sitting, and is another for each question. It follows from a key of the
+ * house: whoever knows the sittings of a room can't work it out.
+ */
+export function labelOf(db: Query, sittingId: string, questionId: string): string {
+	const mark = Buffer.from(macOf(db, 'marks', `blind ${sittingId} ${questionId}`), 'base64url');
+	return mark.readBigUInt64BE().toString(36).slice(-5).toUpperCase().padStart(5, '0');
 }
 
 /** What a marker's page calls an answer by, and only the house can open. */
@@ -49,7 +53,7 @@ export async function workOfMarker(db: Query, marker: string, asked: Asked): Pro
 	const { plan } = await planFor(db, asked);
 	const named = (sittingId: string) => ({
 		key: keyOf(db, sittingId, asked.questionId),
-		label: labelOf(sittingId, asked.questionId)
+		label: labelOf(db, sittingId, asked.questionId)
 	});
 	const waiting = answers
 		.flatMap(({ sittingId, value, marks }) => {
@@ -58,7 +62,8 @@ export async function workOfMarker(db: Query, marker: string, asked: Asked): Pro
 			const others = standing.state === 'third' ? marks.map(({ points }) => points) : [];
 			return [{ value, turn: standing.state, others, sittingId }];
 		})
-		.sort((a, b) => drawnFrom(`${marker} ${a.sittingId}`) - drawnFrom(`${marker} ${b.sittingId}`));
+		.map((one) => ({ ...one, place: macOf(db, 'marks', `queue ${marker} ${asked.questionId} ${one.sittingId}`) }))
+		.sort((a, b) => (a.place < b.place ? -1 : 1));
 	const { content } = await paperVersion(db, asked.paperId);
 	const beside = await besideEach(
 		db,
@@ -66,7 +71,7 @@ export async function workOfMarker(db: Query, marker: string, asked: Asked): Pro
 		question,
 		waiting.map(({ sittingId }) => sittingId)
 	);
-	const queue = waiting.map(({ sittingId, ...one }) => ({
+	const queue = waiting.map(({ sittingId, place: _place, ...one }) => ({
 		...one,
 		...named(sittingId),
 		beside: beside.get(sittingId) ?? null

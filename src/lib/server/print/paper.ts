@@ -59,7 +59,10 @@ export async function printPaper(
 }
 
 /** The pictures of a paper as a PDF can hold them, by their files. */
-async function picturesOf(otium: Pick<House, 'db' | 'dataDir' | 'threads'>, paper: Paper): Promise<Map<string, string>> {
+async function picturesOf(
+	otium: Pick<House, 'db' | 'dataDir' | 'threads'>,
+	paper: Paper
+): Promise<Map<string, string>> {
 	const drawn = new Map<string, string>();
 	for (const medium of mediaOf(paper)) {
 		if (shows(medium) !== 'picture' || drawn.has(medium.file)) continue;

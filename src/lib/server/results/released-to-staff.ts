@@ -1,4 +1,4 @@
-import { may, type StaffMember } from '$core/access';
+import { may, type StaffMember, roleFor } from '$core/access';
 import { shownPercent, shownPoints } from '$core/results';
 import { transact, writeIfPossible, type Query } from '../db';
 import type { Writing } from '../house';
@@ -124,7 +124,7 @@ async function noteRead({ db }: Writing, { id, administration_id, paper_id }: Ro
 				.insert({ release_id: id, staff_id: staff.id, at })
 				.onConflict(['release_id', 'staff_id'])
 				.ignore();
-			const by = { role: staff.roles[0].role, id: staff.id };
+			const by = { role: roleFor(staff, 'see_released'), id: staff.id };
 			await appendToLogbook(trx, [{ at, by, kind: 'released_read', body }]);
 		})
 	);

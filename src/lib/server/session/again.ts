@@ -38,11 +38,7 @@ export function offerAgain(one: Loaded, now: number): AttemptOffer | null {
  * A further attempt in the same session, on the same device: a sitting of its own, with a form of its own, that takes the
  * place on the roster. The one before stays as it was handed in. Pressed twice, it is one attempt.
  */
-export async function sitAgain(
-	otium: Acting,
-	sittingId: string,
-	asked: NextDevice
-): Promise<Again> {
+export async function sitAgain(otium: Acting, sittingId: string, asked: NextDevice): Promise<Again> {
 	const now = otium.now();
 	const touched: Touched = new Map();
 	const result = await transact(otium.db, (trx) => again(trx, now, sittingId, asked, touched)).catch((error) => {

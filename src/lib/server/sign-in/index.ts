@@ -8,7 +8,8 @@ export {
 	openSession,
 	sessionsOf,
 	signOut,
-	staffByToken
+	staffByToken,
+	type From
 } from './sessions';
 export type { Opened, SessionLine, StaffSession } from './sessions';
 export {

@@ -11,7 +11,7 @@ import {
 import type { Actor } from '$core/sitting';
 import { transact, writeIfPossible, type Query } from '../db';
 import type { House } from '../house';
-import { hashToken, newToken } from '../identity';
+import { hashToken, newToken, noteBrowser } from '../identity';
 import { heldBy } from '../lines';
 import { appendToLogbook } from '../logbook';
 import { signInRules } from './rules';
@@ -20,7 +20,12 @@ import { signInRules } from './rules';
 export type Needs = Pick<House, 'db' | 'now' | 'limits' | 'passwords' | 'lines'>;
 
 /** Where a sign-in is asked for. */
-export type From = { address: string; agent: string };
+export type From = {
+	address: string;
+	agent: string;
+	/** By which the record knows the browser; none: it is not known. */
+	browser?: string;
+};
 
 const SIGNED_IN_FOR_MS = 14 * 3_600_000;
 /** How often it is written down that somebody was there. */
@@ -63,6 +68,7 @@ export async function openSession(otium: Needs, staffId: string, from: From, has
 		});
 		if (awaits !== 'second')
 			await appendToLogbook(trx, [{ at: now, by, kind: 'signed_in', body: { address: from.address } }]);
+		await noteBrowser(trx, staffId, from.browser ?? null, now);
 	});
 	return { token, expires, awaits };
 }
@@ -94,7 +100,9 @@ export async function goOn(otium: Needs, tokenHash: string): Promise<Awaited | n
 	const by = await actorOf(otium.db, row.staff_id);
 	await transact(otium.db, async (trx) => {
 		const proves = row.awaits !== null && { confirmed_at: now };
-		await trx('staff_session').where({ token_hash: tokenHash }).update({ awaits: next, ...proves });
+		await trx('staff_session')
+			.where({ token_hash: tokenHash })
+			.update({ awaits: next, ...proves });
 		if (row.awaits === 'second')
 			await appendToLogbook(trx, [
 				{ at: now, by, kind: 'signed_in', body: { address: row.address, secondStep: true } }

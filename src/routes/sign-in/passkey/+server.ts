@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { fail } from '$core/problem';
 import { anyone, route } from '$lib/server/http';
 import { askToUse, goOn, openSession, whoUsed, type Asking } from '$lib/server/sign-in';
-import { keepSignIn, whereNext } from '../entered';
+import { keepSignIn, whence, whereNext } from '../entered';
 
 const Asked = z.discriminatedUnion('act', [
 	z.object({ act: z.literal('ask') }),
@@ -27,7 +27,7 @@ export const POST = route(anyone, Asked, async ({ otium, body, url, cookies, loc
 	const staffId = await whoUsed(otium, body.id, asking, body.response as never, url);
 	if (staffId === null) fail('wrong_passkey');
 	if (isSecond) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
-	const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
+	const from = await whence({ locals, request, cookies, url });
 	const opened = await openSession(otium, staffId, from, true);
 	keepSignIn(cookies, url, otium.now(), opened);
 	return { next: whereNext(opened.awaits, body.to, url) };

@@ -1,3 +1,4 @@
+import { roleFor } from '$core/access';
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { decideAddendum, mustBeForAll, proposeAddendum } from '$lib/server/closing';
@@ -7,7 +8,7 @@ const id = z.string().max(64);
 const Asked = z.discriminatedUnion('act', [
 	z.object({
 		act: z.literal('propose'),
-		id: z.string().min(8).max(40),
+		id: z.string().regex(/^[\w-]{8,40}$/),
 		administrationId: id,
 		/** Of the candidate whom it is about; null: it is about nobody alone. */
 		number: z.string().trim().min(1).max(40).nullable(),
@@ -18,7 +19,7 @@ const Asked = z.discriminatedUnion('act', [
 
 /** What is found after the closing: proposed by one person, confirmed by another. */
 export const POST = route(confirmed(staff('correct')), Asked, async ({ otium, staff, body }) => {
-	const by = { role: staff.roles[0].role, id: staff.id };
+	const by = { role: roleFor(staff, 'correct'), id: staff.id };
 	if (body.act === 'propose') {
 		await mustBeForAll(otium.db, staff, 'correct', body.administrationId);
 		await proposeAddendum(otium, by, body);

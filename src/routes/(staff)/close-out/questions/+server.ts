@@ -1,3 +1,4 @@
+import { roleFor } from '$core/access';
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import type { Correction } from '$core/marking';
@@ -41,7 +42,7 @@ type Waiting = { administration_id: string; paper_id: string; question_id: strin
 
 /** Corrections of a paper after it was sat: shown, proposed by one person, confirmed by another. */
 export const POST = route(confirmed(staff('correct')), Asked, async ({ otium, staff, body }) => {
-	const by = { role: staff.roles[0].role, id: staff.id };
+	const by = { role: roleFor(staff, 'correct'), id: staff.id };
 	if ('administrationId' in body) {
 		await mustBeForAll(otium.db, staff, 'correct', body.administrationId);
 		switch (body.act) {

@@ -1,3 +1,4 @@
+import { roleFor } from '$core/access';
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { mustBeForAll } from '$lib/server/closing';
@@ -22,7 +23,7 @@ const Asked = z.discriminatedUnion('act', [
 
 /** Results go out to candidates, or are called back before anybody has read theirs. */
 export const POST = route(confirmed(staff('release')), Asked, async ({ otium, staff, url, body }) => {
-	const by = { role: staff.roles[0].role, id: staff.id };
+	const by = { role: roleFor(staff, 'release'), id: staff.id };
 	if (body.act === 'call_back') {
 		const row = await otium.db('release').where({ id: body.id }).first('administration_id');
 		if (!row) fail('not_found');

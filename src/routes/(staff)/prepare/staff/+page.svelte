@@ -80,8 +80,10 @@
 					></span
 				>
 				<span class="text-[14.5px]"
-					>{one.roles.map((held) => `${ROLE_NAMES[held.role]}, ${siteName(held.siteId)}`).join(' · ') ||
-						'no role'}</span
+					>{one.roles.map((held) => `${ROLE_NAMES[held.role]}, ${siteName(held.siteId)}`).join(' · ') || 'no role'}
+					{#if one.shares.length > 0}<span class="text-ink-2 block text-[13px]"
+							>Shares an e-mail address or a browser with {one.shares.join(', ')}</span
+						>{/if}</span
 				>
 				<Act size="xs" onclick={() => (form = { ...one, email: one.email ?? '', password: '', roles: [...one.roles] })}
 					>Change</Act

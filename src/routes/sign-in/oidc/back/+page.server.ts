@@ -2,7 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { clearCookie, readCookie } from '$lib/server/http';
 import { readNote } from '$lib/server/identity';
 import { takeOidc, type OidcAsked } from '$lib/server/sign-in';
-import { keepSignIn, whereNext } from '../../entered';
+import { keepSignIn, whence, whereNext } from '../../entered';
 import type { PageServerLoad } from './$types';
 
 /**
@@ -14,7 +14,7 @@ export const load: PageServerLoad = async ({ locals, url, cookies, request }) =>
 	const note = await readNote(otium.db, readCookie(cookies, url, 'oidc') ?? '', otium.now());
 	clearCookie(cookies, url, 'oidc');
 	if (!note?.state) redirect(303, '/sign-in?trouble=failed');
-	const from = { address: locals.address, agent: request.headers.get('user-agent') ?? '' };
+	const from = await whence({ locals, request, cookies, url });
 	const asked = note as unknown as OidcAsked;
 	const result = await takeOidc(otium, url, asked, from);
 	if (!result.ok) redirect(303, `/sign-in?trouble=${result.trouble}`);

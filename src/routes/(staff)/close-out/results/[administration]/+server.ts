@@ -1,3 +1,4 @@
+import { roleFor } from '$core/access';
 import { fail } from '$core/problem';
 import { closingOf, mustBeForAll } from '$lib/server/closing';
 import { transact } from '$lib/server/db';
@@ -66,7 +67,7 @@ export const GET = route(staff('release'), async ({ otium, staff, params, url })
 		appendToLogbook(trx, [
 			{
 				at: otium.now(),
-				by: { role: staff.roles[0].role, id: staff.id },
+				by: { role: roleFor(staff, 'release'), id: staff.id },
 				kind: 'results_sent_out',
 				body: { administration: name, as, results }
 			}

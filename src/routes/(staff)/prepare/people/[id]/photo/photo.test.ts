@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
-import { knock } from '$lib/server/identity';
+import { deviceOf, knock, newDeviceSecret } from '$lib/server/identity';
 import { buildHouse, openDoor, type House } from '$lib/server/testing/house';
 import { somebody } from '$lib/server/testing/staff';
 import { GET as atDoor } from '../../../../../sit/api/photo/+server';
@@ -9,8 +9,11 @@ import { GET as atRoom } from '../../../../live/[id]/sitting/[sitting]/photo/+se
 import { DELETE as remove, GET as show, PUT as put } from './+server';
 
 let house: House;
+/** Of the browser that asks. */
+let secret: string;
 beforeEach(async () => {
 	house = await buildHouse();
+	secret = await newDeviceSecret(house.otium.db);
 });
 afterEach(() => house.close());
 
@@ -37,6 +40,7 @@ async function ask(
 		request: new Request(url, { method: 'PUT', body: Uint8Array.from(more.bytes ?? []) }),
 		url,
 		params: more.params ?? { id: 'can0' },
+		cookies: { get: () => secret, set: () => {} },
 		locals: { otium: house.otium, staff: more.staff === undefined ? ODE : more.staff, device: null }
 	});
 	return {
@@ -47,7 +51,8 @@ async function ask(
 }
 const recognised = async () => {
 	const code = await openDoor(house);
-	const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: '127.0.0.1' });
+	const browser = await deviceOf(house.otium.db, secret, null);
+	const met = await knock(house.otium, { code, number: 'DO-1001', family: 'Family0', address: '127.0.0.1', browser });
 	if (!met.ok) throw new Error(met.refusal.code);
 	return met.person;
 };
@@ -89,6 +94,10 @@ describe('photos', () => {
 		expect(photo).toBe(true);
 		expect(await colourOf(await ask(atDoor, { query: `?note=${encodeURIComponent(note)}` }))).toEqual(GREEN);
 		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(`${note}x`)}` })).status).toBe(404);
+		const own = secret;
+		secret = await newDeviceSecret(house.otium.db);
+		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(note)}` })).status, 'another browser').toBe(404);
+		secret = own;
 		house.clock.at += 11 * 60_000;
 		expect((await ask(atDoor, { query: `?note=${encodeURIComponent(note)}` })).status).toBe(404);
 	});
