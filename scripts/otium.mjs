@@ -60,7 +60,7 @@ const COMMANDS = {
 	},
 	verify: {
 		does: 'Prove the archive of a closed administration, without the server that wrote it.',
-		usage: 'FILE [--without-names COPY]',
+		usage: 'FILE [--key PRINT or FILE] [--without-names COPY]',
 		needs: []
 	},
 	restore: {

@@ -213,3 +213,61 @@ describe('a password of the staff', () => {
 		expect(await other(RIGHT)).toMatchObject({ ok: false, waitSeconds: 2 });
 	});
 });
+
+describe('strangers who guess at a candidate from many addresses', () => {
+	const RIGHT = ['DO-1001', 'Family0'] as const;
+	/** Five wrong ones from each of thirty addresses. */
+	async function guess() {
+		for (let i = 0; i < 150; i++) await knocking('DO-1001', `guess${i}`, {}, `10.9.${i % 30}.1`);
+	}
+	const at = (jar: Map<string, string>, [number, family]: readonly [string, string], address = '10.0.0.1') =>
+		ask(knock, { body: { code, number, family }, address, jar });
+	const settle = (refusalId: string) =>
+		ask(door, { params: { id: 's1' }, body: { refusalId, act: 'forgive' }, staff: DUNMORE });
+	const behind = async () => (await lines()).filter((line) => line.code === 'behind_strangers');
+
+	it('shut nobody out whom a proctor can see: one press, and it holds', async () => {
+		await guess();
+		const [honest, wrong] = [new Map<string, string>(), new Map<string, string>()];
+		const told = [await at(honest, RIGHT), await at(wrong, ['DO-1001', 'Family1'], '10.0.0.2')];
+		// Whoever guessed right learns no more than whoever guessed wrong.
+		expect(told[0].status).toBe(429);
+		expect(told[1].body).toEqual(told[0].body);
+		const [line, ...more] = await behind();
+		expect([line.candidate?.number, more.length]).toEqual(['DO-1001', 0]);
+		expect((await settle(line.id)).status).toBe(200);
+		expect((await at(honest, RIGHT)).status).toBe(200);
+		// The strangers go on; the browser that was vouched for does too, from wherever it comes.
+		await guess();
+		expect((await at(honest, RIGHT, '10.0.0.3')).status).toBe(200);
+	});
+
+	it('do not shut out a browser that was right before, nor does it guess on for ever', async () => {
+		const known = new Map<string, string>();
+		expect((await at(known, RIGHT)).status).toBe(200);
+		await guess();
+		expect((await at(known, RIGHT)).status).toBe(200);
+		const wrong = [];
+		for (let i = 0; i < 10; i++) wrong.push((await at(known, ['DO-1001', `guess${i}`])).status);
+		expect(counted(wrong.map((status) => ({ status })))).toEqual({ 404: 6, 429: 4 });
+	});
+
+	it('gain nothing by it: a hundred guesses are answered, and after that none, however they come', async () => {
+		const answers = [];
+		for (let i = 0; i < 300; i++)
+			answers.push(await at(new Map(), ['DO-1001', `guess${i}`], `10.${i % 100}.${i % 7}.1`));
+		expect(counted(answers)).toEqual({ 404: 100, 429: 200 });
+		expect(await behind()).toEqual([]);
+	});
+
+	it('fill no memory with codes and numbers that they make up', async () => {
+		const targets = new Set<string>();
+		const { consume } = house.otium.limits;
+		house.otium.limits.consume = (guessed, what, ...rest) => {
+			targets.add(what);
+			return consume.call(house.otium.limits, guessed, what, ...rest);
+		};
+		for (let i = 0; i < 500; i++) await knocking(`made up ${'x'.repeat(40)} ${i}`, 'x', {}, `10.${i % 200}.1.1`);
+		for (const target of targets) expect(target).toMatch(/^\d{1,5}$/);
+	});
+});

@@ -2,4 +2,4 @@ export { sealArchive, archivesIn, dropLeftovers } from './seal-archive';
 export type { SealedArchive, ToSeal } from './write';
 export { verifyArchive } from './verify';
 export { withoutNames } from './without-names';
-export { isSealOf, readKey, sealLength, sealOf } from './seal';
+export { isSealOf, keyPrint, readKey, sealLength, sealOf } from './seal';

@@ -1,4 +1,4 @@
-import { createPublicKey, sign, verify, type KeyObject } from 'node:crypto';
+import { createHash, createPublicKey, sign, verify, type KeyObject } from 'node:crypto';
 import type { Query } from '../db';
 import { privateKey } from '../proof';
 
@@ -30,6 +30,9 @@ export function isSealOf(key: KeyObject, what: Sealed, sha256: string, seal: str
 	const signature = Buffer.from(spelt, 'base64url');
 	return signature.toString('base64url') === spelt && verify(null, Buffer.from(text), key, signature);
 }
+
+/** By which people compare keys: the SHA-256 of its PEM text, in hex. */
+export const keyPrint = (pem: string) => createHash('sha256').update(pem).digest('hex');
 
 /** The key of a PEM text; null: it is none. */
 export function readKey(pem: string): KeyObject | null {

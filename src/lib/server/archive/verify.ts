@@ -4,12 +4,10 @@ import { Unzip, UnzipInflate } from 'fflate';
 import { faultsOf, MANIFEST, PEOPLE, SIGNATURE, type ArchiveVerdict, type Manifest } from '$core/archive';
 import { ResultCheck } from './result-check';
 import { isSealOf, readKey, sealLength } from './seal';
+import { END, layoutFault } from './zip-layout';
 
 /** So much is read at once. */
 const AT_ONCE = 1024 * 1024;
-/** What ends a ZIP file, before its comment. */
-const END = 22;
-const END_MARK = 0x06054b50;
 
 /**
  * Proves an archive without the server that wrote it: that it is whole, that every file is the one that was sealed, and
@@ -20,6 +18,7 @@ export async function verifyArchive(path: string, onRead: (bytes: number) => voi
 	const file = await open(path, 'r');
 	try {
 		const { size } = await file.stat();
+		const fault = await layoutFault(file, size, sealLength('archive'));
 		const entries = new Entries();
 		const hash = createHash('sha256');
 		const sealed = size - sealLength('archive');
@@ -30,11 +29,12 @@ export async function verifyArchive(path: string, onRead: (bytes: number) => voi
 			if (bytesRead === 0) break;
 			const chunk = Buffer.from(buffer.subarray(0, bytesRead));
 			if (at < sealed) hash.update(chunk.subarray(0, Math.min(bytesRead, sealed - at)));
-			if (at + bytesRead > sealed - END) tail.push(chunk.subarray(Math.max(0, sealed - END - at)));
+			if (at + bytesRead > sealed - END.length) tail.push(chunk.subarray(Math.max(0, sealed - END.length - at)));
 			at += bytesRead;
 			entries.push(chunk, at >= size);
 			onRead(at);
 		}
+		entries.broken ??= fault;
 		return verdictOf(entries, size, hash.digest('hex'), Buffer.concat(tail));
 	} finally {
 		await file.close();
@@ -53,8 +53,8 @@ function verdictOf(entries: Entries, bytes: number, sha256: string, tail: Buffer
 	if (!isSealOf(key, 'manifest', digest, entries.texts.get(SIGNATURE) ?? ''))
 		faults.unshift(`${MANIFEST} was changed after it was sealed.`);
 	const isWithoutNames = !entries.found.has(PEOPLE);
-	const isEnd = tail.length > END && tail.readUInt32LE(0) === END_MARK;
-	const isWhole = isEnd && isSealOf(key, 'archive', sha256, tail.subarray(END).toString('latin1'));
+	const isEnd = tail.length > END.length && tail.readUInt32LE(0) === END.mark;
+	const isWhole = isEnd && isSealOf(key, 'archive', sha256, tail.subarray(END.length).toString('latin1'));
 	// Without its names it is another file, of which each part is proven by the manifest.
 	if (!isWhole && !isWithoutNames && faults.length === 0)
 		faults.push('The file is not the one that was sealed, byte by byte.');

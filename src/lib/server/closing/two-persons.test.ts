@@ -24,7 +24,7 @@ const PAPER: Paper = {
 			draw: null,
 			questions: [
 				{ id: 'c1', kind: 'true_false', stem: 'Is it?', points: 1, topic: 'x', answer: true },
-				{ id: 'e1', kind: 'essay', stem: 'Say why.', points: 4, topic: 'x', guidance: '' }
+				{ id: 'e1', kind: 'essay', stem: 'Say why.', points: 4, topic: 'x', words: null }
 			]
 		}
 	]

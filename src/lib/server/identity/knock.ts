@@ -10,11 +10,12 @@ import {
 import { fullName } from '$core/names';
 import type { Recognised } from '$core/room';
 import { refusal, type Sitting } from '$core/sitting';
+import { macOf, type Query } from '../db';
 import { noteRefusal, type Refused } from '../door';
 import type { House } from '../house';
 import { findSession } from '../session';
 import { offNetwork, refuse, type Answer } from './answer';
-import { doorNote } from './door-note';
+import { doorNote, type Recognition } from './door-note';
 import { isOnNetwork } from './network';
 import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';
 import type { Try } from './limits';
@@ -44,7 +45,8 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	// Counted before anything is compared, and given back unless it was a miss: tries that come all at once are counted too.
 	const tries: Try[] = [];
 	const count = async (what: string): Promise<number> => {
-		const one = await otium.limits.consume('door', what, typed.address, otium.now());
+		const how = { browser: typed.browser ?? null, looksOn: true };
+		const one = await otium.limits.consume('door', targetOf(otium.db, what), typed.address, otium.now(), how);
 		if (one.wait === 0) tries.push(one);
 		return one.wait;
 	};
@@ -54,6 +56,7 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	const countNames = async () => (foldNumber(typed.number) === '' ? 0 : count(`${code} ${names}`));
 	const answer = await recogniseAtDoor(otium, typed, code, tries, countNames);
 	const said = answer.ok ? null : answer.refusal.code;
+	if (tries.some(({ isResting }) => isResting)) return behindStrangers(otium, typed, tries, answer);
 	for (const one of tries) {
 		if (said === null || KNOWN.has(said)) await otium.limits.succeeded(one);
 		else if (!MISSES.has(said)) await otium.limits.refund(one);
@@ -62,6 +65,42 @@ export async function knock(otium: Needs, typed: Knock): Promise<Answer<{ person
 	return answer;
 }
 
+/**
+ * So many budgets there are for what is typed at doors: made-up codes and numbers fill no memory. Which of them share one
+ * follows from a key of the house, so that nobody uses up another's on purpose.
+ */
+const BUDGETS = 2 ** 16;
+
+function targetOf(db: Query, typed: string): string {
+	return String(Buffer.from(macOf(db, 'marks', `door ${typed}`), 'base64url').readUInt32BE() % BUDGETS);
+}
+
+/** So long whoever asks is told to wait; the proctor lets them try again at once. */
+const BEHIND_STRANGERS_S = 60;
+
+/**
+ * Strangers have guessed at these details until no more guesses are answered. Who types them right is put before the
+ * proctor, who sees whether the candidate stands there; the browser is told the same whether they were right or not.
+ */
+async function behindStrangers(otium: Needs, typed: Knock, tries: Try[], answer: Met): Promise<Answer<never>> {
+	if (answer.ok) {
+		const { sittingId, sessionId } = answer.recognised;
+		const { candidate_id: candidateId } = await otium.db('sitting').where({ id: sittingId }).first('candidate_id');
+		await noteRefusal(otium, {
+			sessionId,
+			code: 'behind_strangers',
+			deviceName: typed.deviceName ?? 'A device',
+			candidateId,
+			sittingId,
+			waitsUntil: otium.now() + BEHIND_STRANGERS_S * 1_000,
+			limited: tries.flatMap(({ target, browserTarget }) => [target, browserTarget ?? target])
+		});
+	} else await otium.limits.missed('door', typed.address);
+	return refuse('too_many_tries', BEHIND_STRANGERS_S);
+}
+
+type Met = Answer<{ person: Recognised; recognised: Recognition }>;
+
 async function recogniseAtDoor(
 	otium: Needs,
 	typed: Knock,
@@ -69,7 +108,7 @@ async function recogniseAtDoor(
 	tries: Try[],
 	/** Counts the try for the names as well, where they are what is checked, whatever number is typed beside them. */
 	countNames: () => Promise<number>
-): Promise<Answer<{ person: Recognised }>> {
+): Promise<Met> {
 	const now = otium.now();
 	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
 	const session = slip
@@ -132,6 +171,7 @@ async function recogniseAtDoor(
 	const note = await doorNote(otium, recognised, typed.browser ?? null);
 	return {
 		ok: true,
+		recognised,
 		person: {
 			note,
 			name: fullName(found),

@@ -1,4 +1,5 @@
 import { setTimeout as sleep } from 'node:timers/promises';
+import { LRUCache } from 'lru-cache';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { networkOf } from '$core/access';
 
@@ -23,6 +24,8 @@ const ASKINGS = {
 	/** A college that signs in at eight, each of its staff a few times. */
 	passkey: 2_000,
 	link: 300,
+	/** Few of a house forget their password in the same ten minutes. */
+	forgot: 100,
 	enrol: 20_000,
 	/** Of devices that are signed in to nothing: a shared computer brings what the one before had not sent. */
 	leftovers: 1_000,
@@ -42,6 +45,10 @@ export type Try = {
 	until: number | null;
 	/** What counts it, to be given back or forgiven. */
 	target: string;
+	/** The same for the browser that asked, which forgiving makes a known one; null: it is not known by anything. */
+	browserTarget: string | null;
+	/** Strangers have used up the tries for this target; this one may be looked at, and its asker is told nothing of it. */
+	isResting: boolean;
 	/** Misses in a row from anywhere, this one included if it is one. */
 	misses: number;
 };
@@ -59,27 +66,35 @@ export class TryLimits {
 	#addresses = new RateLimiterMemory({ points: 1, duration: 600 });
 	#askings = new RateLimiterMemory({ points: 1, duration: 600 });
 	#waits = new Map<string, number>();
+	/** Targets with the browsers that were right there, or were vouched for. */
+	#trusted = new LRUCache<string, true>({ max: 20_000 });
 	#counting: Promise<unknown> = Promise.resolve();
 
 	/**
 	 * Counts a try before it is looked at, so that tries which come at once are counted one after another.
 	 * @param known the browser that asks, which was right before: it is counted for itself alone, so that nobody's misses
 	 * elsewhere keep it out; null: a stranger's
+	 * @param browser the browser that asks, which may have been right before, or been vouched for, with this very target
+	 * @param looksOn at a target that rests, a try that its own browser or address may still make is looked at
 	 */
 	consume(
 		guessed: Guessed,
 		what: string,
 		address: string,
 		now: number,
-		{ free = FREE, known = null as string | null } = {}
+		{ free = FREE, known: proven = null as string | null, browser = null as string | null, looksOn = false } = {}
 	): Promise<Try> {
 		const everybody = `${guessed}:${what.replaceAll('|', ' ')}`;
+		const browserTarget = browser === null ? null : `${everybody}|${KNOWN}${browser}`;
+		const known = proven ?? (browserTarget !== null && this.#trusted.has(browserTarget) ? browser : null);
 		const target = `${everybody}|${known === null ? networkOf(address) : `${KNOWN}${known}`}`;
 		const counted = this.#counting.then(async (): Promise<Try> => {
-			const wait = Math.max(await this.#waitFor(target, now), known !== null ? 0 : await rest(this.#all, everybody));
-			if (wait > 0) return { wait, until: null, target, misses: 0 };
+			const resting = known !== null ? 0 : await rest(this.#all, everybody);
+			const isResting = resting > 0 && looksOn;
+			const wait = Math.max(await this.#waitFor(target, now), isResting ? 0 : resting);
+			if (wait > 0) return { wait, until: null, target, browserTarget, isResting: false, misses: 0 };
 			const misses = known !== null ? 0 : (await this.#all.penalty(everybody, 1)).consumedPoints;
-			return { wait: 0, until: await this.#count(target, now, free), target, misses };
+			return { wait: 0, until: await this.#count(target, now, free), target, browserTarget, isResting, misses };
 		});
 		this.#counting = counted.catch(() => {});
 		return counted;
@@ -92,7 +107,8 @@ export class TryLimits {
 	}
 
 	/** It was right after all: the row of misses of this target from here ends, and no other. */
-	async succeeded({ target }: Pick<Try, 'target'>): Promise<void> {
+	async succeeded({ target, browserTarget }: Pick<Try, 'target' | 'browserTarget'>): Promise<void> {
+		if (browserTarget !== null) this.#trusted.set(browserTarget, true);
 		// Who was known has not answered for the strangers.
 		if (isOfKnown(target)) await this.#forget(target);
 		else await this.forgive(target);
@@ -105,10 +121,14 @@ export class TryLimits {
 		if (misses.consumedPoints <= FREE) this.#waits.delete(target);
 	}
 
-	/** Somebody vouches for whoever waits. */
+	/**
+	 * Somebody vouches for whoever waits. A browser that was vouched for is known from then on: strangers who go on guessing
+	 * do not shut it out again.
+	 */
 	async forgive(target: string): Promise<void> {
 		await this.#forget(target);
-		await this.#all.delete(withoutAddress(target));
+		if (isOfKnown(target)) this.#trusted.set(target, true);
+		else await this.#all.delete(withoutAddress(target));
 	}
 
 	async #forget(target: string): Promise<void> {

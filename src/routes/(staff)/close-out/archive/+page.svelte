@@ -60,6 +60,8 @@
 				<dd class="font-mono break-all" data-testid="sha256">{data.closed.sha256}</dd>
 				<dt class="text-ink-2">Head of the log</dt>
 				<dd class="font-mono break-all">{data.closed.head}</dd>
+				<dt class="text-ink-2">Key of this house</dt>
+				<dd class="font-mono break-all">{data.keyPrint}</dd>
 			</dl>
 			<div class="mt-3 flex flex-wrap items-center gap-3">
 				{#if data.isAll}<Act tone="main" href="/close-out/archive/{data.here!.id}" testid="download"

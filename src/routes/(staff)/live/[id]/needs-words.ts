@@ -101,6 +101,7 @@ const REFUSED: Record<string, string> = {
 	not_me: 'was recognised at a device where somebody said: that is not me',
 	word_guessed: 'is trying one word after another to begin or to hand in',
 	barred: 'is on hold and tried to come in',
+	behind_strangers: 'gave the right details, after many wrong tries by others',
 	again_elsewhere: 'has handed in and wants to sit the paper again on another device',
 	already_ended: 'has handed in and tried to come in again'
 };

@@ -16,7 +16,10 @@ export const POST = route(staff(), Asked, async ({ otium, staff, body, locals })
 		endSessions(otium, (query) => query.where({ staff_id: staff.id, ...narrow }).whereNot({ token_hash: here }));
 	if (body.act === 'end') return { ended: await others({ id: body.id }) };
 	if (body.act === 'end_others') return { ended: await others({}) };
-	const { isRight, waitSeconds } = await isOwnPassword(otium, staff.id, body.now, { address: locals.address, signIn: here });
+	const { isRight, waitSeconds } = await isOwnPassword(otium, staff.id, body.now, {
+		address: locals.address,
+		signIn: here
+	});
 	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
 	if (!isRight) fail('not_taken', { message: 'That is not your present password.' });
 	const changed = await changePassword(otium, staff.id, body.password, here);
