@@ -41,6 +41,7 @@ export type { Difficulty } from './difficulty';
 export { minutesNeeded } from './time-needed';
 export { saidIn } from './said-in';
 export type { Revision } from './revision';
+export { formulaFault, formulasFault, formulasIn } from './formula-text';
 export { blocksOf, escapedWords, firstWords, inlineOf, plainText, writeBlocks, writeInline } from './rich-text';
 export type { Block, Inline, Mark } from './rich-text';
 export { wordCount } from './word-count';

@@ -76,7 +76,7 @@ function read(text: string, gaps: readonly string[], marks: Mark[], pieces: Inli
 }
 
 /** The TeX of a formula that begins here; null: none does. */
-function formulaAt(text: string, at: number): string | null {
+export function formulaAt(text: string, at: number): string | null {
 	if (text[at] !== '$') return null;
 	const close = text.indexOf('$', at + 1);
 	return close > at + 1 ? text.slice(at + 1, close) : null;

@@ -1,5 +1,5 @@
 import katex from 'katex';
-import { blocksOf, escapedWords, inlineOf, type Inline, type Mark, type Medium } from '../paper';
+import { blocksOf, escapedWords, formulaFault, inlineOf, type Inline, type Mark, type Medium } from '../paper';
 import { below, child, element, hasClass, isElement, readXml, textIn, type XmlNode } from './xml';
 
 /** Blocks of XHTML, each of which is a line of its own. */
@@ -76,9 +76,12 @@ export function writeInline(text: string): (XmlNode | string)[] {
 }
 
 function mathOf(tex: string): XmlNode {
-	const html = katex.renderToString(tex, { throwOnError: false, trust: false, output: 'mathml' });
-	const read = readXml(html);
-	const math = read.ok ? child(read.root, 'math') : null;
+	const html =
+		formulaFault(tex) === null
+			? katex.renderToString(tex, { throwOnError: false, trust: false, output: 'mathml' })
+			: null;
+	const read = html === null ? null : readXml(html);
+	const math = read?.ok ? child(read.root, 'math') : null;
 	const annotation = element('annotation', { encoding: 'application/x-tex' }, [tex]);
 	const shown = math ? withoutAnnotation(math) : element('mtext', {}, [tex]);
 	const inside = math ? ((child(shown, 'semantics') ?? shown).children as (XmlNode | string)[]) : [shown];

@@ -10,7 +10,15 @@ import {
 	type PaperEdit,
 	type Part
 } from '$core/paper';
-import { MediumSchema, QuestionId, QuestionSchema, StimulusSchema, tryRules } from '../question';
+import {
+	formulasAreCheap,
+	MediumSchema,
+	QuestionId,
+	QuestionSchema,
+	StimulusSchema,
+	StoredQuestionSchema,
+	tryRules
+} from '../question';
 
 export const MOST_QUESTIONS = 500;
 const Text = z.string().max(2_000);
@@ -78,11 +86,15 @@ const Spot = z.object({ part: Index, index: Index });
 
 /** One change of a paper, as an author sends it. */
 export const EditSchema = z.discriminatedUnion('kind', [
-	z.object({ kind: z.literal('about'), before: About, after: About }),
-	z.object({ kind: z.literal('question'), before: QuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
-	z.object({ kind: z.literal('remove_question'), before: QuestionSchema }),
+	z.object({ kind: z.literal('about'), before: About, after: About.superRefine(formulasAreCheap) }),
+	z.object({ kind: z.literal('question'), before: StoredQuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
+	z.object({ kind: z.literal('remove_question'), before: StoredQuestionSchema }),
 	z.object({ kind: z.literal('move_question'), id: QuestionId, to: Spot }),
-	z.object({ kind: z.literal('stimulus'), before: StimulusSchema, after: StimulusSchema }),
+	z.object({
+		kind: z.literal('stimulus'),
+		before: StimulusSchema,
+		after: StimulusSchema.superRefine(formulasAreCheap)
+	}),
 	z.object({ kind: z.literal('part'), index: Index, before: PartAbout, after: PartAbout }),
 	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
 	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),

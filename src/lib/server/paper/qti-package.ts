@@ -85,7 +85,8 @@ function fitting(questions: Question[], kept: Kept, told: Told[]): Question[] {
 		if (checked.success) return [checked.data];
 		const { path, message } = checked.error.issues[0];
 		const where = firstWords(question.stem, 60) || 'A question without a text';
-		told.push({ where, message: `It was left out: its ${path.join(' ')} does not fit (${message}).` });
+		const why = path.length === 0 ? message : `its ${path.join(' ')} does not fit (${message}).`;
+		told.push({ where, message: `It was left out: ${why}` });
 		return [];
 	});
 }

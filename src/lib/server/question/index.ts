@@ -1,1 +1,9 @@
-export { MediumSchema, QuestionId, QuestionSchema, StimulusSchema, tryRules } from './question-schema';
+export {
+	formulasAreCheap,
+	MediumSchema,
+	QuestionId,
+	QuestionSchema,
+	StimulusSchema,
+	StoredQuestionSchema,
+	tryRules
+} from './question-schema';

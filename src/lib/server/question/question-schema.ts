@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { DIFFICULTIES, MEDIUM_TYPES, type Medium, type MediumType, type Question, type Stimulus } from '$core/paper';
+import {
+	DIFFICULTIES,
+	formulasFault,
+	MEDIUM_TYPES,
+	type Medium,
+	type MediumType,
+	type Question,
+	type Stimulus
+} from '$core/paper';
 
 /** Ids of a paper's own are short; what they may be made of keeps them out of selectors, paths and formulas. */
 export const QuestionId = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
@@ -65,8 +73,20 @@ const ParameterSchema = z.union([
 	z.strictObject({ name: Name, from: z.number(), to: z.number(), step: z.number() })
 ]);
 
-/** A question with its key, as an author sends it. */
-export const QuestionSchema = z.discriminatedUnion('kind', [
+/** Every text in what an author sends. */
+function textsIn(value: unknown): string[] {
+	if (typeof value === 'string') return [value];
+	return value !== null && typeof value === 'object' ? Object.values(value).flatMap(textsIn) : [];
+}
+
+/** Formulas that cost too much are refused where they are written, as each candidate's device draws them. */
+export const formulasAreCheap = (sent: unknown, context: { addIssue: (message: string) => void }) => {
+	const fault = formulasFault(textsIn(sent));
+	if (fault) context.addIssue(fault);
+};
+
+/** A question as it may lie in a paper from before: its formulas may cost more than they may now. */
+export const StoredQuestionSchema = z.discriminatedUnion('kind', [
 	z.strictObject({ ...shared, kind: z.literal('true_false'), answer: z.boolean() }),
 	z.strictObject({
 		...shared,
@@ -127,4 +147,7 @@ export const QuestionSchema = z.discriminatedUnion('kind', [
 		words: z.object({ from: z.number().int().min(0), to: z.number().int().min(1).max(20_000) }).nullable()
 	}),
 	z.strictObject({ ...shared, kind: z.literal('upload'), most: z.number().int().min(1).max(10) })
-]) satisfies z.ZodType<Question>;
+]);
+
+/** A question with its key, as an author sends it. */
+export const QuestionSchema = StoredQuestionSchema.superRefine(formulasAreCheap) satisfies z.ZodType<Question>;
