@@ -1,3 +1,4 @@
+import { transact } from '$lib/server/db';
 import { foldNumber } from '$core/access';
 import type { Paper, Question } from '$core/paper';
 import { seatName } from '$core/seating';
@@ -69,7 +70,7 @@ export async function makeCrowdSession(
 		rules: JSON.stringify(rules)
 	});
 	const people = Array.from({ length: candidates }, (_, i) => ({ number: `CR-${10_000 + i}`, family: `Sailor${i}` }));
-	await db.transaction(async (trx) => {
+	await transact(db, async (trx) => {
 		for (const [i, { number, family }] of people.entries()) {
 			await trx('candidate').insert({
 				id: `c${i}`,
@@ -93,7 +94,7 @@ export async function makeCrowdSession(
 	});
 	await addStaff(db, { ...CROWD_STAFF, name: 'Trial', roles: [{ role: 'coordinator', siteId: null }] });
 	const session = (await findSession(db, 's'))!;
-	await db.transaction((trx) => makeDoorCode(trx, session, { role: 'system', id: 'trial' }, now));
+	await transact(db, (trx) => makeDoorCode(trx, session, { role: 'system', id: 'trial' }, now));
 	const { doorCode } = (await findSession(db, 's'))!;
 	await otium.stop();
 	return { id: 's', code: doorCode!, people };

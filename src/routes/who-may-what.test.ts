@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { holds, may, STAFF_ROLES, type Act, type StaffMember } from '$core/access';
 import { DEFAULT_RULES } from '$core/session';
 import { keepInBank } from '$lib/server/bank';
+import { transact } from '$lib/server/db';
 import { call } from '$lib/server/testing/call';
 import { buildHouse, NINE, type House } from '$lib/server/testing/house';
 import { BODIES, paramsOf, queryOf } from '$lib/server/testing/staff-bodies';
@@ -90,6 +91,8 @@ beforeEach(async () => {
 		{ staff_id: 'dunmore', role: 'proctor', site_id: 'quayside' }
 	]);
 	await db('session_draft').insert({ id: 'a-draft', staff_id: 'ode', title: 'A draft', input: '{}', saved_at: NINE });
+	// What was written by hand is sealed here, and not by whoever is tried next.
+	await transact(db, async () => {});
 });
 afterEach(() => house.close());
 

@@ -8,8 +8,11 @@ export type Table = { separator: string; header: string[]; rows: TableRow[]; pro
 
 export const SEPARATORS = { ',': 'comma', ';': 'semicolon', '\t': 'tab', '|': 'bar' } as const;
 
-/** No list of people comes near either; a row of commas is a hundred times smaller than the table that it becomes. */
-export const TABLE_LIMITS = { columns: 500, cells: 2_000_000 };
+/**
+ * No list of people comes near any; a row of commas is a hundred times smaller than the table that it becomes, and a cell
+ * holds what the cell of a workbook may (Office Open XML, as spreadsheets limit it).
+ */
+export const TABLE_LIMITS = { columns: 500, cells: 2_000_000, letters: 32_767 };
 
 /**
  * Reads comma-separated values (RFC 4180: quotes doubled inside quotes, line breaks inside quotes, a header line), with
@@ -25,7 +28,9 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 			info: true,
 			relax_column_count: true,
 			skip_empty_lines: true,
-			trim: true
+			trim: true,
+			// A value without an end is read no further than this.
+			max_record_size: limits.letters * limits.columns
 		}) as never;
 	} catch (error) {
 		if (!(error instanceof CsvError)) throw error;
@@ -48,6 +53,12 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 	for (const { record, info } of read.slice(1)) {
 		// The parser tells the line on which a record ends.
 		const line = info.lines - record.join('').split('\n').length + 1;
+		const long = record.findIndex((cell) => cell.length > limits.letters);
+		if (long >= 0) {
+			const message = `A value has ${record[long].length} letters; the most is ${limits.letters}. Is a quotation mark not closed?`;
+			table.problems.push({ line, field: header[long] ?? null, message });
+			continue;
+		}
 		if (record.every((cell) => cell === '')) continue;
 		if (record.length > header.length && record.slice(header.length).some((cell) => cell !== '')) {
 			const message = `It has ${record.length} values, the heading ${header.length}. Put values that hold a ${SEPARATORS[separator as keyof typeof SEPARATORS] ?? 'separator'} in quotes.`;

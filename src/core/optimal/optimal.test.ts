@@ -141,6 +141,23 @@ describe('parallel forms', () => {
 		await expect(parallelForms([], { forms: 2, each: 1 })).rejects.toThrow('take 2 questions, and there are 0');
 	});
 
+	it('6 × 40 of 240 in 60 topics come the plain way where the search finds nothing in its time', async () => {
+		const bank = Array.from({ length: 240 }, (_, i) => ({
+			id: `q${i}`,
+			topic: `T${i % 60}`,
+			difficulty: DIFFICULTIES[(i * 5) % 3],
+			points: 1 + ((i * 37) % 97) / 100,
+			minutes: 1 + ((i * 11) % 23) / 7
+		}));
+		const { ids, figures, isBest } = await parallelForms(bank, { forms: 6, each: 40, seconds: 0.05 });
+		expect(isBest).toBe(false);
+		expect(ids.map((form) => form.length)).toEqual(Array(6).fill(40));
+		expect(new Set(ids.flat()).size).toBe(240);
+		const points = figures.map((form) => form.points);
+		// Within a tenth of what each is worth.
+		expect(Math.max(...points) - Math.min(...points)).toBeLessThan(Math.min(...points) / 10);
+	}, 60_000);
+
 	it('4 × 40 of 400 in ten seconds, alike to a point', async () => {
 		const bank = Array.from({ length: 400 }, (_, i) => ({
 			id: `q${i}`,

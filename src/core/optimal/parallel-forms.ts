@@ -54,8 +54,9 @@ export async function parallelForms(
 
 	const binary = bank.flatMap((_, q) => all.map((f) => variable(q, f)));
 	const solved = await solve({ least, constraints, binary }, seconds);
-	if (!solved) throw new RangeError('No forms were found in time. Ask for fewer.');
-	const chosen = all.map((f) => bank.filter((_, q) => solved.values(variable(q, f)) > 0.5));
+	const chosen = solved
+		? all.map((f) => bank.filter((_, q) => solved.values(variable(q, f)) > 0.5))
+		: plainForms(bank, forms, each);
 	return {
 		ids: chosen.map((form) => form.map(({ id }) => id)),
 		figures: chosen.map((form) => ({
@@ -63,6 +64,31 @@ export async function parallelForms(
 			expected: form.reduce((sum, question) => sum + expectedOf(question), 0),
 			minutes: form.reduce((sum, { minutes }) => sum + minutes, 0)
 		})),
-		isBest: solved.isBest
+		isBest: solved?.isBest ?? false
 	};
+}
+
+/**
+ * The plain way, where the search finds nothing in its time: questions in order of topic and worth, spread evenly over what
+ * there is, each to a form that has fewest of its topic and, of those, least to reach (longest first, after Graham 1969).
+ */
+function plainForms(bank: Plannable[], forms: number, each: number): Plannable[][] {
+	const ordered = bank.toSorted(
+		(a, b) => (a.topic < b.topic ? -1 : a.topic > b.topic ? 1 : 0) || b.points - a.points || b.minutes - a.minutes
+	);
+	const wanted = forms * each;
+	const dealt: Plannable[][] = Array.from({ length: forms }, () => []);
+	for (let i = 0; i < wanted; i++) {
+		const question = ordered[Math.floor((i * ordered.length) / wanted)];
+		const load = (form: Plannable[]) => [
+			form.filter(({ topic }) => topic === question.topic).length,
+			form.reduce((sum, { points }) => sum + points, 0)
+		];
+		const [least] = dealt
+			.filter((form) => form.length < each)
+			.map((form) => ({ form, load: load(form) }))
+			.sort((a, b) => a.load[0] - b.load[0] || a.load[1] - b.load[1]);
+		least.form.push(question);
+	}
+	return dealt;
 }

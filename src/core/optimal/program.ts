@@ -18,7 +18,13 @@ const SECONDS = 8;
  */
 export async function solve(program: Program, seconds = SECONDS): Promise<Solved | null> {
 	const highs = await loadHighs();
-	const solution = highs.solve(asLp(program), { time_limit: seconds, mip_rel_gap: 1e-4, output_flag: false });
+	let solution: ReturnType<typeof highs.solve>;
+	try {
+		solution = highs.solve(asLp(program), { time_limit: seconds, mip_rel_gap: 1e-4, output_flag: false });
+	} catch {
+		// It has run out of its memory; each search has a module of its own, so the next one is not harmed.
+		return null;
+	}
 	const isBest = solution.Status === 'Optimal';
 	if (!isBest && solution.Status !== 'Time limit reached') return null;
 	if (!Number.isFinite(solution.ObjectiveValue)) return null;

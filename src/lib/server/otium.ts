@@ -2,7 +2,7 @@ import { chmodSync } from 'node:fs';
 import { join } from 'node:path';
 import pino, { type Logger } from 'pino';
 import { AnswerSaver } from './answers';
-import { openDb, type Db } from './db';
+import { type Db, openDb, transact, writeIfPossible } from './db';
 import { TryLimits } from './identity/limits';
 import { Passwords } from './identity/passwords';
 import { RequestSignatures } from './identity/request-signatures';
@@ -96,6 +96,8 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 			hub.close();
 			await answers.drain();
 			base.mail.close();
+			// What was written outside of a transaction is sealed like the rest.
+			await writeIfPossible(transact(db, async () => {}));
 			if (!options.threads) await base.threads.close();
 			await db.destroy();
 		}

@@ -1,7 +1,7 @@
 import type { Filled, Forms } from '$core/optimal';
 import type { Question } from '$core/paper';
 import type { PlanCell } from '$core/plan';
-import { orTooLong, type ThreadKind } from '../thread';
+import { orTooLong, ThreadError, type ThreadKind } from '../thread';
 import type { House } from '../house';
 import type { ChoosingTasks } from './choosing-thread';
 
@@ -19,7 +19,7 @@ export async function choose(
 	choice: Choice,
 	signal?: AbortSignal
 ): Promise<Filled | null> {
-	return orTooLong(otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS, signal), () => null);
+	return orNothing(otium.threads.run(CHOOSING, 'fill', choice, DEADLINE_MS, signal));
 }
 
 /** Divides questions into forms that are as alike as can be. null: it took too long. */
@@ -28,5 +28,15 @@ export async function divide(
 	asked: { questions: Question[]; forms: number; each: number },
 	signal?: AbortSignal
 ): Promise<Forms | null> {
-	return orTooLong(otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS, signal), () => null);
+	return orNothing(otium.threads.run(CHOOSING, 'forms', asked, DEADLINE_MS, signal));
 }
+
+/** A search that found nothing says so by a RangeError, and is no fault of ours. */
+const orNothing = <T>(work: Promise<T>): Promise<T | null> =>
+	orTooLong(
+		work.catch((error: unknown) => {
+			if (error instanceof ThreadError && error.message.startsWith('RangeError')) return null;
+			throw error;
+		}),
+		() => null
+	);

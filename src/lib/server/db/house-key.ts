@@ -51,7 +51,7 @@ type Held = { key: Buffer | null; purposes: Map<Purpose, KeyObject> };
 const held = perHouse((): Held => ({ key: null, purposes: new Map() }));
 
 /** What is derived from the house's key, each for one thing only. */
-type Purpose = 'secrets' | 'marks' | 'logbook' | 'answers' | 'anchor' | 'receipts';
+type Purpose = 'secrets' | 'marks' | 'logbook' | 'answers' | 'anchor' | 'receipts' | 'rows';
 
 export function holdHouseKey(db: Query, key: Buffer | null): void {
 	held(db).key = key;

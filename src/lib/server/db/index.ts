@@ -31,3 +31,7 @@ export { pagedRows } from './paged-rows';
 export { planOf } from './query-plan';
 export { proctorsBeside } from './proctors-beside';
 export { beginningFirst, nearestFirst, whereEveryWord } from './words';
+export { appendToLogbook, GENESIS, toldBy } from './log-entries';
+export type { Entry, NewEntry } from './log-entries';
+export { ROWS_ENTRY, verifyRows } from './row-seals';
+export type { RowsVerified } from './row-seals';

@@ -8,6 +8,7 @@ import { holdHouseKey, openSecret, readHouseKey, WrongHouseKey } from './house-k
 import { keepStatements } from './kept-statements';
 import { MIGRATIONS } from './migrations';
 import { perHouse } from './per-house';
+import { noteAllRows, sealRows, wantsWatching, watchRows } from './row-seals';
 
 export type Db = Knex;
 /** A transaction, or the database itself where one statement is enough. */
@@ -37,8 +38,13 @@ export async function openDb(file: string): Promise<Db> {
 	if (unknown.length > 0) throw new NewerDatabase(file, unknown);
 	const db = connectDb(file);
 	holdHouseKey(db, readHouseKey(dirname(file), true));
+	wantsWatching(db, false);
 	// A disk that takes nothing just now keeps nobody from starting who has nothing to bring up to date.
-	if (done.length === MIGRATIONS.names.length) return mustBeOurs(db);
+	if (done.length === MIGRATIONS.names.length) {
+		await mustBeOurs(db);
+		await watch(db);
+		return db;
+	}
 	try {
 		// Its lock outlives a server that was killed while it held it, and there is one server to a data folder.
 		if (done.length > 0) await db.migrate.forceFreeMigrationsLock({ migrationSource: MIGRATIONS });
@@ -52,7 +58,19 @@ export async function openDb(file: string): Promise<Db> {
 		await db.destroy();
 		throw error;
 	}
-	return mustBeOurs(db);
+	await mustBeOurs(db);
+	await watch(db);
+	// What an upgrade has changed, or found, is sealed as it is now; the entry says that it was all of it.
+	if (done.length > 0) await transact(db, async () => noteAllRows(db), true);
+	return db;
+}
+
+/** Has the changes of rows that decide results noted, now that there are tables. */
+async function watch(db: Db): Promise<void> {
+	wantsWatching(db, true);
+	const connection = (await db.client.acquireConnection()) as Connection;
+	watchRows(db, connection);
+	await db.client.releaseConnection(connection);
 }
 
 /** The database itself, if it was written under this house's key. @throws WrongHouseKey */
@@ -75,6 +93,7 @@ export function connectDb(file: string): Db {
 			max: 1,
 			afterCreate: (connection: Connection, done: (error: null, connection: Connection) => void) => {
 				configure(connection);
+				watchRows(db, connection);
 				// The reader goes first, so that the last to close leaves one whole file behind.
 				const close = connection.close.bind(connection);
 				connection.close = () => {
@@ -146,14 +165,18 @@ export async function overwriting(db: Db, work: () => Promise<void>): Promise<vo
 
 /**
  * Everything in `work`, or nothing of it. When the disk is full SQLite has rolled back by itself, and rolling back once
- * more fails; whoever asked is told the first failure, which says what is the matter.
+ * more fails; whoever asked is told the first failure, which says what is the matter. Rows that decide results are sealed
+ * with it.
+ * @param anew every row is, after an upgrade
  */
-export async function transact<T>(db: Db, work: (trx: Knex.Transaction) => Promise<T>): Promise<T> {
+export async function transact<T>(db: Db, work: (trx: Knex.Transaction) => Promise<T>, anew = false): Promise<T> {
 	let cause: unknown;
 	try {
 		return await db.transaction(async (trx) => {
 			try {
-				return await work(trx);
+				const result = await work(trx);
+				await sealRows(trx, anew);
+				return result;
 			} catch (error) {
 				cause = error;
 				throw error;

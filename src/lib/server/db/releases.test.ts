@@ -5,7 +5,7 @@ import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { keptUntil } from '$core/retention';
 import { MINUTE } from '$core/time';
-import { verifyAnswers } from '../answers';
+import { heldBack, verifyAnswers } from '../answers';
 import { bankQuestion, findInBank, writerOf } from '../bank';
 import { NO_PLAN } from '$core/by-hand';
 import { archivesIn, verifyArchive } from '../archive';
@@ -24,7 +24,7 @@ import { act, loadSitting } from '../sitting';
 import { deleteWhatIsDue, saveRetentionTerms } from '../retention';
 import { COORDINATOR, PROCTOR } from '../testing/house';
 import { somebody } from '../testing/staff';
-import { planOf, proctorsBeside } from '.';
+import { heldAnswers, planOf, proctorsBeside } from '.';
 
 const NINE = Date.parse('2026-12-08T09:00:00Z');
 let dir: string;
@@ -333,6 +333,29 @@ describe('a data folder of 0.21.0', () => {
 		expect((await findSession(db, 's1'))!.proctorIds.toSorted()).toEqual(['dunmore', 'ode']);
 		expect((await one('sit0')).sitting.state).toBe('working');
 		expect(await verifyRecord(otium)).toMatchObject({ broken: null });
+	});
+});
+
+describe('a data folder of 0.22.0', () => {
+	beforeEach(() => openOld('0.22.0'));
+
+	it('seals what decides results as it finds it, says so once, and finds by index what waits for a person', async () => {
+		const { db } = otium;
+		const verified = await verifyRecord(otium);
+		expect(verified).toMatchObject({ broken: null, sealedAnew: [expect.any(String)] });
+		expect(verified.rows).toBeGreaterThan(8);
+		const plan = await planOf(db, heldAnswers(db, ['sit1']).select('answer.seq').toQuery());
+		expect(plan.join(', ')).toContain('USING INDEX answer_held_back');
+		expect((await heldBack(db, ['sit1'])).get('sit1')?.count).toBe(1);
+		// A second start seals nothing anew.
+		await otium.stop();
+		otium = await startOtium({ dataDir: dir, now: () => NINE + 41 * MINUTE, sweep: false, logLevel: 'silent' });
+		expect(await verifyRecord(otium)).toEqual(verified);
+		// And what somebody changes by other means is found.
+		const other = new Database(join(dir, 'otium.sqlite'));
+		other.exec("UPDATE sitting SET state = 'handed_in' WHERE id = 'sit0'");
+		other.close();
+		expect((await verifyRecord(otium)).broken).toBe('sitting sit0 was changed without an entry in the record');
 	});
 });
 

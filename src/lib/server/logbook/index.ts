@@ -1,4 +1,6 @@
-export { appendToLogbook, dropUnchained, emptyEntries, unkeyedPart, verifyLogbook } from './logbook';
-export type { Entry, NewEntry, Verification } from './logbook';
+export { appendToLogbook } from '../db';
+export type { Entry, NewEntry } from '../db';
+export { dropUnchained, emptyEntries, unkeyedPart, verifyLogbook } from './logbook';
+export type { Verification } from './logbook';
 export { countOfSession, logbookPage, searchLogbook } from './search';
 export type { LogSearch } from './search';

@@ -43,8 +43,9 @@ describe('a long record', () => {
 			expect(page.since).toBeNull();
 			({ before } = page);
 		}
-		const [{ n }] = await db('logbook').count<{ n: number }[]>('* as n');
-		expect(seqs).toEqual(Array.from({ length: n }, (_, i) => n - i));
+		const all: number[] = await db('logbook').whereNot({ kind: 'rows' }).orderBy('seq', 'desc').pluck('seq');
+		expect(seqs).toEqual(all);
+		expect(all.length).toBeGreaterThan(MANY - 1);
 	});
 
 	it('a page that finds little ends before it is full, says since when it looked, and goes on from there', async () => {

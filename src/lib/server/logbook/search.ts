@@ -1,8 +1,8 @@
 import type { LogLine } from '$core/logbook';
-import { whereEveryWord, type Query } from '../db';
+import { ROWS_ENTRY, whereEveryWord, type Query } from '../db';
 import { giveWay } from '../event-loop';
 import { fullName } from '$core/names';
-import type { Entry } from './logbook';
+import type { Entry } from '../db';
 
 export type LogSearch = {
 	text?: string;
@@ -75,6 +75,8 @@ type Row = Entry & Record<'session' | 'given' | 'family' | 'number' | 'staff', s
 
 function entries(db: Query, search: LogSearch) {
 	const query = db('logbook')
+		// It is for the check of the record, and says nothing that another entry does not.
+		.whereNot('logbook.kind', ROWS_ENTRY)
 		.leftJoin('session', 'session.id', 'logbook.session_id')
 		.leftJoin('sitting', 'sitting.id', 'logbook.sitting_id')
 		.leftJoin('candidate', 'candidate.id', 'sitting.candidate_id')

@@ -1,5 +1,5 @@
 import { closedBefore } from '$core/retention';
-import { transact, type Query } from '../db';
+import { ROWS_ENTRY, transact, type Query } from '../db';
 import { giveWay } from '../event-loop';
 import type { Writing } from '../house';
 import { emptyEntries, type Entry } from '../logbook';
@@ -7,7 +7,7 @@ import { dueFor } from './due';
 
 const AT_ONCE = 200;
 /** What the record says of itself stays: without it nobody could read what is missing, and why. */
-const STAYS = ['deleted_in_time', 'retention_changed', 'administration_closed'];
+const STAYS = ['deleted_in_time', 'retention_changed', 'administration_closed', ROWS_ENTRY];
 
 /**
  * Takes out of the log what its entries say, of administrations whose time has come, and of no administration when they

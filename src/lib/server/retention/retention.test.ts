@@ -111,7 +111,8 @@ it('takes out of the log what entries say, and nobody without the key can', asyn
 	expect([...new Set(bodies.map(({ kind }) => kind))].sort()).toEqual([
 		'administration_closed',
 		'deleted_in_time',
-		'retention_changed'
+		'retention_changed',
+		'rows'
 	]);
 	const after = await verifyLogbook(db);
 	expect(after).toMatchObject({ broken: null });

@@ -5,6 +5,7 @@
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { entryInWords } from '$core/logbook';
+	import { listed } from '$core/names';
 	import { inWords, send } from '$ui/post';
 
 	let { data } = $props();
@@ -20,13 +21,17 @@
 		if (!answer.ok) verdict = { ok: false, text: inWords(answer.problem) };
 		else if (answer.data.broken) verdict = { ok: false, text: `Something was changed: ${answer.data.broken}.` };
 		else {
-			const { entries, answers, head, anchoredAt } = answer.data;
+			const { entries, answers, rows, sealedAnew, head, anchoredAt } = answer.data;
 			const until = anchoredAt
 				? `Nothing that was there at ${timeAndDate(Date.parse(anchoredAt), zone, clock.now)} is missing.`
 				: 'Nothing shows yet whether its end was cut off: no anchor has been kept.';
+			const upgrades =
+				sealedAnew.length === 0
+					? ''
+					: ` An upgrade sealed the rows ${listed(sealedAnew.map((at) => timeAndDate(Date.parse(at), zone, clock.now)))}.`;
 			verdict = {
 				ok: true,
-				text: `All ${entries} entries and ${answers} answers are as they were written. ${until} Head ${head.slice(0, 12)}…`
+				text: `All ${entries} entries, ${answers} answers and ${rows} rows that decide results are as they were written. ${until}${upgrades} Head ${head.slice(0, 12)}…`
 			};
 		}
 	}
