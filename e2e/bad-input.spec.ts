@@ -16,11 +16,11 @@ test('wrong, old and mistyped codes and names each get one sentence that says wh
 	};
 	await knock(['0000-000', 'DO-1020', 'Rook']);
 	await expect(page.getByTestId('problem')).toContainText(
-		'No session is open with this code. Check it against the board'
+		'We could not find you with these details. Check the code on the board'
 	);
 	await knock([code, 'DO-1020', 'Rok']);
 	await expect(page.getByTestId('problem')).toContainText(
-		'Check the number on your card and your family name as registered'
+		'the number on your card and your family name as registered'
 	);
 	const spaced = [...code.toLowerCase()].join(' ').replaceAll('0', 'o').replaceAll('1', 'l').replaceAll('5', 's');
 	await knock([spaced, ' do 1020', 'RÖÖK']);

@@ -95,7 +95,7 @@ test('by a code that turns: the one of now opens, the one of an hour ago does no
 	const page = await home.browser(browser);
 	const now = await home.now();
 	await type(page, turningCode(key, now - 60 * 60_000, 5), ROOK);
-	await told(page, 'No session is open with this code');
+	await told(page, 'We could not find you with these details');
 	await type(page, turningCode(key, now, 5), ROOK);
 	await isItYou(page);
 });

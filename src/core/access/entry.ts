@@ -8,8 +8,9 @@ export const ENTRY_REFUSALS = {
 	},
 	code_expired: { message: 'This code is no longer valid.', instead: 'Ask the proctor for the one on the board now.' },
 	identity_unknown: {
-		message: 'We could not find you on the list with these details.',
-		instead: 'Check the number on your card and your family name as registered, or ask the proctor.'
+		message: 'We could not find you with these details.',
+		instead:
+			'Check the code on the board, the number on your card and your family name as registered, or ask the proctor.'
 	},
 	door_closed: { message: 'The door is not open yet.', instead: 'Stay on this page: it opens automatically.' },
 	past_last_entry: {

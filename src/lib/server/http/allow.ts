@@ -24,17 +24,35 @@ import { isSigned, mustBeSigned } from './signed';
  * Who may ask, and what is known of them then. Refuses everybody else by throwing. `act`: what a member of staff must be
  * allowed to do; none: it is about themselves.
  */
-export type Allow<C> = { audience: Audience; act?: Act; check: (event: RequestEvent) => C | Promise<C> };
+export type Allow<C> = {
+	audience: Audience;
+	act?: Act;
+	/** Who asks, by which secret, and what proves that it is theirs, in words for SECURITY.md. */
+	proof: Proof;
+	check: (event: RequestEvent) => C | Promise<C>;
+};
+export type Proof = { who: string; secret: string; by: string };
 type House = { otium: Otium };
 
 /** Whoever comes: the door, and what it needs. */
-export const anyone: Allow<House> = { audience: 'candidate', check: ({ locals: { otium } }) => ({ otium }) };
+export const anyone: Allow<House> = {
+	audience: 'candidate',
+	proof: { who: 'anyone', secret: 'none', by: 'nothing' },
+	check: ({ locals: { otium } }) => ({ otium })
+};
+
+/** Whoever comes with something of their own, which the route itself looks at: says by which secret, and what proves it. */
+export const anyoneWith = (secret: string, by: string): Allow<House> => ({
+	...anyone,
+	proof: { who: 'whoever has it', secret, by }
+});
 
 /** Whoever is signed in as staff, and may do this at one site at least. */
 export function staff(act?: Act): Allow<House & { staff: StaffMember }> {
 	return {
 		audience: 'staff',
 		act,
+		proof: { who: 'staff', secret: 'cookie `staff`', by: 'a sign-in that is through' },
 		check({ locals: { otium, staff } }) {
 			if (!staff) fail('signed_out');
 			if (act && !mayAnywhere(staff, act)) fail('not_yours');
@@ -48,6 +66,7 @@ export function confirmed<C>(allow: Allow<C>): Allow<C> {
 	return {
 		audience: allow.audience,
 		act: allow.act,
+		proof: { ...allow.proof, by: `${allow.proof.by}, confirmed within the hour` },
 		async check(event) {
 			const known = await allow.check(event);
 			mustBeConfirmed(event.locals);
@@ -69,8 +88,10 @@ type Self = { staffId: string; signIn: string };
  * @param alsoWithin whoever is signed in may as well
  */
 export function oneself(step: Awaited, { alsoWithin = false } = {}): Allow<House & { self: Self }> {
+	const by = `a sign-in that waits for \`${step}\`${alsoWithin ? ', or is through' : ''}`;
 	return {
 		audience: 'staff',
+		proof: { who: 'staff', secret: 'cookie `staff`', by },
 		check({ locals: { otium, staffSession: session, signIn } }) {
 			const isThere = session?.awaits === step || (alsoWithin && session?.awaits === null);
 			if (!session || !isThere) fail('signed_out');
@@ -84,6 +105,7 @@ export function inSession(act: Act): Allow<House & { staff: StaffMember; session
 	return {
 		audience: 'staff',
 		act,
+		proof: { who: 'staff', secret: 'cookie `staff`', by: 'a sign-in that is through, for this session' },
 		async check({ params, locals: { otium, staff } }) {
 			if (!staff) fail('signed_out');
 			return { otium, staff, ...(await sessionFor(otium, staff, params.id ?? '', act)) };
@@ -95,9 +117,13 @@ export function inSession(act: Act): Allow<House & { staff: StaffMember; session
  * Whoever comes with a link of their own, which the path holds as `note`. It is looked at before anything that was sent: a
  * stranger's file is not even read.
  */
-function byLink<C extends object>(read: (otium: Otium, note: string) => Promise<C | null>): Allow<House & C> {
+function byLink<C extends object>(
+	who: string,
+	read: (otium: Otium, note: string) => Promise<C | null>
+): Allow<House & C> {
 	return {
 		audience: 'candidate',
+		proof: { who, secret: 'link', by: 'the seal of the house on it' },
 		async check({ params, locals: { otium, address } }) {
 			const link = await read(otium, params.note ?? '');
 			if (!link) fail('link_over');
@@ -108,20 +134,23 @@ function byLink<C extends object>(read: (otium: Otium, note: string) => Promise<
 }
 
 /** A teacher, for candidates of one site. */
-export const teacher = byLink(async (otium, note) => {
+export const teacher = byLink('a teacher', async (otium, note) => {
 	const link = await readTeacherNote(otium.db, note, otium.now());
 	return link && { link };
 });
 
 /** A candidate, for themselves. */
-export const ownPageOf = byLink(async (otium, note) => {
+export const ownPageOf = byLink('a candidate', async (otium, note) => {
 	const candidateId = await readOwnNote(otium.db, note, otium.now());
 	return candidateId === null ? null : { candidateId };
 });
 
+const SIGNATURE = 'its signature; the sealed client’s too where the session asks for one';
+
 /** A device that is signed in, whether or not its sitting has gone on elsewhere since. */
 export const device: Allow<House & { device: Device; binding: Binding; isBound: boolean }> = {
 	audience: 'candidate',
+	proof: { who: 'a device', secret: 'cookie `sitting`', by: SIGNATURE },
 	async check(event) {
 		const { otium, device } = event.locals;
 		if (!device) fail('not_at_the_door');
@@ -129,6 +158,7 @@ export const device: Allow<House & { device: Device; binding: Binding; isBound: 
 		const binding = bindingOf(otium.db, device.sittingId);
 		if (!binding) fail('not_at_the_door');
 		mustComeByClient(binding, event.locals.client);
+		await otium.quotas.take('requests', device.sittingId, 1, event.locals.signIn ?? '');
 		const odd = otium.whereabouts.heard(
 			event.locals.signIn ?? '',
 			event.locals.address,
@@ -145,6 +175,7 @@ export const device: Allow<House & { device: Device; binding: Binding; isBound: 
  */
 export const deviceOrStranger: Allow<House & { device: Device | null }> = {
 	audience: 'candidate',
+	proof: { who: 'a device, or anyone', secret: 'cookie `sitting`, or none', by: `${SIGNATURE}; of others the seal of each row` },
 	async check(event) {
 		const { otium, device: known, address } = event.locals;
 		if (known && (known.publicKey === null || isSigned(event.request))) return device.check(event);
@@ -157,6 +188,7 @@ export const deviceOrStranger: Allow<House & { device: Device | null }> = {
 /** The device that its sitting is bound to. A freed one does nothing more. */
 export const boundDevice: Allow<House & { device: Device }> = {
 	audience: 'candidate',
+	proof: { who: 'the bound device', secret: 'cookie `sitting`', by: SIGNATURE },
 	async check(event) {
 		const known = await device.check(event);
 		if (!known.isBound) refuse(refusal('second_device'));
@@ -167,6 +199,7 @@ export const boundDevice: Allow<House & { device: Device }> = {
 /** The same, or one that was freed: it hears what becomes of its sitting until another device is bound. */
 export const listeningDevice: typeof device = {
 	audience: 'candidate',
+	proof: { who: 'the bound device, or one that was freed', secret: 'cookie `sitting`', by: SIGNATURE },
 	async check(event) {
 		const known = await device.check(event);
 		if (!known.isBound && known.binding.device_epoch !== null) refuse(refusal('second_device'));

@@ -1,6 +1,7 @@
 export { clearCookie, readCookie, writeCookie } from './cookies';
 export {
 	anyone,
+	anyoneWith,
 	boundDevice,
 	listeningDevice,
 	confirmed,

@@ -1,7 +1,7 @@
 import { json, type Cookies, type RequestEvent } from '@sveltejs/kit';
 import type { z } from 'zod';
 import type { Act } from '$core/access';
-import type { Allow } from './allow';
+import type { Allow, Proof } from './allow';
 import { readJson } from './body';
 import { answerTo, type Audience } from './refuse';
 
@@ -19,8 +19,11 @@ type Answer = Response | object;
 const MOST_BYTES = { candidate: 16 * 1024, staff: 64 * 1024 };
 /** Where a body names hundreds of people, or holds a whole form with what is written in it. */
 export const LARGE = 512 * 1024;
-/** `audience` and `act`: whose route it is, and what staff must be allowed to do there. Tests read both from every route. */
-type Handler = ((event: RequestEvent) => Promise<Response>) & { audience: Audience; act?: Act };
+/**
+ * `audience` and `act`: whose route it is, and what staff must be allowed to do there; `proof`: what shows that it is theirs.
+ * Tests read all of it from every route.
+ */
+type Handler = ((event: RequestEvent) => Promise<Response>) & { audience: Audience; act?: Act; proof: Proof };
 
 /**
  * One route: who may ask, the body that it takes, and what it does then. Whatever it throws that is a refusal becomes an
@@ -52,5 +55,5 @@ export function route<C, S extends z.ZodType>(
 			return answerTo(error, allow.audience);
 		}
 	};
-	return Object.assign(handler, { audience: allow.audience, act: allow.act });
+	return Object.assign(handler, { audience: allow.audience, act: allow.act, proof: allow.proof });
 }

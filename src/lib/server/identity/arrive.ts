@@ -72,6 +72,7 @@ export async function arrive(otium: Needs, asked: Arrival): Promise<Answer<{ dev
 	const now = otium.now();
 	const note = await readDoorNote(otium, asked.note, asked.browser ?? null);
 	if (!note) return tooLate;
+	await otium.quotas.take('arrivals', note.sittingId, 1, asked.browser ?? asked.deviceId);
 	const before = await loadSitting(otium.db, note.sittingId, now);
 	if (!before) return { ok: false, refusal: refusal('gone') };
 	if (!(await isOnNetwork(otium.db, before.session, asked.address))) return offNetwork();
@@ -153,7 +154,9 @@ const tellProctor = (otium: Needs, { session, candidate, sitting }: Loaded, code
 /** "No" to "Is this you?": somebody else's details were typed, by mistake or not. The proctor hears of it. */
 export async function notMe(otium: Needs, text: string, browser: string | null, deviceName: string): Promise<void> {
 	const note = await readDoorNote(otium, text, browser);
-	const one = note && (await loadSitting(otium.db, note.sittingId, otium.now()));
+	if (!note) return;
+	await otium.quotas.take('arrivals', note.sittingId, 1, browser ?? '');
+	const one = await loadSitting(otium.db, note.sittingId, otium.now());
 	if (one) await tellProctor(otium, one, 'not_me', deviceName);
 }
 

@@ -8,6 +8,12 @@ const QUOTAS = {
 	/** Of one kind: whoever leaves the screen every few seconds is told of all the same. */
 	lapses: { points: 200, duration: 600 },
 	hands: { points: 60, duration: 600 },
+	/** Of one browser at the door of one sitting; somebody who is unsure says so a few times. */
+	arrivals: { points: 60, duration: 600 },
+	/** To begin, to hand in, to sit again, to say what the device check found: each leaves a row. */
+	commands: { points: 120, duration: 600 },
+	/** All that one device asks for: it beats, saves and fetches a few times a second at the most. */
+	requests: { points: 6_000, duration: 600 },
 	pictures: { points: 200, duration: 600 },
 	/** Photos of working, each drawn afresh. */
 	files: { points: 60, duration: 600 },

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
-import { anyone, route } from '$lib/server/http';
+import { anyoneWith, route } from '$lib/server/http';
 import { changePassword, goOn, useLink } from '$lib/server/sign-in';
 import { whereNext } from '../entered';
 
@@ -11,16 +11,20 @@ const Asked = z.object({
 });
 
 /** A password of one's own: by a link that was mailed, or at the first sign-in with one that somebody else gave. */
-export const POST = route(anyone, Asked, async ({ otium, body, locals, url }) => {
-	const { link, password, to } = body;
-	const waitSeconds = await otium.limits.asked('link', locals.address);
-	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
-	const session = locals.staffSession;
-	if (link === null && session?.awaits !== 'password') fail('signed_out');
-	const changed =
-		link === null
-			? await changePassword(otium, session!.staff.id, password, locals.signIn)
-			: await useLink(otium, link, password);
-	if (!changed.ok) fail('not_taken', { message: changed.message });
-	return { next: link === null ? whereNext(await goOn(otium, locals.signIn!), to, url) : '/sign-in' };
-});
+export const POST = route(
+	anyoneWith('a link; or cookie `staff`', 'that it was not used; or a sign-in that waits for `password`'),
+	Asked,
+	async ({ otium, body, locals, url }) => {
+		const { link, password, to } = body;
+		const waitSeconds = await otium.limits.asked('link', locals.address);
+		if (waitSeconds > 0) fail('slow_down', { waitSeconds });
+		const session = locals.staffSession;
+		if (link === null && session?.awaits !== 'password') fail('signed_out');
+		const changed =
+			link === null
+				? await changePassword(otium, session!.staff.id, password, locals.signIn)
+				: await useLink(otium, link, password);
+		if (!changed.ok) fail('not_taken', { message: changed.message });
+		return { next: link === null ? whereNext(await goOn(otium, locals.signIn!), to, url) : '/sign-in' };
+	}
+);

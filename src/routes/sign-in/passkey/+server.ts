@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
-import { anyone, route } from '$lib/server/http';
+import { anyoneWith, route } from '$lib/server/http';
 import { askToUse, goOn, openSession, whoUsed, type Asking } from '$lib/server/sign-in';
 import { keepSignIn, whence, whereNext } from '../entered';
 
@@ -15,20 +15,24 @@ const Asked = z.discriminatedUnion('act', [
 ]);
 
 /** Signs in by a passkey alone, which shows both that it is there and who uses it; or passes the second step with one. */
-export const POST = route(anyone, Asked, async ({ otium, body, url, cookies, locals, request }) => {
-	const waitSeconds = await otium.limits.asked('passkey', locals.address);
-	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
-	const session = locals.staffSession;
-	const isSecond = session?.awaits === 'second';
-	const asking: Asking = isSecond
-		? { act: 'second', staffId: session.staff.id, signIn: locals.signIn }
-		: { act: 'sign_in', staffId: null, signIn: null };
-	if (body.act === 'ask') return askToUse(otium, asking, url);
-	const staffId = await whoUsed(otium, body.id, asking, body.response as never, url);
-	if (staffId === null) fail('wrong_passkey');
-	if (isSecond) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
-	const from = await whence({ locals, request, cookies, url });
-	const opened = await openSession(otium, staffId, from, true);
-	keepSignIn(cookies, url, otium.now(), opened);
-	return { next: whereNext(opened.awaits, body.to, url) };
-});
+export const POST = route(
+	anyoneWith('a passkey; cookie `staff` where a sign-in waits', 'its answer to a challenge of this very sign-in'),
+	Asked,
+	async ({ otium, body, url, cookies, locals, request }) => {
+		const waitSeconds = await otium.limits.asked('passkey', locals.address);
+		if (waitSeconds > 0) fail('slow_down', { waitSeconds });
+		const session = locals.staffSession;
+		const isSecond = session?.awaits === 'second';
+		const asking: Asking = isSecond
+			? { act: 'second', staffId: session.staff.id, signIn: locals.signIn }
+			: { act: 'sign_in', staffId: null, signIn: null };
+		if (body.act === 'ask') return askToUse(otium, asking, url);
+		const staffId = await whoUsed(otium, body.id, asking, body.response as never, url);
+		if (staffId === null) fail('wrong_passkey');
+		if (isSecond) return { next: whereNext(await goOn(otium, locals.signIn!), body.to, url) };
+		const from = await whence({ locals, request, cookies, url });
+		const opened = await openSession(otium, staffId, from, true);
+		keepSignIn(cookies, url, otium.now(), opened);
+		return { next: whereNext(opened.awaits, body.to, url) };
+	}
+);

@@ -8,6 +8,7 @@ const Asked = z.object({ commandId: z.string().min(8).max(64), deviceName: z.str
 
 /** Whoever has handed in sits the paper once more, where the rules give another attempt. */
 export const POST = route(boundDevice, Asked, async ({ otium, device, body, cookies, url }) => {
+	await otium.quotas.take('commands', device.sittingId);
 	const deviceId = await deviceOf(otium.db, readCookie(cookies, url, 'device'), device.publicKey);
 	if (deviceId === null) refuse(refusal('second_device'));
 	const { deviceName, commandId } = body;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { anyone, refuse, route } from '$lib/server/http';
+import { anyoneWith, refuse, route } from '$lib/server/http';
 import { enrol } from '$lib/server/identity';
 
 const Asked = z.object({
@@ -10,9 +10,13 @@ const Asked = z.object({
 });
 
 /** A device enrols for the sealed client, by the code that staff have made: `{ deviceId }`. */
-export const POST = route(anyone, Asked, async ({ otium, body, locals }) => {
-	const result = await enrol(otium, { ...body, address: locals.address });
-	if (!result.ok)
-		refuse({ code: 'client_unproven', message: result.message, instead: result.instead }, result.waitSeconds);
-	return { deviceId: result.deviceId };
-});
+export const POST = route(
+	anyoneWith('a code that staff have made', 'that it was not used'),
+	Asked,
+	async ({ otium, body, locals }) => {
+		const result = await enrol(otium, { ...body, address: locals.address });
+		if (!result.ok)
+			refuse({ code: 'client_unproven', message: result.message, instead: result.instead }, result.waitSeconds);
+		return { deviceId: result.deviceId };
+	}
+);

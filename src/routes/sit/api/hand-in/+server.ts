@@ -10,6 +10,7 @@ import { act, formOf, loadSitting } from '$lib/server/sitting';
 const Asked = z.object({ commandId: z.string().min(8).max(64), finishWord: z.string().max(80).default('') });
 
 export const POST = route(boundDevice, Asked, async ({ otium, device, body, locals }) => {
+	await otium.quotas.take('commands', device.sittingId);
 	const one = await loadSitting(otium.db, device.sittingId, otium.now());
 	if (!one) refuse(refusal('gone'));
 	const wanted = one.session.rules.finishWord;

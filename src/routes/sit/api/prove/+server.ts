@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { anyone, refuse, route, writeCookie } from '$lib/server/http';
+import { anyoneWith, refuse, route, writeCookie } from '$lib/server/http';
 import { proveClient } from '$lib/server/identity';
 
 const Answer = z.object({
@@ -10,11 +10,15 @@ const Answer = z.object({
 });
 
 /** A sealed client answers its challenge, and is known by a cookie for some minutes. */
-export const POST = route(anyone, Answer, async ({ otium, body, locals, cookies, url }) => {
-	const result = await proveClient(otium, { ...body, address: locals.address });
-	// No wrong proof makes anybody wait: a key is not guessed, each try needs a challenge, and those are counted. A room of
-	// devices that were withdrawn must not shut the door for everybody behind the same address.
-	if (!result.ok) refuse({ code: 'client_unproven', message: result.message, instead: result.instead });
-	writeCookie(cookies, url, 'client', result.note, Math.floor((result.expires - otium.now()) / 1_000));
-	return { expires: result.expires, cookie: result.note };
-});
+export const POST = route(
+	anyoneWith('a challenge of the house', 'the signature of an enrolled client, once'),
+	Answer,
+	async ({ otium, body, locals, cookies, url }) => {
+		const result = await proveClient(otium, { ...body, address: locals.address });
+		// No wrong proof makes anybody wait: a key is not guessed, each try needs a challenge, and those are counted. A room of
+		// devices that were withdrawn must not shut the door for everybody behind the same address.
+		if (!result.ok) refuse({ code: 'client_unproven', message: result.message, instead: result.instead });
+		writeCookie(cookies, url, 'client', result.note, Math.floor((result.expires - otium.now()) / 1_000));
+		return { expires: result.expires, cookie: result.note };
+	}
+);

@@ -13,6 +13,7 @@ const Asked = z.object({
 });
 
 /** What the list at the door found out about the bound device. */
-export const POST = route(boundDevice, Asked, ({ otium, device, body, locals: { client } }) =>
-	checkAtDoor(otium, device.sittingId, { ...body, client })
-);
+export const POST = route(boundDevice, Asked, async ({ otium, device, body, locals: { client } }) => {
+	await otium.quotas.take('commands', device.sittingId);
+	return checkAtDoor(otium, device.sittingId, { ...body, client });
+});

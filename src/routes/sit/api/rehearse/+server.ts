@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { DEVICE_CHECKS, type DeviceCheck } from '$core/access';
-import { anyone, orRefuse, route } from '$lib/server/http';
+import { anyone, anyoneWith, orRefuse, route } from '$lib/server/http';
 import { rehearse } from '$lib/server/identity';
 
 const Asked = z.object({
@@ -20,6 +20,8 @@ const Asked = z.object({
  */
 export const GET = route(anyone, () => ({ now: Date.now() }));
 
-export const POST = route(anyone, Asked, async ({ otium, body, locals: { address, client } }) =>
-	orRefuse(await rehearse(otium, { ...body, address, client }))
+export const POST = route(
+	anyoneWith('a link, or a slip', 'the house’s seal on it; else nobody is told'),
+	Asked,
+	async ({ otium, body, locals: { address, client } }) => orRefuse(await rehearse(otium, { ...body, address, client }))
 );

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { mustBeForAll } from '$lib/server/closing';
-import { route, staff } from '$lib/server/http';
+import { confirmed, route, staff } from '$lib/server/http';
 import { savePlan, takeMarkBack } from '$lib/server/marking';
 
 const id = z.string().max(64);
@@ -37,7 +37,7 @@ const Asked = z.discriminatedUnion('act', [
 ]);
 
 /** Who marks, by which criteria, and what of it twice; and a mark of somebody else that is taken back, with a reason. */
-export const POST = route(staff('decide'), Asked, async ({ otium, staff, body }) => {
+export const POST = route(confirmed(staff('decide')), Asked, async ({ otium, staff, body }) => {
 	const by = { role: 'coordinator' as const, id: staff.id };
 	await mustBeForAll(otium.db, staff, 'decide', body.administrationId);
 	if (body.act === 'plan') {

@@ -3,7 +3,7 @@ import { may } from '$core/access';
 import { MOST_PRINTED_FORMS } from '$core/paper';
 import { fail } from '$core/problem';
 import { typeFromPaper } from '$lib/server/handed';
-import { route, staff } from '$lib/server/http';
+import { confirmed, route, staff } from '$lib/server/http';
 import { actorAt } from '$lib/server/identity';
 import { loadSitting } from '$lib/server/sitting';
 
@@ -17,7 +17,7 @@ const Asked = z.object({
 });
 
 /** What somebody wrote on paper, typed in. */
-export const POST = route(staff('decide'), Asked, async ({ otium, staff, params, body }) => {
+export const POST = route(confirmed(staff('decide')), Asked, async ({ otium, staff, params, body }) => {
 	const one = await loadSitting(otium.db, params.sitting, otium.now());
 	if (!one) fail('not_found');
 	const { site, proctorIds } = one.session;

@@ -3,17 +3,17 @@ import { dirname, join } from 'node:path';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Paper } from '$core/paper';
 import { SUPERVISING_ENTRIES } from '$core/closing';
-import { call } from '../testing/call';
-import type { House } from '../testing/house';
-import { COORDINATOR } from '../testing/house';
-import { HOLT, LORNE, ODE, satHouse } from '../testing/sat';
-import { POST as archive } from '../../../routes/(staff)/close-out/archive/+server';
-import { archivesIn } from '../archive';
-import { noteBrowser, sharedBy } from '../identity';
-import { appendToLogbook, searchLogbook } from '../logbook';
-import { confirm, foresee, giveMark, labelOf, propose, savePlan, workOfMarker } from '../marking';
-import { findSession, handOver } from '../session';
-import { closable, close, decideAddendum, proposeAddendum, signOff } from '.';
+import { call } from '$lib/server/testing/call';
+import type { House } from '$lib/server/testing/house';
+import { COORDINATOR } from '$lib/server/testing/house';
+import { HOLT, LORNE, ODE, satHouse } from '$lib/server/testing/sat';
+import { POST as archive } from './(staff)/close-out/archive/+server';
+import { archivesIn } from '$lib/server/archive';
+import { noteBrowser, sharedBy } from '$lib/server/identity';
+import { appendToLogbook, searchLogbook } from '$lib/server/logbook';
+import { confirm, foresee, giveMark, labelOf, propose, savePlan, workOfMarker } from '$lib/server/marking';
+import { findSession, handOver } from '$lib/server/session';
+import { closable, close, decideAddendum, proposeAddendum, signOff } from '$lib/server/closing';
 
 vi.setConfig({ testTimeout: 60_000 });
 const PAPER: Paper = {
