@@ -5,7 +5,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as NodeWebStream } from 'node:stream/web';
 import { Decrypter, Encrypter } from 'age-encryption';
-import { create, extract } from 'tar';
+import { create, extract, type ReadEntry } from 'tar';
 import { backupDb, KEY_FILE } from '$lib/server/db';
 import { fail } from './options';
 
@@ -27,6 +27,8 @@ export const BESIDE = [
 	'outbox',
 	'anchors.log'
 ];
+
+const OURS = new Set([DATABASE, ...BESIDE, KEY_FILE]);
 
 /** The words of a file that holds a passphrase, without the line's end; null: none is named. */
 export function readPassphrase(file: string | undefined): string | null {
@@ -94,6 +96,15 @@ export async function unpack(from: string, folder: string, passphrase: string | 
 		fail('This backup is encrypted. Name the file with its passphrase: --passphrase FILE');
 	const file = createReadStream(from);
 	const packed = isEncrypted ? await decrypted(file, passphrase!) : file;
-	await pipeline(packed, extract({ cwd: folder, strict: true }) as unknown as NodeJS.WritableStream);
+	const strange: string[] = [];
+	// Files and folders of ours, and nothing else: no link leads out of the folder, no device or foreign name comes in.
+	const filter = (path: string, entry: object) => {
+		const isOurs = OURS.has(path.split('/')[0]) && !path.split('/').includes('..');
+		const isPlain = ['File', 'OldFile', 'Directory'].includes((entry as ReadEntry).type);
+		if (!isOurs || !isPlain) strange.push(path);
+		return isOurs && isPlain;
+	};
+	await pipeline(packed, extract({ cwd: folder, strict: true, filter }) as unknown as NodeJS.WritableStream);
+	if (strange.length > 0) throw new Error(`${strange[0]} is nothing that a backup holds`);
 	if (!(await readdir(folder)).includes(DATABASE)) throw new Error('there is no database in it');
 }

@@ -5,7 +5,7 @@ import { constants, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { everyoneBegins, openLines, saveBody } from './bench-room';
-import { makeCrowdSession } from './crowd-session';
+import { CROWD_STAFF, makeCrowdSession } from './crowd-session';
 import { Gun, percentile } from './load';
 import { freePort, startServer } from './server-process';
 
@@ -20,9 +20,10 @@ const SAVES_A_SECOND = Math.ceil(HONEST / 60);
 const TICK_MS = 50;
 
 /**
- * What 500 honest candidates notice of somebody who sends all that an outsider can: wrong numbers at the door, wrong
- * passwords, a copied cookie without its key, bodies and forms that are far too large, made-up receipts, challenges without
- * end. Each in a loop, as fast as it is answered.
+ * What 500 honest candidates notice of somebody who sends all that an outsider can: wrong numbers at the door, guesses at one
+ * candidate, arrivals where somebody sits already, wrong and forgotten passwords, a copied cookie without its key, old answers
+ * of nobody, bodies and forms that are far too large, made-up receipts, challenges without end; and of an author who has
+ * drawings drawn that never end. Each in a loop, as fast as it is answered.
  */
 export async function measureHostile(seconds: number): Promise<HostileFigures> {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-hostile-'));
@@ -62,9 +63,15 @@ export async function measureHostile(seconds: number): Promise<HostileFigures> {
 		await measure();
 		const quiet = await measure();
 		// A process of its own, so that what it costs to attack is not taken for what it costs to be attacked.
-		const attacker = fork('scripts/attack.ts', [url, session.code, browsers[0].cookieHeader()], {
-			execArgv: ['--import', 'tsx']
-		});
+		const [{ number, family }] = session.people;
+		const insider = await signedIn(url);
+		const attacker = fork(
+			'scripts/attack.ts',
+			[url, session.code, browsers[0].cookieHeader(), insider, number, family],
+			{
+				execArgv: ['--import', 'tsx']
+			}
+		);
 		// An attacker has a machine of their own: here they get what server and candidates leave of this one.
 		setPriority(attacker.pid!, constants.priority.PRIORITY_LOW);
 		await once(attacker, 'message');
@@ -81,4 +88,19 @@ export async function measureHostile(seconds: number): Promise<HostileFigures> {
 		server.kill('SIGKILL');
 		rmSync(dir, { recursive: true, force: true });
 	}
+}
+
+/** The cookie of somebody of the staff who may write papers. */
+async function signedIn(url: string): Promise<string> {
+	const { signIn: name, password } = CROWD_STAFF;
+	const answer = await fetch(`${url}/sign-in`, {
+		method: 'POST',
+		redirect: 'manual',
+		body: new URLSearchParams({ name, password, to: '/' }),
+		headers: { origin: url }
+	});
+	return answer.headers
+		.getSetCookie()
+		.map((line) => line.split(';')[0])
+		.join('; ');
 }

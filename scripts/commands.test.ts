@@ -1,9 +1,21 @@
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+	copyFileSync,
+	existsSync,
+	mkdirSync,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	rmSync,
+	statSync,
+	symlinkSync,
+	writeFileSync
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
+import { create } from 'tar';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { openDb } from '$lib/server/db';
 import { anchorOf, headOf } from '$lib/server/proof';
@@ -186,6 +198,58 @@ describe('backup and restore', () => {
 		writeFileSync(nonsense, 'this is no database, however long it may be made to look');
 		expect(run('restore', '--from', nonsense, '--data', join(dir, 'kept'), '--yes').out).toContain("can't be restored");
 		expect(readFileSync(join(dir, 'kept', 'otium.sqlite')).equals(before)).toBe(true);
+	});
+
+	it('refuses a crafted one: links that lead out, names that are not ours, another house’s', async () => {
+		restore('mine', '--key', key);
+		const outside = join(dir, 'outside');
+		mkdirSync(outside, { recursive: true });
+		const pack = (name: string, make: (folder: string) => string[]) => {
+			const folder = join(dir, `crafted-${name}`);
+			mkdirSync(folder, { recursive: true });
+			copyFileSync(join(dir, 'mine', 'otium.sqlite'), join(folder, 'otium.sqlite'));
+			const file = join(dir, `${name}.tar.gz`);
+			create({ gzip: true, cwd: folder, file, sync: true, preservePaths: true }, ['otium.sqlite', ...make(folder)]);
+			return run('restore', '--from', file, '--data', join(dir, `from-${name}`), '--key', key).out;
+		};
+		const linked = pack('linked', (folder) => {
+			symlinkSync(outside, join(folder, 'media'));
+			return ['media'];
+		});
+		expect(linked).toContain('media is nothing that a backup holds');
+		const foreign = pack('foreign', (folder) => {
+			writeFileSync(join(folder, 'start.sh'), 'x');
+			return ['start.sh'];
+		});
+		expect(foreign).toContain('start.sh is nothing that a backup holds');
+		writeFileSync(join(dir, 'beside.txt'), 'x');
+		const above = pack('above', () => ['../beside.txt']);
+		expect(above).toContain("can't be restored");
+		expect(readdirSync(outside)).toEqual([]);
+
+		const other = join(dir, 'other-house');
+		mkdirSync(other);
+		await (await openDb(join(other, 'otium.sqlite'))).destroy();
+		const file = join(dir, 'other.tar.gz');
+		create({ gzip: true, cwd: other, file, sync: true }, ['otium.sqlite', 'house.key']);
+		const from = ['--from', file, '--yes', '--data'];
+		expect(run('restore', ...from, join(dir, 'mine')).out).toContain("another house's");
+		expect(readFileSync(join(dir, 'mine', 'house.key'), 'utf8')).toBe(readFileSync(key, 'utf8'));
+		expect(run('restore', ...from, join(dir, 'a-new-folder')).code).toBe(0);
+	});
+
+	it('says what an older one does not reach', async () => {
+		restore('older', '--key', key);
+		const db = await openDb(join(dir, 'older', 'otium.sqlite'));
+		const { entries, ...head } = await headOf(db, Date.now());
+		writeFileSync(
+			join(dir, 'older', 'anchors.log'),
+			`${JSON.stringify(anchorOf(db, { ...head, entries: entries + 7 }))}\n`
+		);
+		await db.destroy();
+		const { code, out } = run('restore', '--from', copy, '--data', join(dir, 'older'), '--yes');
+		expect(code).toBe(0);
+		expect(out).toContain(`What was here reached further: to entry ${entries + 7}`);
 	});
 
 	it('finds an end that was cut off, by an anchor', async () => {

@@ -65,7 +65,8 @@ const COMMANDS = {
 	},
 	restore: {
 		does: 'Put a backup in the place of the data. Asks for --yes.',
-		usage: '--from FILE [--data data/otium] [--passphrase FILE] [--key FILE] [--anchor FILE]... [--yes]',
+		usage:
+			'--from FILE [--data data/otium] [--passphrase FILE] [--key FILE] [--anchor FILE]... [--other-house] [--yes]',
 		needs: []
 	}
 };

@@ -1,7 +1,7 @@
-import { copyFileSync, existsSync, renameSync, rmSync } from 'node:fs';
+import { copyFileSync, existsSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { KEY_FILE, openDb, readHouseKey } from '$lib/server/db';
-import { verifyRecord } from '$lib/server/proof';
+import { furthestAnchor, verifyRecord } from '$lib/server/proof';
 import { DATABASE, readPassphrase, unpack } from './backup-file';
 import { fail, readOptions } from './options';
 
@@ -11,6 +11,7 @@ const options = readOptions({
 	passphrase: { type: 'string' },
 	key: { type: 'string' },
 	anchor: { type: 'string', multiple: true },
+	'other-house': { type: 'boolean', default: false },
 	yes: { type: 'boolean', default: false }
 });
 const { data } = options;
@@ -34,15 +35,24 @@ function refuse(words: string): never {
 	rmSync(trial, { recursive: true, force: true });
 	return fail(words);
 }
+/** How far the data reached that this takes the place of. */
+let further: Awaited<ReturnType<typeof furthestAnchor>> = null;
 let verified: Awaited<ReturnType<typeof verifyRecord>>;
 try {
 	await unpack(options.from, trial, passphrase);
 	const key = options.key ?? (existsSync(join(data, KEY_FILE)) ? join(data, KEY_FILE) : null);
-	if (key && !existsSync(join(trial, KEY_FILE))) copyFileSync(key, join(trial, KEY_FILE));
+	const own = key && readFileSync(key, 'utf8').trim();
+	const brought = existsSync(join(trial, KEY_FILE)) ? readFileSync(join(trial, KEY_FILE), 'utf8').trim() : null;
+	if (own && brought !== null && own !== brought && !options['other-house'])
+		refuse(
+			`This backup is another house's: it brings a key of its own. Restore it into a folder of its own with --data, or say --other-house.`
+		);
+	if (key && brought === null) copyFileSync(key, join(trial, KEY_FILE));
 	// What is of an older version has no key yet, and is given one.
 	readHouseKey(trial, true);
 	const db = await openDb(join(trial, DATABASE));
 	verified = await verifyRecord({ db, dataDir: trial }, options.anchor);
+	further = await furthestAnchor(db, [join(data, 'anchors.log')]);
 	await db.destroy();
 } catch (error) {
 	refuse(`This file can't be restored: ${(error as Error).message}`);
@@ -56,3 +66,11 @@ const until = verified.anchoredAt ? `, and reaches as far as the anchor of ${ver
 console.log(
 	`Restored ${options.from}: ${verified.entries} entries in the logbook and ${verified.answers} answers, as they were written${until}.`
 );
+for (const at of verified.sealedAnew)
+	console.log(
+		`The rows that decide results were sealed as an upgrade found them at ${at}; before that nothing proves them.`
+	);
+if (further && further.entries > verified.entries)
+	console.log(
+		`What was here reached further: to entry ${further.entries}, at ${further.at}. It lies in ${before}, with all that came after this backup.`
+	);

@@ -61,7 +61,7 @@ export async function openDb(file: string): Promise<Db> {
 	await mustBeOurs(db);
 	await watch(db);
 	// What an upgrade has changed, or found, is sealed as it is now; the entry says that it was all of it.
-	if (done.length > 0) await transact(db, async () => noteAllRows(db), true);
+	if (done.length > 0) await transact(db, async () => noteAllRows(db), MIGRATIONS.names.at(-1)!);
 	return db;
 }
 
@@ -167,9 +167,13 @@ export async function overwriting(db: Db, work: () => Promise<void>): Promise<vo
  * Everything in `work`, or nothing of it. When the disk is full SQLite has rolled back by itself, and rolling back once
  * more fails; whoever asked is told the first failure, which says what is the matter. Rows that decide results are sealed
  * with it.
- * @param anew every row is, after an upgrade
+ * @param anew every row is, after an upgrade to this step of the schema
  */
-export async function transact<T>(db: Db, work: (trx: Knex.Transaction) => Promise<T>, anew = false): Promise<T> {
+export async function transact<T>(
+	db: Db,
+	work: (trx: Knex.Transaction) => Promise<T>,
+	anew: string | null = null
+): Promise<T> {
 	let cause: unknown;
 	try {
 		return await db.transaction(async (trx) => {

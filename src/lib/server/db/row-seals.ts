@@ -86,9 +86,9 @@ type Sealed = [table: string, id: string, is: string | null, was: string | null]
 
 /**
  * The last thing in every transaction: says in the logbook what the rows that it changed have come to, if it changed any.
- * @param anew all rows are sealed, as an upgrade has changed them by other means
+ * @param anew all rows are sealed, as an upgrade has changed them by other means; the last step of the schema that it took
  */
-export async function sealRows(trx: Query, anew = false): Promise<void> {
+export async function sealRows(trx: Query, anew: string | null = null): Promise<void> {
 	const { connection, tables } = watched(trx);
 	if (!connection?.open) return;
 	const noted = connection.prepare('SELECT tab, id, was FROM temp.row_changed').raw().all() as [
@@ -105,7 +105,7 @@ export async function sealRows(trx: Query, anew = false): Promise<void> {
 	const last = await trx('logbook').orderBy('seq', 'desc').first('at');
 	const entries: NewEntry[] = [];
 	for (let i = 0; i < rows.length; i += IN_ONE) {
-		const body = { rows: rows.slice(i, i + IN_ONE), ...(anew && { anew }) };
+		const body = { rows: rows.slice(i, i + IN_ONE), ...(anew !== null && { anew }) };
 		entries.push({ at: last?.at ?? 0, by: { role: 'system', id: 'record' }, kind: ROWS_ENTRY, body });
 	}
 	await appendToLogbook(trx, entries);
@@ -203,6 +203,9 @@ class Said {
 	/** The first row that had become another before the house changed it the next time; null: none had. */
 	rewritten: string | null = null;
 	#macs = new Map<string, Map<string, string>>();
+	#upgrades = new Set<string>();
+	/** The one whose entries are being read. */
+	#upgrade: string | null = null;
 	#seq = 0;
 
 	constructor(private readonly reader: Connection) {}
@@ -214,8 +217,9 @@ class Said {
 			.all(this.#seq, until, ROWS_ENTRY) as Pick<Entry, 'seq' | 'at' | 'body'>[];
 		for (const { seq, at, body } of entries) {
 			this.#seq = seq;
-			const { rows, anew } = JSON.parse(body) as { rows: Sealed[]; anew?: true };
-			if (anew && this.anew.at(-1) !== at) this.anew.push(at);
+			const { rows, anew } = JSON.parse(body) as { rows: Sealed[]; anew?: string };
+			if (anew && this.#upgrade !== anew) this.#noteUpgrade(anew, at, seq);
+			if (!anew) this.#upgrade = null;
 			for (const [table, id, mac, was] of rows) {
 				const macs = this.#macs.get(table) ?? new Map<string, string>();
 				if (!anew && was !== (macs.get(id) ?? null))
@@ -226,6 +230,15 @@ class Said {
 			}
 		}
 		return entries.length > 0;
+	}
+
+	/** Each step of the schema is taken once: rows that are sealed anew for it a second time were changed by somebody. */
+	#noteUpgrade(step: string, at: number, seq: number) {
+		if (this.#upgrades.has(step))
+			this.rewritten ??= `all rows were sealed anew in entry ${seq}, and no upgrade asked for it`;
+		this.#upgrades.add(step);
+		this.#upgrade = step;
+		this.anew.push(at);
 	}
 
 	of(table: string, id: string): string | null {

@@ -1,5 +1,5 @@
 import type { Query } from '../db';
-import { readNote, signNote } from './tokens';
+import { hashToken, readNote, signNote } from './tokens';
 
 const DAY_MS = 86_400_000;
 /** A teacher's link is for what is coming up. */
@@ -21,13 +21,25 @@ export async function readTeacherNote(db: Query, note: string, now: number): Pro
 	return (read?.asks as TeacherLink | undefined) ?? null;
 }
 
-/** A link to what a candidate has been given, and by which they ask for more. */
-export function ownNote(db: Query, candidateId: string, from: number): Promise<string> {
-	return signNote(db, { mine: candidateId }, from + OWN_MS);
+/**
+ * A link to what a candidate has been given, and by which they ask for more. It goes to their address, and is good for as
+ * long as that is theirs: one that was mistyped and put right opens nothing any more.
+ */
+export async function ownNote(db: Query, candidateId: string, from: number): Promise<string> {
+	return signNote(db, { mine: candidateId, to: await addressOf(db, candidateId) }, from + OWN_MS);
 }
 
-/** Whose page it is; null: it is not ours, was changed, or is too old. */
+/** Whose page it is; null: it is not ours, was changed, is too old, or went to an address that is no longer theirs. */
 export async function readOwnNote(db: Query, note: string, now: number): Promise<string | null> {
 	const read = await readNote(db, note, now);
-	return (read?.mine as string | undefined) ?? null;
+	const id = (read?.mine as string | undefined) ?? null;
+	// One from before this was asked says nothing of an address.
+	if (id === null || read!.to === undefined) return id;
+	return read!.to === (await addressOf(db, id)) ? id : null;
+}
+
+/** An address as a note may carry it; null: there is none. */
+async function addressOf(db: Query, candidateId: string): Promise<string | null> {
+	const row = await db('candidate').where({ id: candidateId }).first('email');
+	return row?.email ? hashToken(row.email.trim().toLowerCase()) : null;
 }

@@ -135,6 +135,11 @@ describe('a candidate’s own page', () => {
 		const teacher = await teacherNote(db, { name: 'T', email: 't@sea.example', siteId: 'quayside' }, NINE);
 		expect(await readOwnNote(db, own, NINE)).toBe('can0');
 		expect(await readOwnNote(db, teacher, NINE)).toBeNull();
+		// A link that went to a mistyped address ends when that is put right.
+		const { email } = await db('candidate').where({ id: 'can0' }).first('email');
+		await db('candidate').where({ id: 'can0' }).update({ email: 'right@saltmarsh.example' });
+		expect(await readOwnNote(db, own, NINE)).toBeNull();
+		await db('candidate').where({ id: 'can0' }).update({ email });
 		expect(await readTeacherNote(db, own, NINE)).toBeNull();
 		expect(await readTeacherNote(db, teacher, NINE)).toMatchObject({ siteId: 'quayside' });
 		expect(await readOwnNote(db, own.slice(0, -1) + (own.endsWith('A') ? 'B' : 'A'), NINE)).toBeNull();
