@@ -19,9 +19,7 @@ test('wrong, old and mistyped codes and names each get one sentence that says wh
 		'We could not find you with these details. Check the code on the board'
 	);
 	await knock([code, 'DO-1020', 'Rok']);
-	await expect(page.getByTestId('problem')).toContainText(
-		'the number on your card and your family name as registered'
-	);
+	await expect(page.getByTestId('problem')).toContainText('the number on your card and your family name as registered');
 	const spaced = [...code.toLowerCase()].join(' ').replaceAll('0', 'o').replaceAll('1', 'l').replaceAll('5', 's');
 	await knock([spaced, ' do 1020', 'RÖÖK']);
 	await expect(page.getByTestId('name')).toHaveText('Tobias Rook');

@@ -175,7 +175,11 @@ export const device: Allow<House & { device: Device; binding: Binding; isBound: 
  */
 export const deviceOrStranger: Allow<House & { device: Device | null }> = {
 	audience: 'candidate',
-	proof: { who: 'a device, or anyone', secret: 'cookie `sitting`, or none', by: `${SIGNATURE}; of others the seal of each row` },
+	proof: {
+		who: 'a device, or anyone',
+		secret: 'cookie `sitting`, or none',
+		by: `${SIGNATURE}; of others the seal of each row`
+	},
 	async check(event) {
 		const { otium, device: known, address } = event.locals;
 		if (known && (known.publicKey === null || isSigned(event.request))) return device.check(event);
