@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { fileTypeFromBuffer } from 'file-type';
 import type { HandedFile } from '$core/paper';
 import { fail } from '$core/problem';
-import type { Query } from '../db';
+import { macOf, type Query } from '../db';
 import type { House } from '../house';
 import { ContentFiles } from '../media';
 import { reEncode } from '../pictures';
@@ -34,7 +34,7 @@ export async function keepHanded(
 	const kept = isPdf ? bytes : await reEncode(otium, bytes, SIZE, ['jpeg', 'png', 'webp']);
 	if (!kept) fail('handed_file');
 	const sha256 = createHash('sha256').update(kept).digest('hex');
-	const id = idOf(sittingId, questionId, sha256);
+	const id = idOf(otium.db, sittingId, questionId, sha256);
 	const there = await handedIn(otium.db, sittingId);
 	const known = there.find((file) => file.id === id);
 	if (known) return known;
@@ -61,11 +61,8 @@ export async function keepHanded(
  * What a file is called in an answer. It follows from what is in it: the chain of answers binds the file, too, and one that
  * is sent twice is there once.
  */
-function idOf(sittingId: string, questionId: string, sha256: string): string {
-	const digest = createHash('sha256')
-		.update(JSON.stringify([sittingId, questionId, sha256]))
-		.digest('base64url');
-	return digest.slice(0, 21);
+function idOf(db: Query, sittingId: string, questionId: string, sha256: string): string {
+	return macOf(db, 'marks', `handed ${JSON.stringify([sittingId, questionId, sha256])}`).slice(0, 21);
 }
 
 /** The files of a sitting, in the order in which they came. */

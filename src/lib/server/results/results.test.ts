@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { parse } from 'csv-parse/sync';
 import { XMLParser } from 'fast-xml-parser';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Paper } from '$core/paper';
+import type { Form, Paper } from '$core/paper';
 import { shownPercent } from '$core/results';
 import { archivesIn, verifyArchive } from '../archive';
 import { closable, close, closingOf, decideValidity, signOff } from '../closing';
@@ -269,9 +269,11 @@ describe('a release', () => {
 			3
 		);
 		const [own] = await ownResults(house.otium, 'can1');
+		const { form } = await house.otium.db('form').where({ sitting_id: 'sit1' }).first('form');
+		const place = (JSON.parse(form) as Form).questions.findIndex(({ id }) => id === 'three') + 1;
 		expect(own).toMatchObject({
 			points: { points: '1.5', outOf: '4' },
-			notes: ['Question 3 was left out: no points, and none to reach.']
+			notes: [`Question ${place} was left out: no points, and none to reach.`]
 		});
 	});
 });

@@ -1,9 +1,8 @@
-import { createHash } from 'node:crypto';
 import { sameName, clientFor, type ProvenClient } from '$core/access';
 import { deal, formFor, type Form, type FormPlace } from '$core/paper';
 import { forwardBy } from '$core/session';
 import { refusal, RefusalError, type Outcome } from '$core/sitting';
-import { idsAsMade, transact, type Query } from '../db';
+import { idsAsMade, macOf, transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { paperVersion } from '../paper';
 import { actIn, tell, type Touched } from './act';
@@ -71,8 +70,9 @@ async function dealOnce(trx: Query, one: Loaded, now: number) {
 	const mayStartFromLast = attempts.startsFromLast && forwardBy(session.rules.movement) === null;
 	if (attempt > 1 && mayStartFromLast && (await startFromLast(trx, sittingId, now))) return;
 	const { content } = await paperVersion(trx, paperId);
-	// The sitting's own id is the seed: nothing has to be drawn, and the form can be dealt again and compared.
-	const seed = createHash('sha256').update(sittingId).digest().readInt32BE(0);
+	// The seed follows from the sitting's id and a key of the house: whoever knows the id, as its candidate does at the door,
+	// and the paper, as its author does, can't work out beforehand what will be dealt.
+	const seed = Buffer.from(macOf(trx, 'marks', `form ${sittingId}`), 'base64url').readInt32BE();
 	const name = content.forms ? formFor(content, order.forms, { seed, ...(await placeOf(trx, one)) }) : null;
 	const form = deal(content, merge.otherForm ? OWN_ORDER : order, seed, name);
 	await trx('form').insert({ sitting_id: sittingId, form: JSON.stringify(form) });
