@@ -89,10 +89,17 @@ describe('a file that was made to stop the house is refused in words, and nobody
 		const result = await checkImport(
 			house.otium,
 			'people.csv',
-			bytes(`number,given,family,email\nDO-1,Ann,Moor,${'a@'.repeat(100_000)}`),
+			bytes(`number,given,family,email\nDO-1,Ann,Moor,${'a@'.repeat(10_000)}`),
 			ASKED
 		);
 		expect(result.ok && result.checked.plan.problems).toMatchObject([{ line: 2, field: 'E-mail' }]);
+	});
+
+	it('a cell without an end is one row’s problem, and nobody waits for it', async () => {
+		const text = `number,given,family,email\nDO-1,Ann,"${'""'.repeat(4_000_000)}",x@x.example\nDO-2,Bo,Moor,y@x.example`;
+		const { done, pauseMs } = await longestPause(() => checkImport(house.otium, 'people.csv', bytes(text), ASKED));
+		expect(done.ok && done.checked.plan.problems[0]).toMatchObject({ line: 2, field: 'family' });
+		expect(pauseMs).toBeLessThan(NOBODY_WAITS_MS);
 	});
 
 	it('an archive whose listing says a thousand bytes and that holds 100 MB', async () => {

@@ -1,9 +1,11 @@
-import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { connectDb, openDb, openSecret, readHouseKey, sealSecret } from '../db';
+import { connectDb, KEY_FILE, openDb, openSecret, readHouseKey, sealSecret } from '../db';
 
 const DATABASE = 'otium.sqlite';
+const KEY = createHash('sha256').update('the key of houses for tests').digest('base64url');
 const newFolder = () => mkdtempSync(join(tmpdir(), 'otium-test-'));
 
 /** As a first start leaves it, with what is sealed in it: the one of this process. */
@@ -20,14 +22,16 @@ async function firstStart() {
 }
 
 /**
- * A new data folder, under a key of its own. Bringing an empty file up to date takes longer than most tests, so it is done
+ * A new data folder. Houses of tests have one key, so that what follows from it, as the forms that are dealt, is the same in
+ * each run; `ownKey` gives one that no other has. Bringing an empty file up to date takes longer than most tests, so it is done
  * once in a process, and copied.
  */
-export async function newDataFolder(): Promise<string> {
+export async function newDataFolder({ ownKey = false } = {}): Promise<string> {
 	first ??= firstStart();
 	const { dir: from, sealed } = await first;
 	const dir = newFolder();
 	copyFileSync(join(from, DATABASE), join(dir, DATABASE));
+	if (!ownKey) writeFileSync(join(dir, KEY_FILE), `${KEY}\n`, { mode: 0o600 });
 	readHouseKey(dir, true);
 	const db = connectDb(join(dir, DATABASE));
 	for (const { key, value } of sealed)

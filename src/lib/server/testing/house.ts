@@ -51,10 +51,12 @@ type Change = {
 	timing?: Partial<SessionRules['timing']>;
 	closes?: number | null;
 	paper?: Paper;
+	/** A key that no other house has. */
+	ownKey?: boolean;
 };
 
 export async function buildHouse(change: Change = {}): Promise<House> {
-	const dir = await newDataFolder();
+	const dir = await newDataFolder(change);
 	const clock = { at: NINE };
 	const start = () =>
 		startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent', threads: THREADS });
