@@ -1,9 +1,9 @@
 import { createServer } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { addStaff } from '../identity';
-import { buildHouse, type House } from '../testing/house';
-import { CLIENT, startSignInService, type Account } from '../../../../stand-ins/sign-in-service';
-import { askOidc, takeOidc, type OidcAsked } from '.';
+import { addStaff } from '$lib/server/identity';
+import { buildHouse, type House } from '$lib/server/testing/house';
+import { CLIENT, startSignInService, type Account } from '../stand-ins/sign-in-service';
+import { askOidc, takeOidc, type OidcAsked } from '$lib/server/sign-in';
 
 vi.setConfig({ testTimeout: 60_000, hookTimeout: 60_000 });
 const HERE = new URL('http://localhost:4999/sign-in');
