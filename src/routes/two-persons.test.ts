@@ -1,12 +1,11 @@
 import { mkdirSync, readdirSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Paper } from '$core/paper';
 import { SUPERVISING_ENTRIES } from '$core/closing';
 import { call } from '$lib/server/testing/call';
 import type { House } from '$lib/server/testing/house';
 import { COORDINATOR } from '$lib/server/testing/house';
-import { HOLT, LORNE, ODE, satHouse } from '$lib/server/testing/sat';
+import { HOLT, LORNE, ODE, satHouse, SMALL_PAPER } from '$lib/server/testing/sat';
 import { POST as archive } from './(staff)/close-out/archive/+server';
 import { archivesIn } from '$lib/server/archive';
 import { noteBrowser, sharedBy } from '$lib/server/identity';
@@ -16,23 +15,10 @@ import { findSession, handOver } from '$lib/server/session';
 import { closable, close, decideAddendum, proposeAddendum, signOff } from '$lib/server/closing';
 
 vi.setConfig({ testTimeout: 60_000 });
-const PAPER: Paper = {
-	title: 'Coastal Navigation',
-	parts: [
-		{
-			title: 'All',
-			draw: null,
-			questions: [
-				{ id: 'c1', kind: 'true_false', stem: 'Is it?', points: 1, topic: 'x', answer: true },
-				{ id: 'e1', kind: 'essay', stem: 'Say why.', points: 4, topic: 'x', words: null }
-			]
-		}
-	]
-};
 let house: House;
 afterEach(() => house.close());
 const sat = async (candidates = 2, change = {}) =>
-	(house = await satHouse(PAPER, candidates, (_, id) => (id === 'c1' ? false : 'Because.'), { change }));
+	(house = await satHouse(SMALL_PAPER, candidates, (_, id) => (id === 'c1' ? false : 'Because.'), { change }));
 const by = (one: { id: string; roles: { role: string }[] }) => ({ role: one.roles[0].role, id: one.id }) as never;
 const of = { administrationId: 'winter', paperId: 'numbers', questionId: 'c1' };
 /** One person marks the essays. */

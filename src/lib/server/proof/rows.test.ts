@@ -1,32 +1,18 @@
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Paper } from '$core/paper';
 import { transact, verifyRows } from '../db';
 import { giveHere, type House, CANDIDATE, COORDINATOR } from '../testing/house';
-import { HOLT, LORNE, satHouse } from '../testing/sat';
+import { HOLT, LORNE, satHouse, SMALL_PAPER } from '../testing/sat';
 import { searchLogbook } from '../logbook';
 import { confirm, foresee, giveMark, propose, savePlan, workOfMarker } from '../marking';
 import { withdrawGrant } from '../grants';
 import { act } from '../sitting';
 import { verifyRecord } from '.';
 
-const PAPER: Paper = {
-	title: 'Coastal Navigation',
-	parts: [
-		{
-			title: 'All',
-			draw: null,
-			questions: [
-				{ id: 'c1', kind: 'true_false', stem: 'Is it?', points: 1, topic: 'x', answer: true },
-				{ id: 'e1', kind: 'essay', stem: 'Say why.', points: 4, topic: 'x', words: null }
-			]
-		}
-	]
-};
 let house: House;
 beforeEach(async () => {
-	house = await satHouse(PAPER, 3, (_, id) => (id === 'c1' ? false : 'Because.'));
+	house = await satHouse(SMALL_PAPER, 3, (_, id) => (id === 'c1' ? false : 'Because.'));
 	const of = { administrationId: 'winter', paperId: 'numbers', questionId: 'e1' };
 	const plan = { markers: [{ id: 'holt', share: 1 }], secondPercent: 0, tolerance: 0, rubric: [] };
 	await savePlan(house.otium, COORDINATOR, of, plan, 0);

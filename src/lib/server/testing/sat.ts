@@ -10,6 +10,21 @@ export const ODE = somebody('ode', 'coordinator', null);
 export const LORNE = somebody('lorne', 'closing_officer', null);
 export const HOLT = somebody('holt', 'marker', null);
 
+/** A question that is marked by its key, and one that people mark. */
+export const SMALL_PAPER: Paper = {
+	title: 'Coastal Navigation',
+	parts: [
+		{
+			title: 'All',
+			draw: null,
+			questions: [
+				{ id: 'c1', kind: 'true_false', stem: 'Is it?', points: 1, topic: 'x', answer: true },
+				{ id: 'e1', kind: 'essay', stem: 'Say why.', points: 4, topic: 'x', words: null }
+			]
+		}
+	]
+};
+
 /**
  * A house whose session has been sat and has ended: everyone handed in, but those who are absent.
  * @param answerOf what each gives to each question; null leaves it blank
