@@ -84,7 +84,7 @@ export function sitsIn(home: House) {
 	const valueOf = (sittingId: string, name: string) =>
 		home.read(async (db) => {
 			const { ids } = await dealt(db, sittingId);
-			const questionId = ids.questionNamed(name)!;
+			const questionId = ids.questionNamed(name) ?? name;
 			const row = await db('answer_standing').where({ sitting_id: sittingId, question_id: questionId }).first('value');
 			return row ? ids.toDevice({ questionId, value: JSON.parse(row.value).value, struck: [] }).value : undefined;
 		});
