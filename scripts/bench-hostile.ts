@@ -4,6 +4,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { constants, setPriority, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { Browser } from '../stand-ins/crowd';
 import { everyoneBegins, openLines, saveBody } from './bench-room';
 import { CROWD_STAFF, makeCrowdSession } from './crowd-session';
 import { Gun, percentile } from './load';
@@ -39,11 +40,11 @@ export async function measureHostile(seconds: number): Promise<HostileFigures> {
 		const measure = async (): Promise<Latency> => {
 			const times: number[] = [];
 			const waiting: Promise<unknown>[] = [];
-			const fire = (path: string, body: string) => {
+			const fire = (path: string, bodyOf: (by: Browser) => string) => {
 				const started = performance.now();
 				const by = browsers[n++ % browsers.length];
 				waiting.push(
-					gun.fire({ path, body, by }).then((status) => {
+					gun.fire({ path, body: bodyOf(by), by }).then((status) => {
 						if (status !== 200) throw new Error(`an honest request was answered with ${status}`);
 						times.push(performance.now() - started);
 					})
@@ -52,9 +53,9 @@ export async function measureHostile(seconds: number): Promise<HostileFigures> {
 			let [beats, saves] = [0, 0];
 			const until = performance.now() + seconds * 1_000;
 			while (performance.now() < until) {
-				for (beats += (BEATS_A_SECOND * TICK_MS) / 1_000; beats >= 1; beats--) fire('/sit/api/beat', '{}');
+				for (beats += (BEATS_A_SECOND * TICK_MS) / 1_000; beats >= 1; beats--) fire('/sit/api/beat', () => '{}');
 				for (saves += (SAVES_A_SECOND * TICK_MS) / 1_000; saves >= 1; saves--)
-					fire('/sit/api/answers', saveBody(1_000 + n, n));
+					fire('/sit/api/answers', (by) => saveBody(1_000 + n, n, by));
 				await sleep(TICK_MS);
 			}
 			await Promise.all(waiting);

@@ -29,13 +29,24 @@ const QUESTIONS = DEMO_PAPERS[0].paper.parts
 	.flatMap((part) => part.questions)
 	.filter((one) => one.kind !== 'calculated');
 
-/** An answer to the nth question that fits it. */
-export function saveBody(seq: number, n: number): string {
-	const question = QUESTIONS[n % QUESTIONS.length];
-	const value = rightAnswer(question);
-	return JSON.stringify({
-		revisions: [{ seq, questionId: question.id, value, marked: false, struck: [], inViewMs: 4_000 }]
-	});
+type Answered = { questionId: string; value: unknown };
+/** What each device may answer, under the names that it was given. */
+const answersOf = new WeakMap<Browser, Answered[]>();
+const UNNAMED: Answered[] = QUESTIONS.map((question) => ({ questionId: question.id, value: rightAnswer(question) }));
+
+/** An answer to the nth question that fits it. @param by whose names it goes by; none: it is not meant to be saved */
+export function saveBody(seq: number, n: number, by?: Browser): string {
+	const all = (by && answersOf.get(by)) ?? UNNAMED;
+	return JSON.stringify({ revisions: [{ seq, ...all[n % all.length], marked: false, struck: [], inViewMs: 4_000 }] });
+}
+
+type Sent = { id: string; kind: string; choices?: { id: string }[] };
+/** What fits a question as a device was sent it: as long as the right answer would be. */
+function fitting({ id, kind, choices = [] }: Sent): Answered {
+	if (kind === 'true_false') return { questionId: id, value: true };
+	if (kind === 'single') return { questionId: id, value: choices[0].id };
+	if (kind === 'multiple') return { questionId: id, value: choices.slice(0, 2).map((choice) => choice.id) };
+	return { questionId: id, value: ['short', 'numeric', 'essay'].includes(kind) ? '7.25' : null };
 }
 
 /** Candidates in turn, each with a number of their own that goes up, through the questions of the paper. */
@@ -43,7 +54,8 @@ export function saver(browsers: Browser[]): () => Shot {
 	let n = 0;
 	return () => {
 		const turn = Math.floor(n / browsers.length);
-		const shot = { path: '/sit/api/answers', body: saveBody(turn + 1, turn), by: browsers[n % browsers.length] };
+		const by = browsers[n % browsers.length];
+		const shot = { path: '/sit/api/answers', body: saveBody(turn + 1, turn, by), by };
 		n++;
 		return shot;
 	};
@@ -72,6 +84,8 @@ export async function everyoneBegins(port: number, { code, people }: CrowdSessio
 			});
 			const begun = await browser.post('/sit/api/begin', { commandId: `begin-${number}` });
 			if (begun.status !== 200) throw new Error(`${number} could not begin: ${JSON.stringify(begun.body)}`);
+			const { body } = await browser.get('/sit/api/paper');
+			answersOf.set(browser, (body.questions as Sent[]).map(fitting));
 			browsers[i] = browser;
 		}
 	};
@@ -163,7 +177,7 @@ export async function measureRoom(sittings: number): Promise<RoomFigures> {
 		const back = await openLines(port, browsers, openedAt);
 		await Promise.all(
 			browsers.map(async (by, i) => {
-				const shot = { path: '/sit/api/answers', body: saveBody(5_000_000, i), by };
+				const shot = { path: '/sit/api/answers', body: saveBody(40_000, i, by), by };
 				const status = await gun.fire(shot).catch(() => gun.fire(shot));
 				if (status !== 200) throw new Error(`a kept answer was answered with ${status}`);
 			})

@@ -272,7 +272,7 @@ async function screenDelays(): Promise<number[]> {
 	for (let n = 0; n < count; n++) {
 		const i = n % browsers.length;
 		void gun
-			.fire({ path: '/sit/api/answers', body: saveBody(1_000_000 + n, n), by: browsers[i] })
+			.fire({ path: '/sit/api/answers', body: saveBody(20_000 + n, n, browsers[i]), by: browsers[i] })
 			.then(() => waiting.set(`t${i}`, performance.now()));
 		await sleep(pause);
 	}
