@@ -31,7 +31,7 @@
 					: ` An upgrade sealed the rows ${listed(sealedAnew.map((at) => timeAndDate(Date.parse(at), zone, clock.now)))}.`;
 			verdict = {
 				ok: true,
-				text: `All ${entries} entries, ${answers} answers and ${rows} rows that decide results are as they were written. ${until}${upgrades} Head ${head.slice(0, 12)}…`
+				text: `All ${entries} entries, ${answers} answers and ${rows} rows that decide results are as they were written. ${until}${upgrades} Numbers that the list leaves out seal those rows. Head ${head.slice(0, 12)}…`
 			};
 		}
 	}
