@@ -32,8 +32,8 @@ import {
 	PROCTOR,
 	type House
 } from '$lib/server/testing/house';
-import { Signer } from '$player/signer';
 import { POST as answers } from './answers/+server';
+import { newSigner } from './browser-for-tests';
 import { POST as begin } from './begin/+server';
 import { POST as handIn } from './hand-in/+server';
 import { GET as paper } from './paper/+server';
@@ -143,9 +143,7 @@ async function atWork(i: number, by: Client) {
 	const known = { siteId: 'quayside', version: '2.1', deviceId: by.id };
 	const met = await knock(house.otium, { code, number, family, address: '10.0.0.1', client: known });
 	if (!met.ok) throw new Error(met.refusal.code);
-	const signer = new Signer(
-		await crypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, true, ['sign', 'verify'])
-	);
+	const signer = await newSigner();
 	const publicKey = await signer.publicKey();
 	const asked = { note: met.person.note, commandId: nanoid(), deviceId: `d${i}`, deviceName: 'x', address: '10.0.0.1' };
 	const arrived = await arrive(house.otium, { ...asked, publicKey });

@@ -16,11 +16,10 @@ import { POST as beat } from './beat/+server';
 import { POST as knock } from './knock/+server';
 import { POST as leave } from './leave/+server';
 import { GET as paper } from './paper/+server';
+import { newSigner } from './browser-for-tests';
 import { GET as picture } from './picture/+server';
 import { GET as stream } from './stream/+server';
 
-const newSigner = async () =>
-	new Signer(await crypto.subtle.generateKey({ name: 'ECDSA', namedCurve: 'P-256' }, true, ['sign', 'verify']));
 const bytes = (text: string) => new TextEncoder().encode(text);
 
 describe('what a browser signs', () => {
