@@ -23,15 +23,14 @@ export default defineConfig({
 	timeout: 180_000,
 	expect: { timeout: 40_000 },
 	workers: 2,
-	// A busy machine may stall a browser for seconds. What passes only then is told by name at the end.
-	retries: 1,
+	// What fails has failed: `./otium test` runs it once more to record it, and says what came of that.
+	retries: 0,
 	reporter: [['list']],
 	use: {
 		actionTimeout: 40_000,
 		launchOptions: LAUNCH,
 		viewport: { width: 1280, height: 800 },
 		locale: 'en-GB',
-		// Recording every test takes a quarter of the time. A test that fails runs once more, and that run is recorded.
-		trace: 'on-first-retry'
+		screenshot: 'only-on-failure'
 	}
 });

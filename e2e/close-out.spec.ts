@@ -31,7 +31,7 @@ async function almostMarked(...asked: Parameters<typeof seedWithAutumn>) {
 			});
 	}
 }
-const home = house('16:20', almostMarked);
+const home = house({ made: '16:20', furnish: almostMarked });
 test.describe.configure({ mode: 'serial' });
 
 async function open(page: Page, path: string) {

@@ -11,33 +11,36 @@ import type { StaffMember } from '../src/core/access';
 import { house } from './house';
 
 /** The past administration with every gate settled by those who may. */
-const home = house('16:20', async (otium, clock, now) => {
-	await seedWithAutumn(otium, clock, now);
-	const { db } = otium;
-	const staffId = async (sign_in: string) => (await db('staff').where({ sign_in }).first('id'))!.id as string;
-	const ode: StaffMember = {
-		id: await staffId('ode'),
-		name: 'Maren Ode',
-		roles: [{ role: 'coordinator', siteId: null }]
-	};
-	const by = { role: 'coordinator' as const, id: ode.id };
-	const { id: paperId } = await db('paper').where({ title: 'Marks and Signals' }).first('id');
-	const of = { administrationId: 'autumn', paperId, questionId: 'MS-15' };
-	const plan = { markers: [{ id: ode.id, share: 1 }], secondPercent: 0, tolerance: 0, rubric: [] };
-	await savePlan(otium, by, of, plan, 1);
-	for (const [i, { key }] of (await workOfMarker(db, ode.id, of)).queue.entries())
-		await giveMark(otium, by, of, { id: `mark-${i}-x`, key, points: 4, criteria: {}, comment: '', tookMs: 9 });
-	const wrong = { ...of, questionId: 'MS-6' };
-	await propose(otium, by, 'correction-1', wrong, { kind: 'for_all' }, 'wrong key');
-	const { basis } = await foresee(otium, wrong, { kind: 'for_all' });
-	await confirm(otium, { role: 'closing_officer', id: await staffId('lorne') }, 'correction-1', basis);
-	const people: string[] = await db('incident_person').where({ incident_id: 'autumn-alarm' }).pluck('sitting_id');
-	await decideIncident(otium, by, 'autumn-alarm', people, 'time_given', '');
-	const absent: string[] = await db('sitting').where({ administration_id: 'autumn', state: 'absent' }).pluck('id');
-	await waive(otium, by, await owedAmong(db, ode, absent, otium.now()), 'left');
-	for (const session of await findSessions(db, (query) => query.where({ 'session.administration_id': 'autumn' }))) {
-		if (await isAlikeOpen(otium, session)) await decideAlike(otium, by, session, 'looked at');
-		await signOff(otium, ode, by, 'autumn', session.site.id);
+const home = house({
+	made: '16:20',
+	furnish: async (otium, clock, now) => {
+		await seedWithAutumn(otium, clock, now);
+		const { db } = otium;
+		const staffId = async (sign_in: string) => (await db('staff').where({ sign_in }).first('id'))!.id as string;
+		const ode: StaffMember = {
+			id: await staffId('ode'),
+			name: 'Maren Ode',
+			roles: [{ role: 'coordinator', siteId: null }]
+		};
+		const by = { role: 'coordinator' as const, id: ode.id };
+		const { id: paperId } = await db('paper').where({ title: 'Marks and Signals' }).first('id');
+		const of = { administrationId: 'autumn', paperId, questionId: 'MS-15' };
+		const plan = { markers: [{ id: ode.id, share: 1 }], secondPercent: 0, tolerance: 0, rubric: [] };
+		await savePlan(otium, by, of, plan, 1);
+		for (const [i, { key }] of (await workOfMarker(db, ode.id, of)).queue.entries())
+			await giveMark(otium, by, of, { id: `mark-${i}-x`, key, points: 4, criteria: {}, comment: '', tookMs: 9 });
+		const wrong = { ...of, questionId: 'MS-6' };
+		await propose(otium, by, 'correction-1', wrong, { kind: 'for_all' }, 'wrong key');
+		const { basis } = await foresee(otium, wrong, { kind: 'for_all' });
+		await confirm(otium, { role: 'closing_officer', id: await staffId('lorne') }, 'correction-1', basis);
+		const people: string[] = await db('incident_person').where({ incident_id: 'autumn-alarm' }).pluck('sitting_id');
+		await decideIncident(otium, by, 'autumn-alarm', people, 'time_given', '');
+		const absent: string[] = await db('sitting').where({ administration_id: 'autumn', state: 'absent' }).pluck('id');
+		await waive(otium, by, await owedAmong(db, ode, absent, otium.now()), 'left');
+		for (const session of await findSessions(db, (query) => query.where({ 'session.administration_id': 'autumn' }))) {
+			if (await isAlikeOpen(otium, session)) await decideAlike(otium, by, session, 'looked at');
+			await signOff(otium, ode, by, 'autumn', session.site.id);
+		}
 	}
 });
 

@@ -3,8 +3,7 @@ import { go, house } from './house';
 import { signedFetch } from './signed-fetch';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun, formOf, valueOf } = sitsIn(home);
 
 test('two who carry cookies, storage and requests from one browser to another get nothing, and the proctor sees it', async ({

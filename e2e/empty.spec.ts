@@ -4,15 +4,17 @@ import { addStaff } from '../src/lib/server/identity';
 import { choose, go, house } from './house';
 
 /** As after the first start: one coordinator of all sites, and the papers, which come from elsewhere. */
-const home = house('09:42', async ({ db }) => {
-	await addStaff(db, {
-		signIn: 'ode',
-		name: 'Maren Ode',
-		password: DEMO_PASSWORD,
-		roles: [{ role: 'coordinator', siteId: null }]
-	});
-	for (const [i, { paper, version }] of DEMO_PAPERS.entries())
-		await db('paper').insert({ id: `p${i}`, title: paper.title, version, content: JSON.stringify(paper) });
+const home = house({
+	furnish: async ({ db }) => {
+		await addStaff(db, {
+			signIn: 'ode',
+			name: 'Maren Ode',
+			password: DEMO_PASSWORD,
+			roles: [{ role: 'coordinator', siteId: null }]
+		});
+		for (const [i, { paper, version }] of DEMO_PAPERS.entries())
+			await db('paper').insert({ id: `p${i}`, title: paper.title, version, content: JSON.stringify(paper) });
+	}
 });
 const DAY = 24 * 3_600_000;
 const day = (after: number) => new Date(Date.now() + after * DAY).toISOString().slice(0, 10);

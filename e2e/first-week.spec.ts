@@ -8,8 +8,7 @@ import { serious } from './axe';
 import { arrive, choose, go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house('09:42', seedWithAutumn);
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ furnish: seedWithAutumn, at: '10:22' });
 const { begun } = sitsIn(home);
 const inDays = (days: number) => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
 

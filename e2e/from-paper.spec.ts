@@ -5,7 +5,7 @@ import { paperVersion } from '../src/lib/server/records';
 import { serious } from './axe';
 import { go, house } from './house';
 
-const home = house('10:22', seedWithAutumn);
+const home = house({ made: '10:22', furnish: seedWithAutumn });
 
 test('what an absent candidate wrote on paper is typed in by its letters, and they are handed in', async ({
 	browser

@@ -1,7 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { go, house } from './house';
 
-const home = house('14:12');
+const home = house({ made: '14:12' });
 
 /** Times that only a clock of 24 hours shows, told by their leading zero or by an hour after noon. */
 const of24 = async (page: Page) =>

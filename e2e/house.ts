@@ -1,45 +1,79 @@
 import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { cpSync, mkdtempSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { test, type Browser, type BrowserContext, type Page } from '@playwright/test';
+import { basename, join } from 'node:path';
+import { test, type Browser, type Page } from '@playwright/test';
 import { IN_THE_ROOM, type Actor, type CommandBody } from '../src/core/sitting';
 import { connectDb, isUnavailable, type Db } from '../src/lib/server/db';
-import { demoClock, DEMO_PASSWORD, seedDemo, setDemoClock } from '../src/lib/server/demo';
+import { demoClock, DEMO_PASSWORD, seedDemo, seedWithAutumn, setDemoClock } from '../src/lib/server/demo';
 import { startOtium, type Otium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
 import { act } from '../src/lib/server/sitting';
 import { freePort, startServer } from '../scripts/server-process';
+import { KeptContexts, type ContextOptions } from './kept-contexts';
 
 /** The proctor in whose name tests act. */
 export const PROCTOR: Actor = { role: 'proctor', id: 'test' };
 
-/** Days that have been furnished, to be copied: making one takes seconds, and most files begin with the same. */
-const made = new Map<string, Promise<string>>();
+/** What a house is made of, and when. */
+export type Furnished = {
+	/** What is in it at first: a demo day, if nothing else is said. */
+	furnish?: typeof seedDemo;
+	/** The time of today at which it is furnished. */
+	made?: string;
+	/** The time at which its server starts, if that is later. */
+	at?: string;
+};
+
+/**
+ * Days that have been furnished by this version today, to be copied: making one takes seconds, and most files begin with the
+ * same. They lie on the disk, for all that run tests.
+ */
+const DAYS = join(
+	'node_modules/.otium/days',
+	`${readFileSync('node_modules/.otium/built', 'utf8')} ${new Date().toDateString()}`
+);
 
 /** A data folder of one's own that is furnished so, as of that time today. */
-async function furnished(clockTime: string, furnish: typeof seedDemo): Promise<string> {
-	// What a test furnishes by a function of its own is made for it alone.
-	if (furnish.name === '') return make(clockTime, furnish);
-	const key = `${new Date().toDateString()} ${clockTime} ${furnish.name}`;
-	const day = made.get(key) ?? make(clockTime, furnish);
-	made.set(key, day);
+async function furnished(made: string, furnish: typeof seedDemo): Promise<string> {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-e2e-'));
-	cpSync(await day, dir, { recursive: true });
+	// What a test furnishes by a function of its own is made for it alone.
+	if (furnish !== seedDemo && furnish !== seedWithAutumn) await make(dir, made, furnish);
+	else {
+		const day = join(DAYS, `${made.replace(':', '')}-${furnish.name}`);
+		if (!existsSync(day)) await makeOnce(day, made, furnish);
+		cpSync(day, dir, { recursive: true });
+	}
 	return dir;
 }
 
-async function make(clockTime: string, furnish: typeof seedDemo): Promise<string> {
-	const dir = mkdtempSync(join(tmpdir(), 'otium-day-'));
+/** Makes that day; whoever makes the same one meanwhile, it is there once. */
+async function makeOnce(day: string, made: string, furnish: typeof seedDemo) {
+	const part = `${day}.${process.pid}.part`;
+	mkdirSync(part, { recursive: true });
+	// What an earlier version or day made.
+	for (const old of readdirSync(join(DAYS, '..')))
+		if (old !== basename(DAYS)) rmSync(join(DAYS, '..', old), { recursive: true, force: true });
+	await make(part, made, furnish);
+	try {
+		renameSync(part, day);
+	} catch (error) {
+		rmSync(part, { recursive: true });
+		if (!existsSync(day)) throw error;
+	}
+}
+
+async function make(dir: string, clockTime: string, furnish: typeof seedDemo) {
 	const now = setDemoClock(dir, clockTime);
 	const clock = { at: now };
 	const otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
 	await furnish(otium, clock, now);
 	await otium.stop();
-	process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
-	return dir;
 }
+
+/** Ports whose house has closed. The next takes one of them: what a browser knows of its scripts holds for one address. */
+const ports: number[] = [];
 
 /** The built server on a demo day of its own. */
 export class House {
@@ -47,7 +81,7 @@ export class House {
 	#dir = '';
 	#port = 0;
 	#server: ChildProcess | null = null;
-	#contexts: BrowserContext[] = [];
+	#contexts = new KeptContexts();
 	/** Sign in on the page for it, as people do; for tests of signing in. */
 	signsInByHand = false;
 
@@ -55,11 +89,10 @@ export class House {
 		return this.#dir;
 	}
 
-	/** @param furnish what is in it at first: a demo day, if nothing else is said */
-	async open(clockTime = '09:42', furnish = seedDemo) {
-		this.#dir = await furnished(clockTime, furnish);
-		setDemoClock(this.#dir, clockTime);
-		this.#port = await freePort();
+	async open({ furnish = seedDemo, made = '09:42', at = made }: Furnished = {}) {
+		this.#dir = await furnished(made, furnish);
+		setDemoClock(this.#dir, at);
+		this.#port = ports.pop() ?? (await freePort());
 		this.url = `http://localhost:${this.#port}`;
 		await this.start();
 	}
@@ -95,22 +128,21 @@ export class House {
 	async close() {
 		await this.closeContexts();
 		await this.kill();
+		ports.push(this.#port);
 		rmSync(this.#dir, { recursive: true, force: true });
 	}
 
 	async closeContexts() {
-		await Promise.all(this.#contexts.splice(0).map((context) => context.close()));
+		await this.#contexts.release();
 	}
 
-	/** A browser of its own: nothing is shared with any other. */
-	async browser(browser: Browser, options: Parameters<Browser['newContext']>[0] = {}): Promise<Page> {
-		const context = await browser.newContext({ baseURL: this.url, ...options });
-		this.#contexts.push(context);
-		return context.newPage();
+	/** A browser of its own: nothing is shared with any other. With options, NEW among them, it is a new one. */
+	async browser(browser: Browser, options?: ContextOptions): Promise<Page> {
+		return this.#contexts.page(browser, this.url, options);
 	}
 
 	/** Somebody of the staff, who has just signed in; nothing is open yet but the browser, unless they did it by hand. */
-	async staff(browser: Browser, name = 'ode', options: Parameters<Browser['newContext']>[0] = {}): Promise<Page> {
+	async staff(browser: Browser, name = 'ode', options?: ContextOptions): Promise<Page> {
 		const page = await this.browser(browser, options);
 		if (!this.signsInByHand) {
 			const signedIn = await page.request.post('/sign-in', {
@@ -205,11 +237,11 @@ export class House {
 }
 
 /** One server for the tests of a file. */
-export function house(clockTime?: string, furnish?: typeof seedDemo): House {
+export function house(furnished?: Furnished): House {
 	const one = new House();
 	test.beforeAll(async () => {
 		test.setTimeout(180_000);
-		await one.open(clockTime, furnish);
+		await one.open(furnished);
 	});
 	test.afterEach(() => one.closeContexts());
 	test.afterAll(() => one.close());

@@ -3,7 +3,7 @@ import { CROWD_STAFF, makeCrowdSession } from '../scripts/crowd-session';
 import { house } from './house';
 
 const PEOPLE = 200;
-const home = house('10:00', async () => {});
+const home = house({ made: '10:00', furnish: async () => {} });
 
 test('a room of two hundred comes by its line, and a link to somebody in it waits for them', async ({ browser }) => {
 	await home.kill();

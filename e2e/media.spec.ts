@@ -4,8 +4,7 @@ import { serious } from './axe';
 import { go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun, formOf, goTo } = sitsIn(home);
 const kept = (page: Page) => expect(page.getByTestId('kept')).toHaveText(/^Saved/);
 const photo = (colour: string) =>

@@ -10,12 +10,14 @@ const ARUNIKA = { given: '', family: 'Arunika' };
 const LONG = { given: 'Wilhelminaalexandrinephilippina', family: 'Featherstonehaughcholmondeleys' };
 const WHO = { Reyes: HIND, Moor: SHIRA, Rook: ARUNIKA, Weir: LONG };
 
-const home = house('09:42', async (otium, clock, now) => {
-	await seedDemo(otium, clock, now);
-	for (const [family, name] of Object.entries(WHO)) await otium.db('candidate').where({ family }).update(name);
-	const rooms = otium.db('session').where('name', 'like', 'Lights and Shapes · Watch B%').select('room_id');
-	await otium.db('room').whereIn('id', rooms).update({ name: 'غرفة الخرائط 2' });
-	await otium.db('candidate_group').where({ name: 'Watch B' }).update({ name: 'משמרת א' });
+const home = house({
+	furnish: async (otium, clock, now) => {
+		await seedDemo(otium, clock, now);
+		for (const [family, name] of Object.entries(WHO)) await otium.db('candidate').where({ family }).update(name);
+		const rooms = otium.db('session').where('name', 'like', 'Lights and Shapes · Watch B%').select('room_id');
+		await otium.db('room').whereIn('id', rooms).update({ name: 'غرفة الخرائط 2' });
+		await otium.db('candidate_group').where({ name: 'Watch B' }).update({ name: 'משמרת א' });
+	}
 });
 
 /** Where these words of a text stand; null: they are not there. */

@@ -6,7 +6,7 @@ const home = house();
 test('the server is away for twenty minutes and the page is loaded anew meanwhile: the candidate goes on, and everything arrives once', async ({
 	browser
 }) => {
-	const page = await home.browser(browser);
+	const page = await home.browser(browser, { serviceWorkers: 'allow' });
 	const { code, family, id } = await home.makeWayFor('Tides and Currents · Watch A', 'DO-1020');
 	await arrive(page, code, 'DO-1020', family);
 	await page.getByTestId('begin').click();

@@ -2,8 +2,7 @@ import { expect, test } from '@playwright/test';
 import { go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun, formOf, goTo } = sitsIn(home);
 
 test('what a coordinator keeps of somebody is there on their day: photo, language, and the calculator they were granted', async ({

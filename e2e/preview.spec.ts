@@ -3,8 +3,7 @@ import { QUESTION_KINDS, type Paper, type Question } from '../src/core/paper';
 import { go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun } = sitsIn(home);
 
 const choices = ['north', 'south', 'none of these'].map((text, i) => ({ id: 'abc'[i], text }));

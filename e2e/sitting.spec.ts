@@ -3,8 +3,7 @@ import { expect, test } from '@playwright/test';
 import { go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun, formOf, valueOf, goTo } = sitsIn(home);
 
 test('every kind of question is answered, by pointer or by keys, and arrives in its own shape', async ({ browser }) => {

@@ -1,8 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { arrive, go, house } from './house';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 
 test('one clock for all: the room is started once, whoever waits is let in with it, and words open and close the paper', async ({
 	browser

@@ -2,8 +2,7 @@ import { expect, test, type Browser, type Page } from '@playwright/test';
 import { go, house } from './house';
 import { sitsIn } from './sits';
 
-const home = house();
-test.beforeAll(() => home.moveTo('10:22'));
+const home = house({ at: '10:22' });
 const { begun, leave, shorten, formOf, valueOf, questionIdOf, goTo } = sitsIn(home);
 
 type End = 'hand_in' | 'stop' | 'flag' | 'zero';

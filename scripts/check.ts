@@ -1,3 +1,4 @@
-import { runChecks, tell } from './checks';
+import { runChecks } from './checks';
+import { tell } from './test-reports';
 
 process.exit(tell(await runChecks()));

@@ -1,7 +1,5 @@
 import { spawn } from 'node:child_process';
-
-/** How many passed, and the names of those that failed. */
-export type Tally = { passed: number; failed: string[] };
+import type { Failure, Tally } from './test-reports';
 
 /** Runs a command with its output shown; resolves with its exit code and what it printed. */
 export function run(
@@ -23,38 +21,34 @@ export function run(
 	});
 }
 
-type Check = { name: string; args: string[] };
-/** Those of a row follow each other; the rows run side by side, each about as long as the other. */
-const CHECKS: Check[][] = [
-	[{ name: 'lint', args: ['eslint', '.', '--max-warnings', '0'] }],
-	[
-		{ name: 'format', args: ['prettier', '--check', '.', '--log-level', 'warn'] },
-		{ name: 'types', args: ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings'] }
-	]
-];
+export const CHECKS = ['lint', 'format', 'types'] as const;
+export type Check = (typeof CHECKS)[number];
 
-/** Tells the count on the last line, and before it what failed: its message is far above. Returns the exit code. */
-export function tell({ passed, failed }: Tally): number {
-	console.log(failed.map((name) => `\nfailed: ${name}`).join(''));
-	console.log(`${passed} passed, ${failed.length} failed`);
-	return failed.length > 0 ? 1 : 0;
+/** Reads only what has changed since it read it last, from what it keeps of its own. */
+const COMMANDS: Record<Check, (files: string[]) => string[]> = {
+	lint: (files) => [
+		...['eslint', '--max-warnings', '0', '--cache', '--cache-location', 'node_modules/.otium/lint'],
+		...['--cache-strategy', 'content', '--no-warn-ignored', ...files]
+	],
+	format: (files) => ['prettier', '--check', '--log-level', 'warn', '--ignore-unknown', ...files],
+	types: () => ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings', '--incremental']
+};
+
+/** One check, of these files: all that there are, if nothing else is said. Types hang together, and are always read whole. */
+export async function check(name: Check, files = ['.']): Promise<Failure | null> {
+	const { code, output } = await run('npx', COMMANDS[name](files));
+	console.log(`== ${name}: ${code === 0 ? 'nothing found' : 'see above'}`);
+	return code === 0 ? null : { name, says: output.trim().split('\n').slice(-12).join('\n') };
 }
 
-/** Format, lint and types; each counts as one. */
-export async function runChecks(): Promise<Tally> {
-	const tally: Tally = { passed: 0, failed: [] };
+/** Format, lint and types, side by side; each counts as one. */
+export async function runChecks(files?: string[]): Promise<Tally> {
 	// Never beside a build, which writes the same files for itself: its pages would not fit its server.
 	await run('npx', ['svelte-kit', 'sync']);
-	const check = async ({ name, args }: Check) => {
-		const { code } = await run('npx', args);
-		console.log(`== ${name}: ${code === 0 ? 'nothing found' : 'see above'}`);
-		if (code === 0) tally.passed++;
-		else tally.failed.push(name);
-	};
-	await Promise.all(
-		CHECKS.map(async (row) => {
-			for (const one of row) await check(one);
-		})
-	);
-	return tally;
+	const ends = await Promise.all([
+		check('lint', files),
+		check('format', files).then(async (end) => [end, await check('types')])
+	]);
+	const failed = ends.flat().filter((end) => end !== null);
+	return { passed: CHECKS.length - failed.length, failed };
 }

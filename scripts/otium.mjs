@@ -3,71 +3,73 @@
 import { spawn } from 'node:child_process';
 import { build, commandFile, compile, install, installBrowsers } from './prepare.mjs';
 
-/** @type {Record<string, { does: string, usage: string, needs: ('build' | 'browser')[] }>} */
+/** @type {Record<string, { does: string, usage: string, needs: ('database' | 'build' | 'browser')[] }>} */
 const COMMANDS = {
 	demo: {
 		does: 'Install, build and start with a demo day in the middle of its morning.',
 		usage: '[--port 4600] [--host 0.0.0.0] [--data data/demo] [--keep] [--no-crowd] [--clock HH:MM]',
-		needs: ['build']
+		needs: ['database', 'build']
 	},
 	start: {
 		does: 'Start the server on its own data.',
 		usage: '[--port 4600] [--host 127.0.0.1] [--data data/otium] [--origin https://exams.example] [--coordinator NAME]',
-		needs: ['build']
+		needs: ['database', 'build']
 	},
 	test: {
 		does: 'Run every check and test: format, lint, types, unit, build, interface.',
-		usage: '[--only unit|e2e] | --fuzz MINUTES',
-		needs: ['build', 'browser']
+		usage:
+			'[--only unit|e2e] | PATTERN... | --quick [--since COMMIT] | --twice | --fuzz MINUTES\n\nPATTERN is lint, format, types, part of a test file’s path, or words of a test’s name.',
+		// What it needs it gets ready by itself: each of its parts needs something else.
+		needs: []
 	},
 	pack: {
 		does: 'Pack the built application with what it runs on, for a machine without build tools or a network.',
 		usage: '--to FILE.tar.gz',
-		needs: ['build']
+		needs: ['database', 'build']
 	},
 	check: { does: 'Run the quick checks alone: format, lint, types.', usage: '', needs: [] },
 	crowd: {
 		does: 'Send simulated candidates to a session over HTTP.',
 		usage: '--session CODE [--candidates 200] [--seed 7] [--url http://localhost:4600] [--data data/demo] [--fast]',
-		needs: []
+		needs: ['database']
 	},
 	client: {
 		does: 'Open the sealed client’s stand-in: Chromium over the whole screen, proving itself with this device’s key.',
 		usage:
 			'[--code CODE, the first time] [--keep data/client-device.json] [--url http://localhost:4600] [--version 2.1]',
-		needs: ['browser']
+		needs: ['database', 'browser']
 	},
 	screenshots: {
 		does: 'Take the pictures in docs/screenshots from the demo day.',
 		usage: '[--only NAME]',
-		needs: ['build', 'browser']
+		needs: ['database', 'build', 'browser']
 	},
 	bench: {
 		does: 'Measure saves, the way to the proctor’s screen, memory and growth, as ratios in one run; or soak a room with kills.',
 		usage:
 			'[--seconds 8] [--sittings 200] [--largest 2000] | --calm | --pages | --hostile | --papers | --grants | --closing | --scroll | --soak [--minutes 30] [--candidates 1000]',
-		needs: ['build']
+		needs: ['database', 'build']
 	},
 	staff: {
 		does: 'Let somebody of the staff in again who has lost every way to sign in.',
 		usage: 'reset NAME [--data data/otium]',
-		needs: []
+		needs: ['database']
 	},
 	backup: {
 		does: 'Copy all that a house has, while it runs, into one file.',
 		usage: '--to FILE [--data data/otium] [--passphrase FILE]',
-		needs: []
+		needs: ['database']
 	},
 	verify: {
 		does: 'Prove the archive of a closed administration, without the server that wrote it.',
 		usage: 'FILE [--key PRINT or FILE] [--without-names COPY]',
-		needs: []
+		needs: ['database']
 	},
 	restore: {
 		does: 'Put a backup in the place of the data. Asks for --yes.',
 		usage:
 			'--from FILE [--data data/otium] [--passphrase FILE] [--key FILE] [--anchor FILE]... [--other-house] [--yes]',
-		needs: []
+		needs: ['database']
 	}
 };
 
@@ -89,9 +91,9 @@ if (rest.includes('--help') || rest.includes('-h')) {
 await install();
 // Side by side: the compiler keeps one core busy and the build another, and browsers come over the network.
 await Promise.all([
-	compile(),
+	command.needs.includes('database') ? compile() : null,
 	command.needs.includes('build') ? build() : null,
-	command.needs.includes('browser') && !rest.includes('unit') ? installBrowsers() : null
+	command.needs.includes('browser') ? installBrowsers() : null
 ]);
 
 const bundled = await commandFile(name);

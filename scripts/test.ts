@@ -1,105 +1,255 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
-import { run, runChecks, tell, type Tally } from './checks';
-import { fail, numberOption, readOptions } from './options';
+import { parseArgs } from 'node:util';
+import { check, CHECKS, run, runChecks, type Check } from './checks';
+import { fail, numberOption } from './options';
+import { costLines, grown, measured, type Cost } from './part-cost';
+import { build, compile, installBrowsers } from './prepare.mjs';
+import { interfaceTally, secondsOfSpecs, tell, unitTally, type Tally } from './test-reports';
+import { changedFiles, touchedSpecs } from './touched';
 
-const { only, fuzz } = readOptions({ only: { type: 'string' }, fuzz: { type: 'string' } });
-if (only !== undefined && only !== 'unit' && only !== 'e2e') fail(`--only takes unit or e2e, not "${only}".`);
-
-if (fuzz !== undefined) process.exit(await lookFurther(numberOption(fuzz, 'fuzz', 10)));
-
+const { values: options, positionals: patterns } = asked();
 const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
-const total: Tally = { passed: 0, failed: [] };
-const add = (tally: Tally) => {
-	total.passed += tally.passed;
-	total.failed.push(...tally.failed);
-};
+process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
+/** How long each browser test took when all of them ran last, in seconds. */
+const SPECS = 'node_modules/.otium/spec-seconds.json';
 
-if (only === undefined) add(await runChecks());
-if (only !== 'e2e') add(await unitTests());
-if (only !== 'unit') add(await interfaceTests());
-rmSync(dir, { recursive: true });
-process.exit(tell(total));
+process.exit(await (async () => {
+	if (options.fuzz !== undefined) return lookFurther(numberOption(options.fuzz, 'fuzz', 10));
+	if (patterns.length > 0) return tell(sum(await some(patterns)));
+	if (options.quick) return quick();
+	if (options.twice) return twice();
+	return whole();
+})());
 
-async function unitTests(): Promise<Tally> {
+function asked() {
+	try {
+		return parseArgs({
+			allowPositionals: true,
+			options: {
+				only: { type: 'string' },
+				fuzz: { type: 'string' },
+				quick: { type: 'boolean' },
+				since: { type: 'string' },
+				twice: { type: 'boolean' }
+			}
+		});
+	} catch (error) {
+		fail(`${(error as Error).message.split('. ')[0]}. Ask with --help for the options there are.`);
+	}
+}
+
+/** Everything, each part with what it took. Returns the exit code. */
+async function whole(): Promise<number> {
+	const { only } = options;
+	if (only !== undefined && only !== 'unit' && only !== 'e2e') fail(`--only takes unit or e2e, not "${only}".`);
+	const costs: Cost[] = [];
+	const tallies: Tally[] = [];
+	const part = async (name: string, work: () => Promise<Tally | void>) => {
+		const { cost, result } = await measured(name, work);
+		costs.push(cost);
+		if (result) tallies.push(result);
+	};
+	// The compiler works beside what needs no database.
+	const compiled = compile();
+	if (only !== 'unit') await part('build', build);
+	if (only === undefined) await part('checks', () => runChecks());
+	await compiled;
+	if (only !== 'e2e') await part('unit', () => unitTests());
+	if (only !== 'unit') {
+		await installBrowsers();
+		await part('interface', () => interfaceTests());
+	}
+	console.log(`\n${costLines(costs).join('\n')}`);
+	tallies.push(growth(costs));
+	return tell(sum(tallies));
+}
+
+/** What each part took against what is written down for it, in yardsticks and with a word why it changed last. */
+function growth(costs: Cost[]): Tally {
+	const written = JSON.parse(readFileSync('scripts/test-costs.json', 'utf8'));
+	const failed = grown(costs, written).map((says) => ({ name: 'cost', says }));
+	return { passed: 0, failed };
+}
+
+async function unitTests(files: string[] = [], name?: string): Promise<Tally> {
 	console.log('\n== unit');
 	const file = join(dir, 'unit.json');
 	const { code } = await run('npx', [
-		'vitest',
-		'run',
-		'--reporter=default',
-		'--reporter=json',
-		`--outputFile.json=${file}`
+		...['vitest', 'run', ...files, ...(name ? ['-t', literally(name)] : [])],
+		...['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
 	]);
-	return counted('unit', code, () => {
-		const report: UnitReport = JSON.parse(readFileSync(file, 'utf8'));
-		const failed = report.testResults.flatMap(({ name, status, assertionResults }) => {
-			const tests = assertionResults.filter((one) => one.status === 'failed').map((one) => one.fullName);
-			// A file that could not be read has no tests.
-			if (status === 'failed' && tests.length === 0) return [relative('', name)];
-			return tests.map((test) => `${relative('', name)} › ${test}`);
-		});
-		return { passed: report.numPassedTests, failed };
-	});
+	return counted('unit', code, () => unitTally(file));
 }
 
-async function interfaceTests(): Promise<Tally> {
+async function interfaceTests(files: string[] = [], name?: string): Promise<Tally> {
 	console.log('\n== interface');
 	const file = join(dir, 'interface.json');
-	const { code } = await run('npx', ['playwright', 'test', '--reporter=list,json'], {
+	const only = [...files, ...(name ? ['-g', literally(name)] : [])];
+	const report = { PLAYWRIGHT_JSON_OUTPUT_NAME: file };
+	const { code } = await run('npx', ['playwright', 'test', '--reporter=list,json', ...only], report);
+	const tally = counted('interface', code, () => interfaceTally(file));
+	if (files.length === 0 && existsSync(file)) writeFileSync(SPECS, JSON.stringify(secondsOfSpecs(file)));
+	return tally.failed.length > 0 && existsSync(file) ? recorded(tally) : tally;
+}
+
+/** What failed runs once more, and is recorded: recording everything takes a quarter of the time. It has failed all the same. */
+async function recorded(tally: Tally): Promise<Tally> {
+	console.log('\n== what failed, once more and recorded');
+	const file = join(dir, 'again.json');
+	await run('npx', ['playwright', 'test', '--last-failed', '--trace=on', '--reporter=list,json'], {
 		PLAYWRIGHT_JSON_OUTPUT_NAME: file
 	});
-	return counted('interface', code, () => {
-		const { stats, suites }: InterfaceReport = JSON.parse(readFileSync(file, 'utf8'));
-		const { expected, flaky } = stats;
-		if (flaky > 0) console.log(`\n${flaky} passed on the second try only: the list above calls them flaky.`);
-		return { passed: expected + flaky, failed: failedIn(suites) };
+	const again = counted('interface', 0, () => interfaceTally(file));
+	const failed = tally.failed.map((one) => {
+		const second = again.failed.find(({ name }) => name === one.name);
+		if (!second) return { ...one, again: 'it passed when it ran once more: it depends on the moment' };
+		return { ...one, picture: second.picture, trace: second.trace, again: 'it failed once more' };
 	});
+	return { ...tally, failed };
 }
 
 /** A runner that fails without a failed test, or leaves no report, has failed all the same. */
 function counted(name: string, code: number, read: () => Tally): Tally {
 	try {
 		const tally = read();
-		return code !== 0 && tally.failed.length === 0 ? { ...tally, failed: [name] } : tally;
+		return code !== 0 && tally.failed.length === 0 ? { ...tally, failed: [{ name }] } : tally;
 	} catch {
-		return { passed: 0, failed: [name] };
+		return { passed: 0, failed: [{ name, says: 'It left no report.' }] };
 	}
 }
 
-/** What Vitest's report in JSON has of what is read here. */
-type UnitReport = {
-	numPassedTests: number;
-	testResults: { name: string; status: string; assertionResults: { fullName: string; status: string }[] }[];
-};
-
-/** What Playwright's has. */
-type InterfaceReport = { stats: { expected: number; flaky: number }; suites: Suite[] };
-type Suite = { file: string; specs: { title: string; tests: { status: string }[] }[]; suites?: Suite[] };
-
-function failedIn(suites: Suite[]): string[] {
-	return suites.flatMap(({ file, specs, suites: within = [] }) => [
-		...specs
-			.filter(({ tests }) => tests.some(({ status }) => status === 'unexpected'))
-			.map((one) => `${file} › ${one.title}`),
-		...failedIn(within)
-	]);
+/**
+ * What a change reaches: types, lint and format of what changed, unit tests by what they import, and the browser tests whose
+ * screens are nearest, as far as the time allows. Returns the exit code.
+ */
+async function quick(): Promise<number> {
+	/** Seconds of browser tests, and of one that nobody has timed. */
+	const most = 60;
+	const untimed = 20;
+	const changed = changedFiles(options.since);
+	if (changed.length === 0) fail('Nothing has changed. --since COMMIT compares with another commit.');
+	const code = changed.filter((file) => /\.(ts|svelte)$/.test(file));
+	const timed: Record<string, number> = existsSync(SPECS) ? JSON.parse(readFileSync(SPECS, 'utf8')) : {};
+	const specs: string[] = [];
+	const left: string[] = [];
+	let seconds = 0;
+	for (const { spec } of touchedSpecs(changed)) {
+		const takes = timed[spec] ?? untimed;
+		if (seconds + takes > most) left.push(spec);
+		else {
+			specs.push(spec);
+			seconds += takes;
+		}
+	}
+	await compile();
+	const tallies = [await runChecks(changed)];
+	// By the import graph of the tests themselves.
+	if (code.length > 0) tallies.push(await relatedTests(code));
+	if (specs.length > 0) {
+		await build();
+		await installBrowsers();
+		tallies.push(await interfaceTests(specs));
+	}
+	console.log(`\nChanged: ${changed.length === 1 ? changed[0] : `${changed.length} files`}.`);
+	console.log(`In a browser: ${specs.length > 0 ? specs.join(', ') : 'nothing'}.`);
+	if (left.length > 0) console.log(`Left out, though the change reaches them: ${left.join(', ')}.`);
+	console.log('Left out: all that the change does not reach by imports or addresses. ./otium test runs everything.');
+	return tell(sum(tallies));
 }
 
-/** Property tests again and again with other seeds, for so many minutes. Returns the exit code. */
+async function relatedTests(files: string[]): Promise<Tally> {
+	console.log('\n== unit');
+	const file = join(dir, 'unit.json');
+	const { code } = await run('npx', [
+		...['vitest', 'related', '--run', '--passWithNoTests', ...files],
+		...['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
+	]);
+	return counted('unit', code, () => unitTally(file));
+}
+
+/** The checks, test files and tests that these name: by a check's name, part of a path, or words of a test's name. */
+async function some(patterns: string[]): Promise<Tally[]> {
+	const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', '--', '*.test.ts', '*.spec.ts'], {
+		encoding: 'utf8'
+	})
+		.trim()
+		.split('\n')
+		.filter((file) => existsSync(file));
+	const tallies: Tally[] = [];
+	for (const pattern of patterns) {
+		if ((CHECKS as readonly string[]).includes(pattern)) {
+			const end = await check(pattern as Check);
+			tallies.push({ passed: end ? 0 : 1, failed: end ? [end] : [] });
+			continue;
+		}
+		const path = relative('', pattern);
+		const byPath = files.filter((file) => file.includes(path));
+		const byName = byPath.length > 0 ? [] : files.filter((file) => readFileSync(file, 'utf8').includes(pattern));
+		const chosen = byPath.length > 0 ? byPath : byName;
+		if (chosen.length === 0) fail(`Nothing is called "${pattern}": no check, no test's file, and no test.`);
+		const name = byPath.length > 0 ? undefined : pattern;
+		const specs = chosen.filter((file) => file.endsWith('.spec.ts'));
+		const units = chosen.filter((file) => !file.endsWith('.spec.ts'));
+		await compile();
+		if (units.length > 0) tallies.push(await unitTests(units, name));
+		if (specs.length > 0) {
+			await build();
+			await installBrowsers();
+			tallies.push(await interfaceTests(specs, name));
+		}
+	}
+	return tallies;
+}
+
+/** Everything twice: what ends in two ways depends on the moment, and is told by name. Returns the exit code. */
+async function twice(): Promise<number> {
+	await compile();
+	await build();
+	await installBrowsers();
+	const rounds: Tally[] = [];
+	for (const round of ['first', 'second']) {
+		console.log(`\n== the ${round} time`);
+		rounds.push(sum([await unitTests(), await interfaceTests()]));
+	}
+	const [first, second] = rounds;
+	const failedIn = (tally: Tally, name: string) => tally.failed.some((one) => one.name === name);
+	const failed = [...first.failed, ...second.failed.filter(({ name }) => !failedIn(first, name))].map((one) => ({
+		...one,
+		again: failedIn(first, one.name) && failedIn(second, one.name) ? 'it failed both times' : 'it failed once of two times'
+	}));
+	return tell({ passed: second.passed, failed });
+}
+
+function sum(tallies: Tally[]): Tally {
+	return {
+		passed: tallies.reduce((all, { passed }) => all + passed, 0),
+		failed: tallies.flatMap(({ failed }) => failed)
+	};
+}
+
+/** As it is written, for a runner that takes a pattern. */
+function literally(text: string): string {
+	return text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+}
+
+/** Property tests again and again with other seeds and more runs, for so many minutes. Returns the exit code. */
 async function lookFurther(minutes: number): Promise<number> {
+	await compile();
+	mkdirSync('node_modules/.otium', { recursive: true });
 	const until = Date.now() + minutes * 60_000;
 	const files = execFileSync('git', ['grep', '-l', "from 'fast-check'", '--', 'src/*.test.ts'], { encoding: 'utf8' });
 	for (let rounds = 1; ; rounds++) {
 		const seed = Math.floor(Math.random() * 2 ** 31);
 		console.log(`\n== round ${rounds}, seed ${seed}`);
 		const { code } = await run('npx', ['vitest', 'run', ...files.trim().split('\n')], {
-			OTIUM_FUZZ_SEED: String(seed)
+			OTIUM_FUZZ_SEED: String(seed),
+			OTIUM_FUZZ_TIMES: '5'
 		});
 		if (code !== 0) {
-			console.log(`\nTo repeat: OTIUM_FUZZ_SEED=${seed} npx vitest run FILE, with the file that failed above.`);
+			console.log(`\nTo repeat: OTIUM_FUZZ_SEED=${seed} OTIUM_FUZZ_TIMES=5 npx vitest run FILE, with the file that failed above.`);
 			return 1;
 		}
 		if (Date.now() > until) {

@@ -3,6 +3,7 @@ import { isHttpError, isRedirect } from '@sveltejs/kit';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { StaffMember } from '$core/access';
 import { bringToWork, buildHouse, openDoor, type House } from '$lib/server/testing/house';
+import { runs } from '$core/testing/runs';
 
 /** Every route there is, found and not listed, so that a new one is tried as well. */
 const ROUTES = import.meta.glob<Record<string, unknown>>('./**/+server.ts');
@@ -73,7 +74,7 @@ const query = fc.dictionary(
 	{ maxKeys: 3 }
 );
 
-const RUNS = { numRuns: 25 };
+const RUNS = { numRuns: runs(25) };
 
 let house: House;
 let epoch = 0;

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { evaluate } from 'mathjs/number';
 import { describe, expect, it } from 'vitest';
 import { parse, readFormula } from '.';
+import { runs } from '$core/testing/runs';
 
 const value = (text: string, values: Record<string, number> = {}) => {
 	const read = readFormula(text, Object.keys(values));
@@ -69,7 +70,7 @@ describe('the operations that it has', () => {
 				const text = signs.join('');
 				expect(outcome(() => parse(text).evaluate(scope()))).toBe(outcome(() => evaluate(text, scope())));
 			}),
-			{ numRuns: 2_000 }
+			{ numRuns: runs(2_000) }
 		);
 	});
 });

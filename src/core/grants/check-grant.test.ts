@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { localTime, MINUTE } from '../time';
 import { checkGrant, findSlots, misfitInWords, proposeSlots, type Asked, type Days, type RoomDay } from '.';
+import { runs } from '$core/testing/runs';
 
 const ZONE = 'Europe/London';
 const at = (clock: string) => Date.parse(`2026-12-08T${clock}:00Z`);
@@ -232,7 +233,7 @@ describe('windows that do', () => {
 						}
 				}
 			}),
-			{ numRuns: 40 }
+			{ numRuns: runs(40) }
 		);
 	});
 });

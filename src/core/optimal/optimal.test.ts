@@ -4,6 +4,7 @@ import { DIFFICULTIES, EXPECTED_SHARE } from '../paper';
 import { cellInWords, fitsCell, met, type PlanCell } from '../plan';
 import { costOf, fillPlan, type Choosable } from './fill-plan';
 import { parallelForms } from './parallel-forms';
+import { runs } from '$core/testing/runs';
 
 const NOW = Date.parse('2026-12-08T09:00:00Z');
 const DAY = 86_400_000;
@@ -62,7 +63,7 @@ describe('a plan', () => {
 					expect(costOfAll(bank, plan, filled.ids, minutes)).toBeCloseTo(cheapest(bank, plan, minutes), 4);
 				}
 			),
-			{ numRuns: 40 }
+			{ numRuns: runs(40) }
 		);
 	});
 
@@ -133,7 +134,7 @@ describe('parallel forms', () => {
 						best = Math.min(best, differenceOf([first, second]));
 				expect(differenceOf(ids)).toBeCloseTo(best, 4);
 			}),
-			{ numRuns: 30 }
+			{ numRuns: runs(30) }
 		);
 	});
 

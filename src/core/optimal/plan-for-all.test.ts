@@ -11,6 +11,7 @@ import {
 	type PlanForAll,
 	type ToPlace
 } from './plan-for-all';
+import { runs } from '$core/testing/runs';
 
 const at = (clock: string) => Date.parse(`2026-12-08T${clock}:00Z`);
 const WITHIN = { from: at('08:00'), to: at('18:00') };
@@ -179,7 +180,7 @@ describe('a plan for everyone whose time does not fit', () => {
 				);
 				expect(costOf(given, plan)).toBeLessThanOrEqual(costOf(given, plain));
 			}),
-			{ numRuns: 25 }
+			{ numRuns: runs(25) }
 		);
 	}, 60_000);
 

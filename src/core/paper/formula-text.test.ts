@@ -2,6 +2,7 @@ import katex from 'katex';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { formulaFault, formulasFault, formulasIn, inlineOf } from '.';
+import { runs } from '$core/testing/runs';
 
 describe('a formula', () => {
 	it.each([
@@ -40,7 +41,7 @@ describe('a formula', () => {
 				const html = katex.renderToString(tex, { throwOnError: false, trust: false, strict: false });
 				expect(html.length).toBeLessThan(600_000);
 			}),
-			{ numRuns: 40 }
+			{ numRuns: runs(40) }
 		);
 	});
 

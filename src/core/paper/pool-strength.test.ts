@@ -6,6 +6,7 @@ import { chanceOfAtLeast, poolFor, poolStrength, sharedOverAll } from './pool-st
 import { poolsOf } from './pools';
 import { doubtsOfPaper } from './paper-doubts';
 import { dealtPoints, type Paper, type Question } from './question';
+import { runs } from '$core/testing/runs';
 
 /** Every way to draw `take` of `of`, as sets of indices. */
 function draws(take: number, of: number, from = 0): number[][] {
@@ -52,7 +53,7 @@ describe('the strength of a pool', () => {
 				expect(exactly.reduce((sum, one) => sum + one, 0)).toBeCloseTo(1, 9);
 				expect(exactly.reduce((sum, one, i) => sum + one * i, 0)).toBeCloseTo(mean, 6);
 			}),
-			{ numRuns: 60 }
+			{ numRuns: runs(60) }
 		);
 	});
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { deal, printedForm, type Paper } from '.';
+import { runs } from '$core/testing/runs';
 
 const choices = ['north', 'south', 'east'].map((text) => ({ id: text[0], text }));
 const shared = { points: 1, topic: '' };
@@ -67,7 +68,7 @@ describe('a form on paper', () => {
 				expect(of('fill_in')).toMatchObject({ stem: 'It is ____________ m.', key: 'a: 4' });
 				expect(printed.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5]);
 			}),
-			{ numRuns: 60 }
+			{ numRuns: runs(60) }
 		);
 	});
 });

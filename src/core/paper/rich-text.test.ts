@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { blocksOf, firstWords, inlineOf, plainText, writeBlocks, type Block, type Inline, type Mark } from '.';
+import { runs } from '$core/testing/runs';
 
 const words = (text: string, ...marks: Mark[]): Inline => ({ kind: 'words', text, marks });
 
@@ -119,7 +120,7 @@ describe('a text', () => {
 				);
 				expect(blocksOf(writeBlocks(apart))).toEqual(apart);
 			}),
-			{ numRuns: 500 }
+			{ numRuns: runs(500) }
 		);
 	});
 
@@ -131,7 +132,7 @@ describe('a text', () => {
 				// As the editor keeps it: read and written, it says the same as before.
 				expect(plainText(writeBlocks(blocksOf(text)))).toBe(plainText(text));
 			}),
-			{ numRuns: 500 }
+			{ numRuns: runs(500) }
 		);
 	});
 });

@@ -15,6 +15,7 @@ import {
 	type PaperEdit,
 	type Question
 } from '.';
+import { runs } from '$core/testing/runs';
 
 const single = (id: string, more: Partial<Extract<Question, { kind: 'single' }>> = {}): Question => ({
 	id,
@@ -72,7 +73,7 @@ describe('a change of a paper', () => {
 					expect(now).toEqual(start);
 				}
 			),
-			{ numRuns: 150 }
+			{ numRuns: runs(150) }
 		);
 	});
 

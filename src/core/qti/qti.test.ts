@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import type { Choice, Paper, Part, Question, Stimulus } from '../paper';
 import { isSame } from '../paper';
 import { readPackage, writePackage } from '.';
+import { runs } from '$core/testing/runs';
 
 let ids = 0;
 const newId = () => `new${++ids}`;
@@ -249,7 +250,7 @@ describe('a QTI package', () => {
 				expect(read).toMatchObject({ ok: true, told: [] });
 				if (read.ok && !isSame(read.paper, written)) expect(read.paper).toEqual(written);
 			}),
-			{ numRuns: 120 }
+			{ numRuns: runs(120) }
 		);
 	});
 
@@ -267,7 +268,7 @@ describe('a QTI package', () => {
 				expect(read).toMatchObject({ ok: true, told: [] });
 				if (read.ok && !isSame(read.paper, without)) expect(read.paper).toEqual(without);
 			}),
-			{ numRuns: 60 }
+			{ numRuns: runs(60) }
 		);
 	});
 });

@@ -18,6 +18,7 @@ import {
 	type SittingState
 } from '.';
 import { WILLING } from './willing';
+import { runs } from '$core/testing/runs';
 
 const BODIES: Record<CommandKind, CommandBody> = {
 	arrive: { kind: 'arrive', sessionId: 's1', deviceId: 'd1', deviceName: 'Laptop 1' },
@@ -385,7 +386,7 @@ describe('any sequence of commands', () => {
 					if (sitting.state === 'working') expect(openStops.filter((why) => why !== 'lost')).toEqual([]);
 				}
 			}),
-			{ numRuns: 600 }
+			{ numRuns: runs(600) }
 		);
 	});
 });

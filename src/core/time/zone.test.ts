@@ -15,6 +15,7 @@ import {
 	zoneBeside,
 	zoneName
 } from '.';
+import { runs } from '$core/testing/runs';
 
 /** The platform's own zone data (IANA by way of Intl), read apart from the library under test. */
 function byIntl(at: number, zone: string) {
@@ -159,7 +160,7 @@ describe('a zone that remembers', () => {
 				const shown = DateTime.fromMillis(at, { zone: IANAZone.create(zone) }).toISO();
 				expect([wallClock(at, zone).toISO(), wallClock(at, zone).toISO()]).toEqual([shown, shown]);
 			}),
-			{ numRuns: 3_000 }
+			{ numRuns: runs(3_000) }
 		);
 	});
 

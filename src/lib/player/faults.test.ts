@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { LocalStore } from './local-store';
 import { Outbox } from './outbox.svelte';
+import { runs } from '$core/testing/runs';
 
 /**
  * Everything that can go wrong between a key press and the server's disk, at random: any call of the device's storage
@@ -115,6 +116,6 @@ it('what was shown as saved is on the server, whatever fails', async () => {
 			check();
 			outbox.stop();
 		}),
-		{ numRuns: 150 }
+		{ numRuns: runs(150) }
 	);
 }, 120_000);

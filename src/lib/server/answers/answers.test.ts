@@ -7,6 +7,7 @@ import { searchLogbook } from '../logbook';
 import { act } from '../sitting';
 import { arriveAt, bringToWork, buildHouse, openDoor, PROCTOR, type House } from '../testing/house';
 import { countHeldBack, heldBack, standingAnswers } from '.';
+import { runs } from '$core/testing/runs';
 
 let house: House;
 afterEach(() => house.close());
@@ -94,7 +95,7 @@ describe('saving answers', () => {
 				const there = new Set(rows.map((row) => `${row.question_id} ${JSON.parse(row.value).value}`));
 				for (const one of sent) expect(there).toContain(`q${one.question} ${one.value}`);
 			}),
-			{ numRuns: 40 }
+			{ numRuns: runs(40) }
 		);
 	});
 

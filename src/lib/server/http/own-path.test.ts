@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { ownPath } from './own-path';
+import { runs } from '$core/testing/runs';
 
 const HERE = new URL('https://otium.example/sign-in');
 
@@ -55,7 +56,7 @@ it('no path leads elsewhere, whatever it is made of', () => {
 			expect(ownPath(path, HERE)).toBe(path);
 			expect(path.startsWith('//')).toBe(false);
 		}),
-		{ numRuns: 2_000 }
+		{ numRuns: runs(2_000) }
 	);
 });
 it.each([

@@ -19,6 +19,7 @@ import {
 	takeMarkBack,
 	workOfMarker
 } from '.';
+import { runs } from '$core/testing/runs';
 
 // The first to ask a thread waits until it has started, which a busy machine takes seconds for.
 vi.setConfig({ testTimeout: 60_000 });
@@ -228,7 +229,7 @@ describe('corrections', () => {
 				await put(`correction-${++n}`, { kind: 'restore' });
 				expect(await points()).toEqual(before);
 			}),
-			{ numRuns: 4 }
+			{ numRuns: runs(4) }
 		);
 	});
 });

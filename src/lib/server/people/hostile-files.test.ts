@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asItSeems } from '$core/people';
 import { buildHouse, COORDINATOR, type House } from '../testing/house';
 import { checkImport, importTimetable } from '.';
+import { runs } from '$core/testing/runs';
 
 let house: House;
 beforeAll(async () => (house = await buildHouse()));
@@ -142,7 +143,7 @@ describe('a file that was made to stop the house is refused in words, and nobody
 					expect(result.ok || result.refused.message.length > 10).toBe(true);
 				}
 			),
-			{ numRuns: 150 }
+			{ numRuns: runs(150) }
 		);
 	});
 });

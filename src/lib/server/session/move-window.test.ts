@@ -6,6 +6,7 @@ import { giveGrant } from '../grants';
 import { act, loadSitting } from '../sitting';
 import { bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
 import { findSession, foreseeMove, moveWindow } from '.';
+import { runs } from '$core/testing/runs';
 
 let house: House;
 afterEach(() => house.close());
@@ -91,7 +92,7 @@ describe('moving everyone’s window', () => {
 				for (const one of all) await move(NINE, one);
 				expect(await standing()).toBe(before);
 			}),
-			{ numRuns: 20 }
+			{ numRuns: runs(20) }
 		);
 	});
 });

@@ -19,6 +19,7 @@ import {
 	type House
 } from '../testing/house';
 import { act, begin, loadSitting, startClock, type Loaded } from '.';
+import { runs } from '$core/testing/runs';
 
 /**
  * One candidate's way through several sessions, at random: whatever happens in whatever order, time is neither given twice
@@ -229,7 +230,7 @@ it('a journey over several sessions neither gives time twice nor loses it', asyn
 				await house.close();
 			}
 		}),
-		{ numRuns: 25 }
+		{ numRuns: runs(25) }
 	);
 }, 240_000);
 

@@ -4,6 +4,7 @@ import { deal, fitsQuestion, inlineOf, type AnswerValue, type FormQuestion, type
 import { DEMO_PAPERS } from '../demo';
 import { buildHouse, type House } from '../testing/house';
 import { OwnIds } from './own-ids';
+import { runs } from '$core/testing/runs';
 
 let house: House;
 beforeEach(async () => (house = await buildHouse()));
@@ -83,7 +84,7 @@ describe('the names on one candidate’s device', () => {
 						const parts = struck.length === 0 ? [] : ids.fromDevice({ ...there, struck })!.struck;
 						for (const part of parts) expect(struck).not.toContain(part);
 					}),
-					{ numRuns: 10 }
+					{ numRuns: runs(10) }
 				);
 		}
 	});

@@ -8,6 +8,7 @@ import { drawSitting } from '$lib/server/live';
 import { act, begin, loadSitting, mayHavePaper, showQuestions, startClock, takeBreak } from '$lib/server/sitting';
 import { sweep } from '$lib/server/sweep';
 import { arriveAt, buildHouse, CANDIDATE, NINE, openDoor, PAPER, PROCTOR, type House } from '$lib/server/testing/house';
+import { runs } from '$core/testing/runs';
 
 /** Values that a rule can have; what needs something outside of the house stays as it is. */
 function anyValue({ kind, path }: Setting): fc.Arbitrary<unknown> | null {
@@ -160,5 +161,5 @@ async function live(rules: SessionRules) {
 }
 
 it('what is claimed before is what happens, under any rules', { timeout: 180_000 }, async () => {
-	await fc.assert(fc.asyncProperty(anyRules, live), { numRuns: 25, seed: 20261208 });
+	await fc.assert(fc.asyncProperty(anyRules, live), { numRuns: runs(25), seed: 20261208 });
 });

@@ -19,6 +19,7 @@ import { GET as paper } from './paper/+server';
 import { newSigner } from './browser-for-tests';
 import { GET as picture } from './picture/+server';
 import { GET as stream } from './stream/+server';
+import { runs } from '$core/testing/runs';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
 
@@ -77,7 +78,7 @@ describe('what a browser signs', () => {
 					highest = Math.max(highest, count);
 				}
 			}),
-			{ numRuns: 15 }
+			{ numRuns: runs(15) }
 		);
 	});
 
