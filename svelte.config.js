@@ -1,20 +1,11 @@
-import adapter from '@sveltejs/adapter-node';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
-import { bundleServer } from './scripts/bundle-server.mjs';
-
-const node = adapter();
+import { bundledServer } from './scripts/bundle-server.mjs';
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
 	preprocess: vitePreprocess(),
 	kit: {
-		adapter: {
-			...node,
-			async adapt(builder) {
-				await node.adapt(builder);
-				await bundleServer('build');
-			}
-		},
+		adapter: bundledServer('build'),
 		// Pages that stay open over an update say so.
 		version: { pollInterval: 60_000 },
 		// The candidate's page asks for it by itself; the staff's pages have none.

@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { serious } from './axe';
 import { arrive, go, house } from './house';
-import { NEW } from './kept-contexts';
 import { sitsIn } from './sits';
 
 const home = house();
@@ -154,7 +153,7 @@ test('anything is found by Ctrl+K and done by keys alone', async ({ browser }) =
 });
 
 test('a page of before an update says so, and loads again with what was entered', async ({ browser }) => {
-	const page = await home.staff(browser, 'ode', NEW);
+	const page = await home.staff(browser, 'ode');
 	await page.clock.install();
 	await page.route('**/_app/version.json', (route) => route.fulfill({ json: { version: 'a later one' } }));
 	await go(page, '/logbook');

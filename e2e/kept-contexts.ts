@@ -2,33 +2,29 @@ import type { Browser, BrowserContext, Page } from '@playwright/test';
 
 export type ContextOptions = NonNullable<Parameters<Browser['newContext']>[0]>;
 
-/** For a test that changes the browser itself, its clock or its first scripts: a context that nobody gets after it. */
-export const NEW: ContextOptions = {};
-
-/** Contexts that are free, by the address whose pages they have read. */
-const free = new Map<string, BrowserContext[]>();
+/** Pages that are free, each alone in its context, by the address whose scripts they have read. */
+const free = new Map<string, Page[]>();
 
 /**
- * Contexts that a test gives back are given to the next one. A new one reads and compiles every script of a page anew, which
- * takes three times as long as the page itself. What a person could find of the one before goes: pages, cookies and storage;
- * what stays is the cache of files that never change. Service workers run where a test asks for them.
+ * Pages that a test gives back are given to the next one, with their contexts. A new one starts a process, reads and compiles
+ * every script and makes every font ready: that takes three times as long as the page itself. What a person could find of the
+ * one before goes first: cookies, storage, history, other pages; what stays is the cache of files that never change. Service
+ * workers run where a test asks for them.
  */
 export class KeptContexts {
-	#kept: { context: BrowserContext; url: string }[] = [];
+	#kept: { page: Page; url: string; isChanged: () => boolean }[] = [];
 	#once: BrowserContext[] = [];
 
-	/** An empty page in a context of its own. */
+	/** An empty page in a context of its own. With options it is a new one. */
 	async page(browser: Browser, url: string, options?: ContextOptions): Promise<Page> {
 		if (options !== undefined) {
 			const context = await browser.newContext({ baseURL: url, ...options });
 			this.#once.push(context);
 			return context.newPage();
 		}
-		const used = free.get(url)?.pop();
-		const context = used ?? (await browser.newContext({ baseURL: url, serviceWorkers: 'block' }));
-		this.#kept.push({ context, url });
-		const page = await context.newPage();
-		if (used) await forget(page, url);
+		const page =
+			free.get(url)?.pop() ?? (await (await browser.newContext({ baseURL: url, serviceWorkers: 'block' })).newPage());
+		this.#kept.push({ page, url, isChanged: watchChanges(page) });
 		return page;
 	}
 
@@ -36,18 +32,56 @@ export class KeptContexts {
 	async release() {
 		await Promise.all([
 			...this.#once.splice(0).map((context) => context.close()),
-			...this.#kept.splice(0).map(async ({ context, url }) => {
-				await Promise.all(context.pages().map((page) => page.close()));
-				await Promise.all([context.setOffline(false), context.clearCookies(), context.clearPermissions()]);
-				free.set(url, [...(free.get(url) ?? []), context]);
+			...this.#kept.splice(0).map(async ({ page, url, isChanged }) => {
+				if (isChanged() || page.isClosed()) return page.context().close();
+				await empty(page, url);
+				free.set(url, [...(free.get(url) ?? []), page]);
 			})
 		]);
 	}
 }
 
-/** What this address has stored in the page's context is gone. */
-async function forget(page: Page, origin: string) {
-	const session = await page.context().newCDPSession(page);
+/** What a test can change of a page that can't be set back: its first scripts, its size, what it is shown on. */
+const LASTING = ['addInitScript', 'emulateMedia', 'setViewportSize', 'setExtraHTTPHeaders', 'exposeFunction'] as const;
+
+/** Ends the watch, and says whether the test changed something that lasts. */
+function watchChanges(page: Page): () => boolean {
+	let changed = false;
+	const ends: (() => void)[] = [];
+	const watch = <T extends object>(of: T, name: keyof T & string) => {
+		const real = of[name] as (...args: unknown[]) => unknown;
+		const watched = (...args: unknown[]) => {
+			changed = true;
+			return real.apply(of, args);
+		};
+		Object.assign(of, { [name]: watched });
+		// The real one is the class's.
+		ends.push(() => void delete of[name]);
+	};
+	for (const name of LASTING) watch(page, name);
+	watch(page.clock, 'install');
+	watch(page.context(), 'newCDPSession');
+	return () => {
+		for (const end of ends) end();
+		return changed;
+	};
+}
+
+async function empty(page: Page, origin: string) {
+	const context = page.context();
+	page.removeAllListeners();
+	await Promise.all([
+		...context.pages().map((other) => other !== page && other.close()),
+		page.unrouteAll({ behavior: 'ignoreErrors' }),
+		context.setOffline(false)
+	]);
+	// What a tab keeps for itself can be reached from a page of that address only.
+	await page.evaluate(() => sessionStorage.clear()).catch(() => {});
+	// A page that does nothing, of the same address: for another one the browser would take another process.
+	await page.goto(`${origin}/favicon.svg`).catch(() => page.goto('about:blank'));
+	await Promise.all([context.clearCookies(), context.clearPermissions()]);
+	const session = await context.newCDPSession(page);
 	await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+	await session.send('Page.resetNavigationHistory');
 	await session.detach();
 }

@@ -6,7 +6,6 @@ import { DEMO_PASSWORD } from '../src/lib/server/demo';
 import { CLIENT, startSignInService } from '../stand-ins/sign-in-service';
 import { serious } from './axe';
 import { go, House, house } from './house';
-import { NEW } from './kept-contexts';
 
 const home = house();
 home.signsInByHand = true;
@@ -206,7 +205,7 @@ test('what matters most asks who is there once an hour, and goes on as it was', 
 });
 
 test('whoever does nothing is asked whether they are there, and told when they are signed out', async ({ browser }) => {
-	const page = await home.staff(browser, 'ode', NEW);
+	const page = await home.staff(browser, 'ode');
 	await page.clock.install();
 	await go(page, '/prepare');
 	await page.clock.fastForward('54:00');
@@ -219,7 +218,7 @@ test('whoever does nothing is asked whether they are there, and told when they a
 	await expect(page.getByTestId('still-here')).toContainText('You were signed out');
 	// Beside a live room nothing stands in the way.
 	const { id } = await home.session('Tides and Currents · Watch A');
-	const live = await home.staff(browser, 'ode', NEW);
+	const live = await home.staff(browser, 'ode');
 	await live.clock.install();
 	await go(live, `/live/${id}`);
 	await live.clock.fastForward('58:00');

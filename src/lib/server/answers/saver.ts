@@ -1,12 +1,12 @@
 import { answerShape, fitsQuestion, NOTES, type AnswerShape, type Form, type Revision } from '$core/paper';
 import { fail } from '$core/problem';
 import type { House } from '../house';
-import { LRUCache } from 'lru-cache';
 import { dealtForm, transact } from '../db';
 import { gather, giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import { OwnIds } from '../sitting';
 import { writeGroup, type Kept, type Places, type Saved } from './write-group';
+import { latest } from '../latest';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'log' | 'hub' | 'pace'>;
@@ -40,9 +40,9 @@ export class AnswerSaver {
 	#running: Promise<void> | null = null;
 	#lastGroup = 0;
 	/** Forms never change once dealt, so what is on them is read once. */
-	#forms = new LRUCache<string, KnownForm>({ max: 10_000 });
+	#forms = latest<KnownForm>(10_000);
 	/** By sitting and device, the highest number that is known to be on the disk; a lower bound. */
-	#furthest = new LRUCache<string, number>({ max: 20_000 });
+	#furthest = latest<number>(20_000);
 
 	constructor(private readonly otium: Needs) {}
 

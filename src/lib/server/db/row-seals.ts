@@ -51,22 +51,25 @@ export function watchRows(db: Query, connection: Connection): void {
 	connection.function('row_mac', { varargs: true }, (name, id, ...row) =>
 		macOf(db, 'rows', JSON.stringify([name, id, row]))
 	);
-	connection.exec(
-		'CREATE TEMP TABLE IF NOT EXISTS row_changed (tab TEXT, id TEXT, was TEXT, PRIMARY KEY (tab, id)) WITHOUT ROWID'
-	);
-	for (const { name, keys, columns } of tables) {
+	const notes = tables.flatMap(({ name, keys, columns }) => {
 		const of = (row: string, all: readonly string[]) => all.map((column) => `${row}.${column}`).join(', ');
 		const note = (act: string, row: string, was: string) =>
-			connection.exec(
-				`CREATE TEMP TRIGGER IF NOT EXISTS ${name}_${act.slice(0, 6).toLowerCase()} AFTER ${act} ON main.${name}
-				 BEGIN INSERT OR IGNORE INTO row_changed VALUES ('${name}', json_array(${of(row, keys)}), ${was}); END`
-			);
+			`CREATE TEMP TRIGGER IF NOT EXISTS ${name}_${act.slice(0, 6).toLowerCase()} AFTER ${act} ON main.${name}
+			 BEGIN INSERT OR IGNORE INTO row_changed VALUES ('${name}', json_array(${of(row, keys)}), ${was}); END;`;
 		// What it was when the transaction began: the first note of a row is the one that stays.
 		const before = `row_mac('${name}', json_array(${of('old', keys)}), ${of('old', columns)})`;
-		note('INSERT', 'new', 'NULL');
-		note(`UPDATE OF ${columns.join(', ')}`, 'old', before);
-		note('DELETE', 'old', before);
-	}
+		return [
+			note('INSERT', 'new', 'NULL'),
+			note(`UPDATE OF ${columns.join(', ')}`, 'old', before),
+			note('DELETE', 'old', before)
+		];
+	});
+	connection.exec(
+		`BEGIN;
+		CREATE TEMP TABLE IF NOT EXISTS row_changed (tab TEXT, id TEXT, was TEXT, PRIMARY KEY (tab, id)) WITHOUT ROWID;
+		${notes.join('\n')}
+		COMMIT;`
+	);
 }
 
 function tablesOf(connection: Connection): Table[] {

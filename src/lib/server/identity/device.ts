@@ -1,9 +1,9 @@
-import { LRUCache } from 'lru-cache';
 import { perHouse, type Query } from '../db';
 import type { House } from '../house';
 import { heldBy } from '../lines';
 import { loadSitting } from '../sitting';
 import { hashToken, newToken } from './tokens';
+import { latest } from '../latest';
 
 /** A device on which a candidate is signed in. */
 export type SignedIn = { token: string; expires: number; sittingId: string; epoch: number };
@@ -42,7 +42,7 @@ export async function signInDevice(
 export type KnownDevice = { sittingId: string; epoch: number; publicKey: string | null };
 type Bound = KnownDevice & { expires: number };
 /** Tokens are never changed once made, so what one stands for is read once. */
-const tokensOf = perHouse(() => new LRUCache<string, Bound>({ max: 20_000 }));
+const tokensOf = perHouse(() => latest<Bound>(20_000));
 
 /** The sitting and device that a token stands for; null when it is nobody's or has expired. */
 export async function deviceByToken(db: Query, token: string, now: number): Promise<KnownDevice | null> {

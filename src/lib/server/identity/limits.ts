@@ -1,7 +1,7 @@
 import { setTimeout as sleep } from 'node:timers/promises';
-import { LRUCache } from 'lru-cache';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { networkOf } from '$core/access';
+import { latest } from '../latest';
 
 /** NIST SP 800-63B, section 5.2.2: no more than 100 consecutive failed attempts on one account. */
 export const MOST_IN_A_ROW = 100;
@@ -67,7 +67,7 @@ export class TryLimits {
 	#askings = new RateLimiterMemory({ points: 1, duration: 600 });
 	#waits = new Map<string, number>();
 	/** Targets with the browsers that were right there, or were vouched for. */
-	#trusted = new LRUCache<string, true>({ max: 20_000 });
+	#trusted = latest<true>(20_000);
 	#counting: Promise<unknown> = Promise.resolve();
 
 	/**

@@ -1,9 +1,9 @@
 import { createHash, verify, type KeyObject } from 'node:crypto';
 import { promisify } from 'node:util';
-import { LRUCache } from 'lru-cache';
 import { contentDigest, readSignature, signatureBase, type Nonce, type SignedRequest } from '$core/access';
 import { publicKeyOf } from './public-key';
 import { newToken } from './tokens';
+import { latest } from '../latest';
 
 /** Requests of one page overtake each other by no more than this many (as RFC 4303, 3.4.3, does for packets). */
 const WINDOW = 64;
@@ -23,8 +23,8 @@ type Headers = (name: string) => string | null;
 /** Checks that requests were signed by the device whose sign-in they come with, each of them once. */
 export class RequestSignatures {
 	/** By the sign-in. What a restart forgets is void by its mark. */
-	#countings = new LRUCache<string, Counting>({ max: 20_000 });
-	#keys = new LRUCache<string, KeyObject>({ max: 20_000 });
+	#countings = latest<Counting>(20_000);
+	#keys = latest<KeyObject>(20_000);
 
 	/** @param publicKey as `readPublicKey` gave it */
 	async check(signIn: string, publicKey: string, method: string, path: string, header: Headers): Promise<Checked> {

@@ -1,5 +1,4 @@
 import { randomBytes, verify, type KeyObject } from 'node:crypto';
-import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import {
 	clientSignatureBase,
@@ -16,6 +15,7 @@ import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { publicKeyOf } from './public-key';
 import { newToken, readNote, signNote } from './tokens';
+import { latest } from '../latest';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'limits'>;
@@ -31,7 +31,7 @@ const MOST_DEVICES = 500;
 const SEEN_EVERY_MS = 60_000;
 
 /** Challenges that have been answered; a flood of them drops the oldest, which are soon too old anyway. */
-const answered = perHouse(() => new LRUCache<string, true>({ max: 200_000 }));
+const answered = perHouse(() => latest<true>(200_000));
 
 /**
  * Makes a nonce that can be answered once. It is sealed and not stored, so that whoever asks for them without end makes the
@@ -125,7 +125,7 @@ function isEd25519(publicKey: string): boolean {
 type Row = { id: string; site_id: string; public_key: string; seen_at: number | null; withdrawn_at: number | null };
 type Known = { row: Row; key: KeyObject; seenAt: number };
 /** Read once; what is withdrawn is forgotten here by whoever withdraws it. */
-const known = perHouse(() => new LRUCache<string, Known>({ max: 10_000 }));
+const known = perHouse(() => latest<Known>(10_000));
 
 async function deviceKey(db: Query, id: string): Promise<Known | null> {
 	const there = known(db).get(id);

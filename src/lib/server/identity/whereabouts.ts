@@ -1,10 +1,10 @@
-import { LRUCache } from 'lru-cache';
 import { networkOf } from '$core/access';
 import type { DeviceNote } from '$core/sitting';
+import { latest } from '../latest';
 
 /** From where each device was heard last; a restart forgets it. */
 export class Whereabouts {
-	#last = new LRUCache<string, { network: string; agent: string }>({ max: 20_000 });
+	#last = latest<{ network: string; agent: string }>(20_000);
 
 	/** What is odd about it that this sign-in is heard from there now; null: nothing. */
 	heard(signIn: string, address: string, agent: string): DeviceNote | null {

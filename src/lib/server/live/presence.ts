@@ -1,9 +1,9 @@
-import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { NOTHING_TOLD, type Told } from '$core/room';
 import type { Sitting } from '$core/sitting';
 import type { House } from '../house';
 import { act, type Request } from '../sitting';
+import { latest } from '../latest';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'log' | 'hub'>;
@@ -38,7 +38,7 @@ export class Presence {
 	#stalledAt = -Infinity;
 	#failing = false;
 	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
-	#told = new LRUCache<string, Told>({ max: 20_000 });
+	#told = latest<Told>(20_000);
 
 	constructor(private readonly otium: Needs) {}
 

@@ -1,13 +1,13 @@
 import { groupBy } from '$core/group-by';
 import { questionsOf } from '$core/paper';
 import { nanoid } from 'nanoid';
-import { LRUCache } from 'lru-cache';
 import { checkedTimes, HOLD_IN_A_ROW, isRapid, paceOf, thresholdMs, wordsOf, type Response } from '$core/pace';
 import { transact, type Query } from '../db';
 import { unionLength } from '$core/time';
 import type { House } from '../house';
 import { paperVersion } from '../paper';
 import { act, loadSittings, type Loaded } from '../sitting';
+import { latest } from '../latest';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'hub'>;
@@ -26,9 +26,9 @@ type Thresholds = { at: number; byQuestion: Map<string, number> };
  */
 export class PaceWatch {
 	#dirty = new Set<string>();
-	#thresholds = new LRUCache<string, Thresholds>({ max: 100 });
+	#thresholds = latest<Thresholds>(100);
 	/** How many answers there were when a sitting was last held for its pace. */
-	#heldAt = new LRUCache<string, number>({ max: 20_000 });
+	#heldAt = latest<number>(20_000);
 
 	constructor(private readonly otium: Needs) {}
 

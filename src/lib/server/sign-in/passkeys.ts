@@ -4,11 +4,11 @@ import type {
 	PublicKeyCredentialRequestOptionsJSON,
 	RegistrationResponseJSON
 } from '@simplewebauthn/server';
-import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { perHouse, transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import { actorOf, type Needs } from './sessions';
+import { latest } from '../latest';
 
 /** Read when somebody first needs it, so that a server that is started again does not wait for it. */
 const webAuthn = () => import('@simplewebauthn/server');
@@ -28,7 +28,7 @@ export type Asking = {
 	signIn: string | null;
 };
 type Asked = Asking & { challenge: string; until: number };
-const asked = perHouse(() => new LRUCache<string, Asked>({ max: 5_000 }));
+const asked = perHouse(() => latest<Asked>(5_000));
 
 export type Passkey = { id: string; name: string; madeAt: number; usedAt: number | null };
 type Row = {

@@ -1,4 +1,3 @@
-import { LRUCache } from 'lru-cache';
 import { nanoid } from 'nanoid';
 import { turnsAt } from '$core/access';
 import type { Actor } from '$core/sitting';
@@ -25,6 +24,7 @@ import {
 } from '../session';
 import { noteWhoIsThere } from '../sign-in';
 import { act, endDueBreaks, refreshDerivedColumns } from '../sitting';
+import { latest } from '../latest';
 
 const SWEEP_MS = 1_000;
 const ALIVE_MS = 5_000;
@@ -40,7 +40,7 @@ type Step = { name: string; run: (house: House) => Promise<void> };
  */
 export class Sweeper {
 	/** Which code of a session that turns was last told to those who watch it. */
-	#toldPeriods = new LRUCache<string, number>({ max: 10_000 });
+	#toldPeriods = latest<number>(10_000);
 	#failing = new Set<string>();
 	#running = false;
 	#posting = false;

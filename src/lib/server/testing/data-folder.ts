@@ -41,3 +41,10 @@ export async function newDataFolder({ ownKey = false } = {}): Promise<string> {
 	await db.destroy();
 	return dir;
 }
+
+/** A copy of a data folder that nobody has open, for whoever made it once and needs it again. */
+export function copyOfFolder(from: string): string {
+	const dir = newFolder();
+	for (const name of [DATABASE, KEY_FILE]) copyFileSync(join(from, name), join(dir, name));
+	return dir;
+}

@@ -12,7 +12,7 @@ import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
 import { act, begin, OwnIds, startClock } from '../sitting';
 import { Threads } from '../thread';
-import { newDataFolder } from './data-folder';
+import { copyOfFolder, newDataFolder } from './data-folder';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
 export type House = {
@@ -55,8 +55,31 @@ type Change = {
 	ownKey?: boolean;
 };
 
+type People = House['people'];
+/** Houses that were asked for before, furnished and closed, to be copied: to furnish one takes longer than most tests. */
+const furnished = new Map<string, { dir: string; people: People } | 'once'>();
+
 export async function buildHouse(change: Change = {}): Promise<House> {
-	const dir = await newDataFolder(change);
+	const like = JSON.stringify(change);
+	const known = change.ownKey ? undefined : furnished.get(like);
+	if (known === undefined) {
+		furnished.set(like, 'once');
+		const house = await openHouse(await newDataFolder(change), []);
+		await furnish(house.otium, house.people, change);
+		return house;
+	}
+	if (known === 'once') {
+		const model = await openHouse(await newDataFolder(change), []);
+		await furnish(model.otium, model.people, change);
+		await model.otium.stop();
+		process.once('exit', () => rmSync(model.dir, { recursive: true, force: true }));
+		furnished.set(like, model);
+		return openHouse(copyOfFolder(model.dir), model.people);
+	}
+	return openHouse(copyOfFolder(known.dir), known.people);
+}
+
+async function openHouse(dir: string, people: People): Promise<House> {
 	const clock = { at: NINE };
 	const start = () =>
 		startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent', threads: THREADS });
@@ -65,7 +88,7 @@ export async function buildHouse(change: Change = {}): Promise<House> {
 		dir,
 		clock,
 		sessionId: 's1',
-		people: [],
+		people: structuredClone(people),
 		async restart() {
 			await house.otium.stop();
 			house.otium = await start();
@@ -76,11 +99,10 @@ export async function buildHouse(change: Change = {}): Promise<House> {
 			rmSync(dir, { recursive: true });
 		}
 	};
-	await furnish(house.otium, house.people, change);
 	return house;
 }
 
-async function furnish({ db, now }: Otium, people: House['people'], change: Change) {
+async function furnish({ db, now }: Otium, people: People, change: Change) {
 	await db('administration').insert({ id: 'winter', name: 'Winter' });
 	await db('site').insert({ id: 'quayside', name: 'Quayside', zone: 'Europe/London' });
 	await db('room').insert({ id: 'chart', site_id: 'quayside', name: 'Chart Room', seat_rows: 20, seats_per_row: 10 });
