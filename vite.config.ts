@@ -19,6 +19,8 @@ export default defineConfig({
 			}
 		},
 		chunkSizeWarningLimit: 900,
+		// Nobody reads it, and it packs everything once more.
+		reportCompressedSize: false,
 		// Fonts stay files of their own: the content policy takes them from here, not out of the style sheet.
 		assetsInlineLimit: (path) => (path.endsWith('.woff2') ? false : undefined)
 	},

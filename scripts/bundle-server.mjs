@@ -31,6 +31,7 @@ const ENTRANCE = join(dirname(createRequire(import.meta.url).resolve('@sveltejs/
  */
 function ofThisApplication(builder) {
 	const server = resolve(builder.getServerDirectory());
+	/** @type {Record<string, string>} */
 	const filled = {
 		BASE: JSON.stringify(builder.config.kit.paths.base),
 		ENV_PREFIX: '""',

@@ -51,7 +51,10 @@ function yardstick(): number {
 	for (let round = 0; round < 12; round++) {
 		const rows = Array.from({ length: 2_000 }, (_, i) => ({ id: `${digest}${i}`, at: i * round, of: [i, String(i)] }));
 		rows.sort((a, b) => (a.id < b.id ? -1 : 1));
-		digest = createHash('sha256').update(JSON.stringify(JSON.parse(JSON.stringify(rows)))).digest('hex').slice(0, 8);
+		digest = createHash('sha256')
+			.update(JSON.stringify(JSON.parse(JSON.stringify(rows))))
+			.digest('hex')
+			.slice(0, 8);
 	}
 	const used = process.cpuUsage({ user, system });
 	return (used.user + used.system) / 1e6;

@@ -16,13 +16,15 @@ process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
 /** How long each browser test took when all of them ran last, in seconds. */
 const SPECS = 'node_modules/.otium/spec-seconds.json';
 
-process.exit(await (async () => {
-	if (options.fuzz !== undefined) return lookFurther(numberOption(options.fuzz, 'fuzz', 10));
-	if (patterns.length > 0) return tell(sum(await some(patterns)));
-	if (options.quick) return quick();
-	if (options.twice) return twice();
-	return whole();
-})());
+process.exit(
+	await (async () => {
+		if (options.fuzz !== undefined) return lookFurther(numberOption(options.fuzz, 'fuzz', 10));
+		if (patterns.length > 0) return tell(sum(await some(patterns)));
+		if (options.quick) return quick();
+		if (options.twice) return twice();
+		return whole();
+	})()
+);
 
 function asked() {
 	try {
@@ -218,7 +220,8 @@ async function twice(): Promise<number> {
 	const failedIn = (tally: Tally, name: string) => tally.failed.some((one) => one.name === name);
 	const failed = [...first.failed, ...second.failed.filter(({ name }) => !failedIn(first, name))].map((one) => ({
 		...one,
-		again: failedIn(first, one.name) && failedIn(second, one.name) ? 'it failed both times' : 'it failed once of two times'
+		again:
+			failedIn(first, one.name) && failedIn(second, one.name) ? 'it failed both times' : 'it failed once of two times'
 	}));
 	return tell({ passed: second.passed, failed });
 }
@@ -249,7 +252,9 @@ async function lookFurther(minutes: number): Promise<number> {
 			OTIUM_FUZZ_TIMES: '5'
 		});
 		if (code !== 0) {
-			console.log(`\nTo repeat: OTIUM_FUZZ_SEED=${seed} OTIUM_FUZZ_TIMES=5 npx vitest run FILE, with the file that failed above.`);
+			console.log(
+				`\nTo repeat: OTIUM_FUZZ_SEED=${seed} OTIUM_FUZZ_TIMES=5 npx vitest run FILE, with the file that failed above.`
+			);
 			return 1;
 		}
 		if (Date.now() > until) {

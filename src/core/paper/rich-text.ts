@@ -4,7 +4,9 @@ import { isSame } from './same';
 export type Mark = 'strong' | 'emphasis' | 'sub' | 'sup' | 'code';
 /** A piece of a line: words, a formula in TeX, or a gap to be filled in. */
 export type Inline =
-	{ kind: 'words'; text: string; marks: Mark[] } | { kind: 'formula'; tex: string } | { kind: 'gap'; id: string };
+	| { kind: 'words'; text: string; marks: Mark[] }
+	| { kind: 'formula'; tex: string }
+	| { kind: 'gap'; id: string };
 /** A line of its own, a list, or a table whose first row is its heading. */
 export type Block =
 	| { kind: 'line'; inline: Inline[] }

@@ -67,7 +67,8 @@ const STATUSES = new Set(['', 'active', 'tobedeleted']);
 
 export type School = { id: string; name: string };
 export type ReadOneRoster =
-	{ ok: true; people: People; schools: School[]; isDelta: boolean } | { ok: false; message: string; schools: School[] };
+	| { ok: true; people: People; schools: School[]; isDelta: boolean }
+	| { ok: false; message: string; schools: School[] };
 
 type Record1 = { line: number; get: (column: string) => string };
 

@@ -14,7 +14,8 @@ export type LocalWindow = {
 };
 
 export type ReadWindow =
-	{ ok: true; window: Window } | { ok: false; at: 'opens' | 'closes'; message: string; instead?: string };
+	| { ok: true; window: Window }
+	| { ok: false; at: 'opens' | 'closes'; message: string; instead?: string };
 
 /** Reads a window as it was entered. A time that the clocks skip or repeat is asked about, never guessed. */
 export function readLocalWindow({ date, opens, closes, lastDate }: LocalWindow, zone: string): ReadWindow {

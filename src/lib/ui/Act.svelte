@@ -2,7 +2,7 @@
 @component A button that says what it does and which key does the same. The theme dresses it; screens choose a tone.
 -->
 <script lang="ts">
-	import { Button } from 'flowbite-svelte';
+	import Button from 'flowbite-svelte/Button.svelte';
 	import type { Snippet } from 'svelte';
 
 	type Props = {

@@ -1,6 +1,8 @@
 <!-- @component The bar at the top: the places of the day in their order, the clock, who is signed in. -->
 <script lang="ts">
-	import { MoonSolid, SearchOutline, SunSolid } from 'flowbite-svelte-icons';
+	import MoonSolid from 'flowbite-svelte-icons/MoonSolid.svelte';
+	import SearchOutline from 'flowbite-svelte-icons/SearchOutline.svelte';
+	import SunSolid from 'flowbite-svelte-icons/SunSolid.svelte';
 	import { clockTime, zoneName } from '$core/time';
 	import type { ServerClock } from './server-clock.svelte';
 

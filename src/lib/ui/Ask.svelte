@@ -3,7 +3,7 @@
 becomes of their work.
 -->
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import type { Snippet } from 'svelte';
 	import Act from './Act.svelte';
 

@@ -1,6 +1,7 @@
 <!-- @component Asks, before what matters most, that somebody shows once more that it is them; what they did then goes on. -->
 <script lang="ts">
-	import { Input, Modal } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { onMount } from 'svelte';
 	import Act from './Act.svelte';
 	import { setConfirmIdentity } from './confirm-identity';

@@ -3,8 +3,8 @@
 or empty.
 -->
 <script lang="ts">
-	import { Datepicker } from 'flowbite-svelte';
-	import { CalendarMonthOutline } from 'flowbite-svelte-icons';
+	import Datepicker from 'flowbite-svelte/Datepicker.svelte';
+	import CalendarMonthOutline from 'flowbite-svelte-icons/CalendarMonthOutline.svelte';
 	import { fieldDate, localDate, readDate } from '$core/time';
 	import { getClock } from './clock-context';
 	import TypedField from './TypedField.svelte';

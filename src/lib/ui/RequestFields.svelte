@@ -1,6 +1,8 @@
 <!-- @component What somebody asks for, why, and what they show for it. -->
 <script lang="ts">
-	import { Fileupload, Select, Textarea } from 'flowbite-svelte';
+	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { REQUEST_WHAT, type RequestWhat } from '$core/request';
 	import Field from './Field.svelte';
 

@@ -3,7 +3,10 @@
 whether it was changed.
 -->
 <script lang="ts">
-	import { Checkbox, Input, Select, Textarea } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { bandsAsText, readBands, type Band } from '$core/marking';
 	import { valueInWords, type Setting } from '$core/rules';
 	import Choose from './Choose.svelte';

@@ -1,7 +1,7 @@
 <!-- @component What somebody passes the second step with: passkeys, an app that makes codes, recovery codes. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { browserName } from '$core/access';
 	import Act from './Act.svelte';
 	import Field from './Field.svelte';

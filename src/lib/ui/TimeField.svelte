@@ -3,7 +3,7 @@
 style. The value is `09:30`, or empty.
 -->
 <script lang="ts">
-	import { ClockOutline } from 'flowbite-svelte-icons';
+	import ClockOutline from 'flowbite-svelte-icons/ClockOutline.svelte';
 	import { readTime, shownTime } from '$core/time';
 	import TypedField from './TypedField.svelte';
 

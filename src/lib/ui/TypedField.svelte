@@ -3,7 +3,7 @@
 something to pick from. What is shown at rest is the value in its usual form.
 -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { tick, type Component, type Snippet } from 'svelte';
 
 	type Props = {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { ThemeProvider } from 'flowbite-svelte';
+	import ThemeProvider from 'flowbite-svelte/ThemeProvider.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { page, updated } from '$app/state';
 	import AppBar from '$ui/AppBar.svelte';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { enhance } from '$app/forms';
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { hasPasskeys } from '$ui/passkey';

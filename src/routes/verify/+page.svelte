@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { Textarea } from 'flowbite-svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import type { ReceiptVerdict } from '$core/closing';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

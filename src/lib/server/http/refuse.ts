@@ -16,7 +16,9 @@ export function refuse(refusal: Refusal, waitSeconds?: number, more?: object): n
 }
 
 type Refusing = { ok: false } & (
-	{ message: string; instead?: string } | { problem: Problem } | { refusal: Refusal; waitSeconds?: number }
+	| { message: string; instead?: string }
+	| { problem: Problem }
+	| { refusal: Refusal; waitSeconds?: number }
 );
 
 /**

@@ -17,7 +17,9 @@ type Counting = { mark: string; lanes: Map<string, Lane> };
 
 /** `right`: with what was signed. `anew`: the request counts under an old mark and has to be signed again under this one. */
 export type Checked =
-	{ outcome: 'right'; digest: string; signature: string } | { outcome: 'wrong' } | { outcome: 'anew'; mark: string };
+	| { outcome: 'right'; digest: string; signature: string }
+	| { outcome: 'wrong' }
+	| { outcome: 'anew'; mark: string };
 type Headers = (name: string) => string | null;
 
 /** Checks that requests were signed by the device whose sign-in they come with, each of them once. */

@@ -70,7 +70,8 @@ export async function openEnrolment(otium: Needs, by: Actor, siteId: string): Pr
 }
 
 export type Enrolled =
-	{ ok: true; deviceId: string } | { ok: false; message: string; instead: string; waitSeconds?: number };
+	| { ok: true; deviceId: string }
+	| { ok: false; message: string; instead: string; waitSeconds?: number };
 
 /** Takes a device in: the key that it has made for itself, whose private half it keeps. */
 export async function enrol(

@@ -106,7 +106,8 @@ async function giveBack(
 /** Takes it back, with the minutes that it gave; it stays in the record. false: there is none, or it was taken back already. */
 export async function withdrawIncident(otium: Needs, by: Actor, sessionId: string, id: string): Promise<boolean> {
 	const row = (await otium.db('incident').where({ id, session_id: sessionId, withdrawn_at: null }).first()) as
-		Row | undefined;
+		| Row
+		| undefined;
 	if (!row) return false;
 	for (const grantId of JSON.parse(row.grant_ids) as string[]) await withdrawGrant(otium, by, grantId);
 	const now = otium.now();

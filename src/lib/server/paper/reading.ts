@@ -25,7 +25,8 @@ const BANK_LIMITS = { files: 12_000, bytes: 128 * 1024 * 1024, ratio: 200 };
 
 /** A table as rows of text: its heading first, then each row with its line. */
 export type ReadSheet =
-	{ ok: true; header: string[]; rows: TableRow[]; told: string[] } | { ok: false; message: string };
+	| { ok: true; header: string[]; rows: TableRow[]; told: string[] }
+	| { ok: false; message: string };
 
 /** A sheet of questions has some columns and as many rows as a bank has questions. */
 const SHEET = { columns: 200, rows: 5_000 };

@@ -6,7 +6,8 @@ import type { Query } from '../db';
 export type Draft = { id: string; title: string; savedAt: number; revision: number; input: unknown };
 
 export type DraftSaved =
-	{ ok: true; id: string; savedAt: number; revision: number } | { ok: false; draft: Draft | null };
+	| { ok: true; id: string; savedAt: number; revision: number }
+	| { ok: false; draft: Draft | null };
 
 /**
  * Keeps an unfinished form. Two tabs with one draft do not overwrite each other: the one that is behind gets what the

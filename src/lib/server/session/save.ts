@@ -15,7 +15,8 @@ import { planAll, type Plan } from './plan';
 import { doorOpensAt, findSession, type Session } from '../records';
 
 export type SaveResult =
-	{ ok: true; ids: string[]; plans: Plan[] } | { ok: false; errors: FieldErrors; message: string; findings: Finding[] };
+	| { ok: true; ids: string[]; plans: Plan[] }
+	| { ok: false; errors: FieldErrors; message: string; findings: Finding[] };
 
 /**
  * Plans one or several sessions from one setup, or changes one until its door opens. All of it in one transaction: a

@@ -1,6 +1,7 @@
 <!-- @component What closing makes final, read before it is done; or rehearsed, when nothing changes. -->
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords } from '$ui/post';

@@ -1,6 +1,7 @@
 <!-- @component Giving a grant: for whom, what, and what it does to their day, told before it is saved. -->
 <script lang="ts">
-	import { Fileupload, Input } from 'flowbite-svelte';
+	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import type { Foreseen, Proposal } from '$core/grants';

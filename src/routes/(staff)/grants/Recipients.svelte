@@ -1,6 +1,6 @@
 <!-- @component For whom: found by any part of name, number or group; one, several, or everyone of a group. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import type { FoundForGrant, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';

@@ -1,6 +1,8 @@
 <!-- @component Opening one sitting again that has ended: why, when, where and with whom. Answers and time left stay. -->
 <script lang="ts">
-	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { nanoid } from 'nanoid';
 	import { REOPEN_WHY, type DayLook, type Proposal, type ReopenWhy } from '$core/grants';
 	import { asLocalWindow, clockTime, MINUTE, timeAndDate } from '$core/time';

@@ -1,6 +1,8 @@
 <!-- @component What is given, with the fields that its kind needs. -->
 <script lang="ts">
-	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import type { Called } from '$core/grants';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { clockTime, longDate, sameLocalDay, timeAndDate } from '$core/time';
 	import type { RecordVerified } from '$core/logbook';
 	import Act from '$ui/Act.svelte';

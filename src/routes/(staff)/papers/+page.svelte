@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { clockTime, longDate } from '$core/time';
 	import type { PaperCard } from '$core/paper';

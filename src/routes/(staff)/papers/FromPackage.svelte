@@ -1,6 +1,8 @@
 <!-- @component A paper from a QTI package: what it would bring is shown with what is told of its files, then it is made. -->
 <script lang="ts">
-	import { Input, Modal, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { partLetter } from '$core/paper';
 	import Act from '$ui/Act.svelte';

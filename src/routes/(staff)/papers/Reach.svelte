@@ -1,6 +1,6 @@
 <!-- @component Who can get at a version now, and withdrawing it or offering it again. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import type { Reach } from '$core/paper';
 	import { timeAndDate } from '$core/time';

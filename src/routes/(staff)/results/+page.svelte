@@ -1,6 +1,12 @@
 <!-- @component Results that were released to somebody's role: by name for those who were with the candidates, else in sum. -->
 <script lang="ts">
-	import { Select, Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Table from 'flowbite-svelte/Table.svelte';
+	import TableBody from 'flowbite-svelte/TableBody.svelte';
+	import TableBodyCell from 'flowbite-svelte/TableBodyCell.svelte';
+	import TableBodyRow from 'flowbite-svelte/TableBodyRow.svelte';
+	import TableHead from 'flowbite-svelte/TableHead.svelte';
+	import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
 	import { median } from '$core/figures';
 	import { byTenths } from '$core/results';
 	import { timeAndDate } from '$core/time';

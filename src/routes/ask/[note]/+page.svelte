@@ -1,6 +1,6 @@
 <!-- @component A teacher asks for one of their candidates, by the link that they were sent. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { page } from '$app/state';
 	import type { RequestWhat } from '$core/request';
 	import Act from '$ui/Act.svelte';

@@ -1,6 +1,6 @@
 <!-- @component A candidate's own page: what they sit and what they have been given, in their words, and asking for more. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { REQUEST_STATES, REQUEST_WHAT, type RequestWhat } from '$core/request';

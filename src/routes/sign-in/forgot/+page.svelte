@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { LEAST_PASSWORD } from '$core/access';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';

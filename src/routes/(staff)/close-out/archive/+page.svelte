@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { nanoid } from 'nanoid';
 	import { invalidateAll } from '$app/navigation';
 	import { timeAndDate } from '$core/time';

@@ -1,6 +1,6 @@
 <!-- @component After how many years answers and the log go, chosen by whoever may; what would go at once is named before. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { KEPT_YEARS, termsFault, type RetentionTerms } from '$core/retention';

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { someNames } from '$core/names';
 	import { SvelteSet } from 'svelte/reactivity';
 	import { invalidateAll } from '$app/navigation';

@@ -8,7 +8,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
-	import { Textarea } from 'flowbite-svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { inWords, send } from '$ui/post';
 	import Plan from './Plan.svelte';
 	import Queue from './Queue.svelte';

@@ -1,6 +1,7 @@
 <!-- @component Who marks a question, by which criteria, and what of it twice. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { planFault, type HandPlan } from '$core/by-hand';

@@ -3,7 +3,8 @@
 back, Enter gives the mark where there are criteria.
 -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { correctionInWords } from '$core/correction';

@@ -1,6 +1,7 @@
 <!-- @component A correction: chosen, read with all that it does to whom, and asked for. Another person confirms it. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { someNames } from '$core/names';
 	import { nanoid } from 'nanoid';
 	import { changesInWords, type Change } from '$core/correction';

@@ -1,6 +1,9 @@
 <!-- @component Everyone whose time does not fit on a day, and a plan for all of them at once. -->
 <script lang="ts">
-	import { Checkbox, Input, Select, Spinner } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Spinner from 'flowbite-svelte/Spinner.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';

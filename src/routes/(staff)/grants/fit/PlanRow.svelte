@@ -1,6 +1,6 @@
 <!-- @component One person whose time does not fit: what is in the way, and the window of the plan, which can be changed. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import type { Span } from '$core/grants';
 	import type { Place } from '$core/optimal';
 	import { clockTime } from '$core/time';

@@ -1,6 +1,8 @@
 <!-- @component Arranging what people are owed: a make-up for them, a planned session that they join, or that they need not sit. -->
 <script lang="ts">
-	import { Checkbox, Input, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { someNames } from '$core/names';
 	import { untrack } from 'svelte';
 	import type { Proposal } from '$core/grants';

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { Input, Select, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { ASKED_AS, REQUEST_STATES, REQUEST_WHAT } from '$core/request';

@@ -1,6 +1,6 @@
 <!-- @component Lets answers count that were held back: how many, whose, and why. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import type { SeatView } from '$core/room';
 	import { clockTime } from '$core/time';
 	import Ask from '$ui/Ask.svelte';

@@ -1,5 +1,8 @@
 <script lang="ts">
-	import { Fileupload, Input, Select, Textarea } from 'flowbite-svelte';
+	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { INCIDENT_KINDS, incidentInWords, type IncidentKind } from '$core/incident';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Textarea } from 'flowbite-svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { CANNED_MESSAGES, type SeatView } from '$core/room';
 	import Ask from '$ui/Ask.svelte';
 	import { named } from './asks';

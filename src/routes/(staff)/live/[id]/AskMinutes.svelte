@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { remainingNow, type SeatView } from '$core/room';
 	import { clockTime, minutesLeft } from '$core/time';
 	import Ask from '$ui/Ask.svelte';

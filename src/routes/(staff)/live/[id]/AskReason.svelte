@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { sameName } from '$core/access';
 	import { reach, type SeatView } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';

@@ -1,6 +1,6 @@
 <!-- @component Moving everyone's window, with who gains, who works on and who stays finished, told before it is done. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { someNames } from '$core/names';
 	import type { MoveFate, MoveLine } from '$core/closing';
 	import type { LocalWindow } from '$core/time';

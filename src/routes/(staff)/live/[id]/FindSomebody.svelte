@@ -1,6 +1,7 @@
 <!-- @component Looks somebody up for the proctor beside them: the name as registered, the number, and where they are expected. -->
 <script lang="ts">
-	import { Input, Modal } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import type { FoundToday } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
 	import { timeAndDate } from '$core/time';

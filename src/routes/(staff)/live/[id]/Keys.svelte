@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	let { open = $bindable(), coordinates }: { open: boolean; coordinates: boolean } = $props();
 	const keys = $derived([
 		['Arrows', 'move from seat to seat'],

@@ -1,6 +1,6 @@
 <!-- @component Who needs the proctor, most urgent first, each with the key that settles it. -->
 <script lang="ts">
-	import { ClockOutline } from 'flowbite-svelte-icons';
+	import ClockOutline from 'flowbite-svelte-icons/ClockOutline.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
 	import Act from '$ui/Act.svelte';

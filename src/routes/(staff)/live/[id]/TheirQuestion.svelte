@@ -1,6 +1,6 @@
 <!-- @component A question as one candidate has it on their screen; what they answered is not shown. -->
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import type { FormQuestion, Picture } from '$core/paper';
 	import { inWords, send } from '$ui/post';
 	import QuestionView from '../../../sit/QuestionView.svelte';

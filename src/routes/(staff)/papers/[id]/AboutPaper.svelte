@@ -1,6 +1,8 @@
 <!-- @component What of a paper is about all of it: title, script, formula sheet. -->
 <script lang="ts">
-	import { Checkbox, Input, Textarea } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import type { Paper, PaperAbout, PaperCard, PracticeRules } from '$core/paper';
 	import Ask from '$ui/Ask.svelte';
 	import MaterialEdit from './MaterialEdit.svelte';

@@ -1,6 +1,6 @@
 <!-- @component What has changed since the version that is sat now, question by question, both side by side. -->
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { plainText, comparePapers, keyInWords, type Paper, type Question, type QuestionChange } from '$core/paper';
 	import { inWords, send } from '$ui/post';
 

@@ -1,6 +1,6 @@
 <!-- @component Several forms of one paper that are as alike as can be: each candidate gets one of them. -->
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import {
 		expectedPoints,
 		FORM_LETTERS,

@@ -1,6 +1,7 @@
 <!-- @component Questions of the bank, found by their words and taken into this paper. -->
 <script lang="ts">
-	import { Input, Modal } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { plainText, QUESTION_KIND_NAMES, spotOf, type Paper, type Question } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

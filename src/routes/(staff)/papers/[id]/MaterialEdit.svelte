@@ -1,6 +1,6 @@
 <!-- @component What lies beside a paper: tables, charts and texts, as PDF or pictures. Their pages are kept as pictures. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { MOST_DOCUMENTS, MOST_PAGES, type Material, type Medium } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

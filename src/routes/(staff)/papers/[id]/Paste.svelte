@@ -1,6 +1,7 @@
 <!-- @component Questions from text or a table that was made elsewhere: pasted or dropped, shown with what is doubtful, then taken over. -->
 <script lang="ts">
-	import { Modal, Textarea } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { guessColumns, QUESTION_COLUMNS, readRows, readText, type Question, type QuestionColumn } from '$core/paper';
 	import type { TableRow } from '$core/formats';
 	import Act from '$ui/Act.svelte';

@@ -1,6 +1,7 @@
 <!-- @component The plan of a paper: how many questions of which topic and difficulty; the bank fills what is missing. -->
 <script lang="ts">
-	import { Input, Modal } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { plainText, DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question } from '$core/paper';
 	import { cellInWords, type Filling, type PlanCell } from '$core/plan';
 	import Act from '$ui/Act.svelte';

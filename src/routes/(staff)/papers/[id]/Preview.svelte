@@ -3,7 +3,7 @@
 what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
-	import { Modal } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { deal, firstWords, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
 	import { DEFAULT_RULES } from '$core/session';

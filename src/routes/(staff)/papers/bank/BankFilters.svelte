@@ -1,6 +1,6 @@
 <!-- @component What is looked for in the bank, what leaves and enters it as a file, and its topics. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { QUESTION_KIND_NAMES, QUESTION_KINDS } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import type { Bank } from './bank.svelte';

@@ -1,6 +1,6 @@
 <!-- @component Changes the selected questions at once, after saying how many and what. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { AUDIENCE_NAMES, type TopicBranch } from '$core/bank';
 	import { DIFFICULTIES } from '$core/paper';
 	import Act from '$ui/Act.svelte';

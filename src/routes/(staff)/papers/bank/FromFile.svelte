@@ -1,6 +1,7 @@
 <!-- @component Questions from a file of another house's bank, or of another system: told what it would bring, then kept. -->
 <script lang="ts">
-	import { Modal, Select } from 'flowbite-svelte';
+	import Modal from 'flowbite-svelte/Modal.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { AUDIENCE_NAMES, type Audience } from '$core/bank';
 	import type { BankIncoming } from '$lib/server/paper';
 	import Act from '$ui/Act.svelte';

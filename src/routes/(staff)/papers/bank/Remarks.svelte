@@ -1,6 +1,6 @@
 <!-- @component What colleagues remark on a question: said, settled, opened again. -->
 <script lang="ts">
-	import { Textarea } from 'flowbite-svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import type { BankQuestion } from '$core/bank';
 	import { longDate } from '$core/time';
 	import Act from '$ui/Act.svelte';

@@ -1,6 +1,7 @@
 <!-- @component What a calculated question is drawn from: its numbers, its conditions, its formula; and how it comes out. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { calculatedFault, examplesOf, steadyPick, type CalculatedQuestion, type Parameter } from '$core/paper';
 	import { FORMULA_FUNCTIONS } from '$core/formula';
 	import Field from '$ui/Field.svelte';

@@ -1,6 +1,7 @@
 <!-- @component What is particular to a question's kind: its choices, what is right, how near is near enough. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import type { Question } from '$core/paper';
 	import Field from '$ui/Field.svelte';
 	import CalculatedEdit from './CalculatedEdit.svelte';

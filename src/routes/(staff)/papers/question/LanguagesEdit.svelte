@@ -1,6 +1,7 @@
 <!-- @component A question in other languages: what it says in the paper's own stands beside it, line by line. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { plainText, type Question, type Wording } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';

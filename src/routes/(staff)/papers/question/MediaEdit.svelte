@@ -1,6 +1,6 @@
 <!-- @component Pictures, sound and film of a question: chosen, dropped or pasted; each with words for whoever can't see or hear it. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { shows, type Medium } from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';

@@ -1,6 +1,6 @@
 <!-- @component A number that is typed: what is no number yet, as "4.", stays as it is and changes nothing. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
 	import Field from '$ui/Field.svelte';
 

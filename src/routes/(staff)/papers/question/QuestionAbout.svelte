@@ -1,6 +1,7 @@
 <!-- @component What an author notes about a question: how hard, how long, where it is from; none of it reaches a candidate. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { DIFFICULTIES, minutesNeeded, type Difficulty, type Lesser, type Question, type TryRules } from '$core/paper';
 	import Field from '$ui/Field.svelte';
 	import NumberEntry from './NumberEntry.svelte';

@@ -1,6 +1,6 @@
 <!-- @component A question where it stands, being written. Every change is kept after a moment, without a button. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
 	import {
 		gapsOf,

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';

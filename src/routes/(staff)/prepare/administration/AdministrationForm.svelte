@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import DateField from '$ui/DateField.svelte';

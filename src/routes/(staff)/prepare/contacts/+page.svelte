@@ -1,6 +1,7 @@
 <!-- @component Whom to turn to in an administration, by problem, with telephone. -->
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import Act from '$ui/Act.svelte';

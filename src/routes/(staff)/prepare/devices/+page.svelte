@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { DEVICE_CHECKS, type DeviceCheck } from '$core/access';
 	import { clockTime, longDate } from '$core/time';

@@ -1,6 +1,6 @@
 <!-- @component Finds single candidates to add to a session, beside its groups, or to leave out of it. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { send } from '$ui/post';
 
 	type Person = { id: string; name: string; number: string };

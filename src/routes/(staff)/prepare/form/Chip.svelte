@@ -1,6 +1,6 @@
 <!-- @component One of several that can be chosen together. -->
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 
 	type Props = { label: string; checked: boolean; onchange: () => void; count?: number; note?: string };
 	let { label, checked, onchange, count, note }: Props = $props();

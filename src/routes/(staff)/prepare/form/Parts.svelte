@@ -1,6 +1,6 @@
 <!-- @component Several sessions from one setup: what is each one's own. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import TimeField from '$ui/TimeField.svelte';
 	import Act from '$ui/Act.svelte';
 	import type { PageData } from '../new/$types';

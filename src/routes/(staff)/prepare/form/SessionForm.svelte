@@ -1,6 +1,7 @@
 <!-- @component Everything that makes a session, and the sentence that tells it back. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { onDestroy, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';

@@ -1,6 +1,6 @@
 <!-- @component Groups of so many people that start one after the other, so that everybody is let in before the entry closes. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import type { SessionSetup } from './setup.svelte';

@@ -1,6 +1,6 @@
 <!-- @component Which paper, by which rules, and for what. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
 	import Part from './Part.svelte';

@@ -1,6 +1,6 @@
 <!-- @component When it opens and closes, and the times that follow from it. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { minutesBetween, minutesFrom, timesThatFollow } from '$core/session';
 	import { clockLength, minutesAndGrace, minutesForAll, shownTime, withWholeLimit, zoneName } from '$core/time';
 	import Act from '$ui/Act.svelte';

@@ -1,6 +1,6 @@
 <!-- @component In which room, under whose eyes, and from which networks. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import Field from '$ui/Field.svelte';
 	import Chip from './Chip.svelte';
 	import Part from './Part.svelte';

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { Input, Select, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { someNames } from '$core/names';
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';

@@ -1,6 +1,7 @@
 <!-- @component The parts of an administration in their order, and how each candidate stands with them. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';

@@ -1,6 +1,7 @@
 <!-- @component Who somebody is, as registered: for a person who is known, and for one who is added by hand. -->
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
 	import type { PersonForm } from './person-form';

@@ -1,6 +1,6 @@
 <!-- @component A group's name, and another for it. -->
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import { goto } from '$app/navigation';
 	import { clockTime } from '$core/time';
 	import DateField from '$ui/DateField.svelte';

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { untrack } from 'svelte';
 	import { seatRows, usableSeats } from '$core/seating';
 	import Choose from '$ui/Choose.svelte';

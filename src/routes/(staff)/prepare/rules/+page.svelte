@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import { goto } from '$app/navigation';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Checkbox, Input } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { untrack } from 'svelte';
 	import { IDLE_MINUTES, ROLE_NAMES, STAFF_ROLES, type HeldRole } from '$core/access';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { LEAST_PASSWORD } from '$core/access';
 	import { timeAndDate } from '$core/time';

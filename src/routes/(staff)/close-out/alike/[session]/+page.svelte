@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Input } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { seatName } from '$core/seating';
 	import { timeAndDate } from '$core/time';

@@ -1,6 +1,7 @@
 <!-- @component What somebody wrote on paper, typed in: one field a question, in the order and with the letters of the print. -->
 <script lang="ts">
-	import { Input, Textarea } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';

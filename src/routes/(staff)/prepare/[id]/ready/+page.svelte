@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { showDoorCode } from '$core/access';
 	import { KIND_NAMES } from '$core/session';

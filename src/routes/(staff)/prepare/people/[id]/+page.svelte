@@ -1,5 +1,8 @@
 <script lang="ts">
-	import { Checkbox, Fileupload, Input, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';

@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { Fileupload, Progressbar, Select } from 'flowbite-svelte';
+	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
+	import Progressbar from 'flowbite-svelte/Progressbar.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { untrack } from 'svelte';
 	import type { CheckedFile, CheckedTable, ColumnKey, DateOrder, Mapping, NameOrder } from '$core/people';
 	import Act from '$ui/Act.svelte';

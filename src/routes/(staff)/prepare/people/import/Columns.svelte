@@ -1,6 +1,6 @@
 <!-- @component Which column of a table holds what, and how it is to be read. -->
 <script lang="ts">
-	import { Select } from 'flowbite-svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import type { CheckedTable, ColumnKey, DateOrder, NameOrder } from '$core/people';
 	import Choose from '$ui/Choose.svelte';
 

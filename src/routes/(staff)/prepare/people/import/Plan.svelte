@@ -1,6 +1,6 @@
 <!-- @component What a file would do, in numbers and names, before it does. -->
 <script lang="ts">
-	import { Checkbox } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import type { CheckedFile, ImportAsked } from '$core/people';
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';

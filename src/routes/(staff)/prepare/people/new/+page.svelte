@@ -1,6 +1,7 @@
 <!-- @component Somebody is added by hand, and a group is made for whoever has none yet. -->
 <script lang="ts">
-	import { Input, Select } from 'flowbite-svelte';
+	import Input from 'flowbite-svelte/Input.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import Act from '$ui/Act.svelte';

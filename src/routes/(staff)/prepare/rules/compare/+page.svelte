@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Checkbox, Select } from 'flowbite-svelte';
+	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
+	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto } from '$app/navigation';
 	import { SECTIONS } from '$core/rules';
 	import Act from '$ui/Act.svelte';
