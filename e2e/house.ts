@@ -81,6 +81,7 @@ export class House {
 	#dir = '';
 	#port = 0;
 	#server: ChildProcess | null = null;
+	#db: Db | null = null;
 	#contexts = new KeptContexts();
 	/** Sign in on the page for it, as people do; for tests of signing in. */
 	signsInByHand = false;
@@ -101,8 +102,9 @@ export class House {
 		this.#server = await startServer({ port: this.#port, host: '127.0.0.1', dataDir: this.#dir, log: 'error' });
 	}
 
-	/** As when somebody pulls the plug. */
+	/** As when somebody pulls the plug: nobody else has the file open then. */
 	async kill() {
+		await this.#forgetDb();
 		const server = this.#server!;
 		if (server.exitCode !== null || server.signalCode !== null) return;
 		const gone = new Promise((resolve) => server.once('exit', resolve));
@@ -119,9 +121,12 @@ export class House {
 	async moveTo(clockTime: string) {
 		await this.kill();
 		setDemoClock(this.#dir, clockTime);
-		// As if whoever is signed in had been there meanwhile.
+		// As if it and whoever is signed in had been there meanwhile.
 		const seen_at = await this.now();
-		await this.read((db) => db('staff_session').update({ seen_at, confirmed_at: seen_at }));
+		await this.read(async (db) => {
+			await db('staff_session').update({ seen_at, confirmed_at: seen_at });
+			await db('meta').where({ key: 'alive_at' }).update({ value: String(seen_at) });
+		});
 		await this.start();
 	}
 
@@ -166,12 +171,23 @@ export class House {
 	 * server never has otherwise: only while nothing is being done.
 	 */
 	async read<T>(work: (db: Db) => Promise<T>): Promise<T> {
-		const db = connectDb(join(this.#dir, 'otium.sqlite'));
+		// Tests ask again and again until something is there: a connection takes longer than what is asked.
+		const db = (this.#db ??= connectDb(join(this.#dir, 'otium.sqlite')));
 		try {
-			return await work(db);
-		} finally {
-			await db.destroy();
+			const result = await work(db);
+			// What was written by hand is nobody's who acts after it: it stays without a seal, as from another program.
+			await db.raw('DELETE FROM temp.row_changed');
+			return result;
+		} catch (error) {
+			await this.#forgetDb();
+			throw error;
 		}
+	}
+
+	async #forgetDb() {
+		const db = this.#db;
+		this.#db = null;
+		await db?.destroy();
 	}
 
 	/** Acts as the server does, which knows nothing of it before it looks again: only while nobody watches. */

@@ -1,6 +1,6 @@
 import { createReadStream, createWriteStream, existsSync, readFileSync } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, symlink } from 'node:fs/promises';
-import { join, resolve } from 'node:path';
+import { copyFile, link, mkdir, open, readdir, rename, rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream as NodeWebStream } from 'node:stream/web';
@@ -51,8 +51,8 @@ export async function pack(data: string, to: string, passphrase: string | null, 
 	try {
 		await backupDb(join(data, DATABASE), join(staged, DATABASE));
 		const beside = (withKey ? [...BESIDE, KEY_FILE] : BESIDE).filter((name) => existsSync(join(data, name)));
-		for (const name of beside) await symlink(resolve(data, name), join(staged, name));
-		const options = { gzip: true, cwd: staged, portable: true, follow: true };
+		for (const name of beside) await gather(join(data, name), join(staged, name));
+		const options = { gzip: true, cwd: staged, portable: true };
 		const packed = Readable.from(create(options, [DATABASE, ...beside]));
 		await pipeline(await encrypted(packed, passphrase), createWriteStream(part, { mode: 0o600 }));
 		await rename(part, to);
@@ -60,6 +60,28 @@ export async function pack(data: string, to: string, passphrase: string | null, 
 		await rm(part, { force: true });
 		await rm(staged, { recursive: true, force: true });
 	}
+}
+
+/**
+ * Puts what lies there by name at another place too, so that it stays there for as long as it is being packed: pictures are
+ * deleted all the time. What has gone already is not there.
+ */
+async function gather(from: string, to: string): Promise<void> {
+	const gone = (error: { code?: string }) => {
+		if (error.code !== 'ENOENT') throw error;
+	};
+	const entries = await readdir(from, { withFileTypes: true }).catch((error) => {
+		if (error.code === 'ENOTDIR') return null;
+		gone(error);
+		return [];
+	});
+	if (entries !== null) {
+		await mkdir(to, { mode: 0o700 });
+		for (const { name } of entries) await gather(join(from, name), join(to, name));
+		return;
+	}
+	// Another disk takes no second name.
+	await link(from, to).catch((error) => (error.code === 'ENOENT' ? undefined : copyFile(from, to).catch(gone)));
 }
 
 async function encrypted(plain: Readable, passphrase: string | null): Promise<Readable> {

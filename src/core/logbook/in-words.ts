@@ -3,6 +3,7 @@ import { INCIDENT_KINDS, type IncidentKind } from '../incident';
 import { INCIDENT_DECISIONS, type IncidentDecision } from '../validity';
 import { LAPSE_NAMES, type Lapse } from '../lockdown';
 import type { DeviceNote } from '../sitting';
+import { clockLength } from '../time';
 import { REQUEST_WHAT, type RequestWhat } from '../request';
 import type { LogLine } from './line';
 
@@ -70,6 +71,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	assigned: ({ who }) => `Put into another session by ${who}`,
 	line_lost: () => 'Line lost',
 	line_back: () => 'Line back',
+	server_away: ({ body, at }) => `The server was away for ${clockLength(at - Number(body.from))}; the clock stood`,
 	answers_kept: ({ body }) =>
 		`${body.answers} answers arrived ${ANSWERS_KEPT[body.because as keyof typeof ANSWERS_KEPT]}: kept, not counted`,
 	taken_from_paper: ({ body, who }) => `Handed in on paper, typed in by ${who}: ${body.reason}`,

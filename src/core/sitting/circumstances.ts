@@ -42,6 +42,7 @@ export function circumstances(one: Situation, now: number, facts: Partial<Contex
 		beforeOpening: now < opensFor(one),
 		roomClock: sharesRoomClock(one) ? session.roomStartedAt : null,
 		clockStops: timing.clockStops,
+		deadline: reckoning.deadline,
 		remaining: reckoning.remaining,
 		ownRemaining: ownRemaining(reckoning, now),
 		over: reckoning.phase === 'over',

@@ -35,6 +35,8 @@ export type CommandBody =
 	| { kind: 'assign'; sessionId: string }
 	/** Beside the state: what the line does, and a second device that was refused. */
 	| { kind: 'lose_line'; since: number }
+	/** The server was not there since then; nobody could answer. */
+	| { kind: 'note_away'; from: number }
 	| { kind: 'regain_line' }
 	| { kind: 'refuse_other_device'; deviceName: string }
 	/** Something about the bound device that its proctor should know. */
@@ -74,6 +76,8 @@ export type Context = {
 	finishWord: Word;
 	/** Working time left if work went on now, in ms; null: no limit. */
 	remaining: number | null;
+	/** When it is up, by that clock; null: there is no limit, or no clock. */
+	deadline: number | null;
 	/** Answers are no longer taken. */
 	over: boolean;
 	/** Working time left for another day, whatever window closes here, in ms; null: no limit. */

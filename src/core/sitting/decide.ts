@@ -2,7 +2,7 @@ import { LOADING_MS, MINUTE } from '../time';
 import type { Command, Context } from './commands';
 import type { SittingEvent, SittingEventBody } from './events';
 import { refusal, type Refusal, type RefusalCode } from './refusals';
-import { breakSince, hasEnded, isResting, type Sitting } from './sitting';
+import { breakSince, hasEnded, isResting, UNFINISHED, type Sitting, type SittingState } from './sitting';
 import { TABLE } from './table';
 
 export type Decision = { ok: true; events: SittingEvent[] } | { ok: false; refusal: Refusal };
@@ -215,6 +215,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 					receipt: command.receipt,
 					reason: command.reason,
 					...(command.by.role === 'candidate' && context.ownRemaining !== null && { leftMs: context.ownRemaining }),
+					...overSince(context),
 					...workIn(context)
 				}
 			];
@@ -224,6 +225,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 					kind: 'time_ran_out',
 					receipt: command.receipt,
 					outcome: context.atTimeUp === 'zero' ? 'counts_nothing' : 'handed_in',
+					...overSince(context),
 					...workIn(context)
 				}
 			];
@@ -238,7 +240,10 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'set_aside':
 			return [{ kind: 'set_aside', reason: command.reason }];
 		case 'restore':
-			return [{ kind: 'restored' }];
+			// Where its session is over, nobody could come: it goes on another time, and no clock runs meanwhile.
+			return context.sessionOver && sitting.setAsideFrom !== null && isOpenEnded(sitting.setAsideFrom)
+				? [{ kind: 'restored' }, { kind: 'carried_over', reason: null, clockStops: context.clockStops }]
+				: [{ kind: 'restored' }];
 		case 'continue_later':
 			return [{ kind: 'continued_later', reason: command.reason, clockStops: context.clockStops }];
 		case 'allow_fresh':
@@ -250,7 +255,10 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 		case 'assign':
 			return [{ kind: 'assigned', sessionId: command.sessionId }];
 		case 'lose_line':
-			return sitting.line?.up === false ? [] : [{ kind: 'line_lost', since: command.since }];
+			// Whose device was freed has no line.
+			return sitting.device === null || sitting.line?.up === false ? [] : [{ kind: 'line_lost', since: command.since }];
+		case 'note_away':
+			return [{ kind: 'server_away', from: command.from }];
 		case 'regain_line':
 			return sitting.line?.up === true ? [] : [{ kind: 'line_back' }];
 		case 'refuse_other_device':
@@ -259,5 +267,12 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 			return [{ kind: 'device_noted', what: command.what, deviceName: command.deviceName }];
 	}
 }
+
+/** Begun and not ended; one that was carried over waits already. */
+const isOpenEnded = (state: SittingState) =>
+	(UNFINISHED as readonly SittingState[]).includes(state) && state !== 'carried_over';
+
+/** Their time was up before they ended: from then on nothing of it is used, also where they had minutes to finish up. */
+const overSince = ({ deadline, now }: Context) => (deadline !== null && deadline < now ? { overSince: deadline } : {});
 
 const workIn = ({ work }: Context) => (work === null ? {} : { work });

@@ -15,8 +15,9 @@ export type SittingEventBody =
 	| { kind: 'other_device_refused'; deviceName: string }
 	| { kind: 'device_noted'; what: DeviceNote; deviceName: string }
 	/** `leftMs`: of the working time, where the candidate handed in and there is a limit. */
-	| { kind: 'handed_in'; receipt: string; reason: string | null; leftMs?: number; work?: Work }
-	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing'; work?: Work }
+	/** `overSince`: when the working time was up, where that was before the end: what is opened again goes on from there. */
+	| { kind: 'handed_in'; receipt: string; reason: string | null; leftMs?: number; overSince?: number; work?: Work }
+	| { kind: 'time_ran_out'; receipt: string; outcome: 'handed_in' | 'counts_nothing'; overSince?: number; work?: Work }
 	| { kind: 'carried_over'; reason: string | null; clockStops?: TimingRules['clockStops'] }
 	| { kind: 'marked_absent' }
 	| { kind: 'taken_from_paper'; receipt: string; reason: string; work?: Work }
@@ -29,7 +30,9 @@ export type SittingEventBody =
 	| { kind: 'taken_back' }
 	| { kind: 'assigned'; sessionId: string }
 	| { kind: 'line_lost'; since: number }
-	| { kind: 'line_back' };
+	| { kind: 'line_back' }
+	/** The server was not there since `from`; nobody could answer. */
+	| { kind: 'server_away'; from: number };
 
 export type SittingEvent = SittingEventBody & { at: number; by: Role; commandId: string };
 export type SittingEventKind = SittingEventBody['kind'];
@@ -37,6 +40,7 @@ export type SittingEventKind = SittingEventBody['kind'];
 /** Every kind, for whoever reads events among other entries of the logbook. */
 const KINDS: Record<SittingEventKind, true> = {
 	arrived: true,
+	server_away: true,
 	turned_away: true,
 	let_in: true,
 	began: true,

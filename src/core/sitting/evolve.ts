@@ -14,7 +14,13 @@ export function evolve(sitting: Sitting, event: SittingEvent): Sitting {
 /** What can be undone by one press afterwards. */
 const UNDOABLE: readonly SittingEventKind[] = ['let_in', 'turned_away', 'carried_over'];
 /** What happens beside the state leaves it undoable. */
-const BESIDE: readonly SittingEventKind[] = ['line_lost', 'line_back', 'other_device_refused', 'device_noted'];
+const BESIDE: readonly SittingEventKind[] = [
+	'line_lost',
+	'line_back',
+	'server_away',
+	'other_device_refused',
+	'device_noted'
+];
 
 function beforeOf(sitting: Sitting, { kind, by }: SittingEvent): Before | null {
 	if (BESIDE.includes(kind)) return sitting.before ?? null;
@@ -30,7 +36,12 @@ function takeBack(sitting: Sitting, at: number): Sitting {
 	const stood = sitting.state === 'carried_over' && before.stops.every((stop) => stop.to !== null);
 	const rested: Stop[] =
 		stood && sitting.beganAt !== null ? [{ from: sitting.since, to: at, why: 'carried_over' }] : [];
-	return { ...sitting, ...before, since: at, stops: [...before.stops, ...rested] };
+	// How their line is, is not undone, nor that the server was away: whoever lost it meanwhile has lost it.
+	const away = sitting.stops.filter(
+		(stop) => stop.why === 'away' && !before.stops.some(({ why, from }) => why === 'away' && from === stop.from)
+	);
+	const stops = [...before.stops, ...rested, ...away];
+	return { ...sitting, ...before, line: sitting.line ?? before.line, since: at, stops };
 }
 
 function apply(sitting: Sitting, event: SittingEvent): Sitting {
@@ -121,7 +132,7 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				holdKnownAt: null,
 				cameFrom: null,
 				reason: event.kind === 'handed_in' ? event.reason : null,
-				stops: rest(sitting, event.at, 'handed_in'),
+				stops: rest(sitting, event.overSince ?? event.at, 'handed_in'),
 				ended: {
 					by: event.by,
 					at: event.at,
@@ -181,6 +192,8 @@ function apply(sitting: Sitting, event: SittingEvent): Sitting {
 				line: { up: false, since: event.since },
 				stops: isAtWork(sitting) ? open(sitting.stops, event.since, 'lost') : sitting.stops
 			};
+		case 'server_away':
+			return { ...sitting, stops: [...sitting.stops, { from: event.from, to: event.at, why: 'away' }] };
 		case 'line_back':
 			return {
 				...sitting,

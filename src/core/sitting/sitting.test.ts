@@ -42,6 +42,7 @@ const BODIES: Record<CommandKind, CommandBody> = {
 	expect_again: { kind: 'expect_again' },
 	take_back: { kind: 'take_back' },
 	assign: { kind: 'assign', sessionId: 's2' },
+	note_away: { kind: 'note_away', from: 0 },
 	lose_line: { kind: 'lose_line', since: 900 },
 	regain_line: { kind: 'regain_line' },
 	refuse_other_device: { kind: 'refuse_other_device', deviceName: 'Phone' },

@@ -37,6 +37,7 @@ export const TABLE: Record<CommandKind, Row> = {
 	// Where letting in, turning away and carrying over lead to.
 	take_back: { from: ['let_in', 'expected', 'at_door', 'absent', 'carried_over'], who: STAFF },
 	assign: { from: ['expected', 'carried_over', 'absent'], who: ['coordinator'] },
+	note_away: { from: IN_THE_ROOM, who: ['system'] },
 	lose_line: { from: IN_THE_ROOM, who: ['system'] },
 	regain_line: { from: IN_THE_ROOM, who: ['system'] },
 	refuse_other_device: { from: IN_THE_ROOM, who: ['system'] },

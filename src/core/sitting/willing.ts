@@ -15,6 +15,7 @@ export const WILLING: Context = {
 	beforeOpening: false,
 	roomClock: null,
 	clockStops: 'hold',
+	deadline: null,
 	remaining: 60_000,
 	over: false,
 	ownRemaining: 60_000,

@@ -127,7 +127,10 @@ export function reckon(
 		(track.beganAt !== null && counting.some((stop) => stop.from <= now && (stop.to === null || stop.to > now)));
 
 	const naturalDeadline = origin === null || allotted === null ? null : origin + allotted + credits + stopped;
-	const closesAt = rules.atClose === 'cut' && origin !== null && !track.isCarriedOver ? windowEnd : null;
+	const closesAt =
+		rules.atClose === 'cut' && origin !== null && windowEnd !== null && !track.isCarriedOver
+			? windowEnd + awayBefore(windowEnd, track.stops, origin, now)
+			: null;
 	const deadline = earliest(naturalDeadline, closesAt);
 	const graceEnds = deadline === null ? null : deadline + rules.graceMinutes * MINUTE;
 	const remaining =
@@ -181,6 +184,7 @@ export function stopCounts(clockStops: TimingRules['clockStops'], stop: Stop): b
 		case 'handed_in':
 		case 'carried_over':
 		case 'set_aside':
+		case 'away':
 			return true;
 		case 'break':
 			return stop.stopsClock !== false;
@@ -191,6 +195,35 @@ export function stopCounts(clockStops: TimingRules['clockStops'], stop: Stop): b
 		case 'lost':
 			return clockStops === 'hold_or_lost';
 	}
+}
+
+/**
+ * What a close waits for: nobody's time runs out while nobody could answer. An absence of the server that began after the
+ * close moves nothing.
+ */
+function awayBefore(windowEnd: number, stops: Stop[], origin: number, now: number): number {
+	return unionLength(
+		stops.filter(({ why, from }) => why === 'away' && from < windowEnd),
+		origin,
+		now
+	);
+}
+
+/**
+ * How much of these stops ran on the clock: what of them lies in no stop that counts.
+ * @param stops all that the sitting has
+ * @param why of which kind
+ */
+export function ranOn(
+	stops: Stop[],
+	why: Stop['why'],
+	clockStops: TimingRules['clockStops'],
+	from: number,
+	now: number
+): number {
+	const counting = stops.filter((stop) => stopCounts(clockStops, stop));
+	const asked = stops.filter((stop) => stop.why === why);
+	return unionLength([...counting, ...asked], from, now) - unionLength(counting, from, now);
 }
 
 /** Length of the union of the stops between `from` and `now`; an open stop lasts until `now`. */

@@ -58,7 +58,7 @@ export const NO_GRANTS: MergedGrants = {
 
 /**
  * A span in which the candidate was not at work.
- * `handed_in`, `carried_over` and `set_aside` always give their time back; `hold` and `moved`
+ * `handed_in`, `carried_over`, `set_aside` and `away` (the server was not there) always give their time back; `hold` and `moved`
  * (from freeing a device to beginning again on the next) follow `clockStops`; `lost` does so only under
  * `hold_or_lost`.
  */
@@ -66,7 +66,7 @@ export type Stop = {
 	from: number;
 	/** null: still going on. */
 	to: number | null;
-	why: 'hold' | 'break' | 'lost' | 'moved' | 'handed_in' | 'carried_over' | 'set_aside';
+	why: 'hold' | 'break' | 'lost' | 'moved' | 'handed_in' | 'carried_over' | 'set_aside' | 'away';
 	/** On a hold: the proctor said that this one does (true) or doesn't (false) stop the clock. */
 	stopsClock?: boolean;
 	/** Settled when the sitting was carried over, by the rules it was sat under; another session's rules don't change it. */

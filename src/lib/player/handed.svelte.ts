@@ -66,7 +66,8 @@ export class Handed {
 			const answer = await ask<{ file: HandedFile }>('POST', `/sit/api/files/of/${questionId}`, blob, {
 				headers: { 'x-file-name': encodeURIComponent(name) }
 			});
-			if (!answer.ok && (answer.status === 0 || answer.status === 429 || answer.status >= 500)) {
+			// During a hold or a break nothing is taken: it waits for work to go on, like an answer.
+			if (!answer.ok && ([0, 409, 429].includes(answer.status) || answer.status >= 500)) {
 				await new Promise((done) => setTimeout(done, AGAIN_MS));
 				continue;
 			}

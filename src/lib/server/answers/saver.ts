@@ -1,7 +1,7 @@
 import { answerShape, fitsQuestion, NOTES, type AnswerShape, type Form, type Revision } from '$core/paper';
 import { fail } from '$core/problem';
 import type { House } from '../house';
-import { dealtForm, transact } from '../db';
+import { dealtForm, isUnavailable, transact } from '../db';
 import { gather, giveWay } from '../event-loop';
 import { appendToLogbook } from '../logbook';
 import { OwnIds } from '../sitting';
@@ -117,6 +117,11 @@ export class AnswerSaver {
 
 	async #writeNext(group: Waiting[]) {
 		this.#lastGroup = group.length;
+		await this.#write(group);
+	}
+
+	/** One that can't be written fails alone: the others of its group are written without it. */
+	async #write(group: Waiting[]) {
 		const now = this.otium.now();
 		try {
 			const verdicts = await transact(this.otium.db, async (trx) => {
@@ -130,6 +135,10 @@ export class AnswerSaver {
 			this.otium.pace.answered(group.map((one) => one.sittingId));
 			this.otium.hub.answered(group.map((one, i) => ({ sittingId: one.sittingId, sessionId: verdicts[i].sessionId })));
 		} catch (error) {
+			if (group.length > 1 && !isUnavailable(error)) {
+				for (const one of group) await this.#write([one]);
+				return;
+			}
 			// Without the statement: answers do not belong into a log.
 			this.otium.log.error(
 				{ code: (error as { code?: string }).code, saves: group.length },

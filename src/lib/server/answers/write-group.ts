@@ -1,4 +1,5 @@
 import { isBlank, NOTES, type AnswerValue, type Revision } from '$core/paper';
+import { fail } from '$core/problem';
 import { appendAnswers, type AnswerRow, type Query, type StandingRow } from '../db';
 
 /** Why a revision is kept but does not stand. */
@@ -42,7 +43,8 @@ export async function writeGroup(trx: Query, saves: Save[], now: number): Promis
 		.whereIn('id', ids)
 		.select('id', 'device_epoch', 'deadline', 'answers_until', 'forward_by', 'question_until', 'session_id', 'state');
 	const sittings = new Map(rows.map((row) => [row.id, row]));
-	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId)!, save, now));
+	// One that was taken off meanwhile takes no answers.
+	const verdicts = saves.map((save) => judge(sittings.get(save.sittingId) ?? fail('not_found'), save, now));
 
 	const pages = await pagesReached(trx, saves, sittings);
 	const answers = saves.flatMap((save, i) =>

@@ -3,12 +3,12 @@ import { groupBy } from '$core/group-by';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { fullName } from '$core/names';
 import { fail } from '$core/problem';
-import type { Actor } from '$core/sitting';
+import type { Actor, Refusal } from '$core/sitting';
 import { INCIDENT_DECISIONS, type IncidentDecision } from '$core/validity';
 import { insertMany, transact, type Query } from '../db';
 import type { Acting } from '../house';
 import { appendToLogbook } from '../logbook';
-import { act } from '../sitting';
+import { actIn, tell, type Touched } from '../sitting';
 
 /** An incident of an administration, with what was decided about each person whom it names. */
 export type ToDecide = {
@@ -137,11 +137,14 @@ export async function decideIncident(
 	if (named.length === 0 ? asked.length > 0 : asked.length === 0 || asked.some((id) => !named.includes(id)))
 		fail('not_taken', { message: 'This incident does not name these people.' });
 	const at = otium.now();
+	const touched: Touched = new Map();
 	await transact(otium.db, async (trx) => {
 		const earlier = trx('incident_decision').where({ incident_id: incidentId }).whereNull('withdrawn_at');
-		await (named.length === 0 ? earlier.whereNull('sitting_id') : earlier.whereIn('sitting_id', asked)).update({
-			withdrawn_at: at
-		});
+		const replaced = named.length === 0 ? earlier.whereNull('sitting_id') : earlier.whereIn('sitting_id', asked);
+		const before: { sitting_id: string | null; decision: IncidentDecision }[] = await replaced
+			.clone()
+			.select('sitting_id', 'decision');
+		await replaced.update({ withdrawn_at: at });
 		const rows = (named.length === 0 ? [null] : asked).map((sitting_id) => ({
 			id: nanoid(),
 			incident_id: incidentId,
@@ -163,19 +166,48 @@ export async function decideIncident(
 				body: { incident: incidentId, decision, note }
 			}))
 		);
-	});
-	const reason = note || INCIDENT_DECISIONS[decision];
-	const command = (kind: 'set_aside' | 'allow_fresh') =>
-		act(
-			otium,
-			asked.map((sittingId) => ({
+		const decidedBefore = new Map(before.map((row) => [row.sitting_id, row.decision]));
+		const reason = note || INCIDENT_DECISIONS[decision];
+		const requests = asked.flatMap((sittingId) =>
+			actsOf(decidedBefore.get(sittingId) ?? null, decision).map((kind) => ({
 				id: `${incidentId}:${sittingId}:${kind}:${at}`,
 				sittingId,
 				by,
-				body: { kind, reason }
+				body: kind === 'restore' ? { kind } : { kind, reason }
 			}))
 		);
-	if (decision === 'set_aside' || decision === 'sit_again') await command('set_aside');
-	if (decision === 'sit_again') await command('allow_fresh');
+		const outcomes = await actIn(trx, at, requests, touched);
+		// What can't be done is not decided: nothing of it stays.
+		const refused = outcomes.find((outcome) => !outcome.ok);
+		if (refused && !refused.ok) await sayWhoCannot(trx, refused.sittingId, refused.refusal);
+	});
+	tell(otium, touched);
 	otium.hub.changed(incident.session_id, asked);
+}
+
+/** Sets a sitting aside, so that it counts nothing. */
+const SETS_ASIDE: readonly (IncidentDecision | null)[] = ['set_aside', 'sit_again'];
+
+/** What follows from a decision that takes the place of another: what that one did and this one does not is undone. */
+function actsOf(
+	before: IncidentDecision | null,
+	decision: IncidentDecision
+): ('set_aside' | 'restore' | 'allow_fresh')[] {
+	const wasAside = SETS_ASIDE.includes(before);
+	const acts: ReturnType<typeof actsOf> = [];
+	// A sitting that may be sat again is set aside for good only from where it stood before.
+	const isUndone = wasAside && (!SETS_ASIDE.includes(decision) || (before === 'sit_again' && decision === 'set_aside'));
+	if (isUndone) acts.push('restore');
+	if (SETS_ASIDE.includes(decision) && (!wasAside || isUndone)) acts.push('set_aside');
+	if (decision === 'sit_again' && before !== 'sit_again') acts.push('allow_fresh');
+	return acts;
+}
+
+/** @throws ProblemError that names whom it could not be done for, and why */
+async function sayWhoCannot(db: Query, sittingId: string, { message, instead }: Refusal): Promise<never> {
+	const person = await db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.where('sitting.id', sittingId)
+		.first('given', 'family');
+	fail('not_taken', { message: `${person ? fullName(person) : 'One of them'}: ${message}`, instead });
 }

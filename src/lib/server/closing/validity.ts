@@ -5,7 +5,7 @@ import { fail } from '$core/problem';
 import { proposeValidity, type IncidentDecision, type ProposedValidity, type Validity } from '$core/validity';
 import type { IncidentKind } from '$core/incident';
 import type { PaceLevel } from '$core/pace';
-import { MINUTE } from '$core/time';
+import { MINUTE, ranOn, unionLength } from '$core/time';
 import { insertMany, lateAnswers, transact, type Query } from '../db';
 import { mapInParts } from '../event-loop';
 import type { Writing } from '../house';
@@ -87,9 +87,14 @@ export async function proposalsFor(db: Query, sittings: Counting[]): Promise<Map
 	return new Map(
 		sittings.map(({ sittingId, rules, fold, candidateId, sessionId }) => {
 			const pace = paces.get(sittingId);
-			const lostMs = fold.stops
-				.filter(({ why }) => why === 'lost')
-				.reduce((sum, { from, to }) => sum + Math.max(0, (to ?? from) - from), 0);
+			const last = fold.ended?.at ?? Infinity;
+			const lostMs = unionLength(
+				fold.stops.filter(({ why }) => why === 'lost'),
+				0,
+				last
+			);
+			// Where a sitting went on elsewhere, the rules that it was sat under then have settled what counts.
+			const ranOnMs = ranOn(fold.stops, 'lost', rules.timing.clockStops, 0, last);
 			return [
 				sittingId,
 				proposeValidity({
@@ -101,9 +106,7 @@ export async function proposalsFor(db: Query, sittings: Counting[]): Promise<Map
 					lateAnswers: late.get(sittingId) ?? 0,
 					lostMs,
 					givenBackMs:
-						(rules.timing.clockStops === 'hold_or_lost' ? lostMs : 0) +
-						(credits.get(`${sessionId} ${candidateId}`) ?? 0) +
-						(credits.get(`${sessionId} `) ?? 0),
+						lostMs - ranOnMs + (credits.get(`${sessionId} ${candidateId}`) ?? 0) + (credits.get(`${sessionId} `) ?? 0),
 					allottedMs: rules.timing.limitMinutes === null ? null : rules.timing.limitMinutes * MINUTE,
 					reopened: reopened.get(sittingId) ?? 0,
 					devices: fold.epoch,

@@ -36,6 +36,7 @@ type Statements = {
 	lastGroup: Statement;
 	appendGroup: Statement;
 	stand: Statement;
+	standInstead: Statement;
 	count: Statement;
 };
 
@@ -91,6 +92,15 @@ export function chainByDigest(db: Query, { seq, at, answers, digest }: AnswerGro
  */
 const prepared = new WeakMap<Database.Database, Statements>();
 
+/** What stands for a question after one more revision, if its number is later (or as late) as the one that stands. */
+const standsWhere = (later: '>' | '>=') =>
+	`INSERT INTO answer_standing (sitting_id, question_id, epoch, seq, value, blank, marked, in_view_ms, late)
+	 VALUES (@sitting_id, @question_id, @epoch, @seq, @value, @blank, @marked, @in_view_ms, @late)
+	 ON CONFLICT (sitting_id, question_id) DO UPDATE SET
+	   epoch = excluded.epoch, seq = excluded.seq, value = excluded.value, blank = excluded.blank,
+	   marked = excluded.marked, in_view_ms = excluded.in_view_ms, late = excluded.late
+	 WHERE (excluded.epoch, excluded.seq) ${later} (answer_standing.epoch, answer_standing.seq)`;
+
 async function statementsOf(trx: Query): Promise<Statements> {
 	const connection: Database.Database = await trx.client.acquireConnection();
 	const known = prepared.get(connection);
@@ -116,14 +126,8 @@ async function statementsOf(trx: Query): Promise<Statements> {
 			`INSERT INTO answer_group (seq, at, answers, digest, before, hash)
 			 VALUES (@seq, @at, @answers, @digest, @before, @hash)`
 		),
-		stand: connection.prepare(
-			`INSERT INTO answer_standing (sitting_id, question_id, epoch, seq, value, blank, marked, in_view_ms, late)
-			 VALUES (@sitting_id, @question_id, @epoch, @seq, @value, @blank, @marked, @in_view_ms, @late)
-			 ON CONFLICT (sitting_id, question_id) DO UPDATE SET
-			   epoch = excluded.epoch, seq = excluded.seq, value = excluded.value, blank = excluded.blank,
-			   marked = excluded.marked, in_view_ms = excluded.in_view_ms, late = excluded.late
-			 WHERE (excluded.epoch, excluded.seq) > (answer_standing.epoch, answer_standing.seq)`
-		),
+		stand: connection.prepare(standsWhere('>')),
+		standInstead: connection.prepare(standsWhere('>=')),
 		count: connection.prepare(
 			`INSERT INTO progress (sitting_id, answered, marked, last_answer_at)
 			 SELECT sitting_id, sum(1 - blank), sum(marked), @now FROM answer_standing WHERE sitting_id = @id
@@ -148,21 +152,27 @@ export async function appendAnswers(
 	standing: (row: AnswerRow) => StandingRow | null,
 	now: number
 ): Promise<boolean[]> {
-	const { append, isRepeated, appendAside, stand, count, lastGroup, appendGroup } = await statementsOf(trx);
+	const { append, isRepeated, appendAside, stand, standInstead, count, lastGroup, appendGroup } =
+		await statementsOf(trx);
 	const changed = new Set<string>();
 	const last = lastGroup.get() as { seq: number; hash: string } | undefined;
 	const group_seq = (last?.seq ?? 0) + 1;
 	const added: StoredAnswer[] = [];
 	const isNew = rows.map((row) => {
 		const stored = { ...row, group_seq };
+		let isAside = false;
 		if (append.run(stored).changes === 0) {
 			const there = isRepeated.all(row) as { seq: number }[];
 			if (there.some(({ seq }) => seq === row.seq)) return false;
-			if (there.length === 0) added.push({ ...stored, ...(appendAside.get(stored) as { seq: number }) });
+			if (there.length === 0) {
+				added.push({ ...stored, ...(appendAside.get(stored) as { seq: number }) });
+				// Acknowledged last, and under no later number: it takes the place of what has that number.
+				isAside = true;
+			}
 		} else added.push(stored);
 		const answer = standing(row);
 		if (answer) {
-			stand.run(answer);
+			(isAside ? standInstead : stand).run(answer);
 			changed.add(row.sitting_id);
 		}
 		return true;

@@ -36,7 +36,8 @@ export function readHouseKey(dataDir: string, make: boolean): Buffer | null {
 	const file = join(dataDir, KEY_FILE);
 	if (!given && !existsSync(file)) {
 		if (!make) return null;
-		writeFileSync(file, `${randomBytes(BYTES).toString('base64url')}\n`, { mode: 0o600, flag: 'wx' });
+		// Flushed: a database whose key did not outlive a power cut is opened by nobody.
+		writeFileSync(file, `${randomBytes(BYTES).toString('base64url')}\n`, { mode: 0o600, flag: 'wx', flush: true });
 	}
 	const key = Buffer.from((given ?? readFileSync(file, 'utf8')).trim(), 'base64url');
 	if (key.length !== BYTES)

@@ -42,6 +42,8 @@ export async function openDb(file: string): Promise<Db> {
 	// A disk that takes nothing just now keeps nobody from starting who has nothing to bring up to date.
 	if (done.length === MIGRATIONS.names.length) {
 		await mustBeOurs(db);
+		// Not done at the upgrade, as when the disk was full: tried again at each start.
+		await emptyFreePages(db).catch(() => {});
 		await watch(db);
 		return db;
 	}
@@ -49,10 +51,9 @@ export async function openDb(file: string): Promise<Db> {
 		// Its lock outlives a server that was killed while it held it, and there is one server to a data folder.
 		if (done.length > 0) await db.migrate.forceFreeMigrationsLock({ migrationSource: MIGRATIONS });
 		await db.migrate.latest({ migrationSource: MIGRATIONS });
-		// What was readable before a version that seals it would stay on the pages that are free now.
 		if (done.length > 0) {
-			await db.raw('VACUUM');
-			await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+			await db('meta').insert({ key: TO_EMPTY, value: '1' }).onConflict('key').merge();
+			await emptyFreePages(db);
 		}
 	} catch (error) {
 		await db.destroy();
@@ -71,6 +72,17 @@ async function watch(db: Db): Promise<void> {
 	const connection = (await db.client.acquireConnection()) as Connection;
 	watchRows(db, connection);
 	await db.client.releaseConnection(connection);
+}
+
+/** In `meta`, while pages that are free may still hold what was readable before an upgrade. */
+const TO_EMPTY = 'free_pages_to_empty';
+
+/** What was readable before a version that seals it would stay on the pages that are free now. */
+async function emptyFreePages(db: Db): Promise<void> {
+	if (!(await db('meta').where({ key: TO_EMPTY }).first('value'))) return;
+	await db.raw('VACUUM');
+	await db.raw('PRAGMA wal_checkpoint(TRUNCATE)');
+	await db('meta').where({ key: TO_EMPTY }).delete();
 }
 
 /** The database itself, if it was written under this house's key. @throws WrongHouseKey */

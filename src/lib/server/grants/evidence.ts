@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { openSecret, sealSecret, type Query } from '../db';
 import type { House } from '../house';
+import { writeWhole } from '../whole-file';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
 
@@ -40,7 +41,7 @@ export async function evidenceFrom(otium: Needs, shown: Shown | null): Promise<s
 	const id = createHash('sha256').update(bytes).digest('base64url');
 	const now = otium.now();
 	await mkdir(folder(otium), { recursive: true });
-	await writeFile(fileOf(otium, id), sealSecret(otium.db, bytes.toString('base64')), { mode: 0o600 });
+	await writeWhole(fileOf(otium, id), sealSecret(otium.db, bytes.toString('base64')));
 	await otium
 		.db('evidence')
 		.insert({ id, name: shown.name, type: shown.type, at: now, keep_until: now + KEEP_MS, deleted_at: null })

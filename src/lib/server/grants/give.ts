@@ -3,7 +3,7 @@ import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
-import { loadSittings, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
+import { loadSittings, ofOpenAdministrations, refreshDerivedColumns, regrant, type Loaded } from '../sitting';
 import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
 /** What somebody's time comes to, in one line. */
@@ -14,10 +14,10 @@ export function wordsOf({ session, merge, reckoning }: Loaded, now: number): str
 
 /**
  * The sittings that a grant concerns, those that went on in another session included: what was given to them here goes
- * with them. Handed in counts as well, because minutes may be given before it is reopened.
+ * with them. Handed in counts as well, because minutes may be given before it is reopened; what is closed does not.
  */
 export async function reachedBy(db: Query, grant: Pick<NewGrant, 'candidateId' | 'scope'>): Promise<string[]> {
-	const query = db('sitting').whereNotIn('state', ['set_aside']);
+	const query = db('sitting').whereNot('state', 'set_aside').modify(ofOpenAdministrations(db));
 	const { scope } = grant;
 	if (grant.candidateId !== null) query.where({ candidate_id: grant.candidateId });
 	if (scope.kind === 'session') {
@@ -42,18 +42,26 @@ export async function giveGrant(otium: Acting, by: Actor, id: string, grant: New
 
 /** Gives several at once: all of them or, when something fails, none. */
 export async function giveGrants(otium: Acting, by: Actor, asked: { id: string; grant: NewGrant }[]): Promise<Given[]> {
-	const now = otium.now();
 	const told: Loaded[] = [];
-	const given = await transact(otium.db, async (trx) => {
-		const given: Given[] = [];
-		for (const { id, grant } of asked) {
-			const { effects, reached } = await giveIn(trx, by, id, grant, now);
-			given.push({ id, effects });
-			told.push(...reached);
-		}
-		return given;
-	});
+	const given = await transact(otium.db, (trx) => giveGrantsIn(trx, by, asked, otium.now(), told));
 	tellOf(otium, told);
+	return given;
+}
+
+/** The same within a transaction that does more. Call `tellOf` with `told` after the commit. */
+export async function giveGrantsIn(
+	trx: Query,
+	by: Actor,
+	asked: { id: string; grant: NewGrant }[],
+	now: number,
+	told: Loaded[]
+): Promise<Given[]> {
+	const given: Given[] = [];
+	for (const { id, grant } of asked) {
+		const { effects, reached } = await giveIn(trx, by, id, grant, now);
+		given.push({ id, effects });
+		told.push(...reached);
+	}
 	return given;
 }
 
@@ -144,6 +152,6 @@ function grantEntries(
 	}));
 }
 
-function tellOf(otium: Acting, reached: Loaded[]) {
+export function tellOf(otium: Acting, reached: Loaded[]) {
 	for (const one of reached) otium.hub.changed(one.session.id, [one.sitting.id]);
 }

@@ -2,11 +2,12 @@ import { may, showSlip, type StaffMember } from '$core/access';
 import { fail } from '$core/problem';
 import { hasEnded, type Actor } from '$core/sitting';
 import { sameLocalDay, timeAndDate, type LocalWindow } from '$core/time';
+import { transact } from '../db';
 import type { Acting } from '../house';
 import { findSession, placeOf, slipsFor, tendOwnWindows } from '../session';
-import { act, loadSitting } from '../sitting';
+import { actIn, loadSitting, tell, wasDone, type Loaded, type Touched } from '../sitting';
 import { placeFrom, readWindow } from './ask';
-import { giveGrants, withdrawGrants } from './give';
+import { giveGrantsIn, tellOf } from './give';
 import type { NewGrant } from '../records';
 
 /** What opening one sitting again is asked with. */
@@ -47,10 +48,15 @@ export async function reopenFor(otium: Acting, staff: StaffMember, by: Actor, as
 			message: 'Opening sittings again is not yours to do.',
 			instead: 'A coordinator of the site can.'
 		});
-	if (!hasEnded(sitting.state) || sitting.ended === null)
-		fail('not_taken', { message: 'This sitting has not ended: there is nothing to open again.' });
 	const { zone } = session.site;
 	const window = asked.window && { ...asked.window, ...readWindow(asked.window, zone, now) };
+	// In a window of their own they come through the door, on whatever device, and the clock stands until they are back.
+	const kind = window === null ? ('reopen' as const) : ('continue_later' as const);
+	const command = { id: `${asked.id}:${kind}`, sittingId: sitting.id, by, body: { kind, reason: asked.reason } };
+	// Asked again because the answer was lost: it was done, and is told once more.
+	if (await wasDone(otium.db, command)) return wordsOfReopening(otium, one, window);
+	if (!hasEnded(sitting.state) || sitting.ended === null)
+		fail('not_taken', { message: 'This sitting has not ended: there is nothing to open again.' });
 	if (window === null && session.endedAt !== null)
 		fail('not_taken', { message: 'This session has ended.', instead: 'Give a window of their own.' });
 	const goesOn = window?.opens ?? now;
@@ -88,33 +94,37 @@ export async function reopenFor(otium: Acting, staff: StaffMember, by: Actor, as
 				]
 			: [])
 	];
-	await giveGrants(otium, by, grants);
-	// In a window of their own they come through the door, on whatever device, and the clock stands until they are back.
-	const kind = window === null ? ('reopen' as const) : ('continue_later' as const);
-	const [outcome] = await act(otium, [
-		{ id: `${asked.id}:${kind}`, sittingId: sitting.id, by, body: { kind, reason: asked.reason } }
-	]);
-	if (!outcome.ok) {
+	const told: Loaded[] = [];
+	const touched: Touched = new Map();
+	await transact(otium.db, async (trx) => {
+		await giveGrantsIn(trx, by, grants, now, told);
+		const [outcome] = await actIn(trx, now, [command], touched);
+		if (outcome.ok) return;
 		// Nothing is left behind of what could not be done.
-		await withdrawGrants(
-			otium,
-			by,
-			grants.map(({ id }) => id)
-		);
-		const { message, instead } = outcome.refusal;
-		fail('not_taken', {
-			message,
-			instead: outcome.refusal.code === 'no_time_left' ? 'Give minutes as well.' : instead
-		});
-	}
+		const { message, instead, code } = outcome.refusal;
+		fail('not_taken', { message, instead: code === 'no_time_left' ? 'Give minutes as well.' : instead });
+	});
+	tellOf(otium, told);
+	tell(otium, touched);
 	await tendOwnWindows(otium, session.id, by);
+	return wordsOfReopening(otium, one, window);
+}
+
+/** How they come back in, and by what. */
+async function wordsOfReopening(
+	otium: Acting,
+	{ session, sitting }: Loaded,
+	window: { opens: number; closes: number } | null
+): Promise<Reopened> {
+	const now = otium.now();
+	const { zone } = session.site;
 	const fresh = (await findSession(otium.db, session.id))!;
 	const slip = session.rules.door.slips ? ((await slipsFor(otium.db, [sitting.id])).get(sitting.id) ?? null) : null;
 	return {
 		words: window
 			? `Open for them from ${timeAndDate(window.opens, zone, now)} to ${timeAndDate(window.closes, zone, window.opens)}.`
 			: 'At work again, with the time that was left.',
-		code: sameLocalDay(goesOn, now, zone) ? fresh.doorCode : null,
+		code: sameLocalDay(window?.opens ?? now, now, zone) ? fresh.doorCode : null,
 		slip: slip && showSlip(slip)
 	};
 }

@@ -1,4 +1,4 @@
-import { mkdir, writeFile } from 'node:fs/promises';
+import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Incident, IncidentKind } from '$core/incident';
 import { fullName } from '$core/names';
@@ -8,6 +8,7 @@ import { giveGrant, withdrawGrant } from '../grants';
 import { appendToLogbook } from '../logbook';
 import type { House } from '../house';
 import { sittingsHere } from '../sitting';
+import { writeWhole } from '../whole-file';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'hub' | 'dataDir'>;
@@ -48,7 +49,7 @@ export async function tellIncident(otium: Needs, by: Actor, sessionId: string, t
 	if (known) return;
 	if (told.attachment) {
 		await mkdir(join(otium.dataDir, 'attachments'), { recursive: true });
-		await writeFile(attachmentPath(otium, told.id), told.attachment.bytes);
+		await writeWhole(attachmentPath(otium, told.id), told.attachment.bytes);
 	}
 	const now = otium.now();
 	await transact(otium.db, async (trx) => {

@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
 import { NOTHING_TOLD, type Told } from '$core/room';
-import type { Sitting } from '$core/sitting';
+import { IN_THE_ROOM, type Sitting } from '$core/sitting';
 import type { House } from '../house';
-import { act, type Request } from '../sitting';
+import { act, ofOpenAdministrations, type Request } from '../sitting';
 import { latest } from '../latest';
 
 /** What this needs of the house. */
@@ -22,6 +22,8 @@ const STALL_MS = 2_500;
 const EXCUSE_BEATS = 2.2;
 /** Lines that come back within this are written together. */
 const GATHER_MS = 40;
+/** How often the lines of all who are in a room are gone through. */
+const WATCH_ALL_MS = 30_000;
 /** After a write that failed. */
 const AGAIN_MS = 1_000;
 
@@ -37,6 +39,7 @@ export class Presence {
 	#sweptAt = Infinity;
 	#stalledAt = -Infinity;
 	#failing = false;
+	#watchedAt = -Infinity;
 	/** What devices tell of themselves; forgotten by a restart until they tell it again. */
 	#told = latest<Told>(20_000);
 
@@ -47,21 +50,49 @@ export class Presence {
 		if (this.#timer) clearTimeout(this.#timer);
 	}
 
-	/** After a start: whoever was there before is lost since the server last lived, until they are heard of again. */
+	/**
+	 * After a start: whoever was there before is lost since the server last lived, until they are heard of again. What it was
+	 * away is nobody's time, whatever the rules say of lines that are lost.
+	 */
 	async recover() {
-		const { db } = this.otium;
-		const row = (await db('meta').where({ key: 'alive_at' }).first('value')) as { value: string } | undefined;
-		const rows: { fold: string }[] = await db('sitting')
-			.whereIn('state', ['at_door', 'let_in', 'working', 'on_hold'])
-			.select('fold');
-		const since = Number(row?.value ?? this.otium.now());
-		const lost = rows.map((one) => JSON.parse(one.fold) as Sitting).filter((sitting) => sitting.line?.up);
-		await act(
-			this.otium,
-			lost.map((sitting) =>
+		const now = this.otium.now();
+		const since = (await this.#aliveAt()) ?? now;
+		const here = await this.#inTheRoom();
+		const lost = here.filter((sitting) => sitting.line?.up);
+		// The house may have been brought here from another machine: nothing is known of a time that is still to come.
+		const away = since < now ? here : [];
+		await act(this.otium, [
+			...lost.map((sitting) =>
 				this.#request(sitting.id, { kind: 'lose_line', since: Math.max(since, sitting.line!.since) })
-			)
-		);
+			),
+			...away.map((sitting) => this.#request(sitting.id, { kind: 'note_away', from: since }))
+		]);
+		await this.noteAlive();
+	}
+
+	/** When the server last said that it lives; null: it never has. */
+	async #aliveAt(): Promise<number | null> {
+		const row: { value: string } | undefined = await this.otium.db('meta').where({ key: 'alive_at' }).first('value');
+		return row ? Number(row.value) : null;
+	}
+
+	async #inTheRoom(): Promise<Sitting[]> {
+		const rows: { fold: string }[] = await this.otium
+			.db('sitting')
+			.whereIn('state', IN_THE_ROOM)
+			.modify(ofOpenAdministrations(this.otium.db))
+			.select('fold');
+		return rows.map((one) => JSON.parse(one.fold) as Sitting);
+	}
+
+	/**
+	 * A line that is up without anything having been heard of it here, as after an undo, is watched like the others: who is
+	 * silent is found.
+	 */
+	async #watchAll(now: number) {
+		this.#watchedAt = now;
+		for (const { id, line } of await this.#inTheRoom())
+			if (line?.up && !this.#lines.has(id)) this.#lines.set(id, { seen: now, up: true, closedAt: null, streams: 0 });
 	}
 
 	/** When a device that has just been heard should say again that it is there, ms from now. */
@@ -129,6 +160,7 @@ export class Presence {
 		if (running - this.#sweptAt > STALL_MS) this.#stalledAt = running;
 		this.#sweptAt = running;
 		if (running - this.#stalledAt < EXCUSE_BEATS * this.beatMs) return;
+		if (now - this.#watchedAt >= WATCH_ALL_MS) await this.#watchAll(now);
 		const silence = MISSED_BEATS * this.beatMs;
 		// In a full house the next beat of a page that was loaded anew may be as far away as a beat is.
 		const reconnect = Math.max(RECONNECT_MS, 1.2 * this.beatMs);

@@ -12,7 +12,7 @@ import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
-import { stopCounts, unionLength } from '$core/time';
+import { ranOn, unionLength } from '$core/time';
 import { doorOpensAt, findSession, type Session } from '../records';
 import { loadSittings, type Loaded } from '../sitting';
 
@@ -227,11 +227,13 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 }
 
 /** What losing the connection has cost: the whole of it, and the part that neither the rules nor a proctor gave back. */
-function lostOf({ sitting, session, merge }: Loaded, now: number): SeatView['lost'] {
+function lostOf({ sitting, session, merge, reckoning }: Loaded, now: number): SeatView['lost'] {
 	const lost = sitting.stops.filter(({ why }) => why === 'lost');
-	const runsOn = lost.filter((stop) => !(stop.counts ?? stopCounts(session.rules.timing.clockStops, stop)));
+	// What was lost while the clock stood anyway, or before it ran, has cost nothing.
+	const from = reckoning.origin ?? now;
+	const cost = ranOn(sitting.stops, 'lost', session.rules.timing.clockStops, from, now);
 	const paidFor = merge.grants.creditsMinutes * 60_000;
-	return { ms: unionLength(lost, 0, now), unpaidMs: Math.max(0, unionLength(runsOn, 0, now) - paidFor) };
+	return { ms: unionLength(lost, 0, now), unpaidMs: Math.max(0, cost - paidFor) };
 }
 
 /** As short as a seat can show it: `×1.5`, `+25`. */

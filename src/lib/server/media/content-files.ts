@@ -1,19 +1,18 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
+import { writeWhole } from '../whole-file';
 
 /** Files of a folder, each named by the SHA-256 of its bytes: the same file twice lies there once. */
 export class ContentFiles {
 	constructor(private readonly folder: string) {}
 
-	/** Keeps a file whole or not at all. Returns its name. */
+	/** Keeps a file whole or not at all: it is on the disk when this resolves. Returns its name. */
 	async keep(bytes: Uint8Array): Promise<string> {
 		const name = createHash('sha256').update(bytes).digest('hex');
 		const path = this.#pathOf(name);
 		await mkdir(join(path, '..'), { recursive: true });
-		const part = `${path}.${randomBytes(6).toString('hex')}`;
-		await writeFile(part, bytes);
-		await rename(part, path);
+		await writeWhole(path, bytes);
 		return name;
 	}
 

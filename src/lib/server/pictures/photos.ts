@@ -1,8 +1,9 @@
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { House } from '../house';
 import { imageType } from './image-type';
 import { reEncode } from './re-encode';
+import { writeWhole } from '../whole-file';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
@@ -18,7 +19,7 @@ export async function savePhoto(otium: Drawing, candidateId: string, bytes: Uint
 	if (bytes !== null && photo === null) return false;
 	await mkdir(join(otium.dataDir, 'photos'), { recursive: true });
 	if (photo === null) await rm(pathOf(otium, candidateId), { force: true });
-	else await writeFile(pathOf(otium, candidateId), photo);
+	else await writeWhole(pathOf(otium, candidateId), photo);
 	await otium
 		.db('candidate')
 		.where({ id: candidateId })

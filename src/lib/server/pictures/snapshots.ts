@@ -1,10 +1,11 @@
-import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
 import type { Query } from '../db';
 import type { House } from '../house';
 import { imageType } from './image-type';
 import { reEncode } from './re-encode';
+import { writeWhole } from '../whole-file';
 
 /** What this needs of the house. */
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
@@ -38,7 +39,7 @@ export async function keepSnapshot(
 	if (!picture) return false;
 	const id = nanoid();
 	await mkdir(folder(otium), { recursive: true });
-	await writeFile(join(folder(otium), `${id}.jpg`), picture);
+	await writeWhole(join(folder(otium), `${id}.jpg`), picture);
 	await otium
 		.db('snapshot')
 		.insert({ id, sitting_id: sittingId, at: now, bytes: picture.length, keep_until: now + keepDays * DAY_MS });

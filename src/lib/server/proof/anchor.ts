@@ -61,8 +61,8 @@ export function anchorPlaces(dataDir: string, named = process.env.OTIUM_ANCHOR ?
 	return { files: [join(dataDir, FILE), ...files], urls, mails };
 }
 
-/** What was written down last; by night nothing happens, and nothing is written. */
-const last = perHouse((): { anchor: Anchor | null } => ({ anchor: null }));
+/** What was written down last, and where; by night nothing happens, and nothing is written. */
+const last = perHouse((): { anchor: Anchor | null; places: Set<string> } => ({ anchor: null, places: new Set() }));
 
 /**
  * Writes down elsewhere how far the record has come, if it has come further. Each place is tried, also when another fails.
@@ -70,18 +70,22 @@ const last = perHouse((): { anchor: Anchor | null } => ({ anchor: null }));
  */
 export async function castAnchor(otium: Pick<House, 'db' | 'now' | 'dataDir'>): Promise<Anchor> {
 	const head = await headOf(otium.db, otium.now());
-	const before = last(otium.db).anchor;
-	if (before && before.head === head.head && before.groupHead === head.groupHead) return before;
-	const anchor = anchorOf(otium.db, head);
+	const known = last(otium.db);
+	const isSame = known.anchor !== null && known.anchor.head === head.head && known.anchor.groupHead === head.groupHead;
+	const anchor = isSame ? known.anchor! : anchorOf(otium.db, head);
+	if (!isSame) Object.assign(known, { anchor, places: new Set() });
 	const line = `${JSON.stringify(anchor)}\n`;
 	const { files, urls } = anchorPlaces(otium.dataDir);
-	const done = await Promise.allSettled([
-		...files.map((file) => appendFile(file, line, { mode: 0o600 })),
-		...urls.map((url) => post(url, line))
-	]);
+	// While one place fails, the others have it once.
+	const places = [...files, ...urls].filter((place) => !known.places.has(place));
+	const done = await Promise.allSettled(
+		places.map(async (place) => {
+			await (urls.includes(place) ? post(place, line) : appendFile(place, line, { mode: 0o600 }));
+			known.places.add(place);
+		})
+	);
 	const failed = done.flatMap((one) => (one.status === 'rejected' ? [one.reason as Error] : []));
 	if (failed.length > 0) throw new AggregateError(failed, failed.map((one) => one.message).join('; '));
-	last(otium.db).anchor = anchor;
 	return anchor;
 }
 

@@ -103,7 +103,13 @@ async function again(
 				id: `${device.deviceId} ${commandId}`,
 				sittingId: id,
 				by,
-				body: { kind: 'arrive', sessionId: session.id, ...device }
+				// The same device: what could not sign before can't now.
+				body: {
+					kind: 'arrive',
+					sessionId: session.id,
+					...(one.sitting.device?.unsigned && { unsigned: true as const }),
+					...device
+				}
 			}
 		],
 		touched

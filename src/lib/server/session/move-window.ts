@@ -8,13 +8,16 @@ import { appendToLogbook } from '../logbook';
 import { findSession, type Session } from '../records';
 import { loadSittingsOf, reckonFor, refreshDerivedColumns } from '../sitting';
 
+/** While nobody has begun, what was done for the window before holds for it alone: the new one has a start and an end of its own. */
+const ANEW = { room_started_at: null, opened_early_at: null, entry_closed_at: null, time_called_at: null };
+
 /** Who gains, who is finished and stays, who is in progress, if everyone's window were this one. */
 export async function foreseeMove(
 	db: Query,
 	session: Session,
 	next: Window,
 	now: number
-): Promise<{ objection: string | null; lines: MoveLine[] }> {
+): Promise<{ objection: string | null; lines: MoveLine[]; anyBegun: boolean }> {
 	const here = await loadSittingsOf(db, [session.id], now);
 	const anyBegun = here.some((one) => one.sitting.beganAt !== null);
 	const lines = here.map((one): MoveLine => {
@@ -24,7 +27,11 @@ export async function foreseeMove(
 		const moved = isAtWork(one.sitting) && was !== null && is !== null ? Math.round((is - was) / MINUTE) : 0;
 		return { sittingId: one.sitting.id, name: fullName(one.candidate), fate, minutes: moved };
 	});
-	return { objection: moveObjection(session.window, next, { anyBegun, now, zone: session.site.zone }), lines };
+	return {
+		objection: moveObjection(session.window, next, { anyBegun, now, zone: session.site.zone }),
+		lines,
+		anyBegun
+	};
 }
 
 /**
@@ -44,11 +51,11 @@ export async function moveWindow(
 		if (!session || session.endedAt !== null) return { ok: false, message: 'This session has ended.' } as const;
 		if (session.revision !== revision)
 			return { ok: false, message: 'Somebody has just changed this session. Look again.' } as const;
-		const { objection, lines } = await foreseeMove(trx, session, next, now);
+		const { objection, lines, anyBegun } = await foreseeMove(trx, session, next, now);
 		if (objection) return { ok: false, message: objection } as const;
 		await trx('session')
 			.where({ id: sessionId })
-			.update({ opens: next.opens, closes: next.closes, revision: revision + 1 });
+			.update({ opens: next.opens, closes: next.closes, revision: revision + 1, ...(!anyBegun && ANEW) });
 		await refreshDerivedColumns(
 			trx,
 			lines.map((line) => line.sittingId),

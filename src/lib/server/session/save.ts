@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { nanoid } from 'nanoid';
 import { turningKeyFrom } from '$core/access';
-import { assignSeats, type SeatPlan } from '$core/seating';
+import { assignSeats, seatRows, type SeatPlan } from '$core/seating';
 import type { Finding } from '$core/session';
 import { lastsUntil } from '$core/time';
 import { newSitting, RefusalError, type Actor } from '$core/sitting';
@@ -139,13 +139,15 @@ async function writeRoster(
 	{ administrationId, by, now, touched, taken }: Writing
 ): Promise<string[]> {
 	const { input } = plan;
-	const before: { sitting_id: string }[] = await trx('roster').where({ session_id: sessionId }).select('sitting_id');
+	const before: { sitting_id: string; seat: string | null }[] = await trx('roster')
+		.where({ session_id: sessionId })
+		.select('sitting_id', 'seat');
 	const kept = new Set(plan.roster.people.map((person) => person.sittingId));
 	const leaving = before.map((row) => row.sitting_id).filter((id) => !kept.has(id));
 	await takeOff(trx, sessionId, leaving, by, now, touched);
 
 	const known = new Set(before.map((row) => row.sitting_id));
-	const seats = await seatsFor(trx, plan, taken);
+	const seats = await seatsFor(trx, plan, taken, new Map(before.map((row) => [row.sitting_id, row.seat])));
 	const fresh: Record<string, unknown>[] = [];
 	const roster: Record<string, unknown>[] = [];
 	const joining: string[] = [];
@@ -177,8 +179,17 @@ async function writeRoster(
 	return seats.filter((seat) => seat !== null);
 }
 
-/** A seat for each, by the room's plan; whoever is granted to sit apart does so where the room allows. */
-async function seatsFor(trx: Query, { roster, input }: Plan, taken: string[]): Promise<(string | null)[]> {
+/**
+ * A seat for each, by the room's plan; whoever is granted to sit apart does so where the room allows. Who has a seat that
+ * is one of the room's and in use keeps it: it may have been chosen by hand, and it stands on slips.
+ * @param had the seats so far, by sitting
+ */
+async function seatsFor(
+	trx: Query,
+	{ roster, input }: Plan,
+	taken: string[],
+	had: Map<string, string | null>
+): Promise<(string | null)[]> {
 	const room = await trx('room').where({ id: input.roomId }).first('seat_rows', 'seats_per_row', 'plan');
 	const apart: string[] = await trx('grant_given')
 		.whereIn(
@@ -188,11 +199,18 @@ async function seatsFor(trx: Query, { roster, input }: Plan, taken: string[]): P
 		.where({ kind: 'separate_room' })
 		.whereNull('withdrawn_at')
 		.pluck('candidate_id');
-	const people = roster.people
-		.filter((person) => !person.elsewhere)
-		.map((person) => ({ apart: apart.includes(person.candidateId) }));
 	const plan: SeatPlan = JSON.parse(room.plan);
-	const outOfUse = [...plan.outOfUse, ...taken];
+	const inUse = new Set(seatRows(room.seat_rows, room.seats_per_row).flat());
+	for (const seat of [...plan.outOfUse, ...taken]) inUse.delete(seat);
+	const kept = roster.people.map((person) => {
+		const seat = person.elsewhere || person.sittingId === null ? null : (had.get(person.sittingId) ?? null);
+		// Taken once, by whoever comes first.
+		return seat !== null && inUse.delete(seat) ? seat : null;
+	});
+	const people = roster.people
+		.filter((person, i) => !person.elsewhere && kept[i] === null)
+		.map((person) => ({ apart: apart.includes(person.candidateId) }));
+	const outOfUse = [...plan.outOfUse, ...taken, ...kept.filter((seat) => seat !== null)];
 	const seats = assignSeats(people, room.seat_rows, room.seats_per_row, { ...plan, outOfUse });
-	return roster.people.map((person) => (person.elsewhere ? null : seats.shift()!));
+	return roster.people.map((person, i) => (person.elsewhere ? null : (kept[i] ?? seats.shift()!)));
 }

@@ -130,6 +130,13 @@ function refused(request: Request, code: 'gone'): Outcome {
 	return { sittingId: request.sittingId, ok: false, refusal: refusal(code) };
 }
 
+/** Whether a person's command has been carried out before. */
+export async function wasDone(db: Query, request: Request): Promise<boolean> {
+	const named = inOwnName(request);
+	const known = (await earlierAnswers(db, [named])).get(named.id);
+	return known !== undefined && known.asked === askedOf(named) && known.outcome.ok;
+}
+
 function askedOf(request: Request): string {
 	return `${request.sittingId} ${request.body.kind}`;
 }

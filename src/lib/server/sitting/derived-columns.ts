@@ -2,6 +2,7 @@ import { forwardBy } from '$core/session';
 import { isAtWork, isInTheRoom, isResting } from '$core/sitting';
 import type { Query } from '../db';
 import { loadSittings, type Loaded } from './load';
+import { ofOpenAdministrations } from './of-open';
 
 /** An answer that was on its way when the hold came still counts. */
 export const HOLD_REACHES_MS = 5_000;
@@ -51,9 +52,9 @@ function answersUntil({ sitting }: Loaded, graceEnds: number | null): number | n
 	return graceEnds === null ? held : Math.min(held, graceEnds);
 }
 
-/** Works the columns out again after rules, window or grants have changed. */
+/** Works the columns out again after rules, window or grants have changed; those of a closed administration stay as they are. */
 export async function refreshDerivedColumns(trx: Query, sittingIds: string[], now: number): Promise<void> {
 	for (const one of await loadSittings(trx, sittingIds, now)) {
-		await trx('sitting').where({ id: one.sitting.id }).update(derivedColumns(one));
+		await trx('sitting').where({ id: one.sitting.id }).modify(ofOpenAdministrations(trx)).update(derivedColumns(one));
 	}
 }

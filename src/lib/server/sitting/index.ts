@@ -1,8 +1,9 @@
-export { act, actIn, tell } from './act';
+export { act, actIn, tell, wasDone } from './act';
 export type { Request, Touched } from './act';
 export { derivedColumns, refreshDerivedColumns } from './derived-columns';
 export { loadSitting, loadSittings, loadSittingsOf, reckonFor, regrant, sittingsHere } from './load';
 export type { Loaded } from './load';
+export { ofOpenAdministrations } from './of-open';
 export { begin, formOf } from './begin';
 export { startClock } from './start-clock';
 export { OwnIds } from './own-ids';
