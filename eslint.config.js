@@ -20,6 +20,11 @@ const DEEP = [
 		message: 'A folder’s index is its only door: import from it, not from a file behind it.'
 	}
 ];
+/** By its list of all, each build would compile hundreds of icons and components that stand nowhere. */
+const ALL_OF_FLOWBITE = {
+	regex: '^flowbite-svelte(-icons)?$',
+	message: 'Import the one component: flowbite-svelte/Button.svelte.'
+};
 /** See scripts/bundle-server.mjs. */
 const REQUEST_FROM_NOWHERE = {
 	group: ['$app/server'],
@@ -31,7 +36,10 @@ const REQUEST_FROM_NOWHERE = {
  * @param {string} message
  */
 const refuse = (group, message) => ({
-	'no-restricted-imports': /** @type {['error', object]} */ (['error', { patterns: [{ group, message }, ...DEEP] }])
+	'no-restricted-imports': /** @type {['error', object]} */ ([
+		'error',
+		{ patterns: [{ group, message }, ALL_OF_FLOWBITE, ...DEEP] }
+	])
 });
 
 export default ts.config(
@@ -87,7 +95,7 @@ export default ts.config(
 	},
 	{
 		files: ['src/routes/**/*.ts', 'src/routes/**/*.svelte', 'scripts/**/*.ts', 'e2e/**/*.ts'],
-		rules: { 'no-restricted-imports': ['error', { patterns: [REQUEST_FROM_NOWHERE, DEEP[1]] }] }
+		rules: { 'no-restricted-imports': ['error', { patterns: [REQUEST_FROM_NOWHERE, ALL_OF_FLOWBITE, DEEP[1]] }] }
 	},
 	{
 		files: ['src/lib/server/**/*.ts'],

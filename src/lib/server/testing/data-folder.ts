@@ -8,12 +8,19 @@ const DATABASE = 'otium.sqlite';
 const KEY = createHash('sha256').update('the key of houses for tests').digest('base64url');
 const newFolder = () => mkdtempSync(join(tmpdir(), 'otium-test-'));
 
+const going: string[] = [];
+process.once('exit', () => {
+	for (const dir of going) rmSync(dir, { recursive: true, force: true });
+});
+/** This folder is needed as long as the process runs. */
+export const goesAtExit = (dir: string): void => void going.push(dir);
+
 /** As a first start leaves it, with what is sealed in it: the one of this process. */
 let first: Promise<{ dir: string; sealed: { key: string; value: string }[] }> | null = null;
 
 async function firstStart() {
 	const dir = newFolder();
-	process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
+	goesAtExit(dir);
 	const db = await openDb(join(dir, DATABASE));
 	const rows: { key: string; value: string }[] = await db('meta').select('key', 'value');
 	const sealed = rows.map(({ key, value }) => ({ key, value: openSecret(db, value)! }));

@@ -12,7 +12,7 @@ import { startOtium, type Otium } from '../otium';
 import { blankInput, findSession, makeDoorCode, saveSession, type SessionInput } from '../session';
 import { act, begin, OwnIds, startClock } from '../sitting';
 import { Threads } from '../thread';
-import { copyOfFolder, newDataFolder } from './data-folder';
+import { copyOfFolder, goesAtExit, newDataFolder } from './data-folder';
 
 /** A small house for tests: one site, one room, one session at nine, on a real file and a clock that tests move. */
 export type House = {
@@ -72,7 +72,7 @@ export async function buildHouse(change: Change = {}): Promise<House> {
 		const model = await openHouse(await newDataFolder(change), []);
 		await furnish(model.otium, model.people, change);
 		await model.otium.stop();
-		process.once('exit', () => rmSync(model.dir, { recursive: true, force: true }));
+		goesAtExit(model.dir);
 		furnished.set(like, model);
 		return openHouse(copyOfFolder(model.dir), model.people);
 	}
