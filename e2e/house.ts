@@ -125,7 +125,9 @@ export class House {
 		const seen_at = await this.now();
 		await this.read(async (db) => {
 			await db('staff_session').update({ seen_at, confirmed_at: seen_at });
-			await db('meta').where({ key: 'alive_at' }).update({ value: String(seen_at) });
+			await db('meta')
+				.where({ key: 'alive_at' })
+				.update({ value: String(seen_at) });
 		});
 		await this.start();
 	}

@@ -33,8 +33,8 @@ export class KeptContexts {
 		await Promise.all([
 			...this.#once.splice(0).map((context) => context.close()),
 			...this.#kept.splice(0).map(async ({ page, url, isChanged }) => {
-				if (isChanged() || page.isClosed()) return page.context().close();
-				await empty(page, url);
+				// What a server that is away leaves in a page is not gone into: it is not kept.
+				if (isChanged() || page.isClosed() || !(await isEmptied(page, url))) return page.context().close();
 				free.set(url, [...(free.get(url) ?? []), page]);
 			})
 		]);
@@ -67,7 +67,8 @@ function watchChanges(page: Page): () => boolean {
 	};
 }
 
-async function empty(page: Page, origin: string) {
+/** Whether nothing of the one who had it is left. */
+async function isEmptied(page: Page, origin: string): Promise<boolean> {
 	const context = page.context();
 	page.removeAllListeners();
 	await Promise.all([
@@ -78,10 +79,15 @@ async function empty(page: Page, origin: string) {
 	// What a tab keeps for itself can be reached from a page of that address only.
 	await page.evaluate(() => sessionStorage.clear()).catch(() => {});
 	// A page that does nothing, of the same address: for another one the browser would take another process.
-	await page.goto(`${origin}/favicon.svg`).catch(() => page.goto('about:blank'));
+	const isThere = await page.goto(`${origin}/favicon.svg`).then(
+		() => true,
+		() => false
+	);
+	if (!isThere) return false;
 	await Promise.all([context.clearCookies(), context.clearPermissions()]);
 	const session = await context.newCDPSession(page);
 	await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
 	await session.send('Page.resetNavigationHistory');
 	await session.detach();
+	return true;
 }

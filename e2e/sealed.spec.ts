@@ -10,9 +10,9 @@ import { openEnrolment } from '../src/lib/server/identity';
 import { startOtium } from '../src/lib/server/otium';
 import { runCrowd, type Acknowledged } from '../stand-ins/crowd';
 
-test('a crowd of forty sits a sealed paper with the sealed client; without it nobody is shown a question', async () => {
+test('a crowd of fifteen sits a sealed paper with the sealed client; without it nobody is shown a question', async () => {
 	const dir = mkdtempSync(join(tmpdir(), 'otium-sealed-'));
-	const { code, people } = await makeCrowdSession(dir, 40);
+	const { code, people } = await makeCrowdSession(dir, 15);
 	const otium = await startOtium({ dataDir: dir, sweep: false, logLevel: 'silent' });
 	const { code: clientCode } = await openEnrolment(otium, { role: 'coordinator', id: 'trial' }, 'q');
 	await otium.db('session').update({
@@ -35,13 +35,13 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 		const bare = await runCrowd(crowd);
 		expect(bare.handedIn).toBe(0);
 		expect(acknowledged).toEqual([]);
-		expect(Object.fromEntries(bare.refusals)).toEqual({ client_unproven: 40 });
+		expect(Object.fromEntries(bare.refusals)).toEqual({ client_unproven: 15 });
 		// By a code that nobody made no device enrols.
 		const forged = await runCrowd({ ...crowd, seed: 4, clientCode: `${clientCode.slice(0, -3)}AAA` });
 		expect(forged.handedIn).toBe(0);
 		const sealed = await runCrowd({ ...crowd, seed: 5, clientCode });
 		expect(Object.fromEntries(sealed.refusals)).toEqual({});
-		expect(sealed.handedIn).toBe(40);
+		expect(sealed.handedIn).toBe(15);
 	} finally {
 		const gone = new Promise((resolve) => server.once('exit', resolve));
 		server.kill('SIGKILL');
@@ -51,7 +51,7 @@ test('a crowd of forty sits a sealed paper with the sealed client; without it no
 	expect(await accountOfRun(db, dir, 's', acknowledged)).toMatchObject({
 		lost: [],
 		twoStates: [],
-		handedIn: 40,
+		handedIn: 15,
 		recordBroken: null
 	});
 	await db.destroy();

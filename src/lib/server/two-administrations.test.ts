@@ -13,19 +13,17 @@ let house: House;
 afterEach(() => house.close());
 const pass = (minutes: number) => (house.clock.at += minutes * MINUTE);
 const closeIt = (id = 'winter') =>
-	house.otium
-		.db('closing')
-		.insert({
-			administration_id: id,
-			at: house.clock.at,
-			by: 'ode',
-			second: null,
-			archive: 'x',
-			sha256: 'x',
-			bytes: 1,
-			counts: '{}',
-			head: 'x'
-		});
+	house.otium.db('closing').insert({
+		administration_id: id,
+		at: house.clock.at,
+		by: 'ode',
+		second: null,
+		archive: 'x',
+		sha256: 'x',
+		bytes: 1,
+		counts: '{}',
+		head: 'x'
+	});
 const rev = (seq: number, questionId = 'q1', value: boolean | null = true) => ({
 	seq,
 	questionId,

@@ -164,11 +164,9 @@ export async function appendAnswers(
 		if (append.run(stored).changes === 0) {
 			const there = isRepeated.all(row) as { seq: number }[];
 			if (there.some(({ seq }) => seq === row.seq)) return false;
-			if (there.length === 0) {
-				added.push({ ...stored, ...(appendAside.get(stored) as { seq: number }) });
-				// Acknowledged last, and under no later number: it takes the place of what has that number.
-				isAside = true;
-			}
+			if (there.length === 0) added.push({ ...stored, ...(appendAside.get(stored) as { seq: number }) });
+			// Acknowledged last, and under no later number: it takes the place of what has that number.
+			isAside = true;
 		} else added.push(stored);
 		const answer = standing(row);
 		if (answer) {

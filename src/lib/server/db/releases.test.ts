@@ -350,7 +350,12 @@ describe('a data folder of 0.22.0', () => {
 		// A second start seals nothing anew.
 		await otium.stop();
 		otium = await startOtium({ dataDir: dir, now: () => NINE + 41 * MINUTE, sweep: false, logLevel: 'silent' });
-		expect(await verifyRecord(otium)).toEqual(verified);
+		// Three who were in the room: the minute that the server was away is nobody's time.
+		expect(await verifyRecord(otium)).toEqual({
+			...verified,
+			entries: verified.entries + 3,
+			head: expect.any(String)
+		});
 		// And what somebody changes by other means is found.
 		const other = new Database(join(dir, 'otium.sqlite'));
 		other.exec("UPDATE sitting SET state = 'handed_in' WHERE id = 'sit0'");

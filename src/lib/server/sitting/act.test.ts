@@ -61,14 +61,18 @@ describe('acting', () => {
 });
 
 describe('what time brings', () => {
-	it('time up is found by the sweep, also when nothing ran when it was', async () => {
+	it('time up is found by the sweep; while the server was away nobody’s time ran', async () => {
 		house = await buildHouse();
 		await bringToWork(house, 0, await openDoor(house));
 		house.clock.at += 60 * MINUTE;
 		await sweep(house.otium);
 		expect(await state(0)).toBe('working');
+		await house.otium.presence.noteAlive();
 		house.clock.at += 3 * 60 * MINUTE;
 		await house.restart();
+		await sweep(house.otium);
+		expect(await state(0)).toBe('working');
+		house.clock.at += 60 * MINUTE;
 		await sweep(house.otium);
 		expect(await state(0)).toBe('time_up');
 	});

@@ -36,8 +36,9 @@ describe('a room of more than a thousand', () => {
 
 	it('comes back after a power cut with every line counted as lost', async () => {
 		const line = { up: true, since: house.otium.now() };
+		const device = { id: 'a device', name: 'Laptop', epoch: 1 };
 		for (const { id, fold } of await house.otium.db('sitting').select('id', 'fold')) {
-			const working = { ...JSON.parse(fold), state: 'working', beganAt: house.otium.now(), line };
+			const working = { ...JSON.parse(fold), state: 'working', beganAt: house.otium.now(), line, device };
 			await house.otium
 				.db('sitting')
 				.where({ id })
