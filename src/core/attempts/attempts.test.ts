@@ -27,30 +27,30 @@ describe('another attempt', () => {
 
 describe('which attempt counts', () => {
 	const reached = [
-		{ points: 10, outOf: 40 },
-		{ points: 30, outOf: 40 },
-		{ points: 25, outOf: 50 }
+		{ points: 10, outOf: 40, toMark: 0 },
+		{ points: 30, outOf: 40, toMark: 0 },
+		{ points: 25, outOf: 50, toMark: 0 }
 	];
 	// Common practice in learning platforms: highest, mean, first or last.
 	it('the highest is by share, since forms may differ in what there is to reach', () => {
-		expect(countingScore('highest', reached)).toEqual({ points: 30, outOf: 40 });
-		expect(countingScore('first', reached)).toEqual({ points: 10, outOf: 40 });
-		expect(countingScore('last', reached)).toEqual({ points: 25, outOf: 50 });
+		expect(countingScore('highest', reached)).toEqual({ points: 30, outOf: 40, toMark: 0 });
+		expect(countingScore('first', reached)).toEqual({ points: 10, outOf: 40, toMark: 0 });
+		expect(countingScore('last', reached)).toEqual({ points: 25, outOf: 50, toMark: 0 });
 		// (25 % + 75 % + 50 %) / 3 = 50 %
-		expect(countingScore('mean', reached)).toEqual({ points: 25, outOf: 50 });
+		expect(countingScore('mean', reached)).toEqual({ points: 25, outOf: 50, toMark: 0 });
 		expect(countingScore('highest', [])).toBeNull();
 	});
 
 	it('is points alone, whatever else is known of an attempt', () => {
-		const marked = [{ points: 10, outOf: 40, marks: ['right'] }];
+		const marked = [{ points: 10, outOf: 40, toMark: 0, marks: ['right'] }];
 		for (const rule of ['first', 'last', 'highest', 'mean'] as const)
-			expect(countingScore(rule, marked)).toEqual({ points: 10, outOf: 40 });
+			expect(countingScore(rule, marked)).toEqual({ points: 10, outOf: 40, toMark: 0 });
 	});
 
 	it('one attempt is the same by every rule, and every rule stays within what was reached', () => {
 		const score = fc
 			.integer({ min: 1, max: 100 })
-			.chain((outOf) => fc.record({ points: fc.nat(outOf), outOf: fc.constant(outOf) }));
+			.chain((outOf) => fc.record({ points: fc.nat(outOf), outOf: fc.constant(outOf), toMark: fc.constant(0) }));
 		const rule = fc.constantFrom('highest' as const, 'mean' as const, 'first' as const, 'last' as const);
 		fc.assert(
 			fc.property(fc.array(score, { minLength: 1, maxLength: 8 }), rule, (all, counts) => {

@@ -1,3 +1,4 @@
+import { exact, shareOf } from '../marking';
 import type { AttemptRules } from '../session';
 import { MINUTE } from '../time';
 
@@ -24,8 +25,8 @@ export function nextAttempt(
 	return at < from ? { ok: false, why: 'wait', attempt, from } : { ok: true, attempt };
 }
 
-/** A score that was reached: points, and how many there were to reach. */
-export type Reached = { points: number; outOf: number };
+/** A score that was reached: points, how many there were to reach, and how many answers somebody still has to mark. */
+export type Reached = { points: number; outOf: number; toMark: number };
 
 /**
  * What several attempts come to, by the rule; null: none has a score. The mean is of the shares that were reached, given
@@ -34,20 +35,22 @@ export type Reached = { points: number; outOf: number };
  */
 export function countingScore(counts: AttemptRules['counts'], reached: Reached[]): Reached | null {
 	if (reached.length === 0) return null;
-	const share = ({ points, outOf }: Reached) => (outOf === 0 ? 0 : points / outOf);
+	const share = ({ points, outOf }: Reached) => shareOf(points, outOf);
 	const last = reached[reached.length - 1];
 	// Without the rest of the attempt, which may hold every mark.
-	const plain = ({ points, outOf }: Reached): Reached => ({ points, outOf });
+	const plain = ({ points, outOf, toMark }: Reached): Reached => ({ points, outOf, toMark });
+	// Which is the highest, and what the mean is, is known when each of them is.
+	const toMark = reached.reduce((sum, one) => sum + one.toMark, 0);
 	switch (counts) {
 		case 'first':
 			return plain(reached[0]);
 		case 'last':
 			return plain(last);
 		case 'highest':
-			return plain(reached.reduce((best, one) => (share(one) > share(best) ? one : best)));
+			return { ...plain(reached.reduce((best, one) => (share(one).compare(share(best)) > 0 ? one : best))), toMark };
 		case 'mean': {
-			const mean = reached.reduce((sum, one) => sum + share(one), 0) / reached.length;
-			return { points: mean * last.outOf, outOf: last.outOf };
+			const mean = reached.reduce((sum, one) => sum.add(share(one)), exact(0)).div(reached.length);
+			return { points: mean.mul(exact(last.outOf)).valueOf(), outOf: last.outOf, toMark };
 		}
 	}
 }

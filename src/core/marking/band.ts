@@ -1,9 +1,15 @@
+import { exact } from './exact';
+
 /** From so many per cent of the points on: what the result is called, and what the candidate is told with it. */
 export type Band = { fromPercent: number; name: string; message: string };
 
 /** Whether a score reaches so many per cent: at the mark itself as well, and without rounding. */
 export function reachesPercent({ points, outOf }: { points: number; outOf: number }, percent: number): boolean {
-	return points * 100 >= percent * outOf;
+	return (
+		exact(points)
+			.mul(100)
+			.compare(exact(outOf).mul(exact(percent))) >= 0
+	);
 }
 
 /**

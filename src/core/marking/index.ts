@@ -2,6 +2,7 @@ export { isReduced, readNumber } from './number';
 export { rightAnswer } from './key';
 export { bandOf, bandsAsText, reachesPercent, readBands } from './band';
 export type { Band } from './band';
+export { exact, exactSum, shareOf } from './exact';
 export { earlyInWords, earlyPoints } from './early';
 export { asTreated, markAnswer, markForm, markingInWords } from './mark';
 export type { Mark, MarkingRules, MarkingSoFar, Score, Verdict } from './mark';

@@ -1,5 +1,6 @@
 import { earlyPoints } from './early';
 import { foldName } from '../access';
+import { exact, exactSum, shareOf, type Exact } from './exact';
 import {
 	asDealt,
 	isBlank,
@@ -58,7 +59,7 @@ export type Besides = {
 /** `early`: what of the points is for handing in early. */
 export type Score = { marks: Mark[]; early: number; points: number; outOf: number; blanks: number; toMark: number };
 
-/** Marks one answer. Points are exact; rounding is for display. */
+/** Marks one answer. Points are exact (see `Exact`); rounding is for display. */
 export function markAnswer(
 	asWritten: DealtQuestion,
 	value: AnswerValue,
@@ -67,7 +68,8 @@ export function markAnswer(
 ): Mark {
 	const points = treatment?.points ?? asWritten.points;
 	const question = { ...asWritten, points };
-	const marked = markedAs(question, value, rules, treatment, byHand === undefined ? null : byHand / asWritten.points);
+	const given = byHand === undefined ? null : shareOf(byHand, asWritten.points);
+	const marked = markedAs(question, value, rules, treatment, given);
 	const outOf = pointsToReach(question);
 	switch (treatment?.counts) {
 		case 'for_all':
@@ -85,17 +87,19 @@ function markedAs(
 	value: AnswerValue,
 	rules: MarkingRules,
 	treatment: Treatment | undefined,
-	byHand: number | null
+	byHand: Exact | null
 ): Pick<Mark, 'verdict' | 'points'> {
 	if (isBlank(value)) return { verdict: 'blank', points: 0 };
 	if (isMarkedByHand(question) && byHand === null) return { verdict: 'to_mark', points: 0 };
 	const share = isMarkedByHand(question)
 		? byHand!
-		: Math.max(...keyedBy(question, treatment).map((keyed) => shareRight(keyed, value)));
-	if (share === 1) return { verdict: 'right', points: question.points };
-	if (share > 0) return { verdict: 'partly', points: question.points * share };
+		: largest(keyedBy(question, treatment).map((keyed) => shareRight(keyed, value)));
+	if (share.equals(1)) return { verdict: 'right', points: question.points };
+	if (share.compare(0) > 0) return { verdict: 'partly', points: exact(question.points).mul(share).valueOf() };
 	return { verdict: 'wrong', points: isMarkedByHand(question) ? 0 : 0 - costOf(question, rules) };
 }
+
+const largest = (shares: Exact[]) => shares.reduce((most, one) => (one.compare(most) > 0 ? one : most));
 
 type Marked = Exclude<DealtQuestion, { kind: 'essay' | 'upload' }>;
 
@@ -133,45 +137,47 @@ function withKey(question: Marked, answer: AnswerValue): Marked {
 	}
 }
 
+const [NONE, ALL] = [exact(0), exact(1)];
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
-function shareRight(question: Marked, value: AnswerValue): number {
-	const wholeOr = (share: number) => ('partial' in question && question.partial ? share : Math.floor(share));
+function shareRight(question: Marked, value: AnswerValue): Exact {
+	const allOr = (isRight: boolean) => (isRight ? ALL : NONE);
+	const wholeOr = (share: Exact) => ('partial' in question && question.partial ? share : share.floor());
 	switch (question.kind) {
 		case 'true_false':
 		case 'single':
-			return value === question.answer ? 1 : 0;
+			return allOr(value === question.answer);
 		case 'numeric':
-			if (typeof value !== 'string' || !readNumber(value).some((read) => isWithin(read, question))) return 0;
-			return question.unsimplified !== undefined && !isReduced(value) ? question.unsimplified / 100 : 1;
+			if (typeof value !== 'string' || !readNumber(value).some((read) => isWithin(read, question))) return NONE;
+			return question.unsimplified !== undefined && !isReduced(value) ? shareOf(question.unsimplified, 100) : ALL;
 		case 'short':
-			return typeof value === 'string' && isAccepted(question.accepted, value) ? 1 : 0;
+			return allOr(typeof value === 'string' && isAccepted(question.accepted, value));
 		case 'multiple':
-			return Array.isArray(value) ? wholeOr(chosenRight(question.answer, value)) : 0;
+			return Array.isArray(value) ? wholeOr(chosenRight(question.answer, value)) : NONE;
 		case 'ordering':
-			return Array.isArray(value) ? wholeOr(inPlace(question.answer, value)) : 0;
+			return Array.isArray(value) ? wholeOr(inPlace(question.answer, value)) : NONE;
 		case 'matching': {
 			const given = partsOf(value);
 			const right = question.items.filter((item) => given[item.id] === question.answer[item.id]);
-			return wholeOr(right.length / question.items.length);
+			return wholeOr(shareOf(right.length, question.items.length));
 		}
 		case 'fill_in': {
 			const given = partsOf(value);
 			const right = question.gaps.filter((gap) => isAccepted(gap.accepted, given[gap.id] ?? ''));
-			return wholeOr(right.length / question.gaps.length);
+			return wholeOr(shareOf(right.length, question.gaps.length));
 		}
 	}
 }
 
 /** Each right choice earns its share, each wrong one takes one back, so that choosing everything earns nothing. Common practice. */
-function chosenRight(right: string[], chosen: string[]): number {
+function chosenRight(right: string[], chosen: string[]): Exact {
 	const given = new Set(chosen);
 	const hits = right.filter((id) => given.has(id)).length;
-	return Math.max(0, hits - (given.size - hits)) / right.length;
+	return shareOf(Math.max(0, hits - (given.size - hits)), right.length);
 }
 
 /** The share that stands at its own place. Common practice. */
-function inPlace(right: string[], given: string[]): number {
-	return right.filter((id, i) => given[i] === id).length / right.length;
+function inPlace(right: string[], given: string[]): Exact {
+	return shareOf(right.filter((id, i) => given[i] === id).length, right.length);
 }
 
 function partsOf(value: AnswerValue): Record<string, string> {
@@ -196,7 +202,7 @@ function costOf(question: DealtQuestion, rules: MarkingRules): number {
 	if (rules.wrong === 'fixed') return rules.points ?? 0;
 	// Only where one of k must be chosen does guessing gain what R − W/(k−1) takes back.
 	const choices = question.kind === 'true_false' ? 2 : question.kind === 'single' ? question.choices.length : 0;
-	return choices > 1 ? question.points / (choices - 1) : 0;
+	return choices > 1 ? shareOf(question.points, choices - 1).valueOf() : 0;
 }
 
 /** What bears on the marks of one candidate beside paper, answers and rules. */
@@ -228,8 +234,8 @@ export function markForm(
 	return {
 		marks,
 		early,
-		points: marks.reduce((sum, mark) => sum + mark.points, early),
-		outOf: marks.reduce((sum, mark) => sum + mark.outOf, 0),
+		points: exactSum([early, ...marks.map((mark) => mark.points)]),
+		outOf: exactSum(marks.map((mark) => mark.outOf)),
 		blanks: marks.filter((mark) => mark.verdict === 'blank').length,
 		// Where everyone gets the points, or nobody, there is nothing left to mark.
 		toMark: marks.filter((mark) => mark.verdict === 'to_mark' && !mark.treated).length

@@ -1,4 +1,4 @@
-import { bandOf, reachesPercent, type Band, type Mark, type Score } from '../marking';
+import { bandOf, exact, exactSum, reachesPercent, shareOf, type Band, type Mark, type Score } from '../marking';
 import type { Question } from '../paper';
 import type { ResultRules } from '../session';
 
@@ -22,17 +22,30 @@ export type Result = {
 
 /** @param questions by id, for their topics */
 export function resultOf(score: Score, rules: ResultRules, questions: Map<string, Pick<Question, 'topic'>>): Result {
-	const isKnown = score.toMark === 0;
-	const band = isKnown ? bandOf(rules.bands, score) : null;
 	return {
 		points: score.points,
 		outOf: score.outOf,
 		toMark: score.toMark,
 		early: score.early,
-		band: band && { name: band.name, message: band.message },
-		passed: isKnown && rules.passPercent !== null ? reachesPercent(score, rules.passPercent) : null,
+		...verdictOf(score, rules),
 		topics: topicsOf(score.marks, questions, rules.creditPercent),
 		treated: score.marks.flatMap(({ treated }, i) => (treated ? [{ place: i + 1, how: treated }] : []))
+	};
+}
+
+/** Passed or not, and what it is called. */
+export type ScoreVerdict = Pick<Result, 'passed' | 'band'>;
+
+/** What a score comes to by the rules; nothing, as long as somebody has to mark some of it, or there is none. */
+export function verdictOf(
+	score: { points: number; outOf: number; toMark: number } | null,
+	rules: Pick<ResultRules, 'bands' | 'passPercent'>
+): ScoreVerdict {
+	if (score === null || score.toMark > 0) return { band: null, passed: null };
+	const band = bandOf(rules.bands, score);
+	return {
+		band: band && { name: band.name, message: band.message },
+		passed: rules.passPercent === null ? null : reachesPercent(score, rules.passPercent)
 	};
 }
 
@@ -46,25 +59,32 @@ function topicsOf(
 	for (const { questionId, points, outOf } of marks) {
 		const topic = questions.get(questionId)?.topic.split(' / ')[0].trim() || 'Other';
 		const sum = by.get(topic) ?? { points: 0, outOf: 0 };
-		by.set(topic, { points: sum.points + points, outOf: sum.outOf + outOf });
+		by.set(topic, { points: exactSum([sum.points, points]), outOf: exactSum([sum.outOf, outOf]) });
 	}
 	return [...by]
 		.filter(([, { outOf }]) => outOf > 0)
 		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent(sum, creditPercent) }));
 }
 
-/** Points as they are shown: two places at most. What is stored and compared stays exact. */
+/** Points as they are shown: two places at most, halves away from nought. What is stored and compared stays exact. */
 export function shownPoints(points: number): string {
-	return String(Math.round(points * 100) / 100);
+	return String(roundedTo(points, 2));
 }
 
-/** A share as it is shown, in whole per cent; never rounded over a mark that was not reached. */
+/** Points as they go out in files: six places at most, so that a third has an end. */
+export const writtenPoints = (points: number): number => roundedTo(points, 6);
+
+const roundedTo = (points: number, places: number): number => exact(points).round(places).valueOf();
+
+/**
+ * A share as it is shown, in per cent: rounded to a tenth, but never up to a whole per cent that it does not reach. 49.96 %
+ * is shown as 49.9 %, and not as the 50 % that would have passed.
+ */
 export function shownPercent({ points, outOf }: { points: number; outOf: number }): string {
-	if (outOf === 0) return '0 %';
-	const percent = (points / outOf) * 100;
-	const rounded = Math.round(percent);
-	// 49.7 % is not shown as the 50 % that it does not reach.
-	return `${rounded > percent && rounded - percent < 0.5 ? Math.floor(percent * 10) / 10 : rounded} %`;
+	const tenths = shareOf(points, outOf).mul(1_000);
+	const rounded = tenths.add(exact(0.5)).floor();
+	const reachesWhole = rounded.mod(10).equals(0) && rounded.compare(tenths) > 0;
+	return `${(reachesWhole ? rounded.sub(1) : rounded).div(10).valueOf()} %`;
 }
 
 /** How many of these shares, from 0 to 1, lie in each tenth; all of it counts to the last. */

@@ -1,14 +1,13 @@
 import {
 	asTreated,
-	bandOf,
 	markForm,
-	reachesPercent,
 	rightAnswer,
 	type Band,
 	type MarkingRules,
 	type MarkingSoFar,
 	type Verdict
 } from '../marking';
+import { verdictOf } from '../results';
 import {
 	questionsOf,
 	asDealt,
@@ -72,14 +71,11 @@ export function reviewOf(
 	const score = markForm(paper, form, answers, rules.marking, soFar);
 	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const withKey = rules.review.shows === 'key';
-	const pass = rules.result.passPercent;
-	const band = score.toMark > 0 ? null : bandOf(rules.result.bands, score);
 	return {
 		points: score.points,
 		outOf: score.outOf,
 		toMark: score.toMark,
-		band: band && { name: band.name, message: band.message },
-		passed: pass === null || score.toMark > 0 ? null : reachesPercent(score, pass),
+		...verdictOf(score, rules.result),
 		questions:
 			rules.review.shows === 'score'
 				? null

@@ -1,3 +1,5 @@
+import { exact } from '../marking';
+
 /**
  * A part of an administration in its order. One without a paper is off the screen: an oral, a class activity, which
  * somebody ticks as done.
@@ -34,8 +36,7 @@ export function standingOfStep(step: Step, steps: Step[], done: (stepId: string)
 	if (least === null) return { open: true };
 	if (percent === null)
 		return { open: false, why: `It takes ${least} % in ${before.title}, whose result is not known yet.` };
-	// A share of points is a fraction: 50 of 100 must not fail by the last bit.
-	return percent + 1e-9 >= least
+	return exact(percent).compare(least) >= 0
 		? { open: true }
 		: { open: false, why: `It takes ${least} % in ${before.title}; ${Math.floor(percent)} % were reached.` };
 }

@@ -1,5 +1,6 @@
 <!-- @component Looking back, as far as the rules allow. -->
 <script lang="ts">
+	import { shownPoints } from '$core/results';
 	import { blocksOf } from '$core/paper';
 	import { answerInWords, type Review } from '$core/review';
 	import type { Problem } from '$core/problem';
@@ -25,7 +26,6 @@
 		blank: 'Left blank',
 		to_mark: 'Still to be marked'
 	};
-	const shown = (points: number) => String(Math.round(points * 100) / 100);
 </script>
 
 {#if !review}
@@ -34,7 +34,7 @@
 {:else}
 	<section class="bg-sheet border-line rounded-2xl border p-5" aria-label="How it went">
 		<p class="text-[22px] font-semibold" data-testid="score">
-			{shown(review.points)} of {shown(review.outOf)} points{review.passed === null
+			{shownPoints(review.points)} of {shownPoints(review.outOf)} points{review.passed === null
 				? ''
 				: review.passed
 					? ': passed'
@@ -60,7 +60,7 @@
 						</p>
 						{#if one.verdict}
 							<p class="font-semibold {one.verdict === 'right' ? 'text-tide' : 'text-ochre'}">
-								{VERDICTS[one.verdict]}, {shown(one.points ?? 0)} of {one.question.points}
+								{VERDICTS[one.verdict]}, {shownPoints(one.points ?? 0)} of {one.question.points}
 							</p>
 							{#if one.verdict !== 'right' && one.right !== null}<p>
 									<span class="text-ink-2">Right: </span>{answerInWords(one.question, one.right)}

@@ -1,14 +1,14 @@
 import { writeCsv } from '$core/formats';
-import { bandOf, reachesPercent } from '$core/marking';
+import { verdictOf, writtenPoints } from '$core/results';
 import { STATE_NAMES } from '$core/sitting';
 import { DateTime } from 'luxon';
 import type { Session } from '../session';
 import type { Account } from './account';
 
-function passedOf({ rules }: Session, { counted }: Account['lines'][number]): string {
-	const pass = rules.result.passPercent;
-	if (pass === null || counted === null) return '';
-	return reachesPercent(counted, pass) ? 'yes' : 'no';
+/** The verdict of what counts; empty while some of it is not marked. */
+function verdictIn({ rules }: Session, { counted }: Account['lines'][number]): [passed: string, band: string] {
+	const { passed, band } = verdictOf(counted, rules.result);
+	return [passed === null ? '' : passed ? 'yes' : 'no', band?.name ?? ''];
 }
 
 /** The session's results by RFC 4180, with a byte-order mark so that spreadsheets read names right. */
@@ -22,12 +22,11 @@ export function resultsCsv(session: Session, { lines }: Account): string {
 		line.questions,
 		line.late,
 		line.heldBack,
-		line.score?.points ?? '',
+		line.score === null ? '' : writtenPoints(line.score.points),
 		line.score?.outOf ?? '',
 		line.attempt,
-		line.counted === null ? '' : Math.round(line.counted.points * 1e6) / 1e6,
-		passedOf(session, line),
-		(line.counted && bandOf(session.rules.result.bands, line.counted)?.name) ?? '',
+		line.counted === null ? '' : writtenPoints(line.counted.points),
+		...verdictIn(session, line),
 		line.endedAt === null
 			? ''
 			: DateTime.fromMillis(line.endedAt, { zone: session.site.zone }).toISO({ suppressMilliseconds: true }),

@@ -2,7 +2,7 @@ import { DateTime } from 'luxon';
 import { strToU8, zipSync } from 'fflate';
 import { writeCsv } from '$core/formats';
 import { writeResult } from '$core/qti';
-import { oneRosterFiles } from '$core/results';
+import { oneRosterFiles, writtenPoints } from '$core/results';
 import { canonicalJson, type Query } from '../db';
 import { mapInParts } from '../event-loop';
 import { countingSittings, markedSittings } from '../marking';
@@ -13,7 +13,7 @@ import type { Narrow, ResultLine } from './lines';
 const isoDate = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISODate()!;
 const iso = (at: number) => DateTime.fromMillis(at, { zone: 'utc' }).toISO({ suppressMilliseconds: true })!;
 
-/** Results as a table (RFC 4180). Points are exact: rounding is for display. */
+/** Results as a table (RFC 4180). */
 export function resultsTable(lines: ResultLine[], papers: Map<string, string>): string {
 	const header = [
 		'Number',
@@ -40,10 +40,10 @@ export function resultsTable(lines: ResultLine[], papers: Map<string, string>): 
 		sitting.session,
 		sitting.site,
 		sitting.attempt,
-		result.points,
+		writtenPoints(result.points),
 		result.outOf,
 		result.toMark,
-		counted?.points ?? '',
+		counted === null ? '' : writtenPoints(counted.points),
 		result.passed === null ? '' : result.passed ? 'yes' : 'no',
 		result.band?.name ?? '',
 		validity?.verdict ?? 'valid',
@@ -78,8 +78,8 @@ export async function oneRosterZip(db: Query, lines: ResultLine[], counts: boole
 			sittingId: sitting.sittingId,
 			student: sitting.number,
 			paperId: sitting.paperId,
-			points: counted!.points,
-			isComplete: result.toMark === 0,
+			points: writtenPoints(counted!.points),
+			isComplete: counted!.toMark === 0,
 			date: isoDate(sitting.fold.ended!.at),
 			comment: validity && validity.verdict !== 'valid' ? validity.note : '',
 			isVoid: validity?.verdict === 'void'

@@ -3,7 +3,7 @@ import { groupBy } from '$core/group-by';
 import type { Mark } from '$core/marking';
 import { fullName } from '$core/names';
 import { questionsOf, type Question } from '$core/paper';
-import { resultOf, type Result } from '$core/results';
+import { resultOf, verdictOf, type Result } from '$core/results';
 import type { Query } from '../db';
 import { countingSittings, markedSittings, type Counting } from '../marking';
 import { paperVersion } from '../paper';
@@ -56,6 +56,9 @@ export async function resultLines(db: Query, narrow: Narrow): Promise<ResultLine
 		// What is void counts as no attempt.
 		const reached = inOrder.filter((one) => one.validity?.verdict !== 'void').map(({ result }) => result);
 		last.counted = countingScore(last.sitting.rules.attempts.counts, reached);
+		// Passed is who has passed with what counts: one verdict of all attempts, told with the last.
+		for (const one of inOrder)
+			one.result = { ...one.result, ...verdictOf(one === last ? last.counted : null, last.sitting.rules.result) };
 	}
 	return lines;
 }

@@ -71,7 +71,7 @@ async function toOwn(
 	const { result, sitting, validity, counted } = line;
 	const isVoid = validity?.verdict === 'void';
 	const showsPoints = rule.shows !== 'outcome' && !isVoid && result.toMark === 0;
-	const differs = counted !== null && Math.abs(counted.points - result.points) > 1e-9;
+	const differs = counted !== null && counted.points !== result.points;
 	return {
 		paper: (await paperVersion(db, sitting.paperId)).title,
 		endedAt: sitting.fold.ended!.at,

@@ -1,6 +1,7 @@
 import { groupBy } from '$core/group-by';
 import { standingOfStep, stepsFault, type Step, type StepDone, type StepStanding } from '$core/steps';
 import { countingScore, type Reached } from '$core/attempts';
+import { shareOf } from '$core/marking';
 import { fail } from '$core/problem';
 import { completeRules } from '$core/session';
 import type { Actor, Sitting } from '$core/sitting';
@@ -95,7 +96,7 @@ export async function standingOf(
 				const row = tick.get(`${stepId} ${candidateId}`);
 				if (step.paperTitle === null) return { isDone: row !== undefined, percent: null, isOpened: false };
 				const score = reached.get(`${candidateId} ${step.paperTitle}`);
-				const percent = score && score.outOf > 0 ? (100 * score.points) / score.outOf : null;
+				const percent = score && score.outOf > 0 ? shareOf(score.points, score.outOf).mul(100).valueOf() : null;
 				return { isDone: score !== undefined, percent: score === null ? null : percent, isOpened: row !== undefined };
 			};
 			return [

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { shownPoints } from '$core/results';
 	import { page } from '$app/state';
 	import Table from 'flowbite-svelte/Table.svelte';
 	import TableBody from 'flowbite-svelte/TableBody.svelte';
@@ -122,10 +123,10 @@
 									? line.countsNothing
 										? 'not scored'
 										: ''
-									: `${Math.round(line.points * 100) / 100} of ${line.outOf}`}{#if line.attempt > 1}<span
+									: `${shownPoints(line.points)} of ${line.outOf}`}{#if line.attempt > 1}<span
 										class="text-ink-2 block text-[13px] font-normal"
 										>attempt {line.attempt}{line.counted
-											? `; ${Math.round(line.counted.points * 100) / 100} of ${line.counted.outOf} counts`
+											? `; ${shownPoints(line.counted.points)} of ${line.counted.outOf} counts`
 											: ''}</span
 									>{/if}</TableBodyCell
 							>{/if}

@@ -3,6 +3,7 @@
 what they share. Nothing is kept, and no code is used.
 -->
 <script lang="ts">
+	import { shownPoints } from '$core/results';
 	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { deal, firstWords, isBlank, sharedAround, type AnswerValue, type Form, type Paper } from '$core/paper';
 	import { markForm } from '$core/marking';
@@ -149,7 +150,7 @@ what they share. Nothing is kept, and no code is used.
 				<Act class="ml-auto" onclick={() => (isMarked = true)} testid="preview-mark">Mark it as if handed in</Act>
 			</div>
 			{#if score}<p class="bg-mist mt-3 rounded-xl px-4 py-2.5 text-[15px]" role="status" data-testid="preview-score">
-					<strong>{Number(score.points.toFixed(2))} of {score.outOf} points</strong>, {score.blanks} blank{score.toMark >
+					<strong>{shownPoints(score.points)} of {score.outOf} points</strong>, {score.blanks} blank{score.toMark >
 					0
 						? `, ${score.toMark} to be marked by hand`
 						: ''}.

@@ -1,5 +1,7 @@
 <!-- @component A practice paper: each question can be checked at once and tried again, at its cost. Nothing is kept. -->
 <script lang="ts">
+	import { exactSum } from '$core/marking';
+	import { shownPoints } from '$core/results';
 	import { invalidateAll } from '$app/navigation';
 	import { blocksOf, isBlank, sharedAround, type AnswerValue, type TryRules } from '$core/paper';
 	import type { Tried } from '$core/practice';
@@ -20,9 +22,8 @@
 	const own = $derived(given[question.id] ?? { value: null, tries: 0, tried: null });
 	/** Right, given up on, or nothing that can be checked. */
 	const isOver = $derived(own.tried !== null && own.tried.triesLeft === 0);
-	const points = $derived(Object.values(given).reduce((sum, { tried }) => sum + (tried?.points ?? 0), 0));
+	const points = $derived(exactSum(Object.values(given).map(({ tried }) => tried?.points ?? 0)));
 	const checked = $derived(Object.values(given).filter(({ tried }) => tried !== null).length);
-	const shown = (number: number) => String(Math.round(number * 100) / 100);
 	const SAID = {
 		right: 'Right.',
 		partly: 'Partly right.',
@@ -61,7 +62,9 @@
 <main class="mx-auto max-w-[720px] px-5 py-8">
 	<div class="mb-6 flex flex-wrap items-baseline gap-3">
 		<h1 class="text-[24px]">{data.title}</h1>
-		<span class="text-ink-2 ml-auto" data-testid="practice-score">{shown(points)} points from {checked} checked</span>
+		<span class="text-ink-2 ml-auto" data-testid="practice-score"
+			>{shownPoints(points)} points from {checked} checked</span
+		>
 	</div>
 	{#if data.instructions && at === 0}<div class="bg-mist mb-6 rounded-xl px-4 py-3">
 			<Blocks blocks={blocksOf(data.instructions)} />
@@ -97,7 +100,7 @@
 			data-testid="tried"
 		>
 			<strong>{SAID[own.tried.verdict]}</strong>
-			{#if own.tried.points !== null}{shown(own.tried.points)} of {shown(own.tried.outOf)} points.{/if}
+			{#if own.tried.points !== null}{shownPoints(own.tried.points)} of {shownPoints(own.tried.outOf)} points.{/if}
 			{own.tried.feedback ?? ''}
 			{#if own.tried.hint}<span class="block" data-testid="hint">Hint: <Text text={own.tried.hint} /></span>{/if}
 			{#if own.tried.triesLeft > 0}You can try again: {own.tried.triesLeft}
