@@ -1,4 +1,4 @@
-import { exact, shareOf } from '../marking';
+import { exact, shareOf, type Score } from '../marking';
 import type { AttemptRules } from '../session';
 import { MINUTE } from '../time';
 
@@ -26,7 +26,7 @@ export function nextAttempt(
 }
 
 /** A score that was reached: points, how many there were to reach, and how many answers somebody still has to mark. */
-export type Reached = { points: number; outOf: number; toMark: number };
+export type Reached = Pick<Score, 'points' | 'outOf' | 'toMark' | 'asBefore'>;
 
 /**
  * What several attempts come to, by the rule; null: none has a score. The mean is of the shares that were reached, given
@@ -38,7 +38,12 @@ export function countingScore(counts: AttemptRules['counts'], reached: Reached[]
 	const share = ({ points, outOf }: Reached) => shareOf(points, outOf);
 	const last = reached[reached.length - 1];
 	// Without the rest of the attempt, which may hold every mark.
-	const plain = ({ points, outOf, toMark }: Reached): Reached => ({ points, outOf, toMark });
+	const plain = ({ points, outOf, toMark, asBefore }: Reached): Reached => ({
+		points,
+		outOf,
+		toMark,
+		...(asBefore && { asBefore })
+	});
 	// Which is the highest, and what the mean is, is known when each of them is.
 	const toMark = reached.reduce((sum, one) => sum + one.toMark, 0);
 	switch (counts) {
@@ -50,7 +55,7 @@ export function countingScore(counts: AttemptRules['counts'], reached: Reached[]
 			return { ...plain(reached.reduce((best, one) => (share(one).compare(share(best)) > 0 ? one : best))), toMark };
 		case 'mean': {
 			const mean = reached.reduce((sum, one) => sum.add(share(one)), exact(0)).div(reached.length);
-			return { points: mean.mul(exact(last.outOf)).valueOf(), outOf: last.outOf, toMark };
+			return { ...plain(last), points: mean.mul(exact(last.outOf)).valueOf(), toMark };
 		}
 	}
 }

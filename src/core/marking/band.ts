@@ -3,8 +3,12 @@ import { exact } from './exact';
 /** From so many per cent of the points on: what the result is called, and what the candidate is told with it. */
 export type Band = { fromPercent: number; name: string; message: string };
 
+/** A score; `asBefore`: closed before points were exact (see `MarkingSoFar`). */
+type Reach = { points: number; outOf: number; asBefore?: boolean };
+
 /** Whether a score reaches so many per cent: at the mark itself as well, and without rounding. */
-export function reachesPercent({ points, outOf }: { points: number; outOf: number }, percent: number): boolean {
+export function reachesPercent({ points, outOf, asBefore }: Reach, percent: number): boolean {
+	if (asBefore) return points * 100 >= percent * outOf;
 	return (
 		exact(points)
 			.mul(100)
@@ -16,7 +20,7 @@ export function reachesPercent({ points, outOf }: { points: number; outOf: numbe
  * The band that a score is in: the highest whose mark it reaches, at the mark itself as well. null: it reaches none.
  * @param bands in any order
  */
-export function bandOf(bands: Band[], score: { points: number; outOf: number }): Band | null {
+export function bandOf(bands: Band[], score: Reach): Band | null {
 	const reached = bands.filter((band) => reachesPercent(score, band.fromPercent));
 	return reached.reduce<Band | null>((best, one) => (best && best.fromPercent >= one.fromPercent ? best : one), null);
 }

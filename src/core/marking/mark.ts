@@ -55,21 +55,32 @@ export type Besides = {
 	treatment?: Treatment;
 	/** What a person gave, of the points that the paper says; undefined: nobody has marked it. */
 	byHand?: number;
+	/** See `MarkingSoFar`. */
+	asBefore?: boolean;
 };
 /** `early`: what of the points is for handing in early. */
-export type Score = { marks: Mark[]; early: number; points: number; outOf: number; blanks: number; toMark: number };
+export type Score = {
+	marks: Mark[];
+	early: number;
+	points: number;
+	outOf: number;
+	blanks: number;
+	toMark: number;
+	/** Added up, and held against marks, as it was before points were exact. */
+	asBefore?: boolean;
+};
 
 /** Marks one answer. Points are exact (see `Exact`); rounding is for display. */
 export function markAnswer(
 	asWritten: DealtQuestion,
 	value: AnswerValue,
 	rules: MarkingRules,
-	{ treatment, byHand }: Besides = {}
+	{ treatment, byHand, asBefore = false }: Besides = {}
 ): Mark {
 	const points = treatment?.points ?? asWritten.points;
 	const question = { ...asWritten, points };
 	const given = byHand === undefined ? null : shareOf(byHand, asWritten.points);
-	const marked = markedAs(question, value, rules, treatment, given);
+	const marked = markedAs(question, value, rules, { treatment, byHand: given, asBefore });
 	const outOf = pointsToReach(question);
 	switch (treatment?.counts) {
 		case 'for_all':
@@ -86,8 +97,7 @@ function markedAs(
 	question: DealtQuestion,
 	value: AnswerValue,
 	rules: MarkingRules,
-	treatment: Treatment | undefined,
-	byHand: Exact | null
+	{ treatment, byHand, asBefore }: { treatment: Treatment | undefined; byHand: Exact | null; asBefore: boolean }
 ): Pick<Mark, 'verdict' | 'points'> {
 	if (isBlank(value)) return { verdict: 'blank', points: 0 };
 	if (isMarkedByHand(question) && byHand === null) return { verdict: 'to_mark', points: 0 };
@@ -95,9 +105,12 @@ function markedAs(
 		? byHand!
 		: largest(keyedBy(question, treatment).map((keyed) => shareRight(keyed, value)));
 	if (share.equals(1)) return { verdict: 'right', points: question.points };
-	if (share.compare(0) > 0) return { verdict: 'partly', points: exact(question.points).mul(share).valueOf() };
+	if (share.compare(0) > 0) return { verdict: 'partly', points: partOf(question.points, share, asBefore) };
 	return { verdict: 'wrong', points: isMarkedByHand(question) ? 0 : 0 - costOf(question, rules) };
 }
+
+const partOf = (points: number, share: Exact, asBefore: boolean) =>
+	asBefore ? points * share.valueOf() : exact(points).mul(share).valueOf();
 
 const largest = (shares: Exact[]) => shares.reduce((most, one) => (one.compare(most) > 0 ? one : most));
 
@@ -213,6 +226,8 @@ export type MarkingSoFar = {
 	byHand?: Map<string, number>;
 	/** Working time that the candidate had left when they handed in, ms; null: none, or another handed in for them. */
 	leftMs?: number | null;
+	/** Closed before points were exact: its points are added up as they were then, since what is closed does not change. */
+	asBefore?: boolean;
 };
 
 /** Marks a whole form against the paper it was dealt from. A question without an answer is a blank. */
@@ -221,21 +236,24 @@ export function markForm(
 	form: Form,
 	answers: Map<string, AnswerValue>,
 	rules: MarkingRules,
-	{ treatments, byHand, leftMs = null }: MarkingSoFar = {}
+	{ treatments, byHand, leftMs = null, asBefore = false }: MarkingSoFar = {}
 ): Score {
 	const byId = new Map(questionsOf(paper).map((question) => [question.id, question]));
 	const marks = form.questions.map((dealt) =>
 		markAnswer(asDealt(byId.get(dealt.id)!, dealt), answers.get(dealt.id) ?? null, rules, {
 			treatment: treatments?.get(dealt.id),
-			byHand: byHand?.get(dealt.id)
+			byHand: byHand?.get(dealt.id),
+			asBefore
 		})
 	);
 	const early = earlyPoints(rules, leftMs);
+	const sum = asBefore ? (all: number[]) => all.reduce((before, one) => before + one, 0) : exactSum;
 	return {
 		marks,
 		early,
-		points: exactSum([early, ...marks.map((mark) => mark.points)]),
-		outOf: exactSum(marks.map((mark) => mark.outOf)),
+		...(asBefore && { asBefore }),
+		points: sum([early, ...marks.map((mark) => mark.points)]),
+		outOf: sum(marks.map((mark) => mark.outOf)),
 		blanks: marks.filter((mark) => mark.verdict === 'blank').length,
 		// Where everyone gets the points, or nobody, there is nothing left to mark.
 		toMark: marks.filter((mark) => mark.verdict === 'to_mark' && !mark.treated).length

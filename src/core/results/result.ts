@@ -1,4 +1,4 @@
-import { bandOf, exact, exactSum, reachesPercent, shareOf, type Band, type Mark, type Score } from '../marking';
+import { bandOf, exact, exactSum, reachesPercent, shareOf, type Band, type Score } from '../marking';
 import type { Question } from '../paper';
 import type { ResultRules } from '../session';
 
@@ -28,7 +28,7 @@ export function resultOf(score: Score, rules: ResultRules, questions: Map<string
 		toMark: score.toMark,
 		early: score.early,
 		...verdictOf(score, rules),
-		topics: topicsOf(score.marks, questions, rules.creditPercent),
+		topics: topicsOf(score, questions, rules.creditPercent),
 		treated: score.marks.flatMap(({ treated }, i) => (treated ? [{ place: i + 1, how: treated }] : []))
 	};
 }
@@ -38,7 +38,7 @@ export type ScoreVerdict = Pick<Result, 'passed' | 'band'>;
 
 /** What a score comes to by the rules; nothing, as long as somebody has to mark some of it, or there is none. */
 export function verdictOf(
-	score: { points: number; outOf: number; toMark: number } | null,
+	score: Pick<Score, 'points' | 'outOf' | 'toMark' | 'asBefore'> | null,
 	rules: Pick<ResultRules, 'bands' | 'passPercent'>
 ): ScoreVerdict {
 	if (score === null || score.toMark > 0) return { band: null, passed: null };
@@ -51,19 +51,20 @@ export function verdictOf(
 
 /** By the first step of the topic’s path, in the order of the form; what has no points to reach is left out. */
 function topicsOf(
-	marks: Mark[],
+	{ marks, asBefore }: Pick<Score, 'marks' | 'asBefore'>,
 	questions: Map<string, Pick<Question, 'topic'>>,
 	creditPercent: number
 ): TopicResult[] {
+	const add = (a: number, b: number) => (asBefore ? a + b : exactSum([a, b]));
 	const by = new Map<string, { points: number; outOf: number }>();
 	for (const { questionId, points, outOf } of marks) {
 		const topic = questions.get(questionId)?.topic.split(' / ')[0].trim() || 'Other';
 		const sum = by.get(topic) ?? { points: 0, outOf: 0 };
-		by.set(topic, { points: exactSum([sum.points, points]), outOf: exactSum([sum.outOf, outOf]) });
+		by.set(topic, { points: add(sum.points, points), outOf: add(sum.outOf, outOf) });
 	}
 	return [...by]
 		.filter(([, { outOf }]) => outOf > 0)
-		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent(sum, creditPercent) }));
+		.map(([topic, sum]) => ({ topic, ...sum, isCredited: reachesPercent({ ...sum, asBefore }, creditPercent) }));
 }
 
 /** Points as they are shown: two places at most, halves away from nought. What is stored and compared stays exact. */

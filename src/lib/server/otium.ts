@@ -11,6 +11,7 @@ import type { MailTransport } from './house';
 import { Lines } from './lines';
 import { LiveHub, Presence } from './live';
 import { mailTransport } from './mail';
+import { noteExactSince } from './marking';
 import { PaceWatch } from './pace';
 import { quietError } from './quiet-error';
 import { Quotas } from './sitting';
@@ -85,6 +86,7 @@ export async function startOtium(options: OtiumOptions): Promise<Otium> {
 	const answers = new AnswerSaver({ ...base, hub, pace });
 	const house = { ...base, hub, presence, pace, answers };
 	const sweeper = new Sweeper(house);
+	await writeIfPossible(noteExactSince(db, base.now()));
 	await presence.recover();
 	if (options.sweep !== false) sweeper.start();
 	return {

@@ -21,3 +21,4 @@ export { alike, figures } from './kept';
 export { figuresElsewhere } from './elsewhere';
 export type { Elsewhere } from './elsewhere';
 export type { Alike } from './kept';
+export { noteExactSince, wasClosedBefore } from './exact-since';

@@ -3,6 +3,7 @@ import { markForm, type MarkingRules, type Score, type Treatment } from '$core/m
 import type { AnswerValue, Form, Paper } from '$core/paper';
 import type { Query } from '../db';
 import { paperVersion } from '../records';
+import { wasClosedBefore } from './exact-since';
 import { handPoints } from './hand-points';
 import { readOnce } from './read-once';
 import { treatmentsFor } from './treatments';
@@ -29,6 +30,8 @@ export type Work = ToScore & {
 	/** How long each question was in view, by question. */
 	inViewMs: Map<string, number>;
 	byHand: Map<string, number> | undefined;
+	/** See `MarkingSoFar`. */
+	asBefore: boolean;
 };
 
 /**
@@ -58,8 +61,10 @@ export async function readWork(db: Query, group: ToScore[]): Promise<Work[]> {
 	const ids = group.map(({ sittingId }) => sittingId);
 	const byHand = await handPoints(db, administrationId, paperId, ids);
 	const answers = await answersOf(db, ids);
+	const asBefore = await wasClosedBefore(db, administrationId);
 	return group.map((one) => ({
 		...one,
+		asBefore,
 		dealt: JSON.parse(one.form) as Form,
 		...answers.get(one.sittingId)!,
 		byHand: byHand.get(one.sittingId)
@@ -90,6 +95,7 @@ export function markWork(paper: Paper, work: Work, treatments: Map<string, Treat
 	return markForm(paper, work.dealt, work.values, work.marking, {
 		treatments,
 		byHand: work.byHand,
-		leftMs: work.leftMs
+		leftMs: work.leftMs,
+		asBefore: work.asBefore
 	});
 }

@@ -2,7 +2,7 @@ import { mayReview, reviewOf, type Review } from '$core/review';
 import { hasEnded, IN_THE_ROOM } from '$core/sitting';
 import { standingAnswers } from '../answers';
 import type { Query } from '../db';
-import { handPoints, treatmentsFor } from '../marking';
+import { handPoints, treatmentsFor, wasClosedBefore } from '../marking';
 import { paperVersion } from '../paper';
 import { answersGone } from '../records';
 import { owingOf } from '../session';
@@ -32,7 +32,8 @@ export async function reviewFor(db: Query, one: Loaded, now: number): Promise<Re
 	const review = reviewOf(content, form, values, rules, {
 		treatments,
 		byHand: byHand.get(sitting.id),
-		leftMs: sitting.ended?.leftMs ?? null
+		leftMs: sitting.ended?.leftMs ?? null,
+		asBefore: await wasClosedBefore(db, administrationId)
 	});
 	const ids = new OwnIds(db, sitting.id, form.questions);
 	return { ...review, questions: review.questions && review.questions.map((one) => ids.reviewed(one)) };
