@@ -5,6 +5,8 @@ export type ArchivedFile = { name: string; sha256: string; bytes: number; lines:
 export type Manifest = {
 	format: 'otium archive';
 	version: 1;
+	/** How answers are read and points added up; missing: as they were before 0.24. */
+	marking?: 2;
 	administration: { id: string; name: string };
 	/** ISO 8601. */
 	closedAt: string;

@@ -1,5 +1,4 @@
 import { earlyPoints } from './early';
-import { foldName } from '../access';
 import { exact, exactSum, shareOf, type Exact } from './exact';
 import {
 	asDealt,
@@ -14,6 +13,9 @@ import {
 	type Question
 } from '../paper';
 import { isReduced, readNumber } from './number';
+import { isAcceptedBefore, isWithinBefore, readNumberBefore } from './read-before';
+import { isAccepted } from './short-answer';
+import { isWithin } from './tolerance';
 import type { Treatment } from './treatment';
 
 /** What a wrong answer costs. Blanks cost nothing. */
@@ -103,7 +105,7 @@ function markedAs(
 	if (isMarkedByHand(question) && byHand === null) return { verdict: 'to_mark', points: 0 };
 	const share = isMarkedByHand(question)
 		? byHand!
-		: largest(keyedBy(question, treatment).map((keyed) => shareRight(keyed, value)));
+		: largest(keyedBy(question, treatment).map((keyed) => shareRight(keyed, value, asBefore ? READ_BEFORE : READ)));
 	if (share.equals(1)) return { verdict: 'right', points: question.points };
 	if (share.compare(0) > 0) return { verdict: 'partly', points: partOf(question.points, share, asBefore) };
 	return { verdict: 'wrong', points: isMarkedByHand(question) ? 0 : 0 - costOf(question, rules) };
@@ -150,9 +152,13 @@ function withKey(question: Marked, answer: AnswerValue): Marked {
 	}
 }
 
+/** How what was typed is read, now and before. */
+const READ = { number: readNumber, isWithin, isAccepted };
+const READ_BEFORE: typeof READ = { number: readNumberBefore, isWithin: isWithinBefore, isAccepted: isAcceptedBefore };
+
 const [NONE, ALL] = [exact(0), exact(1)];
 /** How much of an answer is right, from 0 to 1; without partial credit all or nothing. */
-function shareRight(question: Marked, value: AnswerValue): Exact {
+function shareRight(question: Marked, value: AnswerValue, read: typeof READ): Exact {
 	const allOr = (isRight: boolean) => (isRight ? ALL : NONE);
 	const wholeOr = (share: Exact) => ('partial' in question && question.partial ? share : share.floor());
 	switch (question.kind) {
@@ -160,10 +166,11 @@ function shareRight(question: Marked, value: AnswerValue): Exact {
 		case 'single':
 			return allOr(value === question.answer);
 		case 'numeric':
-			if (typeof value !== 'string' || !readNumber(value).some((read) => isWithin(read, question))) return NONE;
+			if (typeof value !== 'string' || !read.number(value).some((number) => read.isWithin(number, question)))
+				return NONE;
 			return question.unsimplified !== undefined && !isReduced(value) ? shareOf(question.unsimplified, 100) : ALL;
 		case 'short':
-			return allOr(typeof value === 'string' && isAccepted(question.accepted, value));
+			return allOr(typeof value === 'string' && read.isAccepted(question.accepted, value));
 		case 'multiple':
 			return Array.isArray(value) ? wholeOr(chosenRight(question.answer, value)) : NONE;
 		case 'ordering':
@@ -175,7 +182,7 @@ function shareRight(question: Marked, value: AnswerValue): Exact {
 		}
 		case 'fill_in': {
 			const given = partsOf(value);
-			const right = question.gaps.filter((gap) => isAccepted(gap.accepted, given[gap.id] ?? ''));
+			const right = question.gaps.filter((gap) => read.isAccepted(gap.accepted, given[gap.id] ?? ''));
 			return wholeOr(shareOf(right.length, question.gaps.length));
 		}
 	}
@@ -197,19 +204,6 @@ function partsOf(value: AnswerValue): Record<string, string> {
 	return value !== null && typeof value === 'object' && !Array.isArray(value) ? value : {};
 }
 
-/** Case, accents, spaces and hyphens do not matter. */
-function isAccepted(accepted: string[], typed: string): boolean {
-	const folded = foldName(typed);
-	return folded !== '' && accepted.some((text) => foldName(text) === folded);
-}
-
-function isWithin(read: number, question: DealtQuestion & { kind: 'numeric' }): boolean {
-	const { kind, amount } = question.tolerance;
-	const allowed = kind === 'absolute' ? amount : Math.abs(question.answer) * amount;
-	// An answer exactly on the edge is inside it; binary fractions must not decide that.
-	return Math.abs(read - question.answer) <= allowed + 1e-9 * Math.max(1, Math.abs(question.answer));
-}
-
 function costOf(question: DealtQuestion, rules: MarkingRules): number {
 	if (rules.wrong === 'free') return 0;
 	if (rules.wrong === 'fixed') return rules.points ?? 0;
@@ -226,7 +220,7 @@ export type MarkingSoFar = {
 	byHand?: Map<string, number>;
 	/** Working time that the candidate had left when they handed in, ms; null: none, or another handed in for them. */
 	leftMs?: number | null;
-	/** Closed before points were exact: its points are added up as they were then, since what is closed does not change. */
+	/** Closed before 0.24: read and added up as it was then, since what is closed does not change. */
 	asBefore?: boolean;
 };
 

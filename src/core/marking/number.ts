@@ -1,6 +1,7 @@
 /**
  * Every reading that a typed number allows, in the usual notations: decimal point or comma, thousands grouped by
- * spaces, commas, points or apostrophes, `3/4`, `1 3/4`, `6.4e3`, a real minus sign, a unit after it.
+ * spaces, commas, points or apostrophes (also by twos, as in India), `3/4`, `1 3/4`, `3½`, `6.4e3`, `6.4·10^3`, `10³`, a real
+ * minus sign, digits of any script, a currency before it, a unit with powers after it (`9.81 m/s²`), in parentheses.
  * `1,234` can be read in two ways and gives both; an answer is right when one of its readings is.
  * Nothing readable gives an empty list.
  */
@@ -9,17 +10,33 @@ export function readNumber(typed: string): number[] {
 	const fraction = FRACTION.exec(text);
 	if (fraction) return readFraction(fraction);
 
-	const plain = /^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*[e×x]\s*(?:10\^?)?([+-]?\d+))?(?=\D*$)/i.exec(text);
+	const power = POWER_OF_TEN.exec(text);
+	if (power) return [signed(power[1], 10 ** Number(power[2]))];
+
+	const plain = PLAIN.exec(text);
 	if (!plain) return [];
 	const [, sign, digits, exponent] = plain;
-	const scale = (sign === '-' ? -1 : 1) * 10 ** Number(exponent ?? 0);
-	return readingsOf(digits.replace(/[\s'’]/g, '').replace(/[.,]$/, '')).map((value) => value * scale);
+	const scale = 10 ** Number(exponent ?? 0);
+	return readingsOf(digits.replace(/[\s'’]/g, '').replace(/[.,]$/, '')).map((value) =>
+		// By its text: 6.4 × 10⁻³ in binary is not the number that 6.4e-3 is.
+		signed(sign, exponent === undefined ? value : Number(`${value}e${exponent}`) || value * scale)
+	);
 }
+
+const signed = (sign: string, value: number) => (sign === '-' ? -value : value);
+
+/** What may stand after a number: words and signs of units, each with a power, `m/s^2`, `kg·m⁻³`, `%`, `°C`. */
+const UNIT = String.raw`(?:\s*(?:[\p{L}\p{M}%‰°µΩ"'′″]+(?:\^?\(?-?\d{1,2}\)?)?)(?:\s*[·*/.]\s*|\s+|$|(?=[\p{L}%°(])))*\.?\s*$`;
+const FRACTION = new RegExp(String.raw`^([+-]?)\s*(?:(\d+)\s+)?(\d+)\s*/\s*(\d+)${UNIT}`, 'u');
+const POWER_OF_TEN = new RegExp(String.raw`^([+-]?)\s*10\s*\^\s*\(?([+-]?\d{1,3})\)?${UNIT}`, 'u');
+const PLAIN = new RegExp(
+	String.raw`^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*(?:e\s*|[×x·*]\s*10\s*\^?\s*\(?)([+-]?\d{1,3})\)?)?${UNIT}`,
+	'iu'
+);
 
 function readFraction([, sign, whole, top, bottom]: RegExpExecArray): number[] {
 	if (Number(bottom) === 0) return [];
-	const value = Number(whole ?? 0) + Number(top) / Number(bottom);
-	return [sign === '-' ? -value : value];
+	return [signed(sign, Number(whole ?? 0) + Number(top) / Number(bottom))];
 }
 
 function readingsOf(digits: string): number[] {
@@ -27,13 +44,41 @@ function readingsOf(digits: string): number[] {
 	if (marks === '') return [Number(digits)];
 	const last = marks[marks.length - 1];
 	const asDecimal = Number(digits.replaceAll(last === '.' ? ',' : '.', '').replace(last, '.'));
-	const grouped = /^\d{1,3}(?:([.,])\d{3})(?:\1\d{3})*$/.test(digits);
+	const grouped = GROUPED.test(digits);
 	if (marks.length > 1 && new Set(marks).size === 1) return grouped ? [Number(digits.replaceAll(last, ''))] : [];
 	return grouped ? [asDecimal, Number(digits.replace(last, ''))] : [asDecimal];
 }
+/** By threes, or by twos before the last three. */
+const GROUPED = /^\d{1,3}([.,])\d{3}(?:\1\d{3})*$|^\d{1,2}(?:,\d{2})+,\d{3}$/;
 
-const asTyped = (typed: string) => typed.normalize('NFKC').replace(/[−–]/g, '-').replace(/⁄/g, '/').trim();
-const FRACTION = /^([+-]?)(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)(?=\D*$)/;
+const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** In plain digits and signs, before anything is folded: of `3½` and `10³` folding would make 31/2 and 103. */
+function asTyped(typed: string): string {
+	const plain = typed
+		.replace(/(\d)\s*(?=[¼-¾⅐-⅞])/g, '$1 ')
+		.replace(/[⁻⁺]?[⁰¹²³⁴-⁹]+/g, (power) => {
+			const digits = [...power].map((sign) => (sign === '⁻' ? '-' : sign === '⁺' ? '' : SUPERSCRIPTS.indexOf(sign)));
+			return `^${digits.join('')}`;
+		})
+		.normalize('NFKC')
+		.replace(/\p{Nd}/gu, asciiDigit)
+		.replace(/٫/g, '.')
+		.replace(/٬/g, ',')
+		.replace(/[−–]/g, '-')
+		.replace(/⁄/g, '/')
+		.replace(/\p{Sc}/gu, '')
+		.trim()
+		.replace(/^=\s*/, '');
+	return plain.replace(/^\(\s*([^()]*?)\s*\)$/, '$1');
+}
+
+/** Digits of a script stand in a row of ten, each row at a tenth of what Unicode numbers. */
+function asciiDigit(digit: string): string {
+	let zero = digit.codePointAt(0)!;
+	while (/\p{Nd}/u.test(String.fromCodePoint(zero - 1)) && digit.codePointAt(0)! - zero < 9) zero--;
+	return String(digit.codePointAt(0)! - zero);
+}
 
 /**
  * Whether a typed number is as simple as it can be: `3/4` and `1 3/4` are, `6/8`, `4/1` and `1 6/4` are not. What is no

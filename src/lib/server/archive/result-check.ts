@@ -105,8 +105,8 @@ export class ResultCheck {
 		}
 	}
 
-	/** What does not come out as it was sealed. */
-	faults(): string[] {
+	/** What does not come out as it was sealed. @param asBefore an archive of before 0.24, worked out as it was then */
+	faults(asBefore: boolean): string[] {
 		if (this.#unreadable) return ['Some lines can’t be read, so the results were not worked out again.'];
 		const corrections = this.#corrections.sort((a, b) => a.place - b.place);
 		const wrong = this.#results.filter((result) => {
@@ -120,7 +120,8 @@ export class ResultCheck {
 			const score = markForm(paper, form, this.#answers.get(result.sitting) ?? new Map(), rules.marking, {
 				treatments,
 				byHand,
-				leftMs: this.#leftMs.get(result.sitting) ?? null
+				leftMs: this.#leftMs.get(result.sitting) ?? null,
+				asBefore
 			});
 			return Math.abs(score.points - result.points) > 1e-9 || Math.abs(score.outOf - result.outOf) > 1e-9;
 		});

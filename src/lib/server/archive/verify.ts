@@ -48,7 +48,7 @@ function verdictOf(entries: Entries, bytes: number, sha256: string, tail: Buffer
 	const key = manifest && readKey(manifest.key);
 	if (entries.broken !== null || !manifest || !key)
 		return { ...nothing, faults: [entries.broken ?? 'This is no archive of Otium, or its end is missing.'] };
-	const faults = [...faultsOf(manifest, entries.found), ...entries.results.faults()];
+	const faults = [...faultsOf(manifest, entries.found), ...entries.results.faults(manifest.marking === undefined)];
 	const digest = createHash('sha256').update(text!).digest('hex');
 	if (!isSealOf(key, 'manifest', digest, entries.texts.get(SIGNATURE) ?? ''))
 		faults.unshift(`${MANIFEST} was changed after it was sealed.`);

@@ -37,6 +37,7 @@ export async function writeArchive(asked: ToSeal): Promise<SealedArchive> {
 			const manifest: Manifest = {
 				format: 'otium archive',
 				version: 1,
+				marking: 2,
 				administration: asked.administration,
 				closedAt: new Date(asked.at).toISOString(),
 				closedBy: asked.closedBy,

@@ -22,6 +22,9 @@ export type Counting = {
 	site: string;
 	rules: SessionRules;
 	fold: Sitting;
+	/** What the system that the candidate came from calls them; null: they came from none. */
+	sourceId: string | null;
+	groupId: string;
 	/** Working time that they had left when they handed in, ms; null: none, or another handed in for them. */
 	leftMs: number | null;
 };
@@ -51,6 +54,8 @@ export async function countingSittings(
 			.select(
 				'sitting.id as sittingId',
 				'sitting.candidate_id as candidateId',
+				'candidate.source_id as sourceId',
+				'candidate.group_id as groupId',
 				'candidate.number',
 				'candidate.given',
 				'candidate.family',

@@ -2,10 +2,11 @@ import { DateTime } from 'luxon';
 import { strToU8, zipSync } from 'fflate';
 import { writeCsv } from '$core/formats';
 import { writeResult } from '$core/qti';
+import { groupBy } from '$core/group-by';
 import { oneRosterFiles, writtenPoints } from '$core/results';
 import { canonicalJson, type Query } from '../db';
 import { mapInParts } from '../event-loop';
-import { countingSittings, markedSittings } from '../marking';
+import { countingSittings, markedSittings, type Counting } from '../marking';
 import { paperVersion } from '../paper';
 import { zipStream, type ZipEntry } from '../zip-stream';
 import type { Narrow, ResultLine } from './lines';
@@ -54,37 +55,55 @@ export function resultsTable(lines: ResultLine[], papers: Map<string, string>): 
 	return writeCsv([header, ...rows]);
 }
 
-/** Results and line items as a gradebook imports them: OneRoster 1.1, CSV in a ZIP file. Only what counts goes out. */
+/** What every list of ours calls a person: the id of the system that they came from, or else our own. */
+const personId = ({ sourceId, candidateId }: Counting): string => sourceId ?? candidateId;
+
+/**
+ * Results and line items as a gradebook imports them: OneRoster 1.1, CSV in a ZIP file. Only what counts goes out. A paper
+ * is a line item of each class that sat it; people and classes have the ids of the people's export.
+ */
 export async function oneRosterZip(db: Query, lines: ResultLine[], counts: boolean, now: number): Promise<Uint8Array> {
 	const counting = lines.filter(({ counted }) => counted !== null);
-	const papers = [...new Set(counting.map(({ sitting }) => sitting.paperId))];
+	const itemOf = ({ sitting }: ResultLine) => `${sitting.paperId}-${sitting.groupId}`;
+	const span = (of: ResultLine[]) => {
+		const ends = of.map(({ sitting }) => sitting.fold.ended!.at);
+		return { from: isoDate(Math.min(...ends)), to: isoDate(Math.max(...ends)) };
+	};
 	const items = await Promise.all(
-		papers.map(async (paperId) => {
-			const of = counting.filter(({ sitting }) => sitting.paperId === paperId);
-			const ends = of.map(({ sitting }) => sitting.fold.ended!.at);
+		[...groupBy(counting, itemOf)].map(async ([id, of]) => ({
+			id,
+			title: (await paperVersion(db, of[0].sitting.paperId)).title,
+			classId: of[0].sitting.groupId,
+			...span(of),
+			most: Math.max(...of.map(({ result }) => result.outOf)),
+			counts
+		}))
+	);
+	const administration: { id: string; name: string } | undefined =
+		counting.length === 0
+			? undefined
+			: await db('administration').where({ id: counting[0].sitting.administrationId }).first('id', 'name');
+	const period = {
+		id: administration?.id ?? 'none',
+		title: administration?.name ?? '',
+		...(counting.length > 0 ? span(counting) : { from: isoDate(now), to: isoDate(now) })
+	};
+	const files = oneRosterFiles(
+		period,
+		items,
+		counting.map((line) => {
+			const { sitting, counted, validity } = line;
 			return {
-				paperId,
-				title: (await paperVersion(db, paperId)).title,
-				from: isoDate(Math.min(...ends)),
-				to: isoDate(Math.max(...ends)),
-				most: Math.max(...of.map(({ result }) => result.outOf)),
-				counts
+				sittingId: sitting.sittingId,
+				student: personId(sitting),
+				itemId: itemOf(line),
+				points: writtenPoints(counted!.points),
+				isComplete: counted!.toMark === 0,
+				date: isoDate(sitting.fold.ended!.at),
+				comment: validity && validity.verdict !== 'valid' ? validity.note : '',
+				isVoid: validity?.verdict === 'void'
 			};
 		})
-	);
-	const files = oneRosterFiles(
-		items,
-		counting.map(({ sitting, result, counted, validity }) => ({
-			sittingId: sitting.sittingId,
-			student: sitting.number,
-			paperId: sitting.paperId,
-			points: writtenPoints(counted!.points),
-			isComplete: counted!.toMark === 0,
-			date: isoDate(sitting.fold.ended!.at),
-			comment: validity && validity.verdict !== 'valid' ? validity.note : '',
-			isVoid: validity?.verdict === 'void'
-		})),
-		iso(now)
 	);
 	return zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
 }
@@ -97,7 +116,7 @@ export function qtiResultsZip(db: Query, narrow: Narrow, isFinal: boolean): Read
 async function* documents(db: Query, narrow: Narrow, isFinal: boolean): AsyncGenerator<ZipEntry> {
 	for await (const { sitting, scored } of markedSittings(db, await countingSittings(db, narrow))) {
 		const xml = writeResult({
-			candidate: sitting.number,
+			candidate: personId(sitting),
 			sittingId: sitting.sittingId,
 			paper: { id: sitting.paperId, title: (await paperVersion(db, sitting.paperId)).title },
 			endedAt: iso(sitting.fold.ended!.at),

@@ -114,7 +114,7 @@ describe('results', () => {
 			shownPercent({ points: 497, outOf: 1000 }),
 			shownPercent({ points: 1, outOf: 3 }),
 			shownPercent({ points: 2, outOf: 3 })
-		]).toEqual(['49.7 %', '33 %', '66.6 %']);
+		]).toEqual(['49.7 %', '33.3 %', '66.7 %']);
 	});
 
 	it('go out as OneRoster 1.1, QTI results, CSV and JSON Lines, and come back the same', async () => {
@@ -124,13 +124,19 @@ describe('results', () => {
 		const rows = (text: string) => parse(text, { columns: true, bom: true }) as Record<string, string>[];
 
 		const roster = unzipSync(await oneRosterZip(db, lines, true, now));
-		expect(Object.keys(roster).sort()).toEqual(['categories.csv', 'lineItems.csv', 'manifest.csv', 'results.csv']);
+		expect(Object.keys(roster).sort()).toEqual(
+			['academicSessions', 'categories', 'lineItems', 'manifest', 'results'].map((name) => `${name}.csv`)
+		);
+		// A whole file, in which status and date of change are empty, and all that it names is there.
+		const [period] = rows(strFromU8(roster['academicSessions.csv']));
 		const [item] = rows(strFromU8(roster['lineItems.csv']));
 		expect(item).toMatchObject({
 			title: 'Signals',
 			resultValueMax: '6.0',
 			categorySourcedId: 'counts',
-			status: 'active'
+			classSourcedId: 'watch',
+			gradingPeriodSourcedId: period.sourcedId,
+			status: ''
 		});
 		expect(
 			rows(strFromU8(roster['results.csv'])).map((row) => [
@@ -140,9 +146,9 @@ describe('results', () => {
 				row.lineItemSourcedId
 			])
 		).toEqual([
-			['DO-1001', '6', 'fully graded', item.sourcedId],
-			['DO-1002', '1.5', 'fully graded', item.sourcedId],
-			['DO-1003', '3', 'fully graded', item.sourcedId]
+			['can0', '6', 'fully graded', item.sourcedId],
+			['can1', '1.5', 'fully graded', item.sourcedId],
+			['can2', '3', 'fully graded', item.sourcedId]
 		]);
 		const left = unzipSync(await oneRosterZip(db, lines, false, now));
 		expect(rows(strFromU8(left['lineItems.csv']))[0].categorySourcedId).toBe('left-out');
@@ -154,7 +160,7 @@ describe('results', () => {
 			attributeNamePrefix: '',
 			isArray: (name) => ['itemResult', 'outcomeVariable', 'value'].includes(name)
 		}).parse(strFromU8(second));
-		expect(told.context.sourcedId).toBe('DO-1002');
+		expect(told.context.sourcedId).toBe('can1');
 		expect(
 			told.testResult.outcomeVariable.map((one: { identifier: string; value: string[] }) => [
 				one.identifier,

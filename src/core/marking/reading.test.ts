@@ -1,0 +1,90 @@
+import { describe, expect, it } from 'vitest';
+import { markAnswer, readNumber } from './index';
+import { isAccepted } from './short-answer';
+import { isWithin } from './tolerance';
+
+describe('numbers, as people write them', () => {
+	it.each([
+		['3½', 3.5],
+		['3 ½', 3.5],
+		['½', 0.5],
+		['-1¾', -1.75],
+		['10³', 1_000],
+		['10^3', 1_000],
+		['10^-3', 0.001],
+		['1·10^3', 1_000],
+		['6.4 × 10³', 6_400],
+		['6,4·10⁻³', 0.0064],
+		['1.6e-19', 1.6e-19],
+		['(3.5)', 3.5],
+		['= 3.5', 3.5],
+		['£3.50', 3.5],
+		['€ 12', 12],
+		['9.81 m/s2', 9.81],
+		['9.81 m/s²', 9.81],
+		['9.81 m s^-2', 9.81],
+		['3.5 m²', 3.5],
+		['12 kg·m²/s²', 12],
+		['45 %', 45],
+		['20 °C', 20],
+		['5 ft.', 5],
+		['٣٫٥', 3.5],
+		['۱۲', 12],
+		['१२.५', 12.5],
+		['３．５', 3.5],
+		['1 000 000', 1_000_000],
+		['1’000’000', 1_000_000],
+		['12,34,567', 1_234_567],
+		['−5', -5],
+		['3/4 m', 0.75]
+	])('%s', (typed, value) => expect(readNumber(typed)).toContain(value));
+
+	it.each(['1.5 to 2.5', '12 apples 4', 'about 5', '3.5.1', 'x', '', '1/0', '5 6 m 7', '12:30'])(
+		'%s is none',
+		(typed) => expect(readNumber(typed)).toEqual([])
+	);
+
+	it('what is near enough has no floor: a tiny key takes no nought', () => {
+		const charge = { answer: 1.602e-19, tolerance: { kind: 'relative' as const, amount: 0.01 } };
+		expect([0, 5e-19, 1.61e-19, 1.602e-19].map((read) => isWithin(read, charge))).toEqual([false, false, true, true]);
+		const edge = { answer: 0.3, tolerance: { kind: 'absolute' as const, amount: 0.1 } };
+		expect([0.4, 0.2, 0.41].map((read) => isWithin(read, edge))).toEqual([true, true, false]);
+	});
+});
+
+describe('short answers, as people write them', () => {
+	it.each([
+		['anchor ball', 'Anchor  Ball'],
+		['anchor ball', 'anchor-ball'],
+		['Mærsk', 'maersk'],
+		['café', 'CAFE'],
+		['o’clock', "o'clock"],
+		['o’clock', 'oclock'],
+		['starboard', ' Starboard. '],
+		['ＡＢＣ', 'abc'],
+		['x-1', 'x−1'],
+		['C++', 'c++'],
+		['<=', '<=']
+	])('%s counts as typed %s', (key, typed) => expect(isAccepted([key], typed)).toBe(true));
+
+	it.each([
+		['x-1', 'x+1'],
+		['x-1', 'x1'],
+		['-5', '5'],
+		['3.5', '35'],
+		['1/2', '12'],
+		['C++', 'C'],
+		['12:30', '1230'],
+		['が', 'か'],
+		['กำ', 'กา'],
+		['й', 'и'],
+		['<=', '>='],
+		['<=', '']
+	])('%s does not count as typed %s', (key, typed) => expect(isAccepted([key], typed)).toBe(false));
+
+	it('what was closed before is read as it was then', () => {
+		const question = { id: 'q', kind: 'short' as const, stem: '?', points: 1, topic: '', accepted: ['x-1'] };
+		const mark = (asBefore: boolean) => markAnswer(question, 'x+1', { wrong: 'free' }, { asBefore }).verdict;
+		expect([mark(true), mark(false)]).toEqual(['right', 'wrong']);
+	});
+});
