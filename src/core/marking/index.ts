@@ -1,4 +1,4 @@
-export { isReduced, readNumber } from './number';
+export { isReduced, readNumber } from '../quantity';
 export { rightAnswer } from './key';
 export { bandOf, bandsAsText, reachesPercent, readBands } from './band';
 export type { Band } from './band';

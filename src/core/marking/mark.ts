@@ -12,7 +12,7 @@ import {
 	type Paper,
 	type Question
 } from '../paper';
-import { isReduced, readNumber } from './number';
+import { isReduced, readNumber } from '../quantity';
 import { isAcceptedBefore, isWithinBefore, readNumberBefore } from './read-before';
 import { isAccepted } from './short-answer';
 import { isWithin } from './tolerance';

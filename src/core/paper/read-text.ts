@@ -1,3 +1,4 @@
+import { readQuantity } from '../quantity';
 import type { Question } from './question';
 
 /** A question as it was read, with what whoever takes it over should look at. `line` is where it begins, from 1. */
@@ -12,7 +13,6 @@ const NUMBERED = /^\s*(?:(?:question|q)\s*)?(\d{1,4})\s*[.):]\s*(.*)$/i;
 const LETTERED = /^\s*(\*|✓)?\s*\(?([A-Za-z])\s*[.)]\s*(.*)$/;
 const ANSWER = /^\s*(?:answers?|key|correct|solution)\s*[:=]\s*(.+?)\s*$/i;
 const POINTS = /[([]\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts?)\.?\s*[)\]]/i;
-const NUMBER_WITH_UNIT = /^([-+−]?\d+(?:[.,]\d+)?)\s*(\D.{0,30})?$/;
 
 /** A question as it was found, before what is right of it is understood. */
 export type Block = {
@@ -122,17 +122,16 @@ function withoutChoices({ answer }: Block, doubts: string[]) {
 		return { kind: 'essay', words: null };
 	}
 	if (/^(true|false|yes|no)\.?$/i.test(answer)) return { kind: 'true_false', answer: /^(true|yes)/i.test(answer) };
-	const number = NUMBER_WITH_UNIT.exec(answer);
-	if (number) {
-		const value = Number(number[1].replace(',', '.').replace('−', '-'));
+	const { values, unit } = readQuantity(answer);
+	if (values.length > 0) {
+		// As it is read when a candidate types it; of two readings the one with groups, which is what 12,500 mostly means.
+		const value = values[values.length - 1];
+		if (values.length > 1) doubts.push(`“${answer}” can be read as ${values.join(' or as ')}: ${value} was taken.`);
 		if (!Number.isInteger(value)) doubts.push('No tolerance is given: 1 % is assumed.');
 		const amount = Number.isInteger(value) ? 0 : 0.01;
-		return {
-			kind: 'numeric',
-			answer: value,
-			tolerance: { kind: 'relative', amount },
-			unit: number[2]?.trim() ?? ''
-		};
+		return { kind: 'numeric', answer: value, tolerance: { kind: 'relative', amount }, unit };
 	}
+	if (/^[-+−]?[\d.,]+\s*\S/.test(answer))
+		doubts.push(`“${answer}” begins with a number and can’t be read as one: it is read as words.`);
 	return { kind: 'short', accepted: answer.split(/\s*[;|]\s*/).filter(Boolean) };
 }

@@ -301,6 +301,26 @@ in your own words`);
 		expect(questions[4].doubts).toHaveLength(1);
 	});
 
+	it.each([
+		['1 000 m', 1000, 'm'],
+		['1/2', 0.5, ''],
+		['3 1/2', 3.5, ''],
+		['3.5e3', 3500, ''],
+		['12,500 kg', 12500, 'kg'],
+		['1.000,5', 1000.5, ''],
+		['9.81 m/s²', 9.81, 'm/s^2']
+	])('a line “Answer: %s” is the number that a candidate would type', (answer, value, unit) => {
+		const { question, doubts } = read(`1. How much?\nAnswer: ${answer}`).questions[0];
+		expect(question).toMatchObject({ kind: 'numeric', answer: value, unit });
+		if (answer.startsWith('12,')) expect(doubts.join(' ')).toContain('can be read as 12.5 or as 12500');
+	});
+
+	it('what only begins with a number is words, and that is told', () => {
+		const { question, doubts } = read('1. How much?\nAnswer: 1.5 to 2.5').questions[0];
+		expect(question).toMatchObject({ kind: 'short', accepted: ['1.5 to 2.5'] });
+		expect(doubts.join(' ')).toContain('can’t be read as one');
+	});
+
 	it('doubts are told, and no line is dropped', () => {
 		const { questions, unread } = read('1. What?\na) one\nb) two\nAnswer: D\nand more\n2.\na) x\nb)');
 		expect(questions[0].doubts).toEqual(['The answer “D” is not one of the choices.']);

@@ -6,31 +6,40 @@
  * Nothing readable gives an empty list.
  */
 export function readNumber(typed: string): number[] {
+	return readQuantity(typed).values;
+}
+
+/** A number and what stands after it: `9.81 m/s^2` is 9.81 and `m/s^2`. No values: it can't be read. */
+export type Quantity = { values: number[]; unit: string };
+
+/** The same with its unit. */
+export function readQuantity(typed: string): Quantity {
 	const text = asTyped(typed);
 	const fraction = FRACTION.exec(text);
-	if (fraction) return readFraction(fraction);
+	if (fraction) return { values: readFraction(fraction), unit: fraction[5].trim() };
 
 	const power = POWER_OF_TEN.exec(text);
-	if (power) return [signed(power[1], 10 ** Number(power[2]))];
+	if (power) return { values: [signed(power[1], 10 ** Number(power[2]))], unit: power[3].trim() };
 
 	const plain = PLAIN.exec(text);
-	if (!plain) return [];
-	const [, sign, digits, exponent] = plain;
+	if (!plain) return { values: [], unit: '' };
+	const [, sign, digits, exponent, unit] = plain;
 	const scale = 10 ** Number(exponent ?? 0);
-	return readingsOf(digits.replace(/[\s'’]/g, '').replace(/[.,]$/, '')).map((value) =>
+	const values = readingsOf(digits.replace(/[\s'’]/g, '').replace(/[.,]$/, '')).map((value) =>
 		// By its text: 6.4 × 10⁻³ in binary is not the number that 6.4e-3 is.
 		signed(sign, exponent === undefined ? value : Number(`${value}e${exponent}`) || value * scale)
 	);
+	return { values, unit: unit.trim() };
 }
 
 const signed = (sign: string, value: number) => (sign === '-' ? -value : value);
 
 /** What may stand after a number: words and signs of units, each with a power, `m/s^2`, `kg·m⁻³`, `%`, `°C`. */
 const UNIT = String.raw`(?:\s*(?:[\p{L}\p{M}%‰°µΩ"'′″]+(?:\^?\(?-?\d{1,2}\)?)?)(?:\s*[·*/.]\s*|\s+|$|(?=[\p{L}%°(])))*\.?\s*$`;
-const FRACTION = new RegExp(String.raw`^([+-]?)\s*(?:(\d+)\s+)?(\d+)\s*/\s*(\d+)${UNIT}`, 'u');
-const POWER_OF_TEN = new RegExp(String.raw`^([+-]?)\s*10\s*\^\s*\(?([+-]?\d{1,3})\)?${UNIT}`, 'u');
+const FRACTION = new RegExp(String.raw`^([+-]?)\s*(?:(\d+)\s+)?(\d+)\s*/\s*(\d+)(${UNIT})`, 'u');
+const POWER_OF_TEN = new RegExp(String.raw`^([+-]?)\s*10\s*\^\s*\(?([+-]?\d{1,3})\)?(${UNIT})`, 'u');
 const PLAIN = new RegExp(
-	String.raw`^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*(?:e\s*|[×x·*]\s*10\s*\^?\s*\(?)([+-]?\d{1,3})\)?)?${UNIT}`,
+	String.raw`^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*(?:e\s*|[×x·*]\s*10\s*\^?\s*\(?)([+-]?\d{1,3})\)?)?(${UNIT})`,
 	'iu'
 );
 

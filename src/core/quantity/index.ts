@@ -1,0 +1,2 @@
+export { isReduced, readNumber, readQuantity } from './quantity';
+export type { Quantity } from './quantity';
