@@ -6,6 +6,7 @@ import {
 	MINUTE,
 	NEW_TRACK,
 	NO_GRANTS,
+	ranOn,
 	reckon,
 	type MergedGrants,
 	type Stop,
@@ -221,6 +222,40 @@ describe('stops', () => {
 			MINUTE;
 		expect([day('finish', '09:15'), day('finish', '09:55')]).toEqual([40, 40]);
 		expect([day('cut', '09:15'), day('cut', '09:55')]).toEqual([40, 5]);
+	});
+});
+
+describe('a server that was away', () => {
+	const away: Stop = { from: at('09:10'), to: at('09:40'), why: 'away' };
+	const lost: Stop = { from: at('09:10'), to: at('09:41'), why: 'lost' };
+
+	it('takes nobody’s time, whatever the rules say of stops', () => {
+		for (const clockStops of ['never', 'hold', 'hold_or_lost'] as const) {
+			const { deadline, stopped } = reckon(
+				{ ...RULES, clockStops },
+				window('09:00', '11:00'),
+				NO_GRANTS,
+				began('09:00', [away]),
+				at('09:40')
+			);
+			expect([deadline, stopped]).toEqual([at('10:20'), 30 * MINUTE]);
+		}
+	});
+
+	it('is waited for by a close that cuts, unless it began after the close', () => {
+		const cut = { ...RULES, limitMinutes: 90, atClose: 'cut' as const };
+		const deadlineWith = (stop: Stop) =>
+			reckon(cut, window('09:00', '09:30'), NO_GRANTS, began('09:00', [stop]), at('10:30')).deadline;
+		expect(deadlineWith(away)).toBe(at('10:00'));
+		expect(deadlineWith({ from: at('10:00'), to: at('10:20'), why: 'away' })).toBe(at('09:30'));
+	});
+
+	it('leaves of a lost line what ran on the clock', () => {
+		expect(ranOn([away, lost], 'lost', 'hold', at('09:00'), at('10:00'))).toBe(MINUTE);
+		expect(ranOn([lost], 'lost', 'hold', at('09:00'), at('10:00'))).toBe(31 * MINUTE);
+		expect(ranOn([lost], 'lost', 'hold_or_lost', at('09:00'), at('10:00'))).toBe(0);
+		// What was lost before the clock ran has cost nothing.
+		expect(ranOn([lost], 'lost', 'hold', at('09:40'), at('10:00'))).toBe(MINUTE);
 	});
 });
 
