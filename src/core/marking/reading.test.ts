@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { readWhole } from '../quantity';
 import { markAnswer, readNumber } from './index';
 import { isAccepted } from './short-answer';
 import { isWithin } from './tolerance';
@@ -87,4 +88,20 @@ describe('short answers, as people write them', () => {
 		const mark = (asBefore: boolean) => markAnswer(question, 'x+1', { wrong: 'free' }, { asBefore }).verdict;
 		expect([mark(true), mark(false)]).toEqual(['right', 'wrong']);
 	});
+});
+
+describe('a field for a whole number', () => {
+	it.each([
+		['', null],
+		[' 60 ', 60],
+		['1 200', 1_200],
+		['1,200', 1_200],
+		['3oo', undefined],
+		['sixty', undefined],
+		['abc', undefined],
+		['-1', undefined],
+		['2.5', undefined],
+		['101', 101],
+		['1e9', undefined]
+	])('“%s”', (typed, value) => expect(readWhole(typed, 0, 100_000)).toBe(value));
 });

@@ -104,3 +104,15 @@ export function isReduced(typed: string): boolean {
 function commonDivisor(a: number, b: number): number {
 	return b === 0 ? a : commonDivisor(b, a % b);
 }
+
+/**
+ * A whole number as it is typed into a field, from `least` to `most`. null: nothing is typed. undefined: it can't be read,
+ * which is not nothing, and is never saved as if it were.
+ */
+export function readWhole(typed: string, least: number, most: number): number | null | undefined {
+	if (typed.trim() === '') return null;
+	const { values, unit } = readQuantity(typed);
+	const whole = unit === '' ? values.filter(Number.isInteger) : [];
+	const value = whole[whole.length - 1];
+	return value !== undefined && value >= least && value <= most ? value : undefined;
+}

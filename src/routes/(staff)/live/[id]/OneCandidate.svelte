@@ -202,7 +202,7 @@
 			{#if isAtWork && seat.standing}<p class="text-ink-3 mt-1 text-[13px]">
 					Time during which the clock is stopped is given back.
 				</p>
-			{:else if details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
+			{:else if isAtWork && details.time.stoppedMs > 0}<p class="text-ink-3 mt-1 text-[13px]">
 					{clockLength(details.time.stoppedMs)} stopped so far is given back.
 				</p>{/if}
 			{#if details.time.cutMs > 0}<p class="text-brick mt-1 text-[13px]">

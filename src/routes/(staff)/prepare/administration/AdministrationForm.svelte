@@ -2,8 +2,10 @@
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { invalidateAll } from '$app/navigation';
 	import DateField from '$ui/DateField.svelte';
+	import NumberField from '$ui/NumberField.svelte';
 	import TimeField from '$ui/TimeField.svelte';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
@@ -25,10 +27,19 @@
 	const isChanged = $derived(JSON.stringify(form) !== JSON.stringify(administration));
 	const allotted = $derived(form.sites.reduce((sum, site) => sum + (site.allotted ?? 0), 0));
 	const used = $derived(form.sites.reduce((sum, site) => sum + site.used, 0));
-	const number = (event: Event) => {
-		const text = (event.target as HTMLInputElement).value.trim();
-		return text === '' ? null : Number(text);
-	};
+	/** Fields whose number can't be read, by their names here: as long as there is one, nothing is saved. */
+	const unread = new SvelteSet<string>();
+	function take(name: string, value: number | null | undefined, put: (value: number | null) => void) {
+		if (value === undefined) unread.add(name);
+		else {
+			unread.delete(name);
+			put(value);
+		}
+	}
+	function undo() {
+		unread.clear();
+		form = copy();
+	}
 	const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((one) => one !== id) : [...list, id]);
 
 	async function save() {
@@ -57,10 +68,15 @@
 		<h1 class="text-[28px]">{administration.name}</h1>
 		<span class="text-tide text-[14px] font-semibold" role="status">{saved ? 'saved' : ''}</span>
 		{#if mayChange}
-			<Act tone="main" class="ml-auto" onclick={save} {busy} disabled={!isChanged} testid="save-administration"
-				>Save</Act
+			<Act
+				tone="main"
+				class="ml-auto"
+				onclick={save}
+				{busy}
+				disabled={!isChanged || unread.size > 0}
+				testid="save-administration">Save</Act
 			>
-			{#if isChanged}<Act onclick={() => (form = copy())}>Undo the changes</Act>{/if}
+			{#if isChanged || unread.size > 0}<Act onclick={undo}>Undo the changes</Act>{/if}
 		{/if}
 	</div>
 	{#if !mayChange}<p class="bg-slate-ground text-slate-sea mb-3 rounded-lg px-3 py-2">
@@ -87,11 +103,10 @@
 				/></Field
 			>
 			<Field id="adm-bought" label="Sittings bought" hint="empty: not counted" class="w-36"
-				><Input
+				><NumberField
 					id="adm-bought"
-					inputmode="numeric"
-					value={form.bought ?? ''}
-					oninput={(event) => (form.bought = number(event))}
+					value={unread.has('bought') ? undefined : form.bought}
+					onchange={(value) => take('bought', value, (bought) => (form.bought = bought))}
 				/></Field
 			>
 		</section>
@@ -127,11 +142,10 @@
 								/></td
 							>
 							<td class="w-28 px-2 py-1.5"
-								><Input
-									inputmode="numeric"
-									aria-label="Allotted to {site.name}"
-									value={site.allotted ?? ''}
-									oninput={(event) => (site.allotted = number(event))}
+								><NumberField
+									label="Allotted to {site.name}"
+									value={unread.has(site.id) ? undefined : site.allotted}
+									onchange={(value) => take(site.id, value, (allotted) => (site.allotted = allotted))}
 								/></td
 							>
 							<td class="px-2 font-mono">{site.used}</td>

@@ -4,23 +4,28 @@
 	import Select from 'flowbite-svelte/Select.svelte';
 	import { nanoid } from 'nanoid';
 	import { untrack } from 'svelte';
+	import { SvelteSet } from 'svelte/reactivity';
 	import { goto, invalidateAll } from '$app/navigation';
 	import type { Step } from '$core/steps';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
+	import NumberField from '$ui/NumberField.svelte';
 	import { inWords, send } from '$ui/post';
 	import OfAdministration from '../OfAdministration.svelte';
 
 	let { data } = $props();
 	const copied = () => data.steps.map((step) => ({ ...step }));
 	let steps = $state<Step[]>(untrack(copied));
+	/** Parts whose minimum can't be read: as long as there is one, nothing is saved. */
+	const unread = new SvelteSet<string>();
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	let opening = $state.raw<{ stepId: string; title: string; id: string; name: string; why: string } | null>(null);
 	let asksOpening = $state(false);
 	let reason = $state('');
 	const isChanged = $derived(JSON.stringify(steps) !== JSON.stringify(data.steps));
+	const cannotSave = $derived(!isChanged || steps.some(({ id }) => unread.has(id)));
 	const OFF = '';
 
 	function move(i: number, by: -1 | 1) {
@@ -101,15 +106,18 @@
 					{#if beforeOf(step)?.paperTitle}
 						<label class="flex items-center gap-1.5 text-[14px]"
 							>with at least
-							<Input
+							<NumberField
 								size="sm"
 								class="w-16"
-								inputmode="numeric"
-								aria-label="Least per cent before part {i + 1}"
-								value={step.leastPercent ?? ''}
-								oninput={(event) => {
-									const text = (event.target as HTMLInputElement).value.trim();
-									step.leastPercent = text === '' ? null : Number(text);
+								label="Least per cent before part {i + 1}"
+								most={100}
+								value={unread.has(step.id) ? undefined : step.leastPercent}
+								onchange={(value) => {
+									if (value === undefined) unread.add(step.id);
+									else {
+										unread.delete(step.id);
+										step.leastPercent = value;
+									}
 								}}
 							/> %</label
 						>
@@ -133,7 +141,7 @@
 					(steps = [...steps, { id: nanoid(), title: '', paperTitle: null, afterId: null, leastPercent: null }])}
 				>Add a part</Act
 			>
-			<Act tone="main" class="ml-auto" {busy} disabled={!isChanged} onclick={save} testid="save-parts">Save</Act>
+			<Act tone="main" class="ml-auto" {busy} disabled={cannotSave} onclick={save} testid="save-parts">Save</Act>
 		</div>
 	</fieldset>
 
