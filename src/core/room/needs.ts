@@ -204,13 +204,15 @@ function needOf(seat: SeatView, rules: RoomRules, progress: Progress | undefined
 
 	if (seat.state === 'working' && seat.line?.up === false)
 		return need('line_lost', seat.line.since, 'brick', ['free_device', 'hold']);
-	// What an end has ended leaves the queue: nobody sits there any more.
-	if (seat.hand && isInTheRoom(seat.state)) return need('hand', seat.hand.at, 'slate', ['lower_hand', 'message']);
+	const waits = seat.state === 'at_door' && seat.device !== null;
+	// What an end has ended leaves the queue: nobody sits there any more. Whoever is at the door is let in first.
+	if (seat.hand && isInTheRoom(seat.state) && !waits)
+		return need('hand', seat.hand.at, 'slate', ['lower_hand', 'message']);
 	const copied = seat.noted.filter((one) => one.what === 'forged' || one.what === 'second_line');
 	if (copied.length > 0 && isInTheRoom(seat.state))
 		return need('copied', Math.max(...copied.map((one) => one.at)), 'brick', ['seen', 'free_device', 'hold']);
 	if (seat.otherDevice) return need('second_device', seat.otherDevice.at, 'brick', ['free_device', 'hold']);
-	if (seat.state === 'at_door' && seat.device) {
+	if (waits) {
 		const closing = seat.lastEntry !== null && seat.lastEntry - now < DOOR_IS_CLOSING;
 		return need('at_door', seat.since, 'slate', ['let_in', 'turn_away'], {
 			urgency: closing ? URGENCY.line_lost : URGENCY.at_door

@@ -80,4 +80,6 @@ export type SittingPicture = {
 	ended: { at: number; receipt: string; by: 'candidate' | 'staff' | 'rules'; countsNothing: boolean } | null;
 	/** Why they were sent back from the door; shown to them. */
 	turnedAway: string | null;
+	/** On hold by the rules, and not by a person. */
+	heldByRules: boolean;
 };

@@ -107,6 +107,8 @@ export type RoomHead = {
 	codeHidden: boolean;
 	startWord: string | null;
 	finishWord: string | null;
+	/** It is entered with slips, so that there are some to print. */
+	slips: boolean;
 	roomStartedAt: number | null;
 	/** `proctor`: the paper is ended by hand, at `timeCalledAt`. */
 	endedBy: 'clock' | 'proctor';

@@ -262,7 +262,14 @@
 			</p>
 			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
 		{:else}
-			<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
+			{#if picture.heldByRules}
+				<p>
+					Your exam has been paused by its rules. All your answers are safe. Your proctor has been told, and it continues
+					automatically when they let it.
+				</p>
+			{:else}
+				<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
+			{/if}
 			<p class="text-ink-2">
 				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {timeAndDate(
 						picture.time.deadline,

@@ -70,7 +70,8 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 		messages: [],
 		hand: null,
 		ended: null,
-		turnedAway: null
+		turnedAway: null,
+		heldByRules: false
 	};
 	const name = formFor(content, rules.order.forms, { seed, site: null, group: null, seat: null });
 	const form = deal(content, rules.order, seed, name);

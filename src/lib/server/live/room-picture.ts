@@ -2,7 +2,7 @@ import { turningCode, turnsAt } from '$core/access';
 import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { NOTHING_TOLD, type RoomHead, type RoomPicture, type SeatView, type Told } from '$core/room';
-import { breakSince, type SittingState } from '$core/sitting';
+import { breakSince, isInTheRoom, type SittingState } from '$core/sitting';
 import { mapInParts } from '../event-loop';
 import { paperVersion } from '../paper';
 import { lateAnswers, type Query } from '../db';
@@ -162,6 +162,7 @@ function headOf(
 		codeHidden: session.codeHidden,
 		startWord: session.rules.startWord,
 		finishWord: session.rules.finishWord,
+		slips: session.rules.door.slips,
 		roomStartedAt: session.roomStartedAt,
 		endedBy: timing.endedBy,
 		graceMinutes: timing.graceMinutes,
@@ -215,7 +216,8 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		lastEntry: reckoning.lastEntry,
 		receipt: sitting.ended?.receipt ?? null,
 		...beside.told(sitting.id),
-		hand: hand ? { text: hand.text, at: hand.at } : null,
+		// Whoever has ended sits there no longer.
+		hand: hand && isInTheRoom(sitting.state) ? { text: hand.text, at: hand.at } : null,
 		unread: unread.length > 0 ? { count: unread.length, since: unread[0].at } : null,
 		lapses: beside.lapses.get(sitting.id) ?? null,
 		heldBack: beside.heldBack.get(sitting.id) ?? null,

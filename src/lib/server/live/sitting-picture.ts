@@ -114,6 +114,7 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 			by: sitting.ended.by === 'candidate' ? 'candidate' : sitting.ended.by === 'system' ? 'rules' : 'staff',
 			countsNothing: sitting.ended.countsNothing ?? false
 		},
+		heldByRules: sitting.state === 'on_hold' && sitting.heldBy === 'system',
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};
 }

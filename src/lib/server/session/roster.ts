@@ -140,9 +140,11 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 					const next = further(row);
 					if (next === null || next.ok || (next.why === 'none_left' && of.attempts.most === 1))
 						return 'have sat this paper already';
-					return next.why === 'wait'
-						? `must wait ${of.attempts.waitMinutes} minutes between attempts`
-						: `have used all ${of.attempts.most} attempts`;
+					if (next.why !== 'wait') return `have used all ${of.attempts.most} attempts`;
+					const wait = next.attempt === 2 ? of.attempts.waitMinutes : of.attempts.laterWaitMinutes;
+					return wait > 0
+						? `must wait ${wait} minutes between attempts`
+						: 'were still at their earlier attempt when this one begins';
 				}
 			)
 		]

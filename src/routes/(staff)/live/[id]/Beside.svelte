@@ -27,7 +27,7 @@
 <div class="mt-1.5"><RoomScript sessionId={head.id} /></div>
 <p class="mt-2.5 text-[14.5px]">
 	To print:
-	{#each PAPERS as [what, name], i (what)}{i > 0 ? ', ' : ''}<a
+	{#each PAPERS.filter(([what]) => what !== 'slips' || head.slips) as [what, name], i (what)}{i > 0 ? ', ' : ''}<a
 			class="text-tide underline"
 			href="/prepare/{head.id}/print/{what}"
 			target="_blank">{name.toLowerCase()}</a
