@@ -264,8 +264,8 @@
 		{:else}
 			{#if picture.heldByRules}
 				<p>
-					Your exam has been paused by its rules. All your answers are safe. Your proctor has been told, and it continues
-					automatically when they let it.
+					Your exam has been paused by its rules. All your answers are safe. Your proctor has been told, and it
+					continues automatically when they let it.
 				</p>
 			{:else}
 				<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
