@@ -31,6 +31,7 @@ import {
 	decideIncident,
 	decideValidity,
 	proposeAddendum,
+	readBeneath,
 	signOff,
 	standingOf
 } from '.';
@@ -123,6 +124,21 @@ async function ready() {
 }
 
 describe('closing an administration', () => {
+	it('is signed as it was read: what has changed since is told, and nothing is signed', async () => {
+		await ready();
+		await settle();
+		const { db } = house.otium;
+		const read = (await readBeneath(db, 'winter', ['quayside'])).quayside;
+		await db('hand_mark').where({ id: 'mark-0' }).update({ points: 4 });
+		await expect(signOff(house.otium, ODE, by(ODE), 'winter', 'quayside', read)).rejects.toMatchObject({
+			problem: { message: expect.stringContaining('Since you read it, this has changed') }
+		});
+		const now = (await readBeneath(db, 'winter', ['quayside'])).quayside;
+		await signOff(house.otium, ODE, by(ODE), 'winter', 'quayside', now);
+		// Signed without having been read, by whoever sends nothing of it.
+		await expect(signOff(house.otium, ODE, by(ODE), 'winter', 'quayside', {})).rejects.toThrow();
+	});
+
 	it('goes through its gates, each derived and settled by whoever may', async () => {
 		await ready();
 		expect(await open()).toEqual([

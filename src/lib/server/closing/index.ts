@@ -10,7 +10,7 @@ export { alikeView, decideAlike, isAlikeOpen } from './alike';
 export type { AlikeView } from './alike';
 export { standingOf } from './standing';
 export type { Standing } from './standing';
-export { signOff, STATEMENT, takeSignatureBack } from './sign-off';
+export { readBeneath, signOff, STATEMENT, takeSignatureBack } from './sign-off';
 export { closable, close } from './close';
 export type { Closable } from './close';
 export { closingOf } from './closed';

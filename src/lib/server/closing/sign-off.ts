@@ -1,8 +1,8 @@
 import { nanoid } from 'nanoid';
-import { maySign } from '$core/closing';
+import { changedBeneath, maySign, type Beneath } from '$core/closing';
 import { fail } from '$core/problem';
 import type { StaffMember } from '$core/access';
-import { transact } from '../db';
+import { transact, type Query } from '../db';
 import { digestOf } from '../digest';
 import type { House } from '../house';
 import { appendToLogbook, type NewEntry } from '../logbook';
@@ -15,13 +15,18 @@ type Needs = Pick<House, 'db' | 'now' | 'threads' | 'dataDir'>;
 export const STATEMENT =
 	'I have read the ledger of this site. Everyone who was expected is accounted for, every incident is decided, and the results are as they were reached.';
 
-/** Signs for a site, on what lies beneath just now. @throws ProblemError while something is open */
+/**
+ * Signs for a site.
+ * @param read what lay beneath when it was read (`readBeneath`): nothing is signed that was not read
+ * @throws ProblemError while something is open, and when something has changed since it was read
+ */
 export async function signOff(
 	otium: Needs,
 	staff: StaffMember,
 	by: NewEntry['by'],
 	administrationId: string,
-	siteId: string
+	siteId: string,
+	read: Partial<Beneath> | null = null
 ): Promise<void> {
 	const standing = await standingOf(otium, administrationId, staff);
 	if (!standing?.sites.some(({ id }) => id === siteId)) fail('not_found');
@@ -37,6 +42,12 @@ export async function signOff(
 	const at = otium.now();
 	await transact(otium.db, async (trx) => {
 		const beneath = await beneathOf(trx, administrationId, siteId);
+		const changed = read === null ? [] : changedBeneath(read, beneath);
+		if (changed.length > 0)
+			fail('not_taken', {
+				message: `Since you read it, this has changed: ${changed.join(', ')}.`,
+				instead: 'Read it again, and sign then.'
+			});
 		await trx('sign_off')
 			.where({ administration_id: administrationId, site_id: siteId })
 			.whereNull('withdrawn_at')
@@ -59,6 +70,16 @@ export async function signOff(
 			}
 		]);
 	});
+}
+
+/** What lies beneath each site's signature now, for whoever reads it before signing. */
+export async function readBeneath(
+	db: Query,
+	administrationId: string,
+	siteIds: string[]
+): Promise<Record<string, Beneath>> {
+	const parts = await Promise.all(siteIds.map(async (id) => [id, await beneathOf(db, administrationId, id)] as const));
+	return Object.fromEntries(parts);
 }
 
 /** Takes a signature back before the closing. */

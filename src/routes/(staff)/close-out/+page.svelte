@@ -70,7 +70,7 @@
 	async function sign(act: 'sign' | 'take_back', siteId: string) {
 		const done = await post(
 			'/close-out/sign',
-			{ act, administrationId: standing!.administration.id, siteId },
+			{ act, administrationId: standing!.administration.id, siteId, read: data.beneath?.[siteId] },
 			act === 'sign' ? 'Signed.' : 'The signature is taken back.'
 		);
 		if (done) signing = null;
