@@ -150,8 +150,7 @@ what they share. Nothing is kept, and no code is used.
 				<Act class="ml-auto" onclick={() => (isMarked = true)} testid="preview-mark">Mark it as if handed in</Act>
 			</div>
 			{#if score}<p class="bg-mist mt-3 rounded-xl px-4 py-2.5 text-[15px]" role="status" data-testid="preview-score">
-					<strong>{shownPoints(score.points)} of {score.outOf} points</strong>, {score.blanks} blank{score.toMark >
-					0
+					<strong>{shownPoints(score.points)} of {score.outOf} points</strong>, {score.blanks} blank{score.toMark > 0
 						? `, ${score.toMark} to be marked by hand`
 						: ''}.
 				</p>{/if}

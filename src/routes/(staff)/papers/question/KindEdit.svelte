@@ -113,7 +113,11 @@
 		/>
 	</div>
 {:else if question.kind === 'short'}
-	<Field id="accepted" label="Accepted, one on each line" hint="Case, accents, and hyphens or spaces between letters do not matter; every other sign does.">
+	<Field
+		id="accepted"
+		label="Accepted, one on each line"
+		hint="Case, accents, and hyphens or spaces between letters do not matter; every other sign does."
+	>
 		<Textarea
 			id="accepted"
 			rows={3}
