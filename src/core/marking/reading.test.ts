@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { readWhole } from '../quantity';
-import { markAnswer, readNumber } from './index';
+import { isReduced, markAnswer, readNumber } from './index';
 import { isAccepted } from './short-answer';
 import { isWithin } from './tolerance';
 
@@ -40,10 +40,30 @@ describe('numbers, as people write them', () => {
 		['3/4 m', 0.75]
 	])('%s', (typed, value) => expect(readNumber(typed)).toContain(value));
 
-	it.each(['1.5 to 2.5', '12 apples 4', 'about 5', '3.5.1', 'x', '', '1/0', '5 6 m 7', '12:30'])(
+	it.each(['1.5 to 2.5', '12 apples 4', 'about 5', '3.5.1', 'x', '', '1/0', '5 6 m 7', '12:30', '45°30'])(
 		'%s is none',
 		(typed) => expect(readNumber(typed)).toEqual([])
 	);
+
+	it('what is no digit may stand after it, whatever it is', () => {
+		for (const typed of ['5!', '5 (approx)', '5 kg (net)', '5 & more', '5?', '5 -', '5 ™'])
+			expect(readNumber(typed), typed).toEqual([5]);
+		expect(isReduced('6/8 !')).toBe(false);
+	});
+
+	it('takes a time that grows with what was typed, and not with all the ways to cut it', () => {
+		const many = 20_000;
+		for (const typed of [
+			`5 ${'a '.repeat(many)}1`,
+			`5${'a'.repeat(many)} 1`,
+			`5 ${'a.'.repeat(many)}9`,
+			`${'1 '.repeat(many)}!1`
+		])
+			expect(readNumber(typed)).toEqual([]);
+		expect(readNumber(`(${' '.repeat(many)}5`)).toEqual([]);
+		expect(isAccepted(['a b'], `a${' '.repeat(many)}-b`)).toBe(true);
+		expect(isAccepted(['a'], `a${'\u0301'.repeat(many)}- `)).toBe(false);
+	});
 
 	it('what is near enough has no floor: a tiny key takes no nought', () => {
 		const charge = { answer: 1.602e-19, tolerance: { kind: 'relative' as const, amount: 0.01 } };

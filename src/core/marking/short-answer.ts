@@ -22,8 +22,8 @@ export function foldAnswer(text: string): string {
 			.toLowerCase()
 			.trim()
 			.replace(/(?<=\p{L})\.$/u, '')
-			// Between letters alone: beside a digit it is a sign or a space that counts.
-			.replace(/(?<=\p{L}\p{M}*)(?:\s*[-']\s*|\s+)(?=\p{L})/gu, '')
 			.replace(/\s+/g, ' ')
+			// Between letters alone: beside a digit it is a sign or a space that counts.
+			.replace(/(?<=[\p{L}\p{M}])(?: ?[-'] ?| )(?=\p{L})/gu, '')
 	);
 }

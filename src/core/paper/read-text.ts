@@ -14,6 +14,9 @@ const LETTERED = /^\s*(\*|✓)?\s*\(?([A-Za-z])\s*[.)]\s*(.*)$/;
 const ANSWER = /^\s*(?:answers?|key|correct|solution)\s*[:=]\s*(.+?)\s*$/i;
 const POINTS = /[([]\s*(\d+(?:[.,]\d+)?)\s*(?:points?|marks?|pts?)\.?\s*[)\]]/i;
 
+/** What is longer than this after a number is no unit, but a sentence. */
+const LONGEST_UNIT = 31;
+
 /** A question as it was found, before what is right of it is understood. */
 export type Block = {
 	line: number;
@@ -123,7 +126,7 @@ function withoutChoices({ answer }: Block, doubts: string[]) {
 	}
 	if (/^(true|false|yes|no)\.?$/i.test(answer)) return { kind: 'true_false', answer: /^(true|yes)/i.test(answer) };
 	const { values, unit } = readQuantity(answer);
-	if (values.length > 0) {
+	if (values.length > 0 && unit.length <= LONGEST_UNIT) {
 		// As it is read when a candidate types it; of two readings the one with groups, which is what 12,500 mostly means.
 		const value = values[values.length - 1];
 		if (values.length > 1) doubts.push(`“${answer}” can be read as ${values.join(' or as ')}: ${value} was taken.`);

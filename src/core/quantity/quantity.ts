@@ -15,33 +15,42 @@ export type Quantity = { values: number[]; unit: string };
 /** The same with its unit. */
 export function readQuantity(typed: string): Quantity {
 	const text = asTyped(typed);
-	const fraction = FRACTION.exec(text);
-	if (fraction) return { values: readFraction(fraction), unit: fraction[5].trim() };
+	const fraction = partsOf(FRACTION, text);
+	if (fraction) return { values: readFraction(fraction.parts), unit: fraction.unit };
 
-	const power = POWER_OF_TEN.exec(text);
-	if (power) return { values: [signed(power[1], 10 ** Number(power[2]))], unit: power[3].trim() };
+	const power = partsOf(POWER_OF_TEN, text);
+	if (power) return { values: [signed(power.parts[1], 10 ** Number(power.parts[2]))], unit: power.unit };
 
-	const plain = PLAIN.exec(text);
+	const plain = partsOf(PLAIN, text);
 	if (!plain) return { values: [], unit: '' };
-	const [, sign, digits, exponent, unit] = plain;
+	const [, sign, digits, exponent] = plain.parts;
 	const scale = 10 ** Number(exponent ?? 0);
 	const values = readingsOf(digits.replace(/[\s'’]/g, '').replace(/[.,]$/, '')).map((value) =>
 		// By its text: 6.4 × 10⁻³ in binary is not the number that 6.4e-3 is.
 		signed(sign, exponent === undefined ? value : Number(`${value}e${exponent}`) || value * scale)
 	);
-	return { values, unit: unit.trim() };
+	return { values, unit: plain.unit };
 }
 
 const signed = (sign: string, value: number) => (sign === '-' ? -value : value);
 
-/** What may stand after a number: words and signs of units, each with a power, `m/s^2`, `kg·m⁻³`, `%`, `°C`. */
-const UNIT = String.raw`(?:\s*(?:[\p{L}\p{M}%‰°µΩ"'′″]+(?:\^?\(?-?\d{1,2}\)?)?)(?:\s*[·*/.]\s*|\s+|$|(?=[\p{L}%°(])))*\.?\s*$`;
-const FRACTION = new RegExp(String.raw`^([+-]?)\s*(?:(\d+)\s+)?(\d+)\s*/\s*(\d+)(${UNIT})`, 'u');
-const POWER_OF_TEN = new RegExp(String.raw`^([+-]?)\s*10\s*\^\s*\(?([+-]?\d{1,3})\)?(${UNIT})`, 'u');
-const PLAIN = new RegExp(
-	String.raw`^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*(?:e\s*|[×x·*]\s*10\s*\^?\s*\(?)([+-]?\d{1,3})\)?)?(${UNIT})`,
-	'iu'
-);
+const FRACTION = /^([+-]?)\s*(?:(\d+)\s+)?(\d+)\s*\/\s*(\d+)/;
+const POWER_OF_TEN = /^([+-]?)\s*10\s*\^\s*\(?([+-]?\d{1,3})\)?/;
+const PLAIN = /^([+-]?)\s*(\d[\d\s.,'’]*|[.,]\d+)(?:\s*(?:e\s*|[×x·*]\s*10\s*\^?\s*\(?)([+-]?\d{1,3})\)?)?/i;
+
+/** The power of a unit, as in `m/s^2`, `kg·m^(-3)` and `m2`: right behind a letter. */
+const POWER_OF_UNIT = /(?<=[\p{L}\p{M}])\^?\(?-?\d{1,2}\)?(?!\d)/gu;
+
+/**
+ * A number of this notation and what stands after it; null: it is none. Anything may stand there but further digits,
+ * unless they are powers of a unit.
+ */
+function partsOf(notation: RegExp, text: string): { parts: RegExpExecArray; unit: string } | null {
+	const parts = notation.exec(text);
+	if (!parts) return null;
+	const after = text.slice(parts[0].length);
+	return /\d/.test(after.replace(POWER_OF_UNIT, '')) ? null : { parts, unit: after.trim() };
+}
 
 function readFraction([, sign, whole, top, bottom]: RegExpExecArray): number[] {
 	if (Number(bottom) === 0) return [];
@@ -79,7 +88,8 @@ function asTyped(typed: string): string {
 		.replace(/\p{Sc}/gu, '')
 		.trim()
 		.replace(/^=\s*/, '');
-	return plain.replace(/^\(\s*([^()]*?)\s*\)$/, '$1');
+	const within = /^\(([^()]*)\)$/.exec(plain);
+	return within ? within[1].trim() : plain;
 }
 
 /** Digits of a script stand in a row of ten, each row at a tenth of what Unicode numbers. */
@@ -94,9 +104,10 @@ function asciiDigit(digit: string): string {
  * fraction is.
  */
 export function isReduced(typed: string): boolean {
-	const fraction = FRACTION.exec(asTyped(typed));
+	const fraction = partsOf(FRACTION, asTyped(typed));
 	if (!fraction) return true;
-	const [whole, top, bottom] = [fraction[2], Number(fraction[3]), Number(fraction[4])];
+	const [, , whole, ...rest] = fraction.parts;
+	const [top, bottom] = rest.map(Number);
 	return commonDivisor(top, bottom) === 1 && bottom > 1 && (whole === undefined || top < bottom);
 }
 
