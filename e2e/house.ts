@@ -143,7 +143,7 @@ export class House {
 		await this.#contexts.release();
 	}
 
-	/** A browser of its own: nothing is shared with any other. With options, NEW among them, it is a new one. */
+	/** A browser of its own: nothing is shared with any other. With options it is a new one. */
 	async browser(browser: Browser, options?: ContextOptions): Promise<Page> {
 		return this.#contexts.page(browser, this.url, options);
 	}

@@ -1,9 +1,20 @@
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 
+type Options = NonNullable<ParseArgsConfig['options']>;
+
 /** The command line's options; an unknown one is told and ends the program. */
-export function readOptions<const T extends NonNullable<ParseArgsConfig['options']>>(options: T) {
+export function readOptions<const T extends Options>(options: T) {
+	return parsed(() => parseArgs({ args: process.argv.slice(2), options, strict: true }).values);
+}
+
+/** The same with what stands beside them. */
+export function readArguments<const T extends Options>(options: T) {
+	return parsed(() => parseArgs({ args: process.argv.slice(2), options, strict: true, allowPositionals: true }));
+}
+
+function parsed<T>(parse: () => T): T {
 	try {
-		return parseArgs({ args: process.argv.slice(2), options, strict: true }).values;
+		return parse();
 	} catch (error) {
 		fail(`${(error as Error).message.split('. ')[0]}. Ask with --help for the options there are.`);
 	}

@@ -1,46 +1,39 @@
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
-import { parseArgs } from 'node:util';
 import { check, CHECKS, run, runChecks, type Check } from './checks';
-import { fail, numberOption } from './options';
+import { fail, numberOption, readArguments } from './options';
 import { costLines, grown, measured, type Cost } from './part-cost';
 import { build, compile, installBrowsers } from './prepare.mjs';
 import { interfaceTally, secondsOfSpecs, tell, unitTally, type Tally } from './test-reports';
-import { changedFiles, touchedSpecs } from './touched';
+import { changedFiles, sources, touchedSpecs } from './touched';
 
-const { values: options, positionals: patterns } = asked();
+const { values: options, positionals: patterns } = readArguments({
+	only: { type: 'string' },
+	fuzz: { type: 'string' },
+	quick: { type: 'boolean' },
+	since: { type: 'string' },
+	twice: { type: 'boolean' }
+});
 const dir = mkdtempSync(join(tmpdir(), 'otium-test-'));
 process.once('exit', () => rmSync(dir, { recursive: true, force: true }));
 /** How long each browser test took when all of them ran last, in seconds. */
 const SPECS = 'node_modules/.otium/spec-seconds.json';
+/** Seconds of browser tests that a quick run takes. */
+const QUICK_SECONDS = 60;
+/** What one takes that nobody has timed. */
+const UNTIMED_SECONDS = 20;
 
-process.exit(
-	await (async () => {
-		if (options.fuzz !== undefined) return lookFurther(numberOption(options.fuzz, 'fuzz', 10));
-		if (patterns.length > 0) return tell(sum(await some(patterns)));
-		if (options.quick) return quick();
-		if (options.twice) return twice();
-		return whole();
-	})()
-);
+process.exit(await asAsked());
 
-function asked() {
-	try {
-		return parseArgs({
-			allowPositionals: true,
-			options: {
-				only: { type: 'string' },
-				fuzz: { type: 'string' },
-				quick: { type: 'boolean' },
-				since: { type: 'string' },
-				twice: { type: 'boolean' }
-			}
-		});
-	} catch (error) {
-		fail(`${(error as Error).message.split('. ')[0]}. Ask with --help for the options there are.`);
-	}
+/** Runs what the command line asks for. Returns the exit code. */
+async function asAsked(): Promise<number> {
+	if (options.fuzz !== undefined) return lookFurther(numberOption(options.fuzz, 'fuzz', 10));
+	if (patterns.length > 0) return tell(sum(await some(patterns)));
+	if (options.quick) return quick();
+	if (options.twice) return twice();
+	return whole();
 }
 
 /** Everything, each part with what it took. Returns the exit code. */
@@ -76,13 +69,12 @@ function growth(costs: Cost[]): Tally {
 	return { passed: 0, failed };
 }
 
-async function unitTests(files: string[] = [], name?: string): Promise<Tally> {
+/** @param which arguments of Vitest that say which */
+async function unitTests(which: string[] = ['run']): Promise<Tally> {
 	console.log('\n== unit');
 	const file = join(dir, 'unit.json');
-	const { code } = await run('npx', [
-		...['vitest', 'run', ...files, ...(name ? ['-t', literally(name)] : [])],
-		...['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
-	]);
+	const reports = ['--reporter=default', '--reporter=json', `--outputFile.json=${file}`];
+	const { code } = await run('npx', ['vitest', ...which, ...reports]);
 	return counted('unit', code, () => unitTally(file));
 }
 
@@ -113,6 +105,12 @@ async function recorded(tally: Tally): Promise<Tally> {
 	return { ...tally, failed };
 }
 
+/** What tests in a browser need beside the database. */
+async function readyForBrowsers(): Promise<void> {
+	await build();
+	await installBrowsers();
+}
+
 /** A runner that fails without a failed test, or leaves no report, has failed all the same. */
 function counted(name: string, code: number, read: () => Tally): Tally {
 	try {
@@ -128,31 +126,16 @@ function counted(name: string, code: number, read: () => Tally): Tally {
  * screens are nearest, as far as the time allows. Returns the exit code.
  */
 async function quick(): Promise<number> {
-	/** Seconds of browser tests, and of one that nobody has timed. */
-	const most = 60;
-	const untimed = 20;
 	const changed = changedFiles(options.since);
 	if (changed.length === 0) fail('Nothing has changed. --since COMMIT compares with another commit.');
 	const code = changed.filter((file) => /\.(ts|svelte)$/.test(file));
-	const timed: Record<string, number> = existsSync(SPECS) ? JSON.parse(readFileSync(SPECS, 'utf8')) : {};
-	const specs: string[] = [];
-	const left: string[] = [];
-	let seconds = 0;
-	for (const { spec } of touchedSpecs(changed)) {
-		const takes = timed[spec] ?? untimed;
-		if (seconds + takes > most) left.push(spec);
-		else {
-			specs.push(spec);
-			seconds += takes;
-		}
-	}
+	const { specs, left } = nearestSpecs(changed);
 	await compile();
 	const tallies = [await runChecks(changed)];
 	// By the import graph of the tests themselves.
-	if (code.length > 0) tallies.push(await relatedTests(code));
+	if (code.length > 0) tallies.push(await unitTests(['related', '--run', '--passWithNoTests', ...code]));
 	if (specs.length > 0) {
-		await build();
-		await installBrowsers();
+		await readyForBrowsers();
 		tallies.push(await interfaceTests(specs));
 	}
 	console.log(`\nChanged: ${changed.length === 1 ? changed[0] : `${changed.length} files`}.`);
@@ -162,24 +145,26 @@ async function quick(): Promise<number> {
 	return tell(sum(tallies));
 }
 
-async function relatedTests(files: string[]): Promise<Tally> {
-	console.log('\n== unit');
-	const file = join(dir, 'unit.json');
-	const { code } = await run('npx', [
-		...['vitest', 'related', '--run', '--passWithNoTests', ...files],
-		...['--reporter=default', '--reporter=json', `--outputFile.json=${file}`]
-	]);
-	return counted('unit', code, () => unitTally(file));
+/** The browser tests that a change touches, the nearest first, as far as the time allows, and those that are left out. */
+function nearestSpecs(changed: string[]): { specs: string[]; left: string[] } {
+	const timed: Record<string, number> = existsSync(SPECS) ? JSON.parse(readFileSync(SPECS, 'utf8')) : {};
+	const specs: string[] = [];
+	const left: string[] = [];
+	let seconds = 0;
+	for (const { spec } of touchedSpecs(changed)) {
+		const takes = timed[spec] ?? UNTIMED_SECONDS;
+		if (seconds + takes > QUICK_SECONDS) left.push(spec);
+		else {
+			specs.push(spec);
+			seconds += takes;
+		}
+	}
+	return { specs, left };
 }
 
 /** The checks, test files and tests that these name: by a check's name, part of a path, or words of a test's name. */
 async function some(patterns: string[]): Promise<Tally[]> {
-	const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard', '--', '*.test.ts', '*.spec.ts'], {
-		encoding: 'utf8'
-	})
-		.trim()
-		.split('\n')
-		.filter((file) => existsSync(file));
+	const files = sources().filter((file) => /\.(test|spec)\.ts$/.test(file));
 	const tallies: Tally[] = [];
 	for (const pattern of patterns) {
 		if ((CHECKS as readonly string[]).includes(pattern)) {
@@ -196,10 +181,9 @@ async function some(patterns: string[]): Promise<Tally[]> {
 		const specs = chosen.filter((file) => file.endsWith('.spec.ts'));
 		const units = chosen.filter((file) => !file.endsWith('.spec.ts'));
 		await compile();
-		if (units.length > 0) tallies.push(await unitTests(units, name));
+		if (units.length > 0) tallies.push(await unitTests(['run', ...units, ...(name ? ['-t', literally(name)] : [])]));
 		if (specs.length > 0) {
-			await build();
-			await installBrowsers();
+			await readyForBrowsers();
 			tallies.push(await interfaceTests(specs, name));
 		}
 	}
@@ -209,8 +193,7 @@ async function some(patterns: string[]): Promise<Tally[]> {
 /** Everything twice: what ends in two ways depends on the moment, and is told by name. Returns the exit code. */
 async function twice(): Promise<number> {
 	await compile();
-	await build();
-	await installBrowsers();
+	await readyForBrowsers();
 	const rounds: Tally[] = [];
 	for (const round of ['first', 'second']) {
 		console.log(`\n== the ${round} time`);
@@ -241,7 +224,6 @@ function literally(text: string): string {
 /** Property tests again and again with other seeds and more runs, for so many minutes. Returns the exit code. */
 async function lookFurther(minutes: number): Promise<number> {
 	await compile();
-	mkdirSync('node_modules/.otium', { recursive: true });
 	const until = Date.now() + minutes * 60_000;
 	const files = execFileSync('git', ['grep', '-l', "from 'fast-check'", '--', 'src/*.test.ts'], { encoding: 'utf8' });
 	for (let rounds = 1; ; rounds++) {

@@ -65,7 +65,7 @@ export function reaching(start: string[], by: Map<string, Set<string>>): Map<str
 }
 
 /** All that is written here in TypeScript and Svelte. */
-const sources = () =>
+export const sources = () =>
 	git('ls-files', '-co', '--exclude-standard', 'src', 'e2e', 'scripts', 'stand-ins').filter(
 		(file) => /\.(ts|svelte)$/.test(file) && existsSync(file)
 	);

@@ -2,7 +2,7 @@ import { LOADING_MS, MINUTE } from '../time';
 import type { Command, Context } from './commands';
 import type { SittingEvent, SittingEventBody } from './events';
 import { refusal, type Refusal, type RefusalCode } from './refusals';
-import { breakSince, hasEnded, isResting, UNFINISHED, type Sitting, type SittingState } from './sitting';
+import { breakSince, hasEnded, isResting, isUnfinished, type Sitting, type SittingState } from './sitting';
 import { TABLE } from './table';
 
 export type Decision = { ok: true; events: SittingEvent[] } | { ok: false; refusal: Refusal };
@@ -269,8 +269,7 @@ function eventsOf(sitting: Sitting, command: Command, context: Context): Sitting
 }
 
 /** Begun and not ended; one that was carried over waits already. */
-const isOpenEnded = (state: SittingState) =>
-	(UNFINISHED as readonly SittingState[]).includes(state) && state !== 'carried_over';
+const isOpenEnded = (state: SittingState) => isUnfinished(state) && state !== 'carried_over';
 
 /** Their time was up before they ended: from then on nothing of it is used, also where they had minutes to finish up. */
 const overSince = ({ deadline, now }: Context) => (deadline !== null && deadline < now ? { overSince: deadline } : {});

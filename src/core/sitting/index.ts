@@ -10,6 +10,7 @@ export {
 	hasEnded,
 	IN_THE_ROOM,
 	isAtWork,
+	isHeldByRules,
 	isInTheRoom,
 	isResting,
 	isUnfinished,

@@ -171,6 +171,11 @@ export function stateBehindHold({ state, heldFrom }: Pick<Sitting, 'state' | 'he
 	return state === 'on_hold' && heldFrom !== null ? heldFrom : state;
 }
 
+/** On hold by the rules, and not by a person. */
+export function isHeldByRules({ state, heldBy }: Pick<Sitting, 'state' | 'heldBy'>): boolean {
+	return state === 'on_hold' && heldBy === 'system';
+}
+
 /** The break that is going on; null: none is. A proctor's hold during a break takes its place. */
 export function breakSince({ state, stops }: Pick<Sitting, 'state' | 'stops'>): number | null {
 	if (state !== 'on_hold') return null;

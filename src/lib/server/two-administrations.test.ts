@@ -7,23 +7,20 @@ import { giveGrant, withdrawGrant } from './grants';
 import { applyImport, checkImport } from './people';
 import { endSession } from './session';
 import { act } from './sitting';
-import { bringToWork, buildHouse, COORDINATOR, giveHere, openDoor, PROCTOR, type House } from './testing/house';
+import {
+	bringToWork,
+	buildHouse,
+	closeAtOnce,
+	COORDINATOR,
+	giveHere,
+	openDoor,
+	PROCTOR,
+	type House
+} from './testing/house';
 
 let house: House;
 afterEach(() => house.close());
 const pass = (minutes: number) => (house.clock.at += minutes * MINUTE);
-const closeIt = (id = 'winter') =>
-	house.otium.db('closing').insert({
-		administration_id: id,
-		at: house.clock.at,
-		by: 'ode',
-		second: null,
-		archive: 'x',
-		sha256: 'x',
-		bytes: 1,
-		counts: '{}',
-		head: 'x'
-	});
 const rev = (seq: number, questionId = 'q1', value: boolean | null = true) => ({
 	seq,
 	questionId,
@@ -35,24 +32,13 @@ const rev = (seq: number, questionId = 'q1', value: boolean | null = true) => ({
 
 it('a standing grant can be given to somebody who sat in a closed administration', async () => {
 	house = await buildHouse({});
-	const db = house.otium.db;
 	await bringToWork(house, 0, await openDoor(house));
 	await act(house.otium, [
 		{ id: nanoid(), sittingId: 'sit0', by: PROCTOR, body: { kind: 'hand_in', receipt: 'x', reason: null } }
 	]);
 	pass(80);
 	await endSession(house.otium, 's1', COORDINATOR);
-	await db('closing').insert({
-		administration_id: 'winter',
-		at: house.clock.at,
-		by: 'ode',
-		second: null,
-		archive: 'x',
-		sha256: 'x',
-		bytes: 1,
-		counts: '{}',
-		head: 'x'
-	});
+	await closeAtOnce(house);
 	const given = await giveGrant(house.otium, COORDINATOR, nanoid(), {
 		candidateId: 'can0',
 		scope: { kind: 'standing' },
@@ -66,18 +52,7 @@ it('a standing grant can be given to somebody who sat in a closed administration
 
 it('a paper grant reaches the paper also where it was sat in a closed administration', async () => {
 	house = await buildHouse({});
-	const db = house.otium.db;
-	await db('closing').insert({
-		administration_id: 'winter',
-		at: house.clock.at,
-		by: 'ode',
-		second: null,
-		archive: 'x',
-		sha256: 'x',
-		bytes: 1,
-		counts: '{}',
-		head: 'x'
-	});
+	await closeAtOnce(house);
 	const given = await giveGrant(house.otium, COORDINATOR, nanoid(), {
 		candidateId: 'can0',
 		scope: { kind: 'paper', id: 'numbers' },
@@ -91,29 +66,18 @@ it('a paper grant reaches the paper also where it was sat in a closed administra
 
 it('a standing grant that was given before a closing can be withdrawn after it', async () => {
 	house = await buildHouse({});
-	const db = house.otium.db;
 	const { id } = await giveHere(
 		house,
 		{ kind: 'extra_time', factor: 1.25, minutes: 0 },
 		{ scope: { kind: 'standing' } }
 	);
-	await db('closing').insert({
-		administration_id: 'winter',
-		at: house.clock.at,
-		by: 'ode',
-		second: null,
-		archive: 'x',
-		sha256: 'x',
-		bytes: 1,
-		counts: '{}',
-		head: 'x'
-	});
+	await closeAtOnce(house);
 	expect(await withdrawGrant(house.otium, COORDINATOR, id)).toBe(true);
 });
 
 it('people come in again with changed needs, some of whom sat in a closed administration', async () => {
 	house = await buildHouse({});
-	await closeIt();
+	await closeAtOnce(house);
 	const file = new TextEncoder().encode(
 		'number,given,family,group,factor\nDO-1001,Given0,Family0,Watch A,1.5\nDO-2001,Zoë,Ó Briain,Watch A,'
 	);
@@ -135,7 +99,7 @@ it('a late answer to a closed administration does not fail the answers of others
 	// The first sat in another administration, which is closed by now.
 	await db('administration').insert({ id: 'autumn', name: 'Autumn' });
 	await db('sitting').where({ id: 'sit0' }).update({ administration_id: 'autumn' });
-	await closeIt('autumn');
+	await closeAtOnce(house, 'autumn');
 	const done = await Promise.allSettled([
 		house.otium.answers.save('sit0', first, [rev(1)]),
 		house.otium.answers.save('sit1', second, [rev(1)])

@@ -26,9 +26,9 @@ const pass = (minutes: number) => (house.clock.at += minutes * MINUTE);
 const command = async (body: CommandBody, by: Actor = PROCTOR, i = 0) =>
 	(await act(house.otium, [{ id: nanoid(), sittingId: `sit${i}`, by, body }]))[0];
 
-it('an incident that is decided anew: what no longer holds is undone, or the decision is refused', async () => {
-	house = await satHouse(PAPER, 2, () => true);
-	await tellIncident(house.otium, PROCTOR, 's1', {
+/** An incident that names the first of the house. */
+const tellOfFirst = () =>
+	tellIncident(house.otium, PROCTOR, 's1', {
 		id: 'inc-1',
 		kind: 'conduct',
 		happenedAt: house.clock.at,
@@ -38,6 +38,10 @@ it('an incident that is decided anew: what no longer holds is undone, or the dec
 		sittingIds: ['sit0'],
 		attachment: null
 	});
+
+it('an incident that is decided anew: what no longer holds is undone, or the decision is refused', async () => {
+	house = await satHouse(PAPER, 2, () => true);
+	await tellOfFirst();
 	await decideIncident(house.otium, COORDINATOR, 'inc-1', ['sit0'], 'set_aside', 'cheated');
 	expect((await loadSitting(house.otium.db, 'sit0', house.clock.at))!.sitting.state).toBe('set_aside');
 	house.clock.at += MINUTE;
@@ -47,16 +51,7 @@ it('an incident that is decided anew: what no longer holds is undone, or the dec
 
 it('an incident decided "set aside" of somebody who has not begun says that it could not be done', async () => {
 	house = await buildHouse({});
-	await tellIncident(house.otium, PROCTOR, 's1', {
-		id: 'inc-1',
-		kind: 'conduct',
-		happenedAt: house.clock.at,
-		note: 'notes',
-		done: '',
-		minutes: 0,
-		sittingIds: ['sit0'],
-		attachment: null
-	});
+	await tellOfFirst();
 	const done = await decideIncident(house.otium, COORDINATOR, 'inc-1', ['sit0'], 'set_aside', 'cheated').then(
 		() => 'decided',
 		() => 'refused'

@@ -1,4 +1,4 @@
-import { open, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { nanoid } from 'nanoid';
@@ -10,6 +10,7 @@ import type { House } from '../house';
 import { sharedBy } from '../identity';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { receiptKey } from '../proof';
+import { writeWhole } from '../whole-file';
 import { closingOf } from './closed';
 
 type Needs = Pick<House, 'db' | 'now' | 'dataDir'>;
@@ -146,7 +147,7 @@ export async function decideAddendum(
 	const file = `addendum-${nanoid()}.json`;
 	const sealed = JSON.stringify({ text, seal: sealOf(otium.db, 'addendum', sha256) });
 	const shares = isConfirmed ? await sharedBy(otium.db, row.proposed_by, by.id) : [];
-	if (isConfirmed) await keepForGood(archivesIn(otium.dataDir), file, sealed);
+	if (isConfirmed) await writeWhole(join(archivesIn(otium.dataDir), file), sealed);
 	try {
 		await transact(otium.db, async (trx) => {
 			const done = await trx('addendum')
@@ -175,16 +176,5 @@ export async function decideAddendum(
 	} catch (error) {
 		if (isConfirmed) await rm(join(archivesIn(otium.dataDir), file), { force: true });
 		throw error;
-	}
-}
-
-/** Written whole and on the disk before anything names it, or not there at all. */
-async function keepForGood(folder: string, file: string, text: string): Promise<void> {
-	const handle = await open(join(folder, file), 'wx', 0o600);
-	try {
-		await handle.writeFile(text);
-		await handle.sync();
-	} finally {
-		await handle.close();
 	}
 }

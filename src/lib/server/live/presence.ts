@@ -30,6 +30,8 @@ const AGAIN_MS = 1_000;
 /** `streams`: how many are open; a page that is loaded anew opens the next before the last one closes. */
 type Line = { seen: number; up: boolean; closedAt: number | null; streams: number };
 
+const sittingsOf = (rows: { fold: string }[]) => rows.map((one) => JSON.parse(one.fold) as Sitting);
+
 /** Knows whose line is up. What changes goes through the sitting like everything else, so that time can count it. */
 export class Presence {
 	#lines = new Map<string, Line>();
@@ -57,7 +59,7 @@ export class Presence {
 	async recover() {
 		const now = this.otium.now();
 		const since = (await this.#aliveAt()) ?? now;
-		const here = await this.#inTheRoom();
+		const here = sittingsOf(await this.#inTheRoom().select('fold'));
 		const lost = here.filter((sitting) => sitting.line?.up);
 		// The house may have been brought here from another machine: nothing is known of a time that is still to come.
 		const away = since < now ? here : [];
@@ -76,13 +78,9 @@ export class Presence {
 		return row ? Number(row.value) : null;
 	}
 
-	async #inTheRoom(): Promise<Sitting[]> {
-		const rows: { fold: string }[] = await this.otium
-			.db('sitting')
-			.whereIn('state', IN_THE_ROOM)
-			.modify(ofOpenAdministrations(this.otium.db))
-			.select('fold');
-		return rows.map((one) => JSON.parse(one.fold) as Sitting);
+	#inTheRoom() {
+		const { db } = this.otium;
+		return db('sitting').whereIn('state', IN_THE_ROOM).modify(ofOpenAdministrations(db));
 	}
 
 	/**
@@ -91,7 +89,10 @@ export class Presence {
 	 */
 	async #watchAll(now: number) {
 		this.#watchedAt = now;
-		for (const { id, line } of await this.#inTheRoom())
+		// Most are known: only those that are not are read.
+		const unknown = ((await this.#inTheRoom().pluck('id')) as string[]).filter((id) => !this.#lines.has(id));
+		if (unknown.length === 0) return;
+		for (const { id, line } of sittingsOf(await this.#inTheRoom().whereIn('id', unknown).select('fold')))
 			if (line?.up && !this.#lines.has(id)) this.#lines.set(id, { seen: now, up: true, closedAt: null, streams: 0 });
 	}
 

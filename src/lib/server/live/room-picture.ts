@@ -2,7 +2,7 @@ import { turningCode, turnsAt } from '$core/access';
 import { groupBy } from '$core/group-by';
 import { fullName } from '$core/names';
 import { NOTHING_TOLD, type RoomHead, type RoomPicture, type SeatView, type Told } from '$core/room';
-import { breakSince, isInTheRoom, type SittingState } from '$core/sitting';
+import { breakSince, isHeldByRules, isInTheRoom, type SittingState } from '$core/sitting';
 import { mapInParts } from '../event-loop';
 import { paperVersion } from '../paper';
 import { lateAnswers, type Query } from '../db';
@@ -190,7 +190,7 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		state: movedOn ? (place.outcome ?? 'carried_over') : sitting.state,
 		heldFrom: sitting.heldFrom,
 		onBreak: !movedOn && breakSince(sitting) !== null,
-		heldBySystem: sitting.state === 'on_hold' && sitting.heldBy === 'system',
+		heldBySystem: isHeldByRules(sitting),
 		since: sitting.since,
 		reason: sitting.reason,
 		line: movedOn ? null : sitting.line,

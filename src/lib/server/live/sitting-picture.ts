@@ -4,7 +4,7 @@ import type { SittingPicture } from '$core/room';
 import { markingInWords } from '$core/marking';
 import type { Merge } from '$core/grants';
 import { forwardBy, type ToolRules } from '$core/session';
-import { opensFor, roomWaits } from '$core/sitting';
+import { isHeldByRules, opensFor, roomWaits } from '$core/sitting';
 import type { Query } from '../db';
 import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
@@ -114,7 +114,7 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 			by: sitting.ended.by === 'candidate' ? 'candidate' : sitting.ended.by === 'system' ? 'rules' : 'staff',
 			countsNothing: sitting.ended.countsNothing ?? false
 		},
-		heldByRules: sitting.state === 'on_hold' && sitting.heldBy === 'system',
+		heldByRules: isHeldByRules(sitting),
 		turnedAway: sitting.state === 'expected' ? sitting.reason : null
 	};
 }

@@ -2,7 +2,7 @@ import { afterEach, expect, it } from 'vitest';
 import { DEFAULT_RULES } from '$core/session';
 import type { Paper } from '$core/paper';
 import { resultLines } from '../results';
-import type { House } from '../testing/house';
+import { closeAtOnce, type House } from '../testing/house';
 import { satHouse } from '../testing/sat';
 
 let house: House;
@@ -44,17 +44,7 @@ it('half of the points pass at half; what was closed before points were exact st
 	await db('session').update({ rules: JSON.stringify(rules) });
 	const result = async () => (await resultLines(db, (query) => query))[0].result;
 	expect(await result()).toMatchObject({ points: 10, outOf: 20, passed: true });
-	await db('closing').insert({
-		administration_id: 'winter',
-		at: house.clock.at,
-		by: 'ode',
-		second: null,
-		archive: 'x',
-		sha256: 'x',
-		bytes: 1,
-		counts: '{}',
-		head: 'x'
-	});
+	await closeAtOnce(house);
 	expect(await result()).toMatchObject({ points: 10, passed: true });
 	await db('meta')
 		.where({ key: 'points_exact_since' })

@@ -1,8 +1,9 @@
-import { LRUCache } from 'lru-cache';
+import type { LRUCache } from 'lru-cache';
 import type { AlikePair } from '$core/alike';
 import type { PaperFigures } from '$core/figures';
 import { perHouse, type Query } from '../db';
 import type { House } from '../house';
+import { latest } from '../latest';
 import { alikeIn, figuresFor } from './remark';
 
 type Needs = Pick<House, 'db' | 'threads' | 'dataDir'>;
@@ -10,8 +11,8 @@ export type Alike = { pairs: AlikePair[]; compared: number };
 
 const MOST = 200;
 const kept = perHouse(() => ({
-	figures: new LRUCache<string, Promise<PaperFigures>>({ max: MOST }),
-	alike: new LRUCache<string, Promise<Alike>>({ max: MOST })
+	figures: latest<Promise<PaperFigures>>(MOST),
+	alike: latest<Promise<Alike>>(MOST)
 }));
 
 /**

@@ -1,6 +1,6 @@
-import { LRUCache } from 'lru-cache';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { perHouse, type Query } from '../db';
+import { latest } from '../latest';
 
 /** A version of a paper, as it is stored. */
 export type PaperVersion = {
@@ -16,7 +16,7 @@ export type PaperVersion = {
 /** More papers than a house sits on one day. */
 const MOST = 50;
 /** A version never changes, so it is read once. */
-const papersOf = perHouse(() => new LRUCache<string, PaperVersion>({ max: MOST }));
+const papersOf = perHouse(() => latest<PaperVersion>(MOST));
 
 /** The paper, read once and shared: nobody may change it. */
 export async function paperVersion(db: Query, id: string): Promise<PaperVersion> {
