@@ -3,6 +3,9 @@
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { readWhole } from '$core/quantity';
 
+	/** More than anybody counts here: nobody is told of it. */
+	const MANY = 1_000_000;
+
 	type Props = {
 		/** Named by a label elsewhere, or else by `label`. */
 		id?: string;
@@ -21,7 +24,7 @@
 		label,
 		value,
 		least = 0,
-		most = 1_000_000,
+		most = MANY,
 		disabled,
 		size = 'md',
 		class: extra = '',
@@ -40,20 +43,22 @@
 	}
 </script>
 
-<Input
-	{id}
-	{size}
-	{disabled}
-	class="{extra} {isUnread ? 'border-brick' : ''}"
-	inputmode="numeric"
-	aria-label={label}
-	aria-invalid={isUnread}
-	aria-describedby={isUnread ? `${own}-fault` : undefined}
-	value={(isUnread ? typed : value) ?? ''}
-	oninput={read}
-/>
-{#if isUnread}
-	<p id="{own}-fault" class="text-brick mt-1 text-[13px]" role="alert">
-		A whole number from {least} to {most}, or nothing.
-	</p>
-{/if}
+<span class="block {extra}">
+	<Input
+		{id}
+		{size}
+		{disabled}
+		class={isUnread ? 'border-brick' : ''}
+		inputmode="numeric"
+		aria-label={label}
+		aria-invalid={isUnread}
+		aria-describedby={isUnread ? `${own}-fault` : undefined}
+		value={(isUnread ? typed : value) ?? ''}
+		oninput={read}
+	/>
+	{#if isUnread}
+		<span id="{own}-fault" class="text-brick mt-1 block text-[13px]" role="alert">
+			A whole number{most === MANY ? '' : ` from ${least} to ${most}`}, or nothing.
+		</span>
+	{/if}
+</span>

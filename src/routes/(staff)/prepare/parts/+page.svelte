@@ -108,7 +108,7 @@
 							>with at least
 							<NumberField
 								size="sm"
-								class="w-16"
+								class="w-28"
 								label="Least per cent before part {i + 1}"
 								most={100}
 								value={unread.has(step.id) ? undefined : step.leastPercent}
