@@ -6,11 +6,12 @@ import { basename, join } from 'node:path';
 import { test, type Browser, type Page } from '@playwright/test';
 import { IN_THE_ROOM, type Actor, type CommandBody } from '../src/core/sitting';
 import { connectDb, isUnavailable, type Db } from '../src/lib/server/db';
-import { demoClock, DEMO_PASSWORD, seedDemo, seedWithAutumn, setDemoClock } from '../src/lib/server/demo';
+import { demoClock, demoDevices, DEMO_PASSWORD, seedDemo, seedWithAutumn, setDemoClock } from '../src/lib/server/demo';
 import { startOtium, type Otium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
 import { act } from '../src/lib/server/sitting';
 import { freePort, startServer } from '../scripts/server-process';
+import { Browser as Device } from '../stand-ins/crowd';
 import { KeptContexts, type ContextOptions } from './kept-contexts';
 
 /** The proctor in whose name tests act. */
@@ -75,6 +76,9 @@ async function make(dir: string, clockTime: string, furnish: typeof seedDemo) {
 /** Ports whose house has closed. The next takes one of them: what a browser knows of its scripts holds for one address. */
 const ports: number[] = [];
 
+/** How often a device says that it is there, as the player does. */
+const BEAT_MS = 5_000;
+
 /** The built server on a demo day of its own. */
 export class House {
 	url = '';
@@ -83,6 +87,7 @@ export class House {
 	#server: ChildProcess | null = null;
 	#db: Db | null = null;
 	#contexts = new KeptContexts();
+	#beats: (() => void)[] = [];
 	/** Sign in on the page for it, as people do; for tests of signing in. */
 	signsInByHand = false;
 
@@ -140,6 +145,7 @@ export class House {
 	}
 
 	async closeContexts() {
+		for (const stop of this.#beats.splice(0)) stop();
 		await this.#contexts.release();
 	}
 
@@ -216,6 +222,20 @@ export class House {
 				.pluck('id')
 		);
 		await this.act(ids, { role: 'system', id: 'line' }, { kind: 'regain_line' });
+	}
+
+	/**
+	 * From now on the demo's devices say that they are there, until the test is over: for what takes longer on a slow
+	 * machine than a line may be silent.
+	 */
+	async keepLines(): Promise<void> {
+		await this.regainLines();
+		const devices = [...demoDevices(this.#dir).values()].map((device) => new Device(this.url, device));
+		const timer = setInterval(() => {
+			// Those that the test has moved or freed are refused.
+			for (const device of devices) device.post('/sit/api/beat', { at: 0 }).catch(() => {});
+		}, BEAT_MS);
+		this.#beats.push(() => clearInterval(timer));
 	}
 
 	/**

@@ -1,7 +1,7 @@
 export { BESIDE } from './grant';
 export type { Beside, Called, Grant, GrantBody, GrantKind, GrantPlace, GrantScope, GrantSource, Merge } from './grant';
 export { factorInWords, grantInWords, mergeGrants, scopeInWords } from './merge';
-export { effectInWords, expectedEnd } from './effect';
+export { effectInWords } from './effect';
 export type { DayLook, Foreseen, GrantEffect } from './grant-effect';
 export { REOPEN_WHY } from './reopening';
 export type { ReopenWhy } from './reopening';

@@ -32,10 +32,12 @@ export type SessionFacts = {
 	/** First and last day of the administration, ISO dates. */
 	days: { first: string; last: string } | null;
 	window: Window;
+	/** When the last of them has finished at the latest, grace included. */
+	busyUntil: number;
 	rules: SessionRules;
 	/** The limit for the whole that was entered beside a time for each question; null: none. */
 	limitBeside: number | null;
-	/** Candidates with more time: what each needs, and when the last of them finishes if all begin at the opening. */
+	/** Candidates with more time: what each needs, and when the last of them finishes at the latest, with all of it. */
 	extraTime: { count: number; lastEnds: number | null; needs: { person: Named; minutes: number | null }[] };
 	networks: { named: { id: string; name: string }[]; lost: number; known: { id: string; name: string }[] };
 	siteHasClients: boolean;

@@ -45,6 +45,7 @@ function facts(change: Change = {}): SessionFacts {
 		hours: { opens: '08:00', closes: '18:00' },
 		days: { first: '2026-11-01', last: '2026-12-20' },
 		window: { opens: at('09:00'), closes: at('10:15') },
+		busyUntil: 0,
 		extraTime: { count: 0, lastEnds: null, needs: [] },
 		networks: { named: [], lost: 0, known: [] },
 		siteHasClients: true,

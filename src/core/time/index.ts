@@ -1,6 +1,6 @@
 export { HOUR, LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
-export { allottedMinutes, endsByTime, lastEntryOf, lastsUntil, ranOn, reckon, stopCounts, unionLength } from './reckon';
+export { allottedMinutes, endsByTime, lastEntryOf, lastsUntil, ranOn, reckon, stopCounts, unionLength, workLastsUntil } from './reckon';
 export type { Reckoning } from './reckon';
 export {
 	asEntered,

@@ -42,6 +42,51 @@ const began = (clock: string, stops: Stop[] = []): Track => ({
 const NOT_BEGUN = NEW_TRACK;
 const grants = (change: Partial<MergedGrants>): MergedGrants => ({ ...NO_GRANTS, ...change });
 
+describe('the latest finish', () => {
+	it('is what comes of beginning at the last instant that rules allow, and nobody who begins sooner ends later', () => {
+		const some = fc.record({
+			limitMinutes: fc.option(fc.integer({ min: 1, max: 300 })),
+			clockStarts: fc.constantFrom('candidate' as const, 'room' as const),
+			atClose: fc.constantFrom('cut' as const, 'finish' as const),
+			lastEntryMinutes: fc.option(fc.integer({ min: 0, max: 200 })),
+			maxLimitMinutes: fc.option(fc.integer({ min: 1, max: 450 })),
+			length: fc.option(fc.integer({ min: 1, max: 3 * 24 * 60 })),
+			factor: fc.constantFrom(1, 1.25, 1.5, 2),
+			extraMinutes: fc.integer({ min: 0, max: 60 }),
+			creditsMinutes: fc.integer({ min: 0, max: 20 }),
+			early: fc.double({ min: 0, max: 1, noNaN: true })
+		});
+		fc.assert(
+			fc.property(some, ({ length, factor, extraMinutes, creditsMinutes, early, ...timing }) => {
+				const rules = { ...RULES, ...timing };
+				const open = { opens: at('09:00'), closes: length === null ? null : at('09:00') + length * MINUTE };
+				const own = grants({ factor, extraMinutes, creditsMinutes });
+				const { latestFinish, lastEntry, windowEnd } = reckon(rules, open, own, NOT_BEGUN, at('08:00'));
+				const last =
+					rules.clockStarts === 'room' ? open.opens : Math.min(lastEntry ?? Infinity, windowEnd ?? Infinity);
+				const endsOf = (from: number) =>
+					reckon(rules, open, own, { ...NEW_TRACK, roomStartedAt: from, beganAt: from, clockStartedAt: from }, from)
+						.deadline;
+				if (last === Infinity) expect(latestFinish).toBe(null);
+				else {
+					expect(latestFinish).toBe(endsOf(last));
+					const sooner = endsOf(open.opens + Math.floor(early * (last - open.opens)));
+					if (latestFinish !== null) expect(sooner!).toBeLessThanOrEqual(latestFinish);
+				}
+			}),
+			{ numRuns: 500 }
+		);
+	});
+
+	it('of somebody at time and a half who may come until 09:15 is 10:30 for 50 minutes', () => {
+		const more = grants({ factor: 1.5 });
+		expect(reckon(RULES, window('09:00', '11:00'), more, NOT_BEGUN, at('08:00')).latestFinish).toBe(at('10:30'));
+		expect(reckon(RULES, window('09:00', '11:00'), more, began('09:10'), at('09:20')).latestFinish).toBe(at('10:25'));
+		const together = { ...RULES, clockStarts: 'room' as const };
+		expect(reckon(together, window('09:00', '11:00'), more, NOT_BEGUN, at('08:00')).latestFinish).toBe(at('10:15'));
+	});
+});
+
 // The figures of this block are common practice in running tests, not a published standard.
 describe('check values from common practice', () => {
 	it('50 minutes at time and a half is 75, at double 100', () => {

@@ -36,6 +36,11 @@ export type Reckoning = {
 	cut: number;
 	/** Until when answers are taken; those after the deadline are late. */
 	graceEnds: number | null;
+	/**
+	 * When they finish at the latest, as it looks now: who has not begun, from the last instant at which they may. null: no
+	 * limit, or no end of entry.
+	 */
+	latestFinish: number | null;
 	/** Working time left; null: no limit. Stands still during a stop that counts, unless the close cuts. */
 	remaining: number | null;
 	/** Beginning later than this costs minutes; null: never does. */
@@ -90,6 +95,18 @@ export function lastsUntil(rules: Pick<TimingRules, 'limitMinutes'>, window: Win
 	return window.closes ?? window.opens + (rules.limitMinutes ?? NO_LIMIT_MINUTES) * MINUTE;
 }
 
+/**
+ * Until when work goes on in a session whose last finishes then, grace included; where no end can be told, until the window's
+ * end or the time of the paper.
+ * @param finishes each one's latest finish
+ */
+export function workLastsUntil(rules: TimingRules, window: Window, finishes: (number | null)[]): number {
+	if (rules.atClose === 'cut' && window.closes !== null) return window.closes;
+	const known = finishes.filter((at) => at !== null);
+	const worked = known.length === 0 ? lastsUntil(rules, window) : Math.max(...known) + rules.graceMinutes * MINUTE;
+	return Math.max(worked, window.closes ?? 0);
+}
+
 /** The last instant at which somebody may still arrive in a window; null: there is no end to it. */
 export function lastEntryOf(rules: Pick<TimingRules, 'lastEntryMinutes'>, window: Window): number | null {
 	return rules.lastEntryMinutes === null ? window.closes : window.opens + rules.lastEntryMinutes * MINUTE;
@@ -138,13 +155,19 @@ export function reckon(
 			? remainingBefore(allotted, credits, rules, windowEnd, now)
 			: remainingAt(naturalDeadline, closesAt, origin, now);
 	const latestFullStart = windowEnd === null || allotted === null ? null : windowEnd - allotted - credits;
+	const lastEntry = lastEntryOf(rules, { opens: window.opens, closes: windowEnd });
+	/** With a common start that start; else whoever comes at the last moment, or begins now when that has passed. */
+	const latestBeginning = () => {
+		const last = startsWithRoom(rules, sessionWindow, window) ? window.opens : earliest(lastEntry, windowEnd);
+		return last === null ? null : Math.max(last, now);
+	};
 
 	return {
 		phase: phaseAt({ rules, window, windowEnd, track, deadline, graceEnds, now }),
 		window,
 		ownWindow: grants.window !== null,
 		doorOpens: window.opens - rules.doorOpensMinutes * MINUTE,
-		lastEntry: lastEntryOf(rules, { opens: window.opens, closes: windowEnd }),
+		lastEntry,
 		windowEnd,
 		allotted,
 		credits,
@@ -155,6 +178,8 @@ export function reckon(
 		deadline,
 		cut: cutBy({ rules, windowEnd, naturalDeadline, allotted, credits, origin, window, now }),
 		graceEnds,
+		latestFinish:
+			origin === null ? finishFrom(latestBeginning(), { allotted, credits, rules, windowEnd }) : deadline,
 		remaining,
 		latestFullStart,
 		warnings: warningsAt(rules, allotted, remaining, track.beganAt !== null)
@@ -168,8 +193,19 @@ export function reckon(
 function originOf(rules: TimingRules, session: Window, window: Window, track: Track): number | null {
 	const own = ownOrigin(track);
 	if (own !== null) return own;
-	const startsWithRoom = rules.clockStarts === 'room' && window.opens === session.opens;
-	return startsWithRoom ? track.roomStartedAt : null;
+	return startsWithRoom(rules, session, window) ? track.roomStartedAt : null;
+}
+
+const startsWithRoom = (rules: TimingRules, session: Window, window: Window) =>
+	rules.clockStarts === 'room' && window.opens === session.opens;
+
+/** When somebody ends who begins at that instant; null: no limit, or no end of beginning. */
+function finishFrom(
+	begun: number | null,
+	{ allotted, credits, rules, windowEnd }: Pick<Reckoning, 'allotted' | 'credits' | 'windowEnd'> & { rules: TimingRules }
+): number | null {
+	const full = begun === null || allotted === null ? null : begun + allotted + credits;
+	return rules.atClose === 'cut' ? earliest(full, windowEnd) : full;
 }
 
 /** When the clock of somebody who has begun starts, at the latest; null: they have not. */

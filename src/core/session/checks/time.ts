@@ -134,6 +134,23 @@ function checkFit(facts: SessionFacts): Finding[] {
 				{ text: `last entry at ${clockTime(lastFull, zone)}`, set: { 'rules.timing.lastEntryMinutes': room - limit } }
 			]
 		});
+	const begunBy = rules.timing.clockStarts === 'room' ? window.opens : Math.min(lastEntry, window.closes);
+	const late = extraTime.needs.filter(
+		({ minutes }) => minutes !== null && minutes > limit && minutes <= room && window.closes! - minutes * MINUTE < begunBy
+	);
+	if (atClose === 'cut' && late.length > 0) {
+		const most = Math.max(...late.map(({ minutes }) => minutes!));
+		const [last, needed] = [window.closes - most * MINUTE, begunBy + most * MINUTE];
+		const who = someNames(late.map((need) => need.person.name));
+		found.push({
+			code: 'K4_extra',
+			level: 'warn',
+			field: 'time',
+			title: 'Extra time that is cut.',
+			message: `${who} must begin by ${timeAndDate(last, zone, window.opens)} to have all of it: entry goes on until ${clockTime(begunBy, zone)}, and the close at ${clockTime(window.closes, zone)} cuts.`,
+			fixes: [finish, endAt(needed)]
+		});
+	}
 	if (lastEntryMinutes !== null && lastEntryMinutes > room)
 		found.push({
 			code: 'entry_after_close',
@@ -194,6 +211,21 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			'Late arrivals have less time.',
 			`All start together: anyone who enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
 			[{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } }]
+		);
+	if (timing.limitMinutes !== null && timing.maxLimitMinutes !== null && timing.limitMinutes > timing.maxLimitMinutes)
+		warn(
+			'over_longest',
+			'time',
+			'Longer than the longest limit.',
+			`The limit is ${timing.limitMinutes} minutes, and the longest that anybody may have here ${timing.maxLimitMinutes}: nobody would get more.`,
+			[
+				{
+					text: `limit of ${timing.maxLimitMinutes} min`,
+					set: { 'rules.timing.limitMinutes': timing.maxLimitMinutes, 'rules.timing.questionSeconds': null }
+				},
+				{ text: `longest limit of ${timing.limitMinutes} min`, set: { 'rules.timing.maxLimitMinutes': timing.limitMinutes } }
+			],
+			'block'
 		);
 	if (timing.endedBy === 'proctor' && timing.clockStarts !== 'room')
 		warn(

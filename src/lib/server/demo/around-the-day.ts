@@ -124,7 +124,8 @@ export async function aroundTheDay(otium: Writing, by: Actor): Promise<void> {
 		.whereIn('candidate_id', expected)
 		.whereNot({ state: 'expected' })
 		.pluck('candidate_id');
-	const done = [...expected.slice(2), ...expected.slice(0, 2).filter((one) => begun.includes(one))];
+	const open = expected.filter((one) => !begun.includes(one)).slice(0, 2);
+	const done = expected.filter((one) => !open.includes(one));
 	await tickStep(otium, by, HANDLING, { candidateIds: done, on: true, why: null });
 	await db('paper').insert({
 		id: nanoid(),

@@ -1,6 +1,5 @@
 import {
 	checkGrant,
-	expectedEnd,
 	hoursOn,
 	misfitInWords,
 	proposeSlots,
@@ -20,7 +19,7 @@ import type { Query } from '../db';
 import { draftGrant, type NewGrant } from '../records';
 import { loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
 import { daysOf, siteDays, type SiteDays } from './days';
-import { reachedBy, wordsOf } from './give';
+import { effectWordsOf, reachedBy } from './give';
 
 /** Windows are proposed on these steps; any other minute can be typed. */
 const STEP_MINUTES = 5;
@@ -130,8 +129,8 @@ function effectOn(one: Loaded, then: Loaded, days: Days): GrantEffect {
 		sittingId: one.sitting.id,
 		name: fullName(one.candidate),
 		session: one.session.name,
-		before: wordsOf(one, days.now),
-		after: wordsOf(then, days.now),
+		before: effectWordsOf(one),
+		after: effectWordsOf(then),
 		misfits: misfits.map((misfit) => misfitInWords(misfit, zone)),
 		notes: notesOn(one, then, misfits.length === 0, days.now)
 	};
@@ -174,7 +173,7 @@ function lookAt(one: Loaded, days: Days): DayLook {
 		own: merge.ownWindow,
 		work: {
 			from: reckoning.origin ?? reckoning.window.opens,
-			to: one.sitting.ended?.at ?? expectedEnd(reckoning, session.rules.timing.atClose, days.now)
+			to: one.sitting.ended?.at ?? reckoning.latestFinish
 		},
 		commitments: days.commitments,
 		hours: hoursOn(days.hours, reckoning.window.opens, zone),

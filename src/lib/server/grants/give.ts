@@ -1,4 +1,4 @@
-import { effectInWords, expectedEnd, grantInWords, type Grant } from '$core/grants';
+import { effectInWords, grantInWords, type Grant } from '$core/grants';
 import type { Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
@@ -7,9 +7,9 @@ import { loadSittings, ofOpenAdministrations, refreshDerivedColumns, regrant, ty
 import { draftGrant, findGrant, insertGrants, type NewGrant } from '../records';
 
 /** What somebody's time comes to, in one line. */
-export function wordsOf({ session, merge, reckoning }: Loaded, now: number): string {
-	const { timing } = session.rules;
-	return effectInWords(timing, merge.grants, expectedEnd(reckoning, timing.atClose, now), session.site.zone);
+export function effectWordsOf({ session, merge, reckoning, sitting }: Loaded): string {
+	const endedAt = sitting.ended?.at ?? null;
+	return effectInWords(session.rules.timing, merge.grants, { reckoning, endedAt }, session.site.zone);
 }
 
 /**
@@ -69,7 +69,7 @@ async function giveIn(trx: Query, by: Actor, id: string, grant: NewGrant, now: n
 	const before = await findGrant(trx, id);
 	const reached = await reachedBy(trx, before ?? grant);
 	const loaded = await loadSittings(trx, reached, now);
-	const told = (one: Loaded) => ({ sittingId: one.sitting.id, after: wordsOf(one, now) });
+	const told = (one: Loaded) => ({ sittingId: one.sitting.id, after: effectWordsOf(one) });
 	if (before) return { effects: loaded.map(told), reached: [] };
 	const drafted = { ...draftGrant(grant), id };
 	const effects = loaded.map((one) => told(regrant(one, [...one.grants, drafted], now)));

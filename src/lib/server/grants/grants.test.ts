@@ -145,9 +145,9 @@ describe('before it is given', () => {
 		const all = ['can0', 'can1', 'can2'].map((candidateId) => grant(extra, { candidateId }));
 		const { effects } = await foreseeGrants(house.otium.db, all, null, NINE);
 		expect(effects.map((effect) => effect.after)).toEqual([
-			'60 + 30 = 90 min, ends 10:15',
-			'60 + 60 = 120 min, ends 10:15',
-			'60 + 30 = 90 min, ends 10:15'
+			'60 + 30 = 90 min, ends 10:15 at the latest',
+			'60 + 60 = 120 min, ends 10:15 at the latest',
+			'60 + 30 = 90 min, ends 10:15 at the latest'
 		]);
 		expect(effects.every((effect) => effect.misfits.length > 0)).toBe(true);
 		const bad = [

@@ -1,4 +1,4 @@
-export { giveGrant, giveGrants, withdrawGrant, withdrawGrants } from './give';
+export { effectWordsOf, giveGrant, giveGrants, withdrawGrant, withdrawGrants } from './give';
 export type { Given } from './give';
 export { daysFor, endedBy, foreseeGrants, lookNow } from './foresee';
 export { draftGrant, findGrant, findGrants, insertGrants } from '../records';

@@ -1,7 +1,5 @@
 import { may, type StaffMember } from '$core/access';
 import {
-	effectInWords,
-	expectedEnd,
 	grantInWords,
 	misfitInShort,
 	misfitInWords,
@@ -17,6 +15,7 @@ import { aroundTime, findSessions, isOnDay, placeOf, type Session } from '../ses
 import { loadSittingsOf, type Loaded } from '../sitting';
 import type { SiteDays } from './days';
 import { daysFor, misfitsOf } from './foresee';
+import { effectWordsOf } from './give';
 
 /** One candidate in one session, with everything they were given. */
 export type GrantLine = {
@@ -90,7 +89,6 @@ export async function grantsOfDay(
 export function toLine(one: Loaded, now: number): GrantLine {
 	const { sitting, session, candidate, reckoning, merge } = one;
 	const zone = session.site.zone;
-	const to = expectedEnd(reckoning, session.rules.timing.atClose, now);
 	const reaches = (grant: Loaded['grants'][number]) =>
 		grant.withdrawnAt === null &&
 		(grant.scope.kind === 'standing' ||
@@ -104,8 +102,8 @@ export function toLine(one: Loaded, now: number): GrantLine {
 		state: sitting.state,
 		base: session.window,
 		own: merge.ownWindow,
-		works: { from: reckoning.origin ?? reckoning.window.opens, to: sitting.ended?.at ?? to },
-		words: effectInWords(session.rules.timing, merge.grants, to, zone),
+		works: { from: reckoning.origin ?? reckoning.window.opens, to: sitting.ended?.at ?? reckoning.latestFinish },
+		words: effectWordsOf(one),
 		commitments: [],
 		misfits: [],
 		misfit: null,

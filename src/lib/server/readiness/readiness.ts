@@ -1,5 +1,5 @@
 import type { Finding, ReadyLine } from '$core/session';
-import { clockTime, isOverDays } from '$core/time';
+import { clockTime, isOverDays, MINUTE, timeAndDate } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
 import { lettersFor } from '../mail';
@@ -69,17 +69,19 @@ async function proctorLine(db: Query, session: Session, edit: string): Promise<R
 function timeLine({ facts, rules }: Plan): ReadyLine {
 	const { extraTime, window, zone } = facts;
 	if (extraTime.count === 0) return { key: 'time', state: 'done', text: 'Nobody needs extra time' };
-	const last = extraTime.lastEnds === null ? '' : `, the last by ${clockTime(extraTime.lastEnds, zone)}`;
-	const isCut =
-		rules.timing.atClose === 'cut' &&
-		window.closes !== null &&
-		extraTime.lastEnds !== null &&
-		extraTime.lastEnds > window.closes;
-	if (isCut)
+	const last = extraTime.lastEnds === null ? '' : `, the last by ${timeAndDate(extraTime.lastEnds, zone, window.opens)}`;
+	const closes = rules.timing.atClose === 'cut' ? window.closes : null;
+	const open = closes === null ? Infinity : (closes - window.opens) / MINUTE;
+	const cut = extraTime.needs.filter(({ minutes }) => minutes !== null && minutes > open);
+	const isCutLate = closes !== null && extraTime.lastEnds !== null && extraTime.lastEnds > closes;
+	if (cut.length > 0 || isCutLate)
 		return {
 			key: 'time',
-			state: 'blocked',
-			text: `The close cuts ${extraTime.count} with extra time`,
+			state: cut.length > 0 ? 'blocked' : 'open',
+			text:
+				cut.length > 0
+					? `The close cuts ${cut.length} with extra time`
+					: 'The close cuts extra time of those who begin late',
 			detail: 'give own windows',
 			who: 'a grants officer',
 			href: '/grants'

@@ -1,21 +1,54 @@
 import type { SessionFacts, SessionRules } from '$core/session';
-import { lastsUntil, MINUTE } from '$core/time';
+import { IN_THE_ROOM } from '$core/sitting';
+import { lastsUntil, MINUTE, NEW_TRACK, NO_GRANTS, reckon, workLastsUntil } from '$core/time';
 import type { Query } from '../db';
+import { loadSittings } from '../sitting';
 import { seatCount, type Place, type RoomRow } from './facts';
 import { type Need } from './time-needs';
 
 /** Another session at the same time. */
 export type Taken = { id: string; name: string; room_id: string };
 
-/** Other sessions that overlap; one without an end is taken to last its limit. */
-export async function sessionsAt(db: Query, { window, editing }: Place, until: number): Promise<Taken[]> {
+/** Other sessions in which somebody may still work by then, or who begin before `until`; one without an end lasts its limit. */
+export async function sessionsAt(db: Query, { window, editing }: Place, until: number, now: number): Promise<Taken[]> {
 	const rows: (Taken & Lasting)[] = await db('session')
 		.whereNull('ended_at')
 		.whereNot('id', editing ?? '')
 		.where('opens', '<', until)
-		.where((any) => mayLastUntil(any, window.opens))
+		.where((any) => mayLastUntil(any, window.opens - LONGEST_MS))
 		.select('id', 'name', 'room_id', 'opens', 'closes', 'rules');
-	return rows.filter((row) => endOf(row) > window.opens);
+	const goOn = await workAfter(
+		db,
+		rows.filter((row) => endOf(row) <= window.opens),
+		window.opens,
+		now
+	);
+	return rows.filter((row) => endOf(row) > window.opens || goOn.has(row.id));
+}
+
+/** Of sessions whose windows have closed by then, those in which somebody who came late, or has more time, still works. */
+async function workAfter(db: Query, rows: (Taken & Lasting)[], at: number, now: number): Promise<Set<string>> {
+	const read = rows.map((row) => ({ ...row, timing: (JSON.parse(row.rules) as SessionRules).timing }));
+	const goOn = new Set(
+		read
+			.filter(({ timing, ...window }) => {
+				const { latestFinish } = reckon(timing, window, NO_GRANTS, NEW_TRACK, window.opens);
+				return workLastsUntil(timing, window, [latestFinish]) > at;
+			})
+			.map((row) => row.id)
+	);
+	const open = read.filter(({ id, timing }) => timing.atClose === 'finish' && !goOn.has(id));
+	const more: string[] = await db('sitting')
+		.whereIn(
+			'session_id',
+			open.map((row) => row.id)
+		)
+		.whereIn('state', ['expected', ...IN_THE_ROOM])
+		.whereIn('candidate_id', db('grant_given').whereNull('withdrawn_at').whereNotNull('candidate_id').select('candidate_id'))
+		.pluck('id');
+	for (const { session, reckoning } of await loadSittings(db, more, now))
+		if (workLastsUntil(session.rules.timing, session.window, [reckoning.latestFinish]) > at) goOn.add(session.id);
+	return goOn;
 }
 
 /** What tells how long a session lasts. */

@@ -3,7 +3,7 @@ import { type Paper, summarise } from '$core/paper';
 import { type SeatPlan, usableSeats } from '$core/seating';
 import type { SessionFacts, SessionRules } from '$core/session';
 import type { Sitting } from '$core/sitting';
-import type { Window } from '$core/time';
+import { workLastsUntil, type Window } from '$core/time';
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
 import { candidateClashes, freeRooms, proctorClashes, sessionsAt } from './clashes';
@@ -12,7 +12,7 @@ import { owingOf } from './owing';
 import { sittingsLeft } from './entitlement';
 import type { SessionInput } from './input';
 import type { Roster } from './roster';
-import { extraTimeOf, lastWork, timeNeeds } from './time-needs';
+import { extraTimeOf, timeNeeds } from './time-needs';
 
 export type RoomRow = {
 	id: string;
@@ -59,8 +59,12 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 	const { input, rules, window, room, paper, content, roster } = place;
 	const needs = await timeNeeds(db, place, now);
 	await giveWay();
-	const longest = Math.max(0, ...needs.map((need) => need.minutes ?? 0));
-	const taken = await sessionsAt(db, place, lastWork(window, rules, longest));
+	const busyUntil = workLastsUntil(
+		rules.timing,
+		window,
+		needs.map((need) => need.ends)
+	);
+	const taken = await sessionsAt(db, place, busyUntil, now);
 	const networks: { id: string; name: string }[] = await db('network')
 		.where({ site_id: room.site_id })
 		.select('id', 'name');
@@ -97,6 +101,7 @@ export async function gatherFacts(db: Query, place: Place, now: number): Promise
 		hours: room.opens_daily && room.closes_daily ? { opens: room.opens_daily, closes: room.closes_daily } : null,
 		days: await administrationDays(db, place.administrationId),
 		window,
+		busyUntil,
 		rules,
 		limitBeside: rules.timing.questionSeconds === null ? null : input.rules.timing.limitMinutes,
 		extraTime: extraTimeOf(needs),

@@ -8,9 +8,9 @@ import {
 	type SessionRules
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
-import { capital } from '$core/names';
+import { capital, listed } from '$core/names';
 import { dealtCount, limitsCalculator, type Paper } from '$core/paper';
-import { lastsUntil, readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
+import { readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
 import { whatBinds, type ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { giveWay } from '../event-loop';
@@ -182,24 +182,26 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 					'Expected twice.',
 					`${shared[0].name}${shared.length > 1 ? ` and ${shared.length - 1} more` : ''} would be in ${a} and in ${b}.`
 				);
-			const end = (one: Plan) => lastsUntil(one.rules.timing, one.window);
-			// In groups one after the other they may share a room, as long as there is a seat for each.
-			const seated = ({ facts }: Plan) => facts.candidates - facts.elsewhere;
-			const together = seated(plan) + seated(earlier);
-			if (
-				plan.facts.room.id === earlier.facts.room.id &&
-				together > plan.facts.room.seats &&
-				plan.window.opens < end(earlier) &&
-				earlier.window.opens < end(plan)
-			)
-				block(
-					plan,
-					'room_twice',
-					'where',
-					'Room taken twice.',
-					`${a} and ${b} would be in the ${plan.facts.room.name} at once.`
-				);
 		}
+		// In groups one after the other they may share a room, as long as there is a seat for each when the last of them comes.
+		const { room } = plan.facts;
+		const there = plans.flatMap((other, j) =>
+			other.facts.room.id === room.id &&
+			other.window.opens <= plan.window.opens &&
+			(other.facts.busyUntil > plan.window.opens || other === plan)
+				? [{ label: input.parts![j].label, seated: other.facts.candidates - other.facts.elsewhere }]
+				: []
+		);
+		const together = there.reduce((sum, { seated }) => sum + seated, 0);
+		const isFirst = plans.findIndex((one) => one.window.opens === plan.window.opens && one.facts.room.id === room.id) === i;
+		if (there.length > 1 && together > room.seats && isFirst)
+			block(
+				plan,
+				'room_twice',
+				'where',
+				'Room taken twice.',
+				`${listed(there.map(({ label }) => label))} would be in the ${room.name} at once: ${together} people, ${room.seats} seats.`
+			);
 	}
 }
 

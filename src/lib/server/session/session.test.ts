@@ -7,7 +7,7 @@ import { foreseeGrants, giveGrant } from '../grants';
 import { act, begin, loadSitting } from '../sitting';
 import { sweep } from '../sweep';
 import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, PROCTOR, type House } from '../testing/house';
-import { blankInput, endSession, findSession, planSession, saveSession, type SessionInput } from '.';
+import { blankInput, endSession, findSession, planAll, planSession, saveSession, type SessionInput } from '.';
 
 let house: House;
 beforeEach(async () => {
@@ -92,6 +92,56 @@ describe('planning', () => {
 		expect(later).not.toContain('proctor_clash');
 	});
 
+	it('a room is taken until the last may have finished: whoever comes at the end of entry, and whoever has more time', async () => {
+		// Entry until 09:15, an hour, and a minute of grace: 10:16; the window closes before that.
+		await house.otium.db('session').update({ closes: Date.parse('2026-12-08T09:20Z'), rules: JSON.stringify(limit(60)) });
+		const isTaken = async (time: string) => {
+			const told = await plan({ time, until: '16:00' });
+			return told.ok && told.findings.some(({ code }) => code === 'room_clash');
+		};
+		expect(await isTaken('10:15')).toBe(true);
+		expect(await isTaken('10:20')).toBe(false);
+		await giveGrant(house.otium, COORDINATOR, nanoid(), {
+			candidateId: 'can1',
+			scope: { kind: 'standing' },
+			body: { kind: 'extra_time', factor: 2, minutes: 0 },
+			reason: 'standing',
+			givenBy: 'ode',
+			givenAt: NINE
+		});
+		expect(await isTaken('11:10')).toBe(true);
+		expect(await isTaken('11:20')).toBe(false);
+	});
+
+	it('starts in groups are counted together on the seats of a room for as long as the earlier still work', async () => {
+		const room = await house.otium.db('room').where({ id: 'chart' }).first();
+		await house.otium.db('room').where({ id: 'chart' }).update({ seat_rows: 1, seats_per_row: 2 });
+		const part = (label: string, time: string, only: string[]) => ({ ...input(), label, time, only, withinDays: null });
+		const parts = (last: string) => [
+			part('at 14:00', '14:00', ['can0']),
+			part('at 14:20', '14:20', ['can1']),
+			part('the last', last, ['can2'])
+		];
+		const blocked = async (last: string) => {
+			const planned = await planAll(
+				house.otium.db,
+				'winter',
+				input({ rules: limit(60), parts: parts(last) as SessionInput['parts'] }),
+				house.otium.now()
+			);
+			if (!planned.ok) throw new Error(JSON.stringify(planned.errors));
+			return planned.plans.flatMap(({ findings }) =>
+				findings.filter(({ code }) => code === 'room_twice').map(({ message }) => message)
+			);
+		};
+		expect(await blocked('14:40')).toEqual([
+			'at 14:00, at 14:20 and the last would be in the Chart Room at once: 3 people, 2 seats.'
+		]);
+		// Whoever came to the first at 14:15 is done at 15:16.
+		expect(await blocked('15:20')).toEqual([]);
+		expect(room.seat_rows).toBeGreaterThan(1);
+	});
+
 	it('counts extra time into the sentence', async () => {
 		await giveGrant(house.otium, COORDINATOR, nanoid(), {
 			candidateId: 'can1',
@@ -104,7 +154,8 @@ describe('planning', () => {
 		const told = await plan();
 		expect(told.ok && told.facts.extraTime).toMatchObject({
 			count: 1,
-			lastEnds: Date.parse('2026-12-08T15:30:00Z'),
+			// Entry goes on until 14:15.
+			lastEnds: Date.parse('2026-12-08T15:45:00Z'),
 			needs: [{ person: { name: 'Given1 Family1' }, minutes: 90 }]
 		});
 	});
@@ -293,8 +344,8 @@ describe('a grant foreseen', () => {
 		const { effects, look } = await foreseeGrants(house.otium.db, [grant], 'sit0', house.otium.now());
 		expect(effects).toMatchObject([
 			{
-				before: '60 min, ends 10:00',
-				after: '60 + 30 = 90 min, ends 10:15',
+				before: '60 min, ends 10:15 at the latest',
+				after: '60 + 30 = 90 min, ends 10:15 at the latest',
 				misfits: ['The window 09:00 to 10:15 is 15 min too short: it cuts the time granted.']
 			}
 		]);

@@ -1,11 +1,15 @@
-import { expectedEnd, mergeGrants } from '$core/grants';
-import type { SessionFacts, SessionRules } from '$core/session';
-import { allottedMinutes, MINUTE, NEW_TRACK, reckon, type Window } from '$core/time';
+import { mergeGrants } from '$core/grants';
+import type { SessionFacts } from '$core/session';
+import { allottedMinutes, NEW_TRACK, reckon } from '$core/time';
 import type { Query } from '../db';
 import { findGrants } from '../records';
 import type { Place } from './facts';
 
-/** What one candidate's time comes to. */
+/**
+ * What one candidate's time comes to.
+ *
+ * - `ends`: their latest finish with all of it, whatever a close would cut; null: none can be told.
+ */
 export type Need = { id: string; name: string; minutes: number | null; isMore: boolean; ends: number | null };
 
 /** What each candidate's time comes to, in the order of the roster. */
@@ -29,7 +33,7 @@ export async function timeNeeds(
 		const scope = { candidateId, administrationId, paperId: input.paperId, sessionId: '', opens: window.opens };
 		const { grants } = mergeGrants(byCandidate.get(candidateId) ?? [], scope, room.zone);
 		const isMore = grants.factor > 1 || grants.extraMinutes > 0 || grants.unlimited;
-		const ends = isMore ? expectedEnd(reckon(uncut, window, grants, NEW_TRACK, now), 'finish', window.opens) : null;
+		const ends = reckon(uncut, window, grants, NEW_TRACK, Math.min(now, window.opens)).latestFinish;
 		return { id: candidateId, name, minutes: allottedMinutes(rules.timing, grants), isMore, ends };
 	});
 }
@@ -43,12 +47,4 @@ export function extraTimeOf(needs: Need[]): SessionFacts['extraTime'] {
 		lastEnds: ends.length > 0 ? Math.max(...ends) : null,
 		needs: more.map((need) => ({ person: { id: need.id, name: need.name }, minutes: need.minutes }))
 	};
-}
-
-/** When the room is free again, as far as it can be told. */
-export function lastWork(window: Window, rules: SessionRules, longestMinutes: number): number {
-	const limit = Math.max(rules.timing.limitMinutes ?? 60, longestMinutes) * MINUTE;
-	const natural = window.opens + limit + rules.timing.graceMinutes * MINUTE;
-	if (window.closes === null) return natural;
-	return rules.timing.atClose === 'cut' ? window.closes : Math.max(window.closes, natural);
 }

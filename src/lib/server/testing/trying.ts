@@ -11,6 +11,10 @@ const tasks = {
 	forever(_: null): never {
 		for (;;);
 	},
+	/** As on a machine that is busy with other things: time goes by, and nothing is done. */
+	wait(ms: number): void {
+		Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, ms);
+	},
 	grow(_: null): never {
 		const held: string[][] = [];
 		for (;;) held.push(Array.from({ length: 10_000 }, (_, i) => `${i}`));

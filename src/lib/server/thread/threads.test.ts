@@ -29,6 +29,21 @@ describe('a thread', () => {
 		expect(performance.now() - began).toBeGreaterThanOrEqual(300);
 	});
 
+	// Windows and macOS do not tell what another process had: there the clock counts.
+	it.runIf(process.platform === 'linux')(
+		'in a process of its own is given what it may take, however busy the machine is, and yet not for good',
+		async () => {
+			const kind = { ...TRYING, ownProcess: true };
+			const run = <K extends keyof Trying>(task: K, input: Parameters<Trying[K]>[0], deadlineMs: number) =>
+				threads.run(kind, task, input, deadlineMs);
+			await run('say', 0, 20_000);
+			await expect(run('wait', 900, 300)).resolves.toBeUndefined();
+			await expect(run('wait', 60_000, 100)).rejects.toMatchObject({ code: 'too_long' });
+			await expect(run('forever', null, 200)).rejects.toMatchObject({ code: 'too_long' });
+			expect(await run('say', 3, 20_000)).toBe(3);
+		}
+	);
+
 	it('is stopped when whoever asked waits no longer, and what nobody waits for is not begun', async () => {
 		await ask('say', 0);
 		const [stop, never] = [new AbortController(), new AbortController()];

@@ -5,6 +5,7 @@ import { env } from 'node:process';
 import { fileURLToPath } from 'node:url';
 import { Worker } from 'node:worker_threads';
 import type { Answered, Asked, Tasks } from './offer';
+import { ownProcessorMs, processorMsOf } from './processor-time';
 
 /** A kind of thread: where its part begins, from the project's folder, and what it may take. `T` is what it offers. */
 export type ThreadKind<T extends Tasks> = {
@@ -50,6 +51,8 @@ const MOST_WAITING = 20;
 const IDLE_MS = 60_000;
 /** Reading its own program takes a thread half a second; a busy machine, many times that. */
 const START_MS = 30_000;
+/** A task that gets less of the processor than it asks for ends after so many times its deadline, by the clock. */
+const MOST_TIMES = 6;
 
 /**
  * Work that would keep the event loop from answering, or that a file from outside may make endless, done in threads of
@@ -60,7 +63,8 @@ export class Threads {
 	#isClosed = false;
 
 	/**
-	 * @param deadlineMs the task is stopped after so long, and its thread with it
+	 * @param deadlineMs the task is stopped after so much processor time, and its thread with it: a machine that is busy with
+	 * other things is no fault of a task
 	 * @param signal whoever asked waits no longer: it is stopped, or not begun
 	 * @throws ThreadError
 	 */
@@ -147,6 +151,8 @@ type Working = {
 	off: (event: string, heard: (said: never) => void) => Working;
 	postMessage: (asked: Asked) => void;
 	terminate: () => Promise<number>;
+	/** Processor time so far of the process that it works in, ms; null: this system does not tell. */
+	processorMs: () => number | null;
 };
 
 const BOOT = 'src/lib/server/thread/boot.mjs';
@@ -160,7 +166,8 @@ function newThread({ entry, memoryMb }: ThreadKind<Tasks>): Working {
 	});
 	// Nobody waits with stopping for a thread that has nothing to do.
 	worker.unref();
-	return worker as unknown as Working;
+	// A thread's own time is not told: it had no more than its process.
+	return Object.assign(worker as unknown as Working, { processorMs: () => ownProcessorMs() });
 }
 
 function newProcess({ entry, memoryMb }: ThreadKind<Tasks>): Working {
@@ -182,7 +189,8 @@ function newProcess({ entry, memoryMb }: ThreadKind<Tasks>): Working {
 		terminate: () => {
 			child.kill('SIGKILL');
 			return gone;
-		}
+		},
+		processorMs: () => (child.pid === undefined ? null : processorMsOf(child.pid))
 	};
 	return process;
 }
@@ -205,7 +213,14 @@ function answerOf(worker: Working, deadlineMs: number, ask: () => void, signal?:
 			fail(error.code === 'ERR_WORKER_OUT_OF_MEMORY' ? 'too_large' : 'failed', error.message);
 		const onAbort = () => fail('stopped', 'Nobody waits for this any more.');
 		const onExit = () => fail('failed', 'The thread ended.');
-		const timer = setTimeout(() => fail('too_long', `This took longer than ${deadlineMs / 1_000} s.`), deadlineMs);
+		const [began, hadBefore] = [performance.now(), worker.processorMs()];
+		const onTime = () => {
+			const had = worker.processorMs();
+			const left = had === null || hadBefore === null ? 0 : deadlineMs - (had - hadBefore);
+			if (left > 0 && performance.now() - began < MOST_TIMES * deadlineMs) timer = setTimeout(onTime, Math.max(20, left));
+			else fail('too_long', `This took longer than ${deadlineMs / 1_000} s.`);
+		};
+		let timer = setTimeout(onTime, deadlineMs);
 		worker.on('message', onMessage).on('error', onError).on('exit', onExit);
 		signal?.addEventListener('abort', onAbort);
 		ask();

@@ -1,5 +1,4 @@
 import { may, type StaffMember } from '$core/access';
-import { expectedEnd } from '$core/grants';
 import { fullName } from '$core/names';
 import { tallyOf, type SeatView, type TallyKey } from '$core/room';
 import { usableSeats } from '$core/seating';
@@ -172,7 +171,7 @@ function barOf(session: Session, sittings: Loaded[], outcomes: SittingState[], n
 	const open = sittings.filter(
 		(one) => !['handed_in', 'time_up', 'absent', 'set_aside', 'carried_over'].includes(one.sitting.state)
 	);
-	const last = open.map((one) => expectedEnd(one.reckoning, timing.atClose, now)).filter((end) => end !== null);
+	const last = open.map((one) => one.reckoning.latestFinish).filter((end) => end !== null);
 	const stage =
 		session.endedAt !== null ? 'ended' : now >= opens ? 'running' : now >= doorOpensAt(session) ? 'door' : 'planned';
 	return {

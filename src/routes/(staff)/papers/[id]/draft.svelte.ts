@@ -106,7 +106,9 @@ export class DraftPaper {
 		const timer = setInterval(async () => {
 			if (this.waiting > 0 || document.hidden) return;
 			const answer = await send<Now | { revision: number }>('GET', `/papers/${this.id}?since=${this.revision}`);
-			if (answer.ok && this.waiting === 0 && 'content' in answer.data) this.#take(answer.data);
+			// What was asked before a change of ours may be answered after it.
+			const isNews = answer.ok && this.waiting === 0 && answer.data.revision > this.revision;
+			if (isNews && 'content' in answer.data) this.#take(answer.data);
 		}, LOOK_MS);
 		return () => clearInterval(timer);
 	}

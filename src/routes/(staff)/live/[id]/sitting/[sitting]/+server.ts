@@ -1,9 +1,9 @@
-import { effectInWords } from '$core/grants';
 import { isBlank } from '$core/paper';
 import { fail } from '$core/problem';
 import type { CandidateDetails } from '$core/room';
 import { inSession, route } from '$lib/server/http';
 import { standingAnswers } from '$lib/server/answers';
+import { effectWordsOf } from '$lib/server/grants';
 import { incidentsOf } from '$lib/server/incidents';
 import { messagesOf } from '$lib/server/messages';
 import { snapshotsOf } from '$lib/server/pictures';
@@ -24,7 +24,7 @@ export const GET = route(inSession('see_session'), async ({ otium, session, para
 	const byId = new Map(answers.map((answer) => [answer.questionId, answer]));
 	const details: CandidateDetails = {
 		time: {
-			words: effectInWords(one.session.rules.timing, one.merge.grants, one.reckoning.deadline, one.session.site.zone),
+			words: effectWordsOf(one),
 			reasons: one.merge.reasons,
 			stoppedMs: one.reckoning.stopped,
 			cutMs: one.reckoning.cut,
