@@ -126,5 +126,18 @@ export default ts.config(
 				}
 			]
 		}
+	},
+	{
+		files: ['src/**/*.svelte'],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				{
+					selector:
+						"SvelteElement[name.name='svelte:window'] SvelteAttribute[key.name='onkeydown'], SvelteElement[name.name='svelte:window'] SvelteShorthandAttribute[key.name='onkeydown'], SvelteElement[name.name='svelte:window'] SvelteAttribute[key.name='onkeypress']",
+					message: 'Keys that nothing has the focus for are heard by $ui/Shortcuts.svelte alone.'
+				}
+			]
+		}
 	}
 );

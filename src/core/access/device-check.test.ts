@@ -5,7 +5,7 @@ import { isDeviceReady, powerCheck, type CheckResult, type DeviceCheck } from '.
 const passed = (...keys: DeviceCheck[]): CheckResult[] => keys.map((key) => ({ key, ok: true, says: '' }));
 const failed = (key: DeviceCheck): CheckResult => ({ key, ok: false, says: '' });
 const PLAIN = passed('screen', 'sound', 'storage', 'line');
-const NOTHING_MORE = { client: null, camera: false };
+const NOTHING_MORE = { client: null, camera: false, sound: true };
 
 describe('whether a device is ready', () => {
 	it('asks for what a paper needs, and for client and camera where the rules do', () => {
@@ -17,9 +17,9 @@ describe('whether a device is ready', () => {
 					NOTHING_MORE
 				)
 			).toBe(false);
-		expect(isDeviceReady(PLAIN, { client: '1.0', camera: false })).toBe(false);
-		expect(isDeviceReady([...PLAIN, ...passed('client')], { client: '1.0', camera: false })).toBe(true);
-		expect(isDeviceReady([...PLAIN, failed('camera')], { client: null, camera: true })).toBe(false);
+		expect(isDeviceReady(PLAIN, { client: '1.0', camera: false, sound: false })).toBe(false);
+		expect(isDeviceReady([...PLAIN, ...passed('client')], { client: '1.0', camera: false, sound: false })).toBe(true);
+		expect(isDeviceReady([...PLAIN, failed('camera')], { client: null, camera: true, sound: false })).toBe(false);
 	});
 	it('keeps nobody out for a wrong clock, and asks for signing out only where that was asked', () => {
 		expect(isDeviceReady([...PLAIN, failed('clock')], NOTHING_MORE)).toBe(true);

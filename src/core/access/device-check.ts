@@ -15,22 +15,26 @@ export const DEVICE_CHECKS = {
 } as const;
 export type DeviceCheck = keyof typeof DEVICE_CHECKS;
 
-export type CheckResult = { key: DeviceCheck; ok: boolean; says: string };
+/** `without`: the person can't have it, has said so, and goes on without. */
+export type CheckResult = { key: DeviceCheck; ok: boolean; says: string; without?: boolean };
 
-/** What a candidate's sessions to come ask of the device. */
-export type DeviceNeeds = { client: string | null; camera: boolean };
+/** What a candidate's sessions to come ask of the device. `sound`: some question has sound or a film. */
+export type DeviceNeeds = { client: string | null; camera: boolean; sound: boolean };
 
 /**
- * Whether a device is ready: every check that is needed has passed. A microphone helps, and nothing asks for one yet; a
+ * Whether a device is ready: every check that is needed has passed. Sound is heard, or somebody who hears none goes on
+ * without it: nobody is kept out by that. A microphone helps, and nothing asks for one yet; a
  * wrong clock is told and keeps nobody out, as time goes by the server's. Whether somebody is signed out elsewhere is asked
  * at the door only, and counts where it was asked.
  */
 export function isDeviceReady(results: CheckResult[], needs: DeviceNeeds): boolean {
-	const needed: DeviceCheck[] = ['screen', 'sound', 'storage', 'line'];
+	const needed: DeviceCheck[] = ['screen', 'storage', 'line'];
+	if (needs.sound) needed.push('sound');
 	if (needs.client !== null) needed.push('client');
 	if (needs.camera) needed.push('camera');
 	const stillIn = results.some((result) => result.key === 'accounts' && !result.ok);
-	return !stillIn && needed.every((key) => results.some((result) => result.key === key && result.ok));
+	const passes = ({ key, ok, without }: CheckResult) => ok || (key === 'sound' && without === true);
+	return !stillIn && needed.every((key) => results.some((result) => result.key === key && passes(result)));
 }
 
 /** A clock that is further off than this shows a candidate the wrong time of finishing. */

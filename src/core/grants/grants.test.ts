@@ -111,7 +111,9 @@ describe('the effect, told before saving', () => {
 
 	it('says when the close or the cap takes some of it', () => {
 		expect(words(extra(1.25), { atClose: 'cut' })).toBe('80 + 20 = 100 min, ends 10:30 at the latest');
-		expect(words(extra(2), { maxLimitMinutes: 120 })).toBe('80 + 40 = 120 min (the most the rules allow), ends 11:15 at the latest');
+		expect(words(extra(2), { maxLimitMinutes: 120 })).toBe(
+			'80 + 40 = 120 min (the most the rules allow), ends 11:15 at the latest'
+		);
 	});
 
 	it('knows the end of somebody who has begun from the clock, stops and all', () => {

@@ -1,6 +1,16 @@
 export { HOUR, LOADING_MS, MINUTE, NEW_TRACK, NO_GRANTS } from './rules';
 export type { MergedGrants, Phase, Stop, TimingRules, Track, Window } from './rules';
-export { allottedMinutes, endsByTime, lastEntryOf, lastsUntil, ranOn, reckon, stopCounts, unionLength, workLastsUntil } from './reckon';
+export {
+	allottedMinutes,
+	endsByTime,
+	lastEntryOf,
+	lastsUntil,
+	ranOn,
+	reckon,
+	stopCounts,
+	unionLength,
+	workLastsUntil
+} from './reckon';
 export type { Reckoning } from './reckon';
 export {
 	asEntered,

@@ -62,8 +62,7 @@ describe('the latest finish', () => {
 				const open = { opens: at('09:00'), closes: length === null ? null : at('09:00') + length * MINUTE };
 				const own = grants({ factor, extraMinutes, creditsMinutes });
 				const { latestFinish, lastEntry, windowEnd } = reckon(rules, open, own, NOT_BEGUN, at('08:00'));
-				const last =
-					rules.clockStarts === 'room' ? open.opens : Math.min(lastEntry ?? Infinity, windowEnd ?? Infinity);
+				const last = rules.clockStarts === 'room' ? open.opens : Math.min(lastEntry ?? Infinity, windowEnd ?? Infinity);
 				const endsOf = (from: number) =>
 					reckon(rules, open, own, { ...NEW_TRACK, roomStartedAt: from, beganAt: from, clockStartedAt: from }, from)
 						.deadline;

@@ -178,8 +178,7 @@ export function reckon(
 		deadline,
 		cut: cutBy({ rules, windowEnd, naturalDeadline, allotted, credits, origin, window, now }),
 		graceEnds,
-		latestFinish:
-			origin === null ? finishFrom(latestBeginning(), { allotted, credits, rules, windowEnd }) : deadline,
+		latestFinish: origin === null ? finishFrom(latestBeginning(), { allotted, credits, rules, windowEnd }) : deadline,
 		remaining,
 		latestFullStart,
 		warnings: warningsAt(rules, allotted, remaining, track.beganAt !== null)
@@ -202,7 +201,12 @@ const startsWithRoom = (rules: TimingRules, session: Window, window: Window) =>
 /** When somebody ends who begins at that instant; null: no limit, or no end of beginning. */
 function finishFrom(
 	begun: number | null,
-	{ allotted, credits, rules, windowEnd }: Pick<Reckoning, 'allotted' | 'credits' | 'windowEnd'> & { rules: TimingRules }
+	{
+		allotted,
+		credits,
+		rules,
+		windowEnd
+	}: Pick<Reckoning, 'allotted' | 'credits' | 'windowEnd'> & { rules: TimingRules }
 ): number | null {
 	const full = begun === null || allotted === null ? null : begun + allotted + credits;
 	return rules.atClose === 'cut' ? earliest(full, windowEnd) : full;

@@ -1,12 +1,13 @@
 import { keepIn, keptIn } from '$ui/browser-storage';
 
 /** How the paper looks on this device. */
-export type Look = 'paper' | 'strong' | 'night' | 'sand';
+export type Look = 'paper' | 'light' | 'strong' | 'night' | 'sand';
 type Kept = { size: number; look: Look; spacing: number; ruler: boolean };
 
 /** What each look is called, and by which class it is drawn. */
 export const LOOKS: Record<Look, { name: string; class: string }> = {
-	paper: { name: 'Paper', class: '' },
+	paper: { name: 'As on this device', class: '' },
+	light: { name: 'Paper', class: 'look-light' },
 	strong: { name: 'Black on white', class: 'look-strong' },
 	night: { name: 'Light on dark', class: 'dark' },
 	sand: { name: 'Sand, softer', class: 'look-sand' }

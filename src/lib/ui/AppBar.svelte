@@ -5,12 +5,13 @@
 	import SunSolid from 'flowbite-svelte-icons/SunSolid.svelte';
 	import { clockTime, zoneName } from '$core/time';
 	import type { ServerClock } from './server-clock.svelte';
+	import { singleKeys } from './shortcuts.svelte';
 
 	type Props = {
 		path: string;
 		clock: ServerClock;
 		site: { name: string; zone: string };
-		person: { name: string; roles: string };
+		person: { id: string; name: string; roles: string };
 		places: { href: string; name: string }[];
 		onfind: () => void;
 	};
@@ -23,6 +24,7 @@
 			.join('')
 	);
 	const isHere = (href: string) => (href === '/' ? path === '/' : path.startsWith(href));
+	$effect(() => singleKeys.of(person.id));
 	let dark = $state(typeof document !== 'undefined' && document.documentElement.classList.contains('dark'));
 
 	function turn() {
@@ -79,6 +81,12 @@
 				<p class="mb-3 text-[13px]"><a class="underline" href="/you/sign-in">How I sign in</a></p>
 				<button class="mb-3 text-[13px] underline md:hidden" onclick={turn}
 					>{dark ? 'Light theme' : 'Dark theme'}</button
+				>
+				<button
+					class="mb-3 block text-left text-[13px] underline"
+					aria-pressed={singleKeys.isOff}
+					onclick={() => singleKeys.switch(!singleKeys.isOff)}
+					data-testid="single-keys">{singleKeys.isOff ? 'Let single keys act again' : 'No single keys'}</button
 				>
 				<form method="POST" action="/sign-out">
 					<button

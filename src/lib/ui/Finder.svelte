@@ -8,6 +8,7 @@ the server looks up, and shows each what they may see.
 	import { placesFor, type Found } from '$core/finder';
 	import { getClock } from './clock-context';
 	import { inWords, send } from './post';
+	import Shortcuts from './Shortcuts.svelte';
 	import { timeInFull } from './zone-beside';
 
 	type Props = { places: { href: string; name: string }[]; open: boolean };
@@ -95,15 +96,10 @@ the server looks up, and shows each what they may see.
 		event.preventDefault();
 		run();
 	}
-	function shortcut(event: KeyboardEvent) {
-		if (!(event.ctrlKey || event.metaKey) || event.altKey || event.shiftKey || event.key.toLowerCase() !== 'k') return;
-		event.preventDefault();
-		// A question that waits for its answer is answered first.
-		if (!document.querySelector('dialog[open]')) open = true;
-	}
+	const show = () => (open = true);
 </script>
 
-<svelte:window onkeydown={shortcut} />
+<Shortcuts combined={{ 'Ctrl+k': show, 'Meta+k': show }} fromFields />
 
 {#if open}
 	<dialog

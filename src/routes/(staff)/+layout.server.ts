@@ -28,7 +28,11 @@ export const load: LayoutServerLoad = async (event) => {
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		// A page about one session says that session's site instead: its times and the clock above them agree.
 		site: await homeSite(otium.db, staff),
-		person: { name: staff.name, roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ') },
+		person: {
+			id: staff.id,
+			name: staff.name,
+			roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ')
+		},
 		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
 			// Coordinators find it under Prepare, Places.
 			.filter(({ act }) => act !== 'see_technical' || !mayAnywhere(staff, 'prepare'))

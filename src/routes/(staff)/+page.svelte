@@ -8,6 +8,7 @@
 	import { getClock } from '$ui/clock-context';
 	import ReadyLines from '$ui/ReadyLines.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { timeInFull } from '$ui/zone-beside';
 
@@ -48,15 +49,14 @@
 		return () => clearInterval(timer);
 	});
 
-	function onkeydown(event: KeyboardEvent) {
-		if (event.target !== document.body || event.ctrlKey || event.metaKey || event.altKey) return;
-		if (event.key === 'n' && data.mayPrepare) void goto('/prepare/new');
-		if (event.key === 'o' && today.next) void goto(`/live/${today.next.id}`);
-	}
+	const keys = {
+		n: () => void (data.mayPrepare && goto('/prepare/new')),
+		o: () => void (today.next && goto(`/live/${today.next.id}`))
+	};
 </script>
 
 <svelte:head><title>Today · Otium</title></svelte:head>
-<svelte:window {onkeydown} />
+<Shortcuts {keys} />
 
 <div class="grid min-h-full grid-cols-[1fr_330px] max-lg:grid-cols-1">
 	<main class="space-y-4 px-6 py-5">

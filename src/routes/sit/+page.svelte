@@ -63,14 +63,18 @@
 	let live = $state.raw<{ sittingId: string; epoch: number } | null>(null);
 	const leftovers = new Leftovers(() => live);
 	onMount(() => leftovers.start());
+	/** The server has let this device in, and the browser has not kept by what it is known. */
+	let keepsNothing = $state(false);
+	async function arrived() {
+		await invalidateAll();
+		keepsNothing = data.device === null;
+	}
 	function leave() {
 		live = null;
 		kept = null;
 		void invalidateAll();
 	}
 </script>
-
-<svelte:head><title>Otium: sit a paper</title></svelte:head>
 
 {#if here}
 	{#key `${here.device.sittingId} ${here.device.epoch} ${kept !== null}`}
@@ -86,6 +90,17 @@
 	{/key}
 {:else if isAsking && data.device}
 	<Calm title="One moment"><p>Looking up your exam.</p></Calm>
+{:else if keepsNothing}
+	<Calm title="This browser refuses cookies">
+		<p>
+			You were found and taken in, but by a cookie alone this exam knows the device again, and this browser has not kept
+			it.
+		</p>
+		<p>
+			Allow cookies for <strong>{location.host}</strong> and load this page again, or use another browser. Tell your proctor
+			then to free your device.
+		</p>
+	</Calm>
 {:else}
-	<Door {clock} code={data.code} onarrived={() => invalidateAll()} />
+	<Door {clock} code={data.code} onarrived={arrived} />
 {/if}

@@ -40,13 +40,18 @@
 		await playTone().catch(() => note({ key: 'sound', ok: false, says: 'this browser plays no sound' }));
 		played = true;
 	}
-	async function finish(heard: boolean) {
+	async function finish(heard: 'yes' | 'no' | 'never') {
 		if (busy) return;
 		busy = true;
 		note({
 			key: 'sound',
-			ok: heard,
-			says: heard ? 'you heard it' : 'not heard: raise the volume, or put in headphones'
+			ok: heard === 'yes',
+			says: {
+				yes: 'you heard it',
+				no: 'not heard: raise the volume, or put in headphones',
+				never: 'you continue without it: that is noted'
+			}[heard],
+			...(heard === 'never' ? { without: true } : {})
 		});
 		note({
 			key: 'accounts',
@@ -96,9 +101,12 @@
 		<div class="mt-3 flex flex-wrap items-center gap-3">
 			<Press onclick={sound}>Play a tone</Press>
 			{#if played}
-				<Press main onclick={() => finish(true)} disabled={busy} testid="heard">I heard it</Press>
-				<Press onclick={() => finish(false)} disabled={busy}>I heard nothing</Press>
+				<Press main onclick={() => finish('yes')} disabled={busy} testid="heard">I heard it</Press>
+				<Press onclick={() => finish('no')} disabled={busy}>I heard nothing</Press>
 			{/if}
+			<Press onclick={() => finish('never')} disabled={busy} testid="without-sound"
+				>I don’t hear: continue without</Press
+			>
 		</div>
 		{#if outcome && !outcome.ready}<p class="text-ochre mt-2 text-[16px]" role="status">
 				Something is not right yet: see the lines with “!”. {needed

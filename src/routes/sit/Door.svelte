@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { newView } from '$player/new-view.svelte';
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { clockLength, timeAndDate } from '$core/time';
@@ -100,6 +101,10 @@
 	});
 </script>
 
+<svelte:head>
+	<title>{person && isEarly ? 'You are early' : person ? 'Is this you?' : 'Sit a paper'} · Otium</title>
+</svelte:head>
+
 {#if person && isEarly}
 	<Calm title="You are early" paper={person.paper} person={person.name}>
 		<p>
@@ -147,7 +152,7 @@
 	</Calm>
 {:else}
 	<main class="mx-auto flex min-h-dvh max-w-md flex-col justify-center px-5 py-10">
-		<h1 class="text-[30px]">Sit a paper</h1>
+		<h1 class="text-[30px] outline-none" {@attach newView}>Sit a paper</h1>
 		<p class="text-ink-2 mt-1 text-[17px]">
 			{isSlip ? 'Your slip is enough.' : 'The code is on the board, or on your slip.'}{asks === 'number' && !isSlip
 				? ' Your number is on your card.'

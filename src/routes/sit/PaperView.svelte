@@ -10,7 +10,9 @@
 	import { TimeWarnings } from '$player/time-warnings.svelte';
 	import type { Watch } from '$player/watch.svelte';
 	import type { ServerClock } from '$ui/server-clock.svelte';
-	import { untrack } from 'svelte';
+	import Shortcuts from '$ui/Shortcuts.svelte';
+	import { singleKeys } from '$ui/shortcuts.svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import HandIn from './HandIn.svelte';
 	import Messages from './Messages.svelte';
 	import PaperFoot from './PaperFoot.svelte';
@@ -21,8 +23,15 @@
 	import Ruler from './tools/Ruler.svelte';
 	import WatchGuard from './WatchGuard.svelte';
 
-	type Props = { paper: Paper; line: Line; clock: ServerClock; watch: Watch | null };
-	let { paper, line, clock, watch }: Props = $props();
+	type Props = {
+		paper: Paper;
+		line: Line;
+		clock: ServerClock;
+		watch: Watch | null;
+		/** Held or on a break: it is not seen, and stays as it was left. */
+		isResting: boolean;
+	};
+	let { paper, line, clock, watch, isResting }: Props = $props();
 
 	const display = untrack(() => new Display(`otium display ${line.picture.sittingId}`, line.picture.display));
 	const time = untrack(() => new TimeLeft(() => line.picture, clock));
@@ -57,7 +66,7 @@
 	const waitsForLine = $derived(isForwardOnly && line.downSince !== null);
 
 	$effect(() => {
-		line.show(paper.at);
+		line.show(isResting ? null : paper.at);
 		return () => line.show(null);
 	});
 	const spoken = $derived(
@@ -72,6 +81,7 @@
 	);
 	let isBeside = $state<boolean | 'wide'>(false);
 	let handingIn = $state(false);
+	let wasResting = false;
 	const warnings = untrack(() => new TimeWarnings(line.picture.sittingId));
 	$effect(() => warnings.look(picture.time.warnAtMinutes, time.remaining));
 	$effect(() => () => warnings.stop());
@@ -83,7 +93,11 @@
 		else if (each.isUp) void untrack(() => paper.settle());
 	});
 	$effect(() => {
-		const seen = () => paper.viewChanged(document.visibilityState === 'visible');
+		const rests = isResting;
+		const seen = () => paper.viewChanged(document.visibilityState === 'visible' && !rests);
+		if (rests) seen();
+		else if (wasResting) seen();
+		wasResting = rests;
 		document.addEventListener('visibilitychange', seen);
 		return () => document.removeEventListener('visibilitychange', seen);
 	});
@@ -112,41 +126,61 @@
 	function toggleMark(questionId: string) {
 		change(questionId, { marked: !paper.of(questionId).marked });
 	}
-	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (
-			handingIn ||
-			event.ctrlKey ||
-			event.metaKey ||
-			event.altKey ||
-			target.matches('input:not([type=radio]):not([type=checkbox]), textarea, select')
-		)
-			return;
-		const digit = Number(event.key);
-		const inputs =
-			isOne && digit >= 1 ? document.querySelectorAll<HTMLInputElement>('[data-question] input[name^="q-"]') : [];
-		if (inputs.length >= digit && digit >= 1) inputs[digit - 1].click();
-		else if (event.key === 'n' || (event.key === 'ArrowRight' && !target.matches('input'))) turn(1);
-		else if (event.key === 'p' || (event.key === 'ArrowLeft' && !target.matches('input'))) turn(-1);
-		else if (event.key === 'm' && picture.session.tools.marking) toggleMark(questionId);
-		else return;
-		event.preventDefault();
+	function choose(nth: number) {
+		if (isOne) document.querySelectorAll<HTMLInputElement>('[data-question] input[name^="q-"]')[nth - 1]?.click();
 	}
+	const keys: Record<string, () => void> = {
+		n: () => turn(1),
+		ArrowRight: () => turn(1),
+		p: () => turn(-1),
+		ArrowLeft: () => turn(-1),
+		m: () => void (picture.session.tools.marking && toggleMark(questionId)),
+		...Object.fromEntries(Array.from({ length: 9 }, (_, i) => [String(i + 1), () => choose(i + 1)]))
+	};
+	untrack(() => singleKeys.of(line.picture.sittingId));
+
+	/** Where nothing was asked for the focus stays; where a question was, it goes to its heading. */
+	async function read(place: number) {
+		await tick();
+		document.querySelector<HTMLElement>(`[data-question="${paper.order[place]}"] h2`)?.focus({ preventScroll: !isOne });
+	}
+	onMount(() => {
+		singleKeys.viewChanged();
+		void read(page.from);
+	});
+	// What they were writing is where it was when the work goes on.
+	let left: { element: HTMLElement; scrolled: number } | null = null;
+	$effect.pre(() => {
+		if (isResting) left = { element: document.activeElement as HTMLElement, scrolled: window.scrollY };
+	});
+	$effect(() => {
+		if (isResting || left === null) return;
+		const { element, scrolled } = left;
+		left = null;
+		singleKeys.viewChanged();
+		window.scrollTo({ top: scrolled });
+		if (element.isConnected && element !== document.body) element.focus({ preventScroll: true });
+		else void read(paper.at);
+	});
 	/** Turns to the next page or the one before, as far as the rules allow. */
 	function turn(by: 1 | -1) {
 		if (waitsForLine || !mayTurn(movement, page, by, { isAnswered, readsOnly: isClosed })) return;
-		paper.goTo(page.from + by * page.perPage);
+		const to = page.from + by * page.perPage;
+		paper.goTo(to);
 		if (!isOne) window.scrollTo({ top: 0 });
+		void read(to);
 	}
 	const mayGoTo = (index: number) => mayJump(movement, count, paper.at, index, isAnswered);
 	function jump(index: number) {
 		if (!mayGoTo(index)) return;
 		paper.goTo(index);
 		if (!isOne) document.querySelector(`[data-question="${paper.order[index]}"]`)?.scrollIntoView({ block: 'start' });
+		void read(index);
 	}
 </script>
 
-<svelte:window {onkeydown} />
+{#if !isResting}<Shortcuts {keys} />{/if}
+<svelte:head><title>Question {paper.at + 1} of {count} · {picture.paper.title} · Otium</title></svelte:head>
 
 {#snippet asked(at: number)}
 	{@const each = paper.questionAt(at)}
@@ -171,9 +205,12 @@
 {/snippet}
 
 <div
-	class="bg-paper text-ink flex min-h-dvh flex-col {LOOKS[display.look].class}"
+	class="bg-paper text-ink min-h-dvh flex-col {isResting ? '' : 'flex'} {LOOKS[display.look].class}"
 	class:not-printed={!(picture.session.watch?.printing ?? true)}
+	hidden={isResting}
+	inert={isResting}
 >
+	<h1 class="sr-only">{picture.paper.title}</h1>
 	<PaperHead {paper} {line} {time} {each} />
 	<Tools
 		{paper}
@@ -247,8 +284,8 @@
 	/>
 </div>
 
-{#if display.ruler}<Ruler />{/if}
-{#if handingIn}<HandIn
+{#if display.ruler && !isResting}<Ruler />{/if}
+{#if handingIn && !isResting}<HandIn
 		{paper}
 		{line}
 		isTimeUp={time.isUp}

@@ -18,6 +18,7 @@
 		: 'bg-sheet border-line-strong'} {isHere ? 'outline-ochre-mark outline-[2.5px] outline-offset-1' : ''}"
 	aria-label="Question {place + 1}, {isAnswered ? 'answered' : 'blank'}{marked ? ', marked' : ''}"
 	aria-current={isHere ? 'true' : undefined}
+	data-answered={isAnswered ? '' : undefined}
 	disabled={!mayJump(place)}
 	onclick={onjump}
 >

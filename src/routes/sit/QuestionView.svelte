@@ -113,12 +113,12 @@
 		{/if}
 		<fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
 			<legend class="w-full" lang={wording ? language : undefined}>
-				<span class="text-ink-2 block text-[0.83em]" lang="en"
-					>Question {number} of {of} · {question.points}
+				<h2 class="text-ink-2 block font-sans text-[0.83em] font-normal outline-none" tabindex="-1" lang="en">
+					Question {number} of {of} · {question.points}
 					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}{question.isStep
 						? ' · belongs to the question before'
-						: ''}</span
-				>
+						: ''}
+				</h2>
 				<span class="mt-2 block font-serif text-[1.22em] leading-snug"
 					><Blocks blocks={stem.slice(0, split)} {gap} /></span
 				>

@@ -197,6 +197,41 @@
 		/>{/if}
 {/snippet}
 
+{#snippet paused()}
+	<Calm
+		title={picture.breaks?.until ? 'Your break' : 'A pause'}
+		paper={picture.paper.title}
+		person={picture.candidate.name}
+	>
+		{#if picture.breaks?.until}
+			<p>
+				Your break lasts until <strong>{timeAndDate(picture.breaks.until, zone, now)}</strong><OwnTime
+					at={picture.breaks.until}
+					{zone}
+				/>. {picture.breaks.stopsClock ? 'The clock is stopped.' : 'The clock runs on.'} Your paper continues automatically
+				then.
+			</p>
+			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
+		{:else}
+			{#if picture.heldByRules}
+				<p>
+					Your exam has been paused by its rules. All your answers are safe. Your proctor has been told, and it
+					continues automatically when they let it.
+				</p>
+			{:else}
+				<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
+			{/if}
+			<p class="text-ink-2">
+				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {timeAndDate(
+						picture.time.deadline,
+						zone,
+						now
+					)}<OwnTime at={picture.time.deadline} {zone} />.{/if}
+			</p>
+		{/if}
+	</Calm>
+{/snippet}
+
 {#if line.isSignedOut}
 	<Calm title="Please sign in again">
 		<p>This device is no longer signed in. Your answers are safe.</p>
@@ -231,54 +266,24 @@
 			<Press main onclick={() => (startView = import('./Start.svelte'))}>Try again</Press>
 		</Calm>
 	{/await}
-{:else if picture.state === 'working' && paper}
-	{#await paperView then { default: PaperView }}
-		<PaperView {paper} {line} {clock} {watch} />
-	{:catch}
+{:else if picture.state === 'working' || picture.state === 'on_hold'}
+	{#if picture.state === 'on_hold'}{@render paused()}{/if}
+	<!-- It stays where it is during a pause: nothing that somebody is writing is taken off the page. -->
+	{#if paper}{#await paperView then { default: PaperView }}
+			<PaperView {paper} {line} {clock} {watch} isResting={picture.state === 'on_hold'} />
+		{:catch}
+			<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
+				<p>The connection dropped before your paper had loaded. Nothing is lost.</p>
+				<Press main onclick={() => (paperView = import('./PaperView.svelte'))}>Try again</Press>
+			</Calm>
+		{/await}
+	{:else if picture.state === 'working'}
 		<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
-			<p>The connection dropped before your paper had loaded. Nothing is lost.</p>
-			<Press main onclick={() => (paperView = import('./PaperView.svelte'))}>Try again</Press>
+			<p>Your paper is loading.</p>
+			<Trouble {problem} />
+			{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
 		</Calm>
-	{/await}
-{:else if picture.state === 'working'}
-	<Calm title="One moment" paper={picture.paper.title} person={picture.candidate.name}>
-		<p>Your paper is loading.</p>
-		<Trouble {problem} />
-		{#if problem}<Press onclick={() => ((problem = null), load())}>Try again</Press>{/if}
-	</Calm>
-{:else if picture.state === 'on_hold'}
-	<Calm
-		title={picture.breaks?.until ? 'Your break' : 'A pause'}
-		paper={picture.paper.title}
-		person={picture.candidate.name}
-	>
-		{#if picture.breaks?.until}
-			<p>
-				Your break lasts until <strong>{timeAndDate(picture.breaks.until, zone, now)}</strong><OwnTime
-					at={picture.breaks.until}
-					{zone}
-				/>. {picture.breaks.stopsClock ? 'The clock is stopped.' : 'The clock runs on.'} Your paper continues automatically
-				then.
-			</p>
-			<Press main onclick={() => takeBreak(false)} testid="end-break">Continue now</Press>
-		{:else}
-			{#if picture.heldByRules}
-				<p>
-					Your exam has been paused by its rules. All your answers are safe. Your proctor has been told, and it
-					continues automatically when they let it.
-				</p>
-			{:else}
-				<p>Your proctor has paused your exam. All your answers are safe, and it will continue automatically.</p>
-			{/if}
-			<p class="text-ink-2">
-				{#if picture.time.standing}The clock has stopped.{:else if picture.time.deadline}You finish by {timeAndDate(
-						picture.time.deadline,
-						zone,
-						now
-					)}<OwnTime at={picture.time.deadline} {zone} />.{/if}
-			</p>
-		{/if}
-	</Calm>
+	{/if}
 {:else if picture.state === 'handed_in' || picture.state === 'time_up'}
 	{#await endedView then { default: Ended }}
 		<Ended

@@ -161,6 +161,7 @@
 			? 'max-h-[calc(100vh-13rem)] w-[min(50rem,48vw)]'
 			: 'max-h-[70vh] w-80'}"
 		aria-label={title}
+		data-beside
 		data-testid="panel"
 	>
 		<div class="mb-3 flex items-center">

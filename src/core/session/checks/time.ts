@@ -136,7 +136,8 @@ function checkFit(facts: SessionFacts): Finding[] {
 		});
 	const begunBy = rules.timing.clockStarts === 'room' ? window.opens : Math.min(lastEntry, window.closes);
 	const late = extraTime.needs.filter(
-		({ minutes }) => minutes !== null && minutes > limit && minutes <= room && window.closes! - minutes * MINUTE < begunBy
+		({ minutes }) =>
+			minutes !== null && minutes > limit && minutes <= room && window.closes! - minutes * MINUTE < begunBy
 	);
 	if (atClose === 'cut' && late.length > 0) {
 		const most = Math.max(...late.map(({ minutes }) => minutes!));
@@ -223,7 +224,10 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 					text: `limit of ${timing.maxLimitMinutes} min`,
 					set: { 'rules.timing.limitMinutes': timing.maxLimitMinutes, 'rules.timing.questionSeconds': null }
 				},
-				{ text: `longest limit of ${timing.limitMinutes} min`, set: { 'rules.timing.maxLimitMinutes': timing.limitMinutes } }
+				{
+					text: `longest limit of ${timing.limitMinutes} min`,
+					set: { 'rules.timing.maxLimitMinutes': timing.limitMinutes }
+				}
 			],
 			'block'
 		);

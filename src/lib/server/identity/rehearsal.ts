@@ -11,6 +11,7 @@ import { refusal, RefusalError } from '$core/sitting';
 import type { Query } from '../db';
 import { loadSitting } from '../sitting';
 import type { House } from '../house';
+import { hasSound } from '../records';
 import { findSessions } from '../session';
 import { refuse, type Answer } from './answer';
 import { sittingBySlip } from './recognise';
@@ -49,7 +50,7 @@ export async function rehearse(otium: Needs, asked: Rehearsal): Promise<Rehearse
 	const wait = await otium.limits.asked('rehearsal', asked.address);
 	if (wait > 0) return refuse('too_many_tries', wait);
 	if (asked.by.trim() === '') {
-		const needs = { client: null, camera: false };
+		const needs = { client: null, camera: false, sound: true };
 		const { ready, clientSays } = judge(needs, asked);
 		return { ok: true, ready, name: null, needs, clientSays };
 	}
@@ -86,7 +87,11 @@ export async function checkAtDoor(otium: Needs, sittingId: string, found: Found)
 	const one = await loadSitting(otium.db, sittingId, otium.now());
 	if (!one) throw new RefusalError(refusal('gone'));
 	const { level, clientVersion, snapshotSeconds } = one.session.rules.lockdown;
-	const needs = { client: level === 'sealed' ? clientVersion : null, camera: snapshotSeconds !== null };
+	const needs = {
+		client: level === 'sealed' ? clientVersion : null,
+		camera: snapshotSeconds !== null,
+		sound: await hasSound(otium.db, one.paperId)
+	};
 	const { ready } = await writeCheck(otium, one.candidate.id, one.session.id, needs, found);
 	return { ready };
 }
@@ -133,7 +138,10 @@ async function needsOf(otium: Needs, candidateId: string, now: number): Promise<
 		(best, one) => (best === null || isAtLeast(one, best) ? one : best),
 		null
 	);
-	return { client: newest, camera: sessions.some((session) => session.rules.lockdown.snapshotSeconds !== null) };
+	let sound = false;
+	for (const { paper } of sessions) sound ||= await hasSound(otium.db, paper.id);
+	const camera = sessions.some((session) => session.rules.lockdown.snapshotSeconds !== null);
+	return { client: newest, camera, sound };
 }
 
 function clientResult(client: ProvenClient | null, needs: DeviceNeeds): CheckResult {

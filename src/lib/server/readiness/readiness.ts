@@ -69,7 +69,8 @@ async function proctorLine(db: Query, session: Session, edit: string): Promise<R
 function timeLine({ facts, rules }: Plan): ReadyLine {
 	const { extraTime, window, zone } = facts;
 	if (extraTime.count === 0) return { key: 'time', state: 'done', text: 'Nobody needs extra time' };
-	const last = extraTime.lastEnds === null ? '' : `, the last by ${timeAndDate(extraTime.lastEnds, zone, window.opens)}`;
+	const last =
+		extraTime.lastEnds === null ? '' : `, the last by ${timeAndDate(extraTime.lastEnds, zone, window.opens)}`;
 	const closes = rules.timing.atClose === 'cut' ? window.closes : null;
 	const open = closes === null ? Infinity : (closes - window.opens) / MINUTE;
 	const cut = extraTime.needs.filter(({ minutes }) => minutes !== null && minutes > open);

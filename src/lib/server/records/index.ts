@@ -5,7 +5,7 @@ export { networkNames } from './network';
 export { siteOfCandidate } from './candidate';
 export { draftGrant, findGrant, findGrants, insertGrants } from './grant';
 export type { NewGrant } from './grant';
-export { paperVersion } from './paper';
+export { hasSound, paperVersion } from './paper';
 export type { PaperVersion } from './paper';
 export { standingValidity } from './standing-validity';
 export type { StandingValidity } from './standing-validity';

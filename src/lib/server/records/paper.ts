@@ -1,4 +1,4 @@
-import { dealtCount, dealtPoints, type Paper } from '$core/paper';
+import { dealtCount, dealtPoints, mediaBeside, questionsOf, shows, type Paper } from '$core/paper';
 import { perHouse, type Query } from '../db';
 import { latest } from '../latest';
 
@@ -34,4 +34,10 @@ export async function paperVersion(db: Query, id: string): Promise<PaperVersion>
 	};
 	papers.set(id, version);
 	return version;
+}
+
+/** Whether some question of a paper, or a text beside it, has sound or a film. */
+export async function hasSound(db: Query, paperId: string): Promise<boolean> {
+	const { content } = await paperVersion(db, paperId);
+	return questionsOf(content).some((question) => mediaBeside(question).some((medium) => shows(medium) !== 'picture'));
 }

@@ -44,7 +44,10 @@ async function workAfter(db: Query, rows: (Taken & Lasting)[], at: number, now: 
 			open.map((row) => row.id)
 		)
 		.whereIn('state', ['expected', ...IN_THE_ROOM])
-		.whereIn('candidate_id', db('grant_given').whereNull('withdrawn_at').whereNotNull('candidate_id').select('candidate_id'))
+		.whereIn(
+			'candidate_id',
+			db('grant_given').whereNull('withdrawn_at').whereNotNull('candidate_id').select('candidate_id')
+		)
 		.pluck('id');
 	for (const { session, reckoning } of await loadSittings(db, more, now))
 		if (workLastsUntil(session.rules.timing, session.window, [reckoning.latestFinish]) > at) goOn.add(session.id);

@@ -193,7 +193,8 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 				: []
 		);
 		const together = there.reduce((sum, { seated }) => sum + seated, 0);
-		const isFirst = plans.findIndex((one) => one.window.opens === plan.window.opens && one.facts.room.id === room.id) === i;
+		const isFirst =
+			plans.findIndex((one) => one.window.opens === plan.window.opens && one.facts.room.id === room.id) === i;
 		if (there.length > 1 && together > room.seats && isFirst)
 			block(
 				plan,

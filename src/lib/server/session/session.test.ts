@@ -94,7 +94,9 @@ describe('planning', () => {
 
 	it('a room is taken until the last may have finished: whoever comes at the end of entry, and whoever has more time', async () => {
 		// Entry until 09:15, an hour, and a minute of grace: 10:16; the window closes before that.
-		await house.otium.db('session').update({ closes: Date.parse('2026-12-08T09:20Z'), rules: JSON.stringify(limit(60)) });
+		await house.otium
+			.db('session')
+			.update({ closes: Date.parse('2026-12-08T09:20Z'), rules: JSON.stringify(limit(60)) });
 		const isTaken = async (time: string) => {
 			const told = await plan({ time, until: '16:00' });
 			return told.ok && told.findings.some(({ code }) => code === 'room_clash');

@@ -1,6 +1,5 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { groupBy } from '$core/group-by';
-import { mediaBeside, questionsOf, shows } from '$core/paper';
 import { technicalTasks, type TechnicalTask } from '$core/technical';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
@@ -8,7 +7,7 @@ import type { Query } from '../db';
 import type { Writing } from '../house';
 import { appendToLogbook } from '../logbook';
 import { devicesReady } from '../readiness';
-import { findSession, findSessions, networkNames, paperVersion, placeOf, type Session } from '../records';
+import { findSession, findSessions, hasSound, networkNames, placeOf, type Session } from '../records';
 
 /** A session with all that is to be seen to, and what of it is done. */
 export type TechnicalSession = {
@@ -70,15 +69,12 @@ async function tasksOf(db: Query, session: Session, candidates: number): Promise
 		.where({ site_id: session.site.id })
 		.whereNull('withdrawn_at')
 		.count('* as clients')) as { clients: number }[];
-	const { content } = await paperVersion(db, session.paper.id);
 	return technicalTasks({
 		rules: session.rules,
 		networks: await networkNames(db, session.rules.door.networks),
 		clients,
 		candidates,
-		hasSound: questionsOf(content).some((question) =>
-			mediaBeside(question).some((medium) => shows(medium) !== 'picture')
-		)
+		hasSound: await hasSound(db, session.paper.id)
 	});
 }
 

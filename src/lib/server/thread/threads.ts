@@ -217,7 +217,8 @@ function answerOf(worker: Working, deadlineMs: number, ask: () => void, signal?:
 		const onTime = () => {
 			const had = worker.processorMs();
 			const left = had === null || hadBefore === null ? 0 : deadlineMs - (had - hadBefore);
-			if (left > 0 && performance.now() - began < MOST_TIMES * deadlineMs) timer = setTimeout(onTime, Math.max(20, left));
+			if (left > 0 && performance.now() - began < MOST_TIMES * deadlineMs)
+				timer = setTimeout(onTime, Math.max(20, left));
 			else fail('too_long', `This took longer than ${deadlineMs / 1_000} s.`);
 		};
 		let timer = setTimeout(onTime, deadlineMs);

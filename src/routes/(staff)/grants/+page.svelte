@@ -13,7 +13,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import DateField from '$ui/DateField.svelte';
 	import { inWords, send } from '$ui/post';
-	import { isTypedInto } from '$ui/typed-into';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import DayLine from './DayLine.svelte';
 	import GrantsHead from './GrantsHead.svelte';
 	import NewGrant from './NewGrant.svelte';
@@ -98,25 +98,10 @@
 		// Whoever is in the list of this day is read anew with it.
 		chosen = data.lines.find((line) => line.sittingId === now?.sittingId) ?? now;
 	}
-	function onkeydown(event: KeyboardEvent) {
-		if (
-			isTypedInto(event.target) ||
-			(event.target as HTMLElement).closest('dialog') ||
-			event.ctrlKey ||
-			event.metaKey ||
-			event.altKey
-		)
-			return;
-		if (event.key === 'g') {
-			open(null);
-			event.preventDefault();
-		}
-		if (event.key === 'Escape') panel = 'none';
-	}
 </script>
 
 <svelte:head><title>Grants · Otium</title></svelte:head>
-<svelte:window {onkeydown} />
+<Shortcuts keys={{ g: () => open(null), Escape: () => (panel = 'none') }} />
 <div class="grid min-h-full grid-cols-[1fr_400px] max-lg:grid-cols-1">
 	<main class="px-6 py-5">
 		<GrantsHead counts={data.counts}>

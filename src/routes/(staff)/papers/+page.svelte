@@ -8,7 +8,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
-	import { isTypedInto } from '$ui/typed-into';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import Reach from './Reach.svelte';
 	import FromPackage from './FromPackage.svelte';
 
@@ -49,16 +49,9 @@
 		else trouble = inWords(answer.problem);
 	}
 	const when = (at: number) => `${longDate(at, data.site.zone)}, ${clockTime(at, data.site.zone)}`;
-	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (event.key.toLowerCase() !== 'n' || event.ctrlKey || event.metaKey || event.altKey) return;
-		if (isAsking || isTypedInto(target) || target.closest('dialog')) return;
-		event.preventDefault();
-		isAsking = true;
-	}
 </script>
 
-<svelte:window {onkeydown} />
+<Shortcuts keys={{ n: () => (isAsking = true) }} />
 <svelte:head><title>Papers · Otium</title></svelte:head>
 <main class="mx-auto max-w-5xl px-6 py-6">
 	<div class="mb-4 flex flex-wrap items-center gap-3">

@@ -1,6 +1,6 @@
 <!-- @component True or false, one of several, or all that are right. Each choice can be struck out. -->
 <script lang="ts">
-	import type { FormQuestion } from '$core/paper';
+	import { plainText, type FormQuestion } from '$core/paper';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 
@@ -31,6 +31,9 @@
 		const ids = several ? [...chosen.filter((one) => one !== id), ...(on ? [id] : [])] : [id];
 		onchange({ value: valueOf(ids), struck: given.struck.filter((one) => one !== id) });
 	}
+	/** Of a formula in it a browser takes nothing into a name. */
+	const nameOf = ({ id, text }: { id: string; text: string }, i: number) =>
+		`${plainText(textOf(id, text))}, key ${i + 1}`;
 	function strike(id: string) {
 		const struck = isStruck(id) ? given.struck.filter((one) => one !== id) : [...given.struck, id];
 		// Striking out the chosen one takes it back: two opposite marks would leave it open which is meant.
@@ -56,18 +59,18 @@
 					class="text-tide h-5 w-5 border-2 outline-none focus:ring-0 {several ? 'rounded' : ''}"
 					name="q-{question.id}"
 					checked={chosen.includes(choice.id)}
+					aria-label={nameOf(choice, i)}
 					onchange={(event) => choose(choice.id, event.currentTarget.checked)}
 				/>
 				<span class="min-w-0 break-words {isStruck(choice.id) ? 'text-ink-3 line-through' : ''}"
 					><Text text={textOf(choice.id, choice.text)} /></span
 				>
-				<span class="sr-only">, key {i + 1}</span>
 			</label>
 			{#if striking}<button
 					type="button"
 					class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
 					aria-pressed={isStruck(choice.id)}
-					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {choice.text}"
+					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {plainText(textOf(choice.id, choice.text))}"
 					onclick={() => strike(choice.id)}
 				>
 					{isStruck(choice.id) ? 'put back' : 'strike out'}

@@ -1,6 +1,6 @@
 <!-- @component Each item gets one of the matches, from a list beside it. -->
 <script lang="ts">
-	import type { FormQuestion } from '$core/paper';
+	import { plainText, type FormQuestion } from '$core/paper';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 
@@ -38,7 +38,7 @@
 				<option value="">Choose…</option>
 				{#each question.matches! as match (match.id)}
 					<option value={match.id}
-						>{textOf(match.id, match.text)}{used.includes(match.id) && parts[item.id] !== match.id
+						>{plainText(textOf(match.id, match.text))}{used.includes(match.id) && parts[item.id] !== match.id
 							? ' (used)'
 							: ''}</option
 					>

@@ -1,6 +1,6 @@
 <!-- @component Puts steps in their order: by dragging, or with the buttons, which also serve the keyboard. -->
 <script lang="ts">
-	import type { FormQuestion } from '$core/paper';
+	import { plainText, type FormQuestion } from '$core/paper';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 
@@ -57,7 +57,7 @@
 					type="button"
 					class="border-line-strong hover:bg-paper h-10 w-10 rounded-lg border text-[18px] disabled:opacity-35"
 					disabled={i + by < 0 || i + by >= order.length}
-					aria-label="Move {word}: {byId.get(id)!.text}"
+					aria-label="Move {word}: {plainText(textOf(id, byId.get(id)!.text))}"
 					onclick={() => place(id, i + by)}>{sign}</button
 				>
 			{/each}

@@ -1,5 +1,6 @@
 <!-- @component A calculator beside the paper. Loaded when it is opened. -->
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { calculate, showValue, type Angle, type CalculatorKind } from '$core/calculator';
 
 	let { kind }: { kind: CalculatorKind } = $props();
@@ -10,6 +11,8 @@
 	let trouble = $state<string | null>(null);
 	let past = $state<{ typed: string; result: string }[]>([]);
 	let field: HTMLInputElement;
+	// A finger has the keys below, and no keyboard that would cover the question.
+	onMount(() => void (matchMedia('(pointer: fine)').matches && field.focus()));
 
 	const BASIC = ['7', '8', '9', '÷', '4', '5', '6', '×', '1', '2', '3', '−', '0', '.', '%', '+'];
 	const MORE = ['sin(', 'cos(', 'tan(', 'π', 'asin(', 'acos(', 'atan(', '^', 'log(', 'ln(', '√(', 'e'];
@@ -67,7 +70,10 @@
 		{#each BASIC as key (key)}<button type="button" class={button} onclick={() => put(key)}>{key}</button>{/each}
 		<button type="button" class={button} onclick={() => put('(')}>(</button>
 		<button type="button" class={button} onclick={() => put(')')}>)</button>
-		<button type="button" class={button} onclick={() => ((typed = ''), (result = null), (trouble = null))}>clear</button
+		<button
+			type="button"
+			class={button}
+			onclick={() => ((typed = ''), (result = null), (trouble = null), field.focus())}>clear</button
 		>
 		<button type="submit" class="{button} bg-tide text-on-tide border-tide">=</button>
 	</div>
@@ -76,8 +82,10 @@
 	<ul class="text-ink-2 mt-3 space-y-0.5 font-mono text-[13px]" aria-label="Before">
 		{#each past as one (one)}
 			<li>
-				<button type="button" class="w-full truncate text-left hover:underline" onclick={() => (typed = one.typed)}
-					>{one.typed} = {one.result}</button
+				<button
+					type="button"
+					class="w-full truncate text-left hover:underline"
+					onclick={() => ((typed = one.typed), field.focus())}>{one.typed} = {one.result}</button
 				>
 			</li>
 		{/each}

@@ -2,6 +2,8 @@
 <script lang="ts">
 	import { LOOKS, SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
 
+	import { singleKeys } from '$ui/shortcuts.svelte';
+
 	let { display }: { display: Display } = $props();
 	const SPACING_NAMES = ['usual', 'wider', 'widest'];
 	const button =
@@ -48,4 +50,16 @@
 		aria-pressed={display.ruler}
 		onclick={() => display.set({ ruler: !display.ruler })}>Reading ruler</button
 	>
+	<button
+		type="button"
+		class={button}
+		aria-pressed={singleKeys.isOff}
+		onclick={() => singleKeys.switch(!singleKeys.isOff)}
+		data-testid="single-keys">No single keys</button
+	>
+	<p class="text-ink-2 text-[13px]">
+		{singleKeys.isOff
+			? 'Letters and digits do nothing by themselves: press the buttons instead.'
+			: 'N and P turn the page, M marks, digits choose an answer.'}
+	</p>
 </div>

@@ -14,7 +14,7 @@ back, Enter gives the mark where there are criteria.
 	import { getClock } from '$ui/clock-context';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
-	import { isTypedInto } from '$ui/typed-into';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import Text from '../../../sit/question/Text.svelte';
 	import type { MarkersWork } from '$lib/server/marking';
 
@@ -70,20 +70,23 @@ back, Enter gives the mark where there are criteria.
 		trouble = answer.ok ? null : inWords(answer.problem);
 		await invalidateAll();
 	}
-	function press(event: KeyboardEvent) {
-		if (event.ctrlKey || event.metaKey || event.altKey || isTypedInto(event.target)) return;
-		if (event.key === 'j') at = Math.min(at + 1, work.queue.length - 1);
-		else if (event.key === 'k') at = Math.max(at - 1, 0);
-		else if (/^\d$/.test(event.key) && rubric.length === 0 && Number(event.key) <= most) void give(event.key);
-		else if (event.key === 'Enter' && isWhole && !(event.target instanceof HTMLButtonElement)) void give(points);
-		else return;
-		event.preventDefault();
-	}
+	const keys = $derived({
+		j: () => void (at = Math.min(at + 1, work.queue.length - 1)),
+		k: () => void (at = Math.max(at - 1, 0)),
+		Enter: () => void (isWhole && give(points)),
+		// Without criteria a digit is the mark.
+		...Object.fromEntries(
+			Array.from({ length: rubric.length > 0 ? 0 : Math.min(9, Math.floor(most)) + 1 }, (_, digit) => [
+				String(digit),
+				() => void give(String(digit))
+			])
+		)
+	});
 	const fileUrl = (file: string) =>
 		`/close-out/marking/file?${new URLSearchParams({ administration: of.administrationId, paper: of.paperId, question: of.questionId, key: one.key, file })}`;
 </script>
 
-<svelte:window onkeydown={press} />
+<Shortcuts {keys} />
 {#if trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 {#if one}
 	<article class="bg-sheet border-line rounded-2xl border" data-testid="to-mark">

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { onMount, untrack } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { FINDER_ACTS } from '$core/finder';
@@ -8,6 +8,8 @@
 	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import { getClock } from '$ui/clock-context';
+	import Shortcuts from '$ui/Shortcuts.svelte';
+	import { singleKeys } from '$ui/shortcuts.svelte';
 	import AnswersGrid from './AnswersGrid.svelte';
 	import Asks from './Asks.svelte';
 	import type { AskKind } from './asks';
@@ -36,6 +38,7 @@
 		untrack(() => {
 			room.selected.clear();
 			room.focusId = seat || null;
+			if (seat) pane = 'one';
 			askFor(searchParams.get('ask'));
 		});
 		if (searchParams.has('ask'))
@@ -63,9 +66,6 @@
 	] as const;
 	/** What a phone shows; a wide screen shows all three. */
 	let pane = $state<(typeof PANES)[number]['key']>('needs');
-	$effect(() => {
-		if (room.focusId !== null) pane = 'one';
-	});
 	onMount(() => {
 		if (matchMedia('(max-width: 1023px)').matches) view = 'list';
 	});
@@ -88,7 +88,7 @@
 		const { seat, seats } = need;
 		if (SETTLED_AT_ONCE.includes(act) || seats.length === 0) return void room.settle(act as 'seen', need);
 		room.selected.clear();
-		if (seat) room.focusId = seat.id;
+		if (seat) look(seat);
 		if (act === 'let_in' || act === 'resume') void room.act(act, seats);
 		else open(act === 'free_device' ? 'move_device' : (act as AskKind), seats);
 	}
@@ -98,6 +98,10 @@
 		if (need) settle(need.acts[0], need);
 	}
 
+	function look(seat: SeatView) {
+		room.focusId = seat.id;
+		pane = 'one';
+	}
 	function toggle(seat: SeatView) {
 		if (room.selected.has(seat.id)) room.selected.delete(seat.id);
 		else room.selected.add(seat.id);
@@ -119,79 +123,84 @@
 			.flatMap(({ seats }) => seats);
 	}
 
-	/** A field has its keys for itself; a box that was just ticked keeps only those that move or tick it. */
-	function isTyped(target: HTMLElement, key: string): boolean {
-		const input = target.closest('input');
-		if (!input) return false;
-		return (
-			!['checkbox', 'radio'].includes(input.type) || key === ' ' || (input.type === 'radio' && key.startsWith('Arrow'))
-		);
+	/** On whose seat or line the focus is. */
+	const seatOn = (target: Element) => {
+		const id = target.closest<HTMLElement>('[data-seat]')?.dataset.seat;
+		return id === undefined ? null : (room.seats.get(id) ?? null);
+	};
+	/** Enter lets in whoever it is on, if they wait; else it presses what it is on. */
+	function enter(target: Element) {
+		const on = seatOn(target);
+		if (room.selected.size > 0) letIn(room.targets);
+		else if (on === null) letIn(targetsFor('let_in'));
+		else if (reach('let_in', [on]).touched.length > 0) letIn([on]);
+		else look(on);
+	}
+	// Whoever comes to the head of "Needs you" while nobody is chosen was not meant by the key that is just being pressed.
+	let headOfNeeds: string | null = null;
+	let known = new Set<string>();
+	$effect(() => {
+		const keys = room.needs.map((need) => need.key);
+		const isNew = keys.length > 0 && keys[0] !== headOfNeeds && !known.has(keys[0]);
+		if (isNew && headOfNeeds !== null && untrack(() => room.targets.length) === 0) singleKeys.viewChanged();
+		headOfNeeds = keys[0] ?? null;
+		known = new Set(keys);
+	});
+	/** The focus goes back to whom the keys act on. */
+	async function answered() {
+		ask = null;
+		await tick();
+		if (room.focusId === null || document.activeElement?.closest('[data-seat], input, textarea, select')) return;
+		document.querySelector<HTMLElement>(`[data-seat="${room.focusId}"]`)?.focus({ preventScroll: true });
 	}
 
-	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (
-			room.isComing ||
-			ask ||
-			keysOpen ||
-			event.ctrlKey ||
-			event.metaKey ||
-			event.altKey ||
-			target.closest('textarea, select, dialog') ||
-			isTyped(target, event.key)
-		)
-			return;
-		const onSeat = target.closest('[data-seat]') !== null;
-		if (event.key === 'Enter' && !onSeat && target.closest('button, a, summary')) return;
-		const keys: Record<string, () => void> = {
-			ArrowRight: () => move(1),
-			ArrowLeft: () => move(-1),
-			ArrowDown: () => move(view === 'seats' ? head.seatsPerRow : 1),
-			ArrowUp: () => move(view === 'seats' ? -head.seatsPerRow : -1),
-			' ': () => room.focus && toggle(room.focus),
-			Escape: () => {
-				room.selected.clear();
-				room.filter = null;
-			},
-			Enter: () => letIn(targetsFor('let_in')),
-			l: () => letIn(atDoor),
-			r: () => void room.act('resume', reach('resume', targetsFor('resume')).touched),
-			h: () => open('hold', targetsFor('hold')),
-			u: () => open('turn_away', targetsFor('turn_away')),
-			m: () => open('minutes', targetsFor('minutes')),
-			d: () => open('move_device', targetsFor('free_device')),
-			f: () => open('hand_in'),
-			a: () => open('mark_absent'),
-			o: () => data.coordinates && open('reopen'),
-			e: () => head.endedAt === null && open('end', []),
-			b: () => window.open(`/live/${head.id}/board`, '_self'),
-			z: () => void room.notices.undoLast(),
-			n: () => room.mask(!isMasked),
-			w: () => open('message', targetsFor('message')),
-			k: () => settleFirst(),
-			s: () => room.needs[0] && room.putOff.put(room.needs[0]),
-			i: () =>
-				open(
-					'incident',
-					[...room.selected].flatMap((id) => room.seats.get(id) ?? [])
-				),
-			'1': () => (view = 'seats'),
-			'2': () => (view = 'list'),
-			'3': () => (view = 'answers'),
-			'4': () => (view = 'chart'),
-			'5': () => (view = 'incidents'),
-			'/': () => open('find', []),
-			'?': () => (keysOpen = true)
-		};
-		const run = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-		if (!run) return;
-		event.preventDefault();
-		run();
-	}
+	const keys: Record<string, (target: Element) => void> = {
+		ArrowRight: () => move(1),
+		ArrowLeft: () => move(-1),
+		ArrowDown: () => move(view === 'seats' ? head.seatsPerRow : 1),
+		ArrowUp: () => move(view === 'seats' ? -head.seatsPerRow : -1),
+		' ': (target) => {
+			const seat = seatOn(target) ?? room.focus;
+			if (seat) toggle(seat);
+		},
+		Escape: () => {
+			room.selected.clear();
+			room.filter = null;
+		},
+		Enter: enter,
+		l: () => letIn(atDoor),
+		r: () => void room.act('resume', reach('resume', targetsFor('resume')).touched),
+		h: () => open('hold', targetsFor('hold')),
+		u: () => open('turn_away', targetsFor('turn_away')),
+		m: () => open('minutes', targetsFor('minutes')),
+		d: () => open('move_device', targetsFor('free_device')),
+		f: () => open('hand_in'),
+		a: () => open('mark_absent'),
+		o: () => data.coordinates && open('reopen'),
+		e: () => head.endedAt === null && open('end', []),
+		b: () => void window.open(`/live/${head.id}/board`, '_self'),
+		z: () => void room.notices.undoLast(),
+		n: () => room.mask(!isMasked),
+		w: () => open('message', targetsFor('message')),
+		k: () => settleFirst(),
+		s: () => room.needs[0] && room.putOff.put(room.needs[0]),
+		i: () =>
+			open(
+				'incident',
+				[...room.selected].flatMap((id) => room.seats.get(id) ?? [])
+			),
+		'1': () => (view = 'seats'),
+		'2': () => (view = 'list'),
+		'3': () => (view = 'answers'),
+		'4': () => (view = 'chart'),
+		'5': () => (view = 'incidents'),
+		'/': () => open('find', []),
+		'?': () => (keysOpen = true)
+	};
 </script>
 
 <svelte:head><title>{head.paper} in the {head.room} · Otium</title></svelte:head>
-<svelte:window {onkeydown} />
+{#if !room.isComing}<Shortcuts {keys} />{/if}
 
 <div class="flex h-full min-h-0 flex-col">
 	{#if room.isComing}
@@ -259,7 +268,7 @@
 				{#if room.all.length === 0}
 					<p class="text-ink-3">Nobody is expected here. Add a group under Prepare.</p>
 				{:else if view === 'seats'}
-					<RoomPlan {room} {now} {isMasked} onselect={toggle} />
+					<RoomPlan {room} {now} {isMasked} onselect={toggle} onopen={look} />
 				{:else if view === 'answers'}
 					<AnswersGrid {room} {isMasked} />
 				{:else if view === 'chart'}
@@ -267,7 +276,7 @@
 				{:else if view === 'incidents'}
 					<Incidents {room} {now} onnew={() => open('incident', [])} />
 				{:else}
-					<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} />
+					<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} onopen={look} />
 				{/if}
 			</main>
 
@@ -306,4 +315,4 @@
 
 <Notices notices={room.notices} />
 <Keys bind:open={keysOpen} coordinates={data.coordinates} />
-{#if ask}<Asks {room} {now} coordinates={data.coordinates} {ask} onclose={() => (ask = null)} />{/if}
+{#if ask}<Asks {room} {now} coordinates={data.coordinates} {ask} onclose={() => void answered()} />{/if}

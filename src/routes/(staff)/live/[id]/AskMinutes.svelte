@@ -33,8 +33,17 @@
 		if (!open) onclose();
 	});
 
+	/** More than that is seldom meant: a digit too many stands there quickly. */
+	const USUAL = 60;
+	let asked = $state<number | null>(null);
+
 	async function confirm() {
 		if (busy) return;
+		if (minutes > USUAL && asked !== minutes) {
+			asked = minutes;
+			error = `${minutes} minutes are more than an hour. Press again if you mean that.`;
+			return;
+		}
 		busy = true;
 		error = await room.giveMinutes(seats, minutes, reason);
 		busy = false;
@@ -63,7 +72,15 @@
 		}}
 	>
 		<Field id="minutes" label="Minutes"
-			><Input id="minutes" type="number" min={1} max={240} bind:value={minutes} autofocus /></Field
+			><Input
+				id="minutes"
+				type="number"
+				min={1}
+				max={240}
+				bind:value={minutes}
+				autofocus
+				onfocus={(event: FocusEvent) => (event.currentTarget as HTMLInputElement).select()}
+			/></Field
 		>
 		<Field id="why" label="Why"
 			><Input
@@ -76,18 +93,20 @@
 		>
 		<button class="hidden" type="submit">Give</button>
 	</form>
-	{#if preview}<p
-			class="bg-plum-ground text-plum mt-3 rounded-lg px-3 py-2 font-serif text-[17px]"
-			data-testid="effect"
-		>
-			{preview}
-		</p>{/if}
-	{#if seats === null}<p class="mt-2 text-[14px]" data-testid="whom">
-			{whom.length} gain {minutes || 0} minutes; {room.all.length - whom.length} have finished or are not here, and stay as
-			they are.
-			{#if onwindow}<button type="button" class="text-tide min-h-6 underline" onclick={onwindow}
-					>Move the window instead…</button
-				>{/if}
-		</p>{/if}
+	<div role="status">
+		{#if preview}<p
+				class="bg-plum-ground text-plum mt-3 rounded-lg px-3 py-2 font-serif text-[17px]"
+				data-testid="effect"
+			>
+				{preview}
+			</p>{/if}
+		{#if seats === null}<p class="mt-2 text-[14px]" data-testid="whom">
+				{whom.length} gain {minutes || 0} minutes; {room.all.length - whom.length} have finished or are not here, and stay
+				as they are.
+				{#if onwindow}<button type="button" class="text-tide min-h-6 underline" onclick={onwindow}
+						>Move the window instead…</button
+					>{/if}
+			</p>{/if}
+	</div>
 	<p class="text-ink-3 mt-2 text-[14px]">Time given back is never cut by the close. No answer is touched.</p>
 </Ask>

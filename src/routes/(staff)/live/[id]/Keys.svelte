@@ -15,7 +15,7 @@
 		['A', 'mark absent'],
 		...(coordinates ? [['O', 'reopen']] : []),
 		['E', 'end the session'],
-		['Z', 'undo the last act, for ten seconds'],
+		['Z', 'undo the last act, until the next'],
 		['/', 'find somebody, here or in another session today'],
 		['B', 'door board'],
 		['N', 'numbers instead of names'],

@@ -5,9 +5,17 @@
 	import type { LiveRoom } from './room.svelte';
 	import SeatCard from './SeatCard.svelte';
 	import SeatDot from './SeatDot.svelte';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 
-	type Props = { room: LiveRoom; now: number; isMasked: boolean; onselect: (seat: SeatView) => void };
-	let { room, now, isMasked, onselect }: Props = $props();
+	type Props = {
+		room: LiveRoom;
+		now: number;
+		isMasked: boolean;
+		onselect: (seat: SeatView) => void;
+		/** It was pressed: it is looked at closely. */
+		onopen: (seat: SeatView) => void;
+	};
+	let { room, now, isMasked, onselect, onopen }: Props = $props();
 
 	const head = $derived(room.head);
 	/** Filtered rooms flow, and those where nobody has a seat. */
@@ -30,19 +38,25 @@
 		if (dragged) void room.reseat(dragged, to);
 		dragged = over = null;
 	}
-	function onkeydown(event: KeyboardEvent) {
-		if (!event.altKey || !event.key.startsWith('Arrow') || !room.focus?.seat || !isPlan) return;
-		event.preventDefault();
+	/** Moves the one that is chosen to the next seat in that direction. */
+	function reseat(down: number, right: number) {
+		if (!room.focus?.seat || !isPlan) return;
 		const rows = seatRows(head.rows, head.seatsPerRow);
 		const row = rows.findIndex((names) => names.includes(room.focus!.seat!));
 		const column = rows[row]?.indexOf(room.focus.seat);
-		const [down, right] = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key]!;
 		const to = rows[row + down]?.[column + right];
 		if (to) void room.reseat(room.focus, to);
 	}
 </script>
 
-<svelte:window {onkeydown} />
+<Shortcuts
+	combined={{
+		'Alt+ArrowUp': () => reseat(-1, 0),
+		'Alt+ArrowDown': () => reseat(1, 0),
+		'Alt+ArrowLeft': () => reseat(0, -1),
+		'Alt+ArrowRight': () => reseat(0, 1)
+	}}
+/>
 {#snippet card(seat: SeatView)}
 	{@const shared = {
 		seat,
@@ -52,7 +66,8 @@
 		isFocus: room.focusId === seat.id,
 		isSelected: room.selected.has(seat.id),
 		onfocus: () => (room.focusId = seat.id),
-		onselect: () => onselect(seat)
+		onselect: () => onselect(seat),
+		onopen: () => onopen(seat)
 	}}
 	{#if isDense}<SeatDot {...shared} />{:else}<SeatCard
 			{...shared}

@@ -18,9 +18,22 @@
 		isTight: boolean;
 		onfocus: () => void;
 		onselect: () => void;
+		onopen: () => void;
 	};
-	let { seat, questions, zone, now, progress, isFocus, isSelected, isMasked, isTight, onfocus, onselect }: Props =
-		$props();
+	let {
+		seat,
+		questions,
+		zone,
+		now,
+		progress,
+		isFocus,
+		isSelected,
+		isMasked,
+		isTight,
+		onfocus,
+		onselect,
+		onopen
+	}: Props = $props();
 
 	const key = $derived(tallyKeyOf(seat));
 	const remaining = $derived(remainingNow(seat, now));
@@ -43,7 +56,7 @@
 		: ''} {isSelected ? 'ring-tide ring-2 ring-inset' : ''}"
 	aria-pressed={isSelected}
 	data-seat={seat.id}
-	onclick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onselect() : onfocus())}
+	onclick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onselect() : onopen())}
 	{onfocus}
 >
 	<span class="flex items-center gap-1.5">
@@ -68,6 +81,7 @@
 	>
 	<span
 		class="ticks my-1.5 block h-[7px]"
+		data-bar
 		style="--done:{questions === 0 ? 0 : (100 * seat.answered) / questions}%;--step:{100 / Math.max(1, questions)}%"
 	></span>
 	<span class="text-ink-2 flex items-baseline gap-1 text-[12.5px] leading-tight">

@@ -14,8 +14,9 @@
 		isMasked: boolean;
 		onfocus: () => void;
 		onselect: () => void;
+		onopen: () => void;
 	};
-	let { seat, questions, progress, isFocus, isSelected, isMasked, onfocus, onselect }: Props = $props();
+	let { seat, questions, progress, isFocus, isSelected, isMasked, onfocus, onselect, onopen }: Props = $props();
 
 	const key = $derived(tallyKeyOf(seat));
 	const mark = $derived(seatMark(seat, progress));
@@ -41,7 +42,7 @@
 	aria-label={words}
 	title={words}
 	data-seat={seat.id}
-	onclick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onselect() : onfocus())}
+	onclick={(event) => (event.ctrlKey || event.metaKey || event.shiftKey ? onselect() : onopen())}
 	{onfocus}
 >
 	<StateGlyph state={key} size={15} />

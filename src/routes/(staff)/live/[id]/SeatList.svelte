@@ -16,8 +16,10 @@
 		isMasked: boolean;
 		/** The order on screen, for the arrow keys. */
 		onorder: (seats: SeatView[]) => void;
+		/** It was pressed: it is looked at closely. */
+		onopen: (seat: SeatView) => void;
 	};
-	let { room, now, isMasked, onorder }: Props = $props();
+	let { room, now, isMasked, onorder, onopen }: Props = $props();
 
 	const KEPT_AS = 'otium list columns';
 	const chosen = new SvelteSet(COLUMNS.filter((column) => column.byDefault).map((column) => column.key));
@@ -98,11 +100,12 @@
 						class="border-line cursor-pointer border-t {room.focusId === seat.id ? 'bg-mist' : 'hover:bg-paper'}"
 						style="height:{ROW_PX}px"
 						aria-rowindex={item.index + 2}
-						onclick={() => (room.focusId = seat.id)}
+						onclick={() => onopen(seat)}
 					>
 						<td class="p-2">
 							<input
 								type="checkbox"
+								data-keyed
 								class="border-line-strong text-tide h-4 w-4 rounded"
 								aria-label="Select {isMasked ? seat.number : seat.name}"
 								checked={room.selected.has(seat.id)}
@@ -114,7 +117,11 @@
 						{#each columns as column (column.key)}
 							<td class="p-2 {column.look ?? ''}">
 								{#if column.key === 'name'}
-									<button type="button" class="font-semibold" data-seat={seat.id}
+									<button
+										type="button"
+										class="font-semibold"
+										data-seat={seat.id}
+										onfocus={() => (room.focusId = seat.id)}
 										>{isMasked ? '' : seat.name}
 										<span class="text-ink-3 font-mono font-normal">{seat.number}</span></button
 									>

@@ -27,6 +27,7 @@
 				? 'bg-mist ring-tide ring-1'
 				: 'hover:bg-paper'}"
 			aria-pressed={room.filter === key}
+			data-keyed
 			onclick={() => (room.filter = room.filter === key ? null : key)}
 			ondblclick={() =>
 				room.all.filter((seat) => tallyKeyOf(seat) === key).forEach((seat) => room.selected.add(seat.id))}
@@ -34,8 +35,10 @@
 			<StateGlyph state={key} />{nameOf(key)} <strong>{room.tally[key]}</strong>
 		</button>
 	{/each}
-	{#if room.filter}<Act size="xs" onclick={() => room.shown.forEach((seat) => room.selected.add(seat.id))}
-			>Select these {room.shown.length}</Act
+	{#if room.filter}<span data-keyed
+			><Act size="xs" onclick={() => room.shown.forEach((seat) => room.selected.add(seat.id))}
+				>Select these {room.shown.length}</Act
+			></span
 		>{/if}
 	<span class="text-ink-3 ml-auto"
 		>{room.isStale ? 'not live' : 'live'} · last change {clockLength(now - room.changedAt)} ago</span

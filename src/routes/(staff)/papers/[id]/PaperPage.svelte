@@ -16,7 +16,7 @@
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import Act from '$ui/Act.svelte';
-	import { isTypedInto } from '$ui/typed-into';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import AboutPaper from './AboutPaper.svelte';
 	import Changes from './Changes.svelte';
 	import { DraftPaper } from './draft.svelte';
@@ -113,41 +113,29 @@
 		await tick();
 		document.getElementById(`question-${id}`)?.scrollIntoView({ block: 'center' });
 	}
-	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (target.closest('dialog') || event.metaKey) return;
-		const isTyping = isTypedInto(target);
-		if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown') && !isTyping) {
-			const id = editing ?? target.closest<HTMLElement>('[data-question-row]')?.dataset.questionRow;
-			if (!id) return;
-			event.preventDefault();
-			draft.move(id, event.key === 'ArrowUp' ? -1 : 1);
-			return;
-		}
-		if (isTyping || event.altKey) return;
-		if (event.ctrlKey) {
-			if (event.key.toLowerCase() !== 'z') return;
-			event.preventDefault();
-			undo();
-			return;
-		}
-		const keys: Record<string, () => void> = {
-			q: () => addQuestion(),
-			p: () => addPart(),
-			v: () => count > 0 && look(false),
-			z: () => undo(),
-			t: () => (isPasting = true),
-			o: () => (isTaking = true)
-		};
-		const act = keys[event.key.toLowerCase()];
-		if (!act) return;
-		event.preventDefault();
-		act();
+	const keys = {
+		q: () => addQuestion(),
+		p: () => addPart(),
+		v: () => void (count > 0 && look(false)),
+		z: () => undo(),
+		t: () => void (isPasting = true),
+		o: () => void (isTaking = true)
+	};
+	function move(by: 1 | -1, target: Element) {
+		const id = editing ?? target.closest<HTMLElement>('[data-question-row]')?.dataset.questionRow;
+		if (id) draft.move(id, by);
 	}
 </script>
 
+<Shortcuts
+	{keys}
+	combined={{
+		'Alt+ArrowUp': (target) => move(-1, target),
+		'Alt+ArrowDown': (target) => move(1, target),
+		'Ctrl+z': () => undo()
+	}}
+/>
 <svelte:window
-	{onkeydown}
 	onbeforeunload={(event) => {
 		editor?.leave();
 		if (draft.waiting > 0) event.preventDefault();

@@ -14,7 +14,7 @@
 	import Act from '$ui/Act.svelte';
 	import { saveFile } from '$ui/download';
 	import Ask from '$ui/Ask.svelte';
-	import { isTypedInto } from '$ui/typed-into';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import { newId } from '../question/new-id';
 	import { Bank } from './bank.svelte';
 	import BankFilters from './BankFilters.svelte';
@@ -98,23 +98,15 @@
 		const at = rows.findIndex((row) => row === document.activeElement);
 		rows[at + by]?.focus();
 	}
-	function onkeydown(event: KeyboardEvent) {
-		const target = event.target as HTMLElement;
-		if (isTypedInto(target) || target.closest('dialog') || event.ctrlKey || event.metaKey || event.altKey) return;
-		const keys: Record<string, () => void> = {
-			n: write,
-			'/': () => document.getElementById('bank-text')?.focus(),
-			ArrowDown: () => step(1),
-			ArrowUp: () => step(-1)
-		};
-		const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-		if (!act) return;
-		event.preventDefault();
-		act();
-	}
+	const keys = {
+		n: () => write(),
+		'/': () => document.getElementById('bank-text')?.focus(),
+		ArrowDown: () => step(1),
+		ArrowUp: () => step(-1)
+	};
 </script>
 
-<svelte:window {onkeydown} />
+<Shortcuts {keys} />
 <svelte:head><title>Questions · Otium</title></svelte:head>
 
 <div class="grid h-full min-h-0 grid-cols-[236px_minmax(0,1fr)_400px] max-lg:block max-lg:h-auto">

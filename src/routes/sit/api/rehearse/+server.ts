@@ -9,7 +9,12 @@ const Asked = z.object({
 	deviceName: z.string().max(80),
 	results: z
 		.array(
-			z.object({ key: z.enum(Object.keys(DEVICE_CHECKS) as [DeviceCheck]), ok: z.boolean(), says: z.string().max(200) })
+			z.object({
+				key: z.enum(Object.keys(DEVICE_CHECKS) as [DeviceCheck]),
+				ok: z.boolean(),
+				says: z.string().max(200),
+				without: z.boolean().optional()
+			})
 		)
 		.max(20)
 });

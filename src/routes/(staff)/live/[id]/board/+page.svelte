@@ -4,6 +4,7 @@
 	import { isAwayFromDoor, roomReady } from '$core/room';
 	import { clockLength, clockTime, longDate, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
+	import Shortcuts from '$ui/Shortcuts.svelte';
 	import { LiveRoom } from '../room.svelte';
 
 	let { data } = $props();
@@ -48,16 +49,18 @@
 	/** The back page: whom to turn to. */
 	let isBack = $state(false);
 
-	function onkeydown(event: KeyboardEvent) {
-		if (event.key === 'Escape' || event.key === 'b') window.open(`/live/${head.id}`, '_self');
-		if (event.key === 'h' && data.help.length > 0) isBack = !isBack;
-		if (event.key === 'f') void document.documentElement.requestFullscreen?.();
-		if (event.key === 's') void room.session(head.codeHidden ? 'show_code' : 'hide_code');
-	}
+	const leave = () => void window.open(`/live/${head.id}`, '_self');
+	const keys = {
+		Escape: leave,
+		b: leave,
+		h: () => void (data.help.length > 0 && (isBack = !isBack)),
+		f: () => void document.documentElement.requestFullscreen?.(),
+		s: () => void room.session(head.codeHidden ? 'show_code' : 'hide_code')
+	};
 </script>
 
 <svelte:head><title>Door board · {head.paper}</title></svelte:head>
-<svelte:window {onkeydown} />
+<Shortcuts {keys} />
 
 <main class="bg-tide-deep flex min-h-dvh flex-col px-14 py-10 text-[#f6f2e8] max-md:px-6">
 	<div class="flex items-baseline gap-6">
