@@ -126,6 +126,10 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await expect(first.getByTestId('saved')).toContainText(/Saved \d\d:\d\d:\d\d/);
 		await expect(seatOf(0)).toContainText('12/12');
 		await second.getByTestId('mark').click();
+		// A button that was pressed has its keys for itself.
+		await second.keyboard.press('n');
+		await expect(second.getByText('Question 1 of 12')).toBeVisible();
+		await second.locator('[data-question] legend').click();
 		await second.keyboard.press('n');
 		await expect(second.getByText('Question 2 of 12')).toBeVisible();
 		await expect(second.getByRole('button', { name: 'Question 1, blank, marked' })).toBeVisible();

@@ -110,7 +110,9 @@ export class House {
 	/** As when somebody pulls the plug: nobody else has the file open then. */
 	async kill() {
 		await this.#forgetDb();
-		const server = this.#server!;
+		const server = this.#server;
+		// It never started: what was made before it failed, and says so.
+		if (server === null) return;
 		if (server.exitCode !== null || server.signalCode !== null) return;
 		const gone = new Promise((resolve) => server.once('exit', resolve));
 		server.kill('SIGKILL');

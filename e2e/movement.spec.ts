@@ -47,6 +47,8 @@ test('one at a time and back again: true or false, a number with its unit, and a
 	await page.getByTestId('next').click();
 	expect(await shownNumbers(page)).toEqual([2]);
 	await page.locator('[data-question] legend').click();
+	// A paper that has just come takes no key for a second.
+	await page.waitForTimeout(1_000);
 	await page.keyboard.press('p');
 	expect(await shownNumbers(page)).toEqual([1]);
 

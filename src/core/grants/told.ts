@@ -4,6 +4,8 @@ import {
 	clockTime,
 	isOverDays,
 	longDate,
+	minutesInWords,
+	minutesLeft,
 	openUntil,
 	timeAndDate,
 	type Reckoning,
@@ -14,7 +16,12 @@ import type { Merge } from './grant';
 /** What the sentences for a candidate are made of. */
 export type ToTell = {
 	merge: Merge;
-	reckoning: Pick<Reckoning, 'window' | 'ownWindow' | 'windowEnd' | 'doorOpens' | 'lastEntry' | 'credits'>;
+	/** They have begun: what is left of their time counts, and not what they had. */
+	begun: boolean;
+	reckoning: Pick<
+		Reckoning,
+		'remaining' | 'window' | 'ownWindow' | 'windowEnd' | 'doorOpens' | 'lastEntry' | 'credits'
+	>;
 	timing: TimingRules;
 	/** Where they sit when nothing else was granted. */
 	room: string;
@@ -25,13 +32,19 @@ export type ToTell = {
  * What a candidate is told of their day, in their words: time, window and place, and what else was given to them. The same
  * sentences stand on their own page and before whoever gives a grant.
  */
-export function toldToCandidate({ merge, reckoning, timing, room, zone }: ToTell): string[] {
+export function toldToCandidate({ merge, begun, reckoning, timing, room, zone }: ToTell): string[] {
 	return [
-		timeInWords(timing, merge),
+		begun ? leftInWords(reckoning.remaining) : timeInWords(timing, merge),
 		whenInWords(reckoning, zone),
 		`You sit in the ${merge.room?.name ?? room}${merge.proctor ? `; ${merge.proctor.name} is with you` : ''}.`,
 		...givenInWords(merge)
 	];
+}
+
+function leftInWords(remaining: number | null): string {
+	const left = remaining === null ? null : minutesLeft(remaining);
+	const time = left === null ? '' : ` ${minutesInWords(left)} ${left === 1 ? 'is' : 'are'} left.`;
+	return `You go on where you stopped: all your answers are kept.${time}`;
 }
 
 function timeInWords(timing: TimingRules, { grants }: Merge): string {

@@ -98,8 +98,9 @@ function doorWords({ rules: { timing, admission }, window, zone }: SessionFacts)
 	const door = timeAndDate(window.opens - timing.doorOpensMinutes * MINUTE, zone, window.opens);
 	const entry = lastEntryOf(timing, window);
 	const at = (instant: number) => timeAndDate(instant, zone, window.opens);
+	// With a common start nobody has a beginning of their own.
 	const close =
-		window.closes === null
+		window.closes === null || (timing.atClose !== 'cut' && timing.clockStarts === 'room')
 			? ''
 			: `, and work ${timing.atClose === 'cut' ? 'ends for everyone at' : 'can be begun until'} ${at(window.closes)}`;
 	return [

@@ -11,6 +11,11 @@ export function minutesLeft(ms: number): number {
 	return Math.ceil(ms / 60_000);
 }
 
+/** `1 minute`, `12 minutes`. */
+export function minutesInWords(minutes: number): string {
+	return minutes === 1 ? '1 minute' : `${minutes} minutes`;
+}
+
 /** `60 + 2 = 62 min`, where there are minutes to finish up; else `60 min`. */
 export function minutesAndGrace(minutes: number, grace: number): string {
 	return grace > 0 ? `${minutes} + ${grace} = ${minutes + grace} min` : `${minutes} min`;

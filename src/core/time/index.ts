@@ -50,6 +50,6 @@ export {
 export type { LocalWindow } from './local-window';
 export { setHourStyle, shownTime } from './house-style';
 export type { LocalInstant } from './zone';
-export { clockLength, minutesAndGrace, minutesLeft } from './durations';
+export { clockLength, minutesAndGrace, minutesInWords, minutesLeft } from './durations';
 export { fieldDate, readDate, readTime } from './typed';
 export { wallClock } from './known-zone';

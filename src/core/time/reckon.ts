@@ -82,7 +82,8 @@ function allottedByHand(rules: TimingRules, grants: MergedGrants, track: Track):
 	if (grants.unlimited || track.timeCalledAt === null || from === null) return null;
 	const room = Math.max(0, track.timeCalledAt - from);
 	const scaled = grants.factor === 1 ? room : Math.ceil((room * grants.factor) / MINUTE - 1e-9) * MINUTE;
-	return Math.min(scaled + grants.extraMinutes * MINUTE, inMs(rules.maxLimitMinutes) ?? Infinity);
+	// The cap is on what is granted: it takes nothing of what the room had.
+	return Math.max(room, Math.min(scaled + grants.extraMinutes * MINUTE, inMs(rules.maxLimitMinutes) ?? Infinity));
 }
 
 const inMs = (minutes: number | null) => (minutes === null ? null : minutes * MINUTE);

@@ -1,6 +1,18 @@
 import { listed } from '../names';
 import type { SessionRules } from '../session';
-import { clockTime, isOverDays, lastEntryOf, longDate, MINUTE, minutesAndGrace, openUntil, timeAndDate } from '../time';
+import {
+	allottedMinutes,
+	clockTime,
+	isOverDays,
+	lastEntryOf,
+	longDate,
+	MINUTE,
+	minutesAndGrace,
+	minutesInWords,
+	NO_GRANTS,
+	openUntil,
+	timeAndDate
+} from '../time';
 import type { BindingFacts } from './told';
 
 /** Which of the usual three kinds of schedule this is, and what an interruption costs under it. */
@@ -43,40 +55,59 @@ export function whenOf({ rules: { timing }, window, zone }: BindingFacts): (stri
 
 /** How long one has, and what stops or ends the time. */
 export function timeOf({ rules: { timing, pauses }, window, zone, own }: BindingFacts): (string | false)[] {
-	const minutes = own ? own.minutes : timing.limitMinutes;
+	const minutes = own ? own.minutes : allottedMinutes(timing, NO_GRANTS);
 	const each = own ? own.questionSeconds : timing.questionSeconds;
 	const end = window.closes === null ? null : timeAndDate(window.closes, zone, window.opens);
 	const handed = timing.endedBy === 'proctor';
+	const isCut = end !== null && timing.atClose === 'cut';
+	/** Without a limit and a close that cuts, time ends nobody's work, and nothing comes before its end. */
+	const ends = minutes !== null || handed || isCut;
+	// Nobody knows beforehand when the proctor ends it; and what is as long as all of one's time warns of nothing.
+	const warnings = handed ? [] : timing.warnAtMinutes.filter((before) => minutes === null || before < minutes);
 	return [
 		each !== null &&
 			`You have ${each} seconds for each question. When they are up the next question comes, and you can’t go back.`,
-		handed
-			? `Your proctor ends the paper for everyone${minutes === null ? '' : `; about ${minutes} minutes are planned`}. Whoever has extra time goes on for as much longer as they are due.`
-			: minutes === null
-				? 'There is no time limit.'
-				: timing.graceMinutes > 0
-					? `You have ${each === null ? '' : 'at most '}${minutes} minutes, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
-					: `You have ${minutes} minutes${each === null ? '' : ' in all'}.`,
+		own?.goesOnWith
+			? goingOn(own.goesOnWith.minutes, timing.graceMinutes)
+			: handed
+				? `Your proctor ends the paper for everyone${minutes === null ? '' : `; about ${minutesInWords(minutes)} ${minutes === 1 ? 'is' : 'are'} planned`}. Whoever has extra time goes on for as much longer as they are due.`
+				: minutes === null
+					? 'There is no time limit.'
+					: timing.graceMinutes > 0
+						? `You have ${each === null ? '' : 'at most '}${minutesInWords(minutes)}, and ${timing.graceMinutes} more to finish and hand in: ${minutesAndGrace(minutes, timing.graceMinutes)} in all. Answers in the last ${timing.graceMinutes === 1 ? 'minute' : `${timing.graceMinutes} minutes`} are marked late.`
+						: `You have ${minutesInWords(minutes)}${each === null ? '' : ' in all'}.`,
 		(handed || minutes === null) &&
+			ends &&
 			timing.graceMinutes > 0 &&
-			`At the end there ${timing.graceMinutes === 1 ? 'is 1 minute' : `are ${timing.graceMinutes} minutes`} to finish and hand in; answers in them are marked late.`,
+			`At the end there ${timing.graceMinutes === 1 ? 'is 1 minute' : `are ${timing.graceMinutes} minutes`} to finish and hand in; answers in ${timing.graceMinutes === 1 ? 'it' : 'them'} are marked late.`,
 		timing.clockStarts === 'room'
 			? 'Time runs for everyone from when the room is started: whoever comes late has less.'
-			: minutes !== null && !handed && 'Your time runs from when you see the first question.',
+			: minutes !== null && !handed && !own?.goesOnWith && 'Your time runs from when you see the first question.',
 		minutes !== null || handed ? clockInWords(timing.clockStops, each !== null) : false,
+		isCut && `At ${end} work ends for everyone, also for those who began late.`,
+		// With a common start nobody has a beginning of their own.
 		end !== null &&
-			(timing.atClose === 'cut'
-				? `At ${end} work ends for everyone, also for those who began late.`
-				: `You can begin until ${end}, and then finish in your own time.`),
-		timing.warnAtMinutes.length > 0 &&
-			(minutes !== null || end !== null) &&
-			`You are warned ${listed([...timing.warnAtMinutes].sort((a, b) => b - a).map(String))} minutes before the end.`,
+			!isCut &&
+			timing.clockStarts === 'candidate' &&
+			`You can begin until ${end}, and then finish in your own time.`,
+		warnings.length > 0 &&
+			(minutes !== null || isCut) &&
+			`You are warned ${listed([...warnings].sort((a, b) => b - a).map(String))} ${warnings.length === 1 && warnings[0] === 1 ? 'minute' : 'minutes'} before the end.`,
 		pauses.most > 0 &&
-			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${pauses.minutes} minutes; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} while you pause.`,
+			`You may take ${pauses.most === 1 ? 'one pause' : `${pauses.most} pauses`} of ${minutesInWords(pauses.minutes)}${pauses.most === 1 ? '' : ' each'}; the clock ${pauses.stopsClock ? 'stops' : 'runs on'} while you pause.`,
 		own?.breaks
-			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${own.breaks.minutes} minutes; the clock stops during a break.`
+			? `You were given ${own.breaks.count === 1 ? 'a break' : `${own.breaks.count} breaks`} of ${minutesInWords(own.breaks.minutes)}; the clock stops during a break.`
 			: false
 	];
+}
+
+/** What somebody reads who goes on elsewhere, or on another device. */
+function goingOn(minutes: number | null, grace: number): string {
+	const left =
+		minutes === null
+			? ''
+			: ` ${minutesInWords(minutes)} of your time ${minutes === 1 ? 'is' : 'are'} left${grace > 0 ? `, and ${minutesInWords(grace)} more to finish and hand in` : ''}.`;
+	return `You go on where you stopped: all your answers are kept.${left}`;
 }
 
 function clockInWords(clockStops: SessionRules['timing']['clockStops'], isEach: boolean): string {

@@ -1,7 +1,9 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { SETTINGS, withValue, type Setting } from '../rules';
 import { DEFAULT_RULES, rulesElsewhere, type SessionRules } from '../session';
-import { minutesAndGrace } from '../time';
+import { runs } from '../testing/runs';
+import { MINUTE, minutesAndGrace, NEW_TRACK, NO_GRANTS, reckon } from '../time';
 import { scheduleInWords, whatBinds } from '.';
 
 const NINE = Date.parse('2026-12-08T09:00Z');
@@ -104,6 +106,44 @@ describe('what binds is told', () => {
 		expect(text).toContain('There is no time limit.');
 	});
 
+	it('of warnings, of grace and of late answers only what comes when time goes on', () => {
+		const timings = fc.record({
+			limitMinutes: fc.option(fc.integer({ min: 1, max: 30 })),
+			clockStarts: fc.constantFrom('candidate' as const, 'room' as const),
+			endedBy: fc.constantFrom('clock' as const, 'proctor' as const),
+			atClose: fc.constantFrom('cut' as const, 'finish' as const),
+			graceMinutes: fc.integer({ min: 0, max: 2 }),
+			warnAtMinutes: fc.subarray([10, 5, 1]),
+			maxLimitMinutes: fc.option(fc.integer({ min: 2, max: 20 })),
+			closes: fc.option(fc.constantFrom(NINE + HOUR, NINE + 2 * HOUR))
+		});
+		fc.assert(
+			fc.property(timings, ({ closes, ...change }) => {
+				const timing = {
+					...DEFAULT_RULES.timing,
+					...change,
+					...(change.endedBy === 'proctor' ? { clockStarts: 'room' as const } : {})
+				};
+				const text = told({ ...DEFAULT_RULES, timing }, closes);
+				// Somebody begins with the room at nine, and works until all is over; the proctor ends it after twenty minutes.
+				const track = { ...NEW_TRACK, roomStartedAt: NINE, beganAt: NINE, clockStartedAt: NINE };
+				const due = new Set<number>();
+				let late = false;
+				for (let now = NINE; now <= NINE + 3 * HOUR; now += MINUTE / 2) {
+					const timeCalledAt = timing.endedBy === 'proctor' && now >= NINE + HOUR / 3 ? NINE + HOUR / 3 : null;
+					const here = reckon(timing, { opens: NINE, closes }, NO_GRANTS, { ...track, timeCalledAt }, now);
+					for (const warning of here.warnings) if (warning.due) due.add(warning.minutes);
+					late ||= here.phase === 'grace';
+				}
+				const warned = /You are warned (.*?) minutes? before/.exec(text)?.[1].match(/\d+/g) ?? [];
+				expect(warned.map(Number).sort()).toEqual([...due].sort());
+				expect(/marked late/.test(text)).toBe(late);
+				if (timing.clockStarts === 'room') expect(text).not.toContain('You can begin until');
+			}),
+			{ numRuns: runs(150) }
+		);
+	});
+
 	it('tells a window over days with its last day, time and zone', () => {
 		expect(told(DEFAULT_RULES, Date.parse('2026-12-11T17:00Z'))).toContain(
 			'It is open until Friday 11 December, 17:00 GMT.'
@@ -116,7 +156,8 @@ describe('what binds is told', () => {
 			questionSeconds: null,
 			breaks: { count: 2, minutes: 10 },
 			calculator: 'basic' as const,
-			extraAttempts: 1
+			extraAttempts: 1,
+			goesOnWith: null
 		};
 		const window = { opens: NINE, closes: NINE + 2 * HOUR };
 		const text = whatBinds({

@@ -42,6 +42,8 @@ export type OwnFacts = {
 	calculator: 'basic' | 'scientific' | null;
 	/** More attempts than the rules give. */
 	extraAttempts: number;
+	/** They have begun, and go on with so many minutes (null: no limit); null: they have not begun. */
+	goesOnWith: { minutes: number | null } | null;
 };
 
 /**

@@ -5,21 +5,23 @@ import { keepIn, keptIn } from './browser-storage';
 const BESIDE = '[role=toolbar], [role=menu], [role=dialog], [role=alertdialog], dialog, [data-beside]';
 /** What covers a view until it is answered. */
 const COVERS = 'dialog[open], [aria-modal=true], [role=alertdialog]';
-/** What a view's keys are about; a button among them chooses whom or what they act on. */
-const ITEMS = '[data-seat], [data-question], [data-row], [data-question-row], [data-keyed]';
+/** What a view's keys are about. */
+const ITEMS = '[data-seat], [data-question], [data-row], [data-question-row]';
+/** Buttons that choose whom or what they are about. */
+const CHOOSERS = '[data-keyed]';
 
 /** What has the focus, as far as a shortcut has to know. */
 export function focusOf(target: Element): Focus {
 	const box = target.closest('input');
-	const isItem = target.closest(ITEMS) !== null;
-	if (box && ['checkbox', 'radio'].includes(box.type)) return isItem ? 'choice' : 'control';
+	const item = target.closest(ITEMS);
+	const isKeyed = target.closest(CHOOSERS) !== null;
+	if (box && ['checkbox', 'radio'].includes(box.type)) return item || isKeyed ? 'choice' : 'control';
 	if (box || target.closest('textarea, select, [contenteditable]:not([contenteditable=false]), [role=combobox]'))
 		return 'field';
-	const item = target.closest(ITEMS);
 	// A button within an item is pressed; one that is the item itself is chosen.
 	const control = target.closest('button, a, summary, audio, video, [role=button], [role=slider]');
-	if (control) return item === control || control.closest('[data-keyed]') ? 'item' : 'control';
-	return isItem ? 'item' : 'page';
+	if (control) return item === control ? 'item' : isKeyed ? 'chooser' : 'control';
+	return item ? 'item' : 'page';
 }
 
 const named = (person: string) => `otium single keys ${person}`;

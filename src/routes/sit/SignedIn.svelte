@@ -313,6 +313,11 @@
 		</p>
 		<Press onclick={leave}>Clear this device for the next person</Press>
 	</Calm>
+{:else if picture.state === 'set_aside'}
+	<Calm title="Your paper has been set aside" paper={picture.paper.title} person={picture.candidate.name}>
+		<p>All your answers are kept. Please speak to your proctor: they tell you how it goes on.</p>
+		<Press onclick={leave}>Clear this device for the next person</Press>
+	</Calm>
 {:else}
 	<Calm title="Please speak to your proctor" paper={picture.paper.title} person={picture.candidate.name}>
 		{#if picture.turnedAway}<p>{picture.turnedAway}.</p>{/if}

@@ -3,13 +3,13 @@
 	import type { Snippet } from 'svelte';
 	import type { Problem } from '$core/problem';
 	import type { SittingPicture } from '$core/room';
-	import { clockTime, minutesLeft } from '$core/time';
+	import { minutesInWords, minutesLeft } from '$core/time';
 	import { blocksOf } from '$core/paper';
 	import Blocks from './question/Blocks.svelte';
-	import OwnTime from '$ui/OwnTime.svelte';
 	import ToldList from '$ui/ToldList.svelte';
 	import Calm from './Calm.svelte';
 	import Entry from './Entry.svelte';
+	import OwnLength from './OwnLength.svelte';
 	import Press from './Press.svelte';
 	import Trouble from './Trouble.svelte';
 
@@ -35,24 +35,11 @@
 >
 	<p>
 		{picture.paper.questions} questions, {picture.paper.points} points.
-		{#if picture.begun}
-			{#if picture.time.remaining !== null}<strong>{minutesLeft(picture.time.remaining)} minutes</strong> are left. All your
-				answers are there.{/if}
-		{:else if picture.time.isEndedByHand}
-			Your proctor ends the paper.
-		{:else if picture.time.allotted !== null}
-			You have <strong>{minutesLeft(picture.time.remaining ?? picture.time.allotted)} minutes</strong
-			>{#if picture.time.deadline}, until {clockTime(picture.time.deadline, picture.session.zone)}<OwnTime
-					at={picture.time.deadline}
-					zone={picture.session.zone}
-				/>{:else}&nbsp;from when you begin{/if}.
-		{:else}
-			There is no time limit.
-		{/if}
+		<OwnLength {picture} />
 	</p>
 	{#if picture.time.cut > 0 && !picture.begun}
 		<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
-			The room closes before your full time: if you begin now, you have {minutesLeft(picture.time.remaining ?? 0)} minutes.
+			The room closes before your full time: if you begin now, you have {minutesInWords(minutesLeft(picture.time.remaining ?? 0))}.
 			Ask your proctor if that is not right.
 		</p>
 	{/if}

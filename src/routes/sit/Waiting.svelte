@@ -2,20 +2,16 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { SittingPicture } from '$core/room';
-	import { clockLength, clockTime, minutesLeft } from '$core/time';
+	import { clockLength, clockTime } from '$core/time';
 	import OwnTime from '$ui/OwnTime.svelte';
 	import Calm from './Calm.svelte';
+	import OwnLength from './OwnLength.svelte';
 
 	/** `children`: what can be done meanwhile. */
 	type Props = { picture: SittingPicture; now: number; isLineDown: boolean; children: Snippet };
 	let { picture, now, isLineDown, children }: Props = $props();
 
 	const zone = $derived(picture.session.zone);
-	const lengthOf = $derived(
-		picture.time.allotted === null
-			? 'There is no time limit.'
-			: `You have ${minutesLeft(picture.time.allotted)} minutes.`
-	);
 </script>
 
 <Calm
@@ -39,7 +35,7 @@
 		</p>
 	{/if}
 	<p class="text-ink-2">
-		{picture.paper.questions} questions, {picture.paper.points} points. {lengthOf}
+		{picture.paper.questions} questions, {picture.paper.points} points. <OwnLength {picture} />
 	</p>
 	{@render children()}
 	{#if isLineDown}<p class="text-ochre text-[16px]">

@@ -179,7 +179,14 @@ function lookAt(one: Loaded, days: Days): DayLook {
 		hours: hoursOn(days.hours, reckoning.window.opens, zone),
 		minutes: asked.minutes,
 		proposals: one.sitting.beganAt !== null && isUnfinished(one.sitting.state) ? [] : proposalsFor(one, days),
-		told: toldToCandidate({ merge, reckoning, timing: session.rules.timing, room: session.room.name, zone }),
+		told: toldToCandidate({
+			merge,
+			begun: one.sitting.beganAt !== null,
+			reckoning,
+			timing: session.rules.timing,
+			room: session.room.name,
+			zone
+		}),
 		rooms: days.rooms.map(({ id, name }) => ({ id, name })),
 		proctors: days.proctors.map(({ id, name }) => ({ id, name }))
 	};

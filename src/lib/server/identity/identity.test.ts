@@ -3,8 +3,19 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
 import { openRefusals } from '../door';
 import { renewDoorCode } from '../session';
-import { loadSitting } from '../sitting';
-import { arriveAt, bringToWork, buildHouse, COORDINATOR, NINE, openDoor, type House } from '../testing/house';
+import { act, loadSitting } from '../sitting';
+import {
+	arriveAt,
+	bringToWork,
+	buildHouse,
+	COORDINATOR,
+	giveHere,
+	NINE,
+	openDoor,
+	planMakeUp,
+	PROCTOR,
+	type House
+} from '../testing/house';
 import { MOST_IN_A_ROW } from './limits';
 import { signIn, signOut, staffByToken } from '../sign-in';
 import { addStaff, arrive, deviceByToken, knock, notMe } from '.';
@@ -27,6 +38,41 @@ describe('the door', () => {
 		expect(await codeOf({ code, number: 'DO-1001', family: 'Family1' })).toBe('identity_unknown');
 		expect(await codeOf({ code, number: 'DO-9999', family: 'Family0' })).toBe('identity_unknown');
 		expect(await codeOf({ code: '0000000', number: 'DO-1001', family: 'Family0' })).toBe('code_unknown');
+	});
+
+	it('of the room of one’s own window lets one in to what one was going to sit, and says that room', async () => {
+		const { otium, clock } = house;
+		await openDoor(house);
+		await otium
+			.db('room')
+			.insert({ ...(await otium.db('room').where({ id: 'chart' }).first()), id: 'quiet', name: 'Quiet Room' });
+		await act(otium, [{ id: 'absent', sittingId: 'sit2', by: PROCTOR, body: { kind: 'mark_absent' } }]);
+		const other = await planMakeUp(house, { roomId: 'quiet', only: ['can2'], time: '10:00', until: '12:00' });
+		const window = { opens: NINE + 60 * MINUTE, closes: NINE + 150 * MINUTE };
+		const room = { id: 'quiet', name: 'Quiet Room' };
+		await giveHere(house, { kind: 'own_window', ...window, room }, { candidateId: 'can0' });
+		clock.at = NINE + 55 * MINUTE;
+		const code = await openDoor({ ...house, sessionId: other });
+		const here = { code, number: 'DO-1001', family: 'Family0', address: 'a' };
+		const met = await knock(otium, here);
+		expect(met).toMatchObject({ ok: true, person: { room: 'Quiet Room', seat: null, opens: window.opens } });
+		if (!met.ok) return;
+		const asked = {
+			note: met.person.note,
+			commandId: 'there',
+			deviceId: 'laptop',
+			deviceName: 'Laptop',
+			address: 'a',
+			publicKey: 'k'
+		};
+		expect(await arrive(otium, asked)).toMatchObject({ ok: true });
+		expect((await loadSitting(otium.db, 'sit0', clock.at))!.sitting).toMatchObject({
+			sessionId: 's1',
+			state: 'at_door'
+		});
+		// Nobody else of that session is let in there, and nobody by another's name.
+		expect(await codeOf({ code, number: 'DO-1002', family: 'Family1' })).toBe('wrong_session');
+		expect(await codeOf({ code, number: 'DO-1001', family: 'Family1' })).toBe('identity_unknown');
 	});
 
 	it('knows the new code and not the old one after it was renewed; nobody inside notices', async () => {

@@ -9,15 +9,24 @@ import {
 } from '$core/access';
 import { fullName } from '$core/names';
 import type { Recognised } from '$core/room';
-import { refusal, type Sitting } from '$core/sitting';
+import { refusal } from '$core/sitting';
 import { macOf, type Query } from '../db';
 import { noteRefusal, type Refused } from '../door';
 import type { House } from '../house';
 import { findSession } from '../session';
+import { loadSitting, whereOf } from '../sitting';
 import { offNetwork, refuse, type Answer } from './answer';
 import { doorNote, type Recognition } from './door-note';
 import { isOnNetwork } from './network';
-import { elsewhere, onRoster, recognise, sessionByCode, sittingBySlip, type Identity } from './recognise';
+import {
+	elsewhere,
+	onRoster,
+	ownWindowHere,
+	recognise,
+	sessionByCode,
+	sittingBySlip,
+	type Identity
+} from './recognise';
 import type { Try } from './limits';
 
 /** What this needs of the house. */
@@ -111,33 +120,37 @@ async function recogniseAtDoor(
 ): Promise<Met> {
 	const now = otium.now();
 	const slip = code.length === SLIP_LENGTH ? await sittingBySlip(otium.db, code) : null;
-	const session = slip
+	const here = slip
 		? await findSession(otium.db, slip.session_id)
 		: code === ''
 			? null
 			: await sessionByCode(otium, typed.code);
-	if (!session || (slip && !session.rules.door.slips)) return refuse('code_unknown');
-	if (session.codeDiesAt !== null && now >= session.codeDiesAt) return refuse('code_expired');
+	if (!here || (slip && !here.rules.door.slips)) return refuse('code_unknown');
+	if (here.codeDiesAt !== null && now >= here.codeDiesAt) return refuse('code_expired');
 	const deviceName = typed.deviceName ?? 'A device';
 	const tellProctor = (code: string, who: Partial<Refused> = {}) =>
-		noteRefusal(otium, { sessionId: session.id, code, deviceName, ...who });
+		noteRefusal(otium, { sessionId: here.id, code, deviceName, ...who });
 	// Those elsewhere may come from anywhere, where the rules say so; whoever else is off the networks learns nothing more.
-	const isNear = await isOnNetwork(otium.db, session, typed.address);
-	if (!isNear && !session.rules.elsewhere.anyNetwork) {
+	const isNear = await isOnNetwork(otium.db, here, typed.address);
+	if (!isNear && !here.rules.elsewhere.anyNetwork) {
 		await tellProctor('off_network');
 		return offNetwork();
 	}
 
-	const { identity } = session.rules.door;
+	const { identity } = here.rules.door;
 	if (!slip && identity === 'slip') return refuse('slip_needed');
 	if (!slip && identity === 'names_and_birthday' && (!typed.given || !typed.birthday)) return refuse('names_needed');
 	if (!slip && identity === 'names_and_birthday') {
 		const wait = await countNames();
 		if (wait > 0) return refuse('too_many_tries', wait);
 	}
-	const found = slip
-		? await onRoster(otium.db, session.id, { 'sitting.id': slip.sitting_id })
-		: await recognise(otium.db, session, typed);
+	const listed = slip
+		? await onRoster(otium.db, here.id, { 'sitting.id': slip.sitting_id })
+		: await recognise(otium.db, here, typed);
+	// Whoever was given a window of their own in this room comes by its code, and sits what they were going to sit.
+	const byWindow =
+		listed || slip || identity !== 'number_and_family' ? null : await ownWindowHere(otium.db, here, typed, now);
+	const { session, found } = byWindow ?? { session: here, found: listed };
 	if (!isNear && !found?.elsewhere) {
 		await tellProctor('off_network');
 		return offNetwork();
@@ -165,9 +178,8 @@ async function recogniseAtDoor(
 		return { ok: false, refusal: refusal(code) };
 	}
 
-	const { fold } = await otium.db('sitting').where({ id: found.sitting_id }).first('fold');
-	const { epoch } = JSON.parse(fold) as Sitting;
-	const recognised = { sittingId: found.sitting_id, sessionId: session.id, epoch };
+	const one = (await loadSitting(otium.db, found.sitting_id, now))!;
+	const recognised = { sittingId: found.sitting_id, sessionId: session.id, epoch: one.sitting.epoch };
 	const note = await doorNote(otium, recognised, typed.browser ?? null);
 	return {
 		ok: true,
@@ -177,9 +189,8 @@ async function recogniseAtDoor(
 			name: fullName(found),
 			number: found.number,
 			paper: session.paper.title,
-			room: session.room.name,
-			seat: found.seat,
-			opens: session.window.opens,
+			...whereOf(one, found.seat),
+			opens: one.reckoning.window.opens,
 			zone: session.site.zone,
 			kind: session.kind,
 			photo: found.photo_at !== null

@@ -1,9 +1,10 @@
 import { ENTRY_REFUSALS, foldNumber, isTurningCode, readDoorCode, sameGiven, sameName, sameSecret } from '$core/access';
-import { refusal, type Refusal } from '$core/sitting';
+import { IN_THE_ROOM, refusal, type Refusal } from '$core/sitting';
 import { timeAndDate } from '$core/time';
 import { markOf, type Query } from '../db';
 import type { House } from '../house';
 import { findSessions, type Session } from '../session';
+import { loadSittings } from '../sitting';
 
 /** Who somebody says they are: a number and a family name, or names with the day and month of birth as `31-05`. */
 export type Identity = { number: string; family: string; given?: string; birthday?: string };
@@ -91,6 +92,31 @@ function roster(db: Query, sessionId: string, who: Record<string, string>): Prom
 }
 
 /**
+ * Somebody who has a window of their own now in this session's room, and sits for another session. Number and family name
+ * tell them, and the code is that of the room they were sent to.
+ */
+export async function ownWindowHere(
+	db: Query,
+	here: Session,
+	typed: Identity,
+	now: number
+): Promise<{ session: Session; found: RosterRow } | null> {
+	const ids: string[] = await db('sitting')
+		.join('candidate', 'candidate.id', 'sitting.candidate_id')
+		.where({ number_folded: foldNumber(typed.number), left_at: null })
+		.whereNot({ session_id: here.id })
+		.whereIn('state', ['expected', ...IN_THE_ROOM])
+		.pluck('sitting.id');
+	for (const { sitting, session, candidate, merge, reckoning } of await loadSittings(db, ids, now)) {
+		const isNow = now >= reckoning.doorOpens && reckoning.phase !== 'over';
+		if (merge.room?.id !== here.room.id || !isNow || !sameName(candidate.family, typed.family)) continue;
+		const found = await onRoster(db, session.id, { 'sitting.id': sitting.id });
+		if (found) return { session, found };
+	}
+	return null;
+}
+
+/**
  * Somebody who is known by number and family name and is not on this list: told where they are expected, or that the
  * proctor has been told. Both details were right, so nothing is given away.
  */
@@ -103,18 +129,19 @@ export async function elsewhere(
 		.where({ number_folded: foldNumber(typed.number), left_at: null })
 		.first('id', 'family')) as { id: string; family: string } | undefined;
 	if (!person || !sameName(person.family, typed.family)) return null;
-	const [expected] = await findSessions(db, (query) =>
-		query
-			.whereNull('session.ended_at')
-			.whereIn(
-				'session.id',
-				db('sitting')
-					.where({ candidate_id: person.id })
-					.whereIn('state', ['expected', 'carried_over'])
-					.select('session_id')
-			)
-			.orderBy('session.opens')
-	);
+	const of = (states: readonly string[]) =>
+		findSessions(db, (query) =>
+			query
+				.whereNull('session.ended_at')
+				.whereIn(
+					'session.id',
+					db('sitting').where({ candidate_id: person.id }).whereIn('state', states).select('session_id')
+				)
+				.orderBy('session.opens')
+		);
+	// Where they sit already comes before where they are expected next.
+	const [inside] = await of(IN_THE_ROOM);
+	const [expected] = inside ? [inside] : await of(['expected', 'carried_over']);
 	if (!expected)
 		return {
 			code: 'not_on_list',
@@ -127,7 +154,7 @@ export async function elsewhere(
 		candidateId: person.id,
 		refusal: {
 			code: 'wrong_session',
-			message: `You are expected elsewhere: ${expected.paper.title} in the ${expected.room.name.replace(/^the /i, '')}, ${when}.`,
+			message: `You ${inside ? 'sit elsewhere at the moment' : 'are expected elsewhere'}: ${expected.paper.title} in the ${expected.room.name.replace(/^the /i, '')}, ${when}.`,
 			instead: ENTRY_REFUSALS.wrong_session.instead
 		}
 	};

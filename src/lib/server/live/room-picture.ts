@@ -14,7 +14,7 @@ import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
 import { ranOn, unionLength } from '$core/time';
 import { doorOpensAt, findSession, type Session } from '../records';
-import { loadSittings, type Loaded } from '../sitting';
+import { loadSittings, whereOf, type Loaded } from '../sitting';
 
 type RosterRow = { sitting_id: string; seat: string | null; outcome: SittingState | null };
 
@@ -185,7 +185,7 @@ function seatOf(one: Loaded, sessionId: string, place: RosterRow, now: number, b
 		id: sitting.id,
 		number: candidate.number,
 		name: fullName(candidate),
-		seat: place.seat,
+		seat: whereOf(one, place.seat).seat,
 		elsewhere: candidate.elsewhere,
 		state: movedOn ? (place.outcome ?? 'carried_over') : sitting.state,
 		heldFrom: sitting.heldFrom,

@@ -10,7 +10,7 @@ import { lapseCounts } from '../lockdown';
 import { paperVersion } from '../paper';
 import { openMessages, type Message } from '../messages';
 import { offerAgain } from '../session';
-import { breaksOf, loadSittings, toldOf, type Loaded } from '../sitting';
+import { breaksOf, loadSittings, toldOf, whereOf, type Loaded } from '../sitting';
 
 /**
  * What a candidate's screen may know of their sitting. A device compares `epoch` with its own number and so learns
@@ -58,7 +58,8 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 	const { timing, tools } = session.rules;
 	const { title, questions, points, instructions, content } = await paperVersion(db, one.paperId);
 	const { level, leavingsAllowed, onLeaving, sites, printing, alsoForReview } = session.rules.lockdown;
-	const { left, open, seat, hasPhoto } = beside;
+	const { left, open, hasPhoto } = beside;
+	const { room, seat } = whereOf(one, beside.seat);
 	// Read while they wait and before they begin, and not carried along with each change of a paper at work.
 	const isBefore = ['expected', 'at_door', 'let_in'].includes(sitting.state);
 	return {
@@ -71,7 +72,7 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 		paper: { title, questions, points, instructions, language: content.language ?? 'en' },
 		session: {
 			kind: session.kind,
-			room: one.merge.room?.name ?? session.room.name,
+			room,
 			zone: session.site.zone,
 			movement: session.rules.movement,
 			tools: toolsWith(tools, one.merge),

@@ -16,7 +16,7 @@ import type { ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { doorOpensAt, type Session, slipsFor } from '../session';
-import { besideRules, loadSittingsOf, toldToAll, toldWith } from '../sitting';
+import { besideRules, loadSittingsOf, toldToAll, toldWith, whereOf } from '../sitting';
 import type { Letter } from './write';
 
 export const DAY_MS = 86_400_000;
@@ -61,6 +61,7 @@ export async function candidates(db: Query, session: Session, origin: string, no
 			const { window } = one.reckoning;
 			const minutes = allottedMinutes(session.rules.timing, one.merge.grants);
 			const code = slips.get(one.sitting.id);
+			const { room, seat } = whereOf(one, seatOf.get(one.sitting.id) ?? null);
 			return {
 				address: byId.get(one.candidate.id) ?? null,
 				window: { from: window.opens, to: lastsUntil(session.rules.timing, window) },
@@ -68,9 +69,8 @@ export async function candidates(db: Query, session: Session, origin: string, no
 					...common(session, window.opens, now),
 					name: fullName(one.candidate),
 					number: one.candidate.number,
-					room: `${one.merge.room?.name ?? session.room.name}, ${session.site.name}`,
-					// A seat is one of the session's room.
-					seat: (one.merge.room ? null : seatOf.get(one.sitting.id)) ?? 'to be assigned',
+					room: `${room}, ${session.site.name}`,
+					seat: seat ?? 'to be assigned',
 					// Their own time and window, not the session's.
 					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
 					door: clockTime(one.reckoning.doorOpens, session.site.zone),

@@ -4,7 +4,7 @@ import { owedState, type OwedWhy } from '$core/owed';
 import { MINUTE } from '$core/time';
 import type { Query } from '../db';
 import { placeOf, type Session } from '../session';
-import { loadSittings, type Loaded } from '../sitting';
+import { loadSittings, whereOf, type Loaded } from '../sitting';
 
 /** Somebody who is owed a sitting, or was until it was arranged or waived. */
 export type Owed = {
@@ -124,5 +124,5 @@ function toOwed(one: Loaded, waiver: Waiver | null, now: number): Owed | null {
 const arrangedAs = ({ merge }: Loaded, session: Session): NonNullable<Owed['arranged']> => ({
 	what: merge.ownWindow ? 'own window' : session.name,
 	opens: merge.ownWindow?.opens ?? session.window.opens,
-	room: merge.room?.name ?? session.room.name
+	room: whereOf({ merge, session }, null).room
 });

@@ -10,7 +10,7 @@ import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
 import { helpIn, type HelpContact } from '../contacts';
 import { scriptOf, slipsFor, type Session } from '../session';
-import { loadSittingsOf } from '../sitting';
+import { loadSittingsOf, whereOf, type Loaded } from '../sitting';
 import { toPdf } from './pdf';
 
 /** What can be printed for a session. */
@@ -23,7 +23,16 @@ export const PRINTS = {
 } as const;
 export type Print = keyof typeof PRINTS;
 
-type Row = { sittingId: string; name: string; number: string; seat: string | null; minutes: string; grants: string[] };
+type Row = {
+	sittingId: string;
+	name: string;
+	number: string;
+	seat: string | null;
+	/** Another room than the session's. */
+	where: string | null;
+	minutes: string;
+	grants: string[];
+};
 
 /** Draws one of the prints of a session. */
 export async function printFor(
@@ -78,12 +87,18 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 		sittingId: one.sitting.id,
 		name: [one.candidate.family, one.candidate.given].filter(Boolean).join(', '),
 		number: one.candidate.number,
-		seat: seatOf.get(one.sitting.id) ?? null,
+		...besideRoom(one, seatOf.get(one.sitting.id) ?? null),
 		minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,
 		grants: one.grants
 			.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
 			.map((grant) => grantInWords(grant, session.site.zone))
 	}));
+}
+
+/** Where they sit, if not in the session's room, stands in place of the seat. */
+function besideRoom(one: Loaded, seatHere: string | null): Pick<Row, 'seat' | 'where'> {
+	const { room, seat } = whereOf(one, seatHere);
+	return { seat, where: room === one.session.room.name ? null : room };
 }
 
 function heading(session: Session, what: string): Content {
@@ -195,7 +210,15 @@ function register(session: Session, rows: Row[]): Content[] {
 				dontBreakRows: true,
 				body: [
 					head,
-					...rows.map((row, i) => [String(i + 1), row.name, row.number, row.seat ?? '', row.minutes, '', ''])
+					...rows.map((row, i) => [
+						String(i + 1),
+						row.name,
+						row.number,
+						row.seat ?? row.where ?? '',
+						row.minutes,
+						'',
+						''
+					])
 				]
 			},
 			layout: 'lightHorizontalLines'

@@ -93,10 +93,23 @@ async function toOwn(db: Query, one: Loaded, slip: string | undefined, now: numb
 		state: STATE_NAMES[sitting.state],
 		isToCome,
 		told: isToCome
-			? toldToCandidate({ merge, reckoning, timing: session.rules.timing, room: session.room.name, zone })
+			? toldToCandidate({
+					merge,
+					begun: sitting.beganAt !== null,
+					reckoning,
+					timing: session.rules.timing,
+					room: session.room.name,
+					zone
+				})
 			: [],
 		binds: isToCome ? await toldOf(db, one) : [],
-		isNow: isToCome && now >= reckoning.doorOpens && reckoning.phase !== 'over',
+		// Whoever has not come by the last entry is refused at the door; whoever is inside goes on.
+		isNow:
+			isToCome &&
+			sitting.state !== 'set_aside' &&
+			now >= reckoning.doorOpens &&
+			reckoning.phase !== 'over' &&
+			(sitting.state !== 'expected' || reckoning.lastEntry === null || now <= reckoning.lastEntry),
 		closed: standing.open ? null : standing.why,
 		link: slip ? `/sit?code=${slip}` : '/sit'
 	};

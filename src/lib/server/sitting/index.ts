@@ -8,6 +8,7 @@ export { begin, formOf } from './begin';
 export { startClock } from './start-clock';
 export { OwnIds } from './own-ids';
 export { questionsSent, showQuestions } from './questions-sent';
+export { whereOf } from './where';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
 export { besideRules, toldOf, toldToAll, toldWith } from './told';

@@ -1,6 +1,6 @@
 import { limitsCalculator } from '$core/paper';
 import { whatBinds, type BindingFacts, type ToldSubject } from '$core/told';
-import { allottedMinutes, secondsEach } from '$core/time';
+import { allottedMinutes, minutesLeft, secondsEach } from '$core/time';
 import type { Query } from '../db';
 import { networkNames, paperVersion, type Session } from '../records';
 import type { Loaded } from './load';
@@ -19,7 +19,7 @@ export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
 }
 
 /** The same for many of one session, of which it is known what else binds there. */
-export function toldWith({ session, merge, reckoning }: Loaded, beside: BesideRules): ToldSubject[] {
+export function toldWith({ sitting, session, merge, reckoning }: Loaded, beside: BesideRules): ToldSubject[] {
 	return whatBinds({
 		...beside,
 		rules: session.rules,
@@ -32,7 +32,11 @@ export function toldWith({ session, merge, reckoning }: Loaded, beside: BesideRu
 			questionSeconds: secondsEach(session.rules.timing, merge.grants),
 			breaks: merge.breaks ?? null,
 			calculator: merge.calculator ?? null,
-			extraAttempts: merge.extraAttempts
+			extraAttempts: merge.extraAttempts,
+			goesOnWith:
+				sitting.beganAt === null
+					? null
+					: { minutes: reckoning.remaining === null ? null : minutesLeft(reckoning.remaining) }
 		}
 	});
 }

@@ -235,18 +235,20 @@
 			<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
 				<div class="mb-3 flex min-h-9 flex-wrap items-center gap-3">
 					<h2 class="sr-only">Room</h2>
-					<Choose
-						name="view"
-						label="How the room is shown"
-						bind:value={view}
-						options={[
-							{ value: 'seats', text: 'Seats' },
-							{ value: 'list', text: 'List' },
-							{ value: 'answers', text: 'Answers' },
-							{ value: 'chart', text: 'Over time' },
-							{ value: 'incidents', text: head.incidents > 0 ? `Incidents ${head.incidents}` : 'Incidents' }
-						]}
-					/>
+					<span data-keyed
+						><Choose
+							name="view"
+							label="How the room is shown"
+							bind:value={view}
+							options={[
+								{ value: 'seats', text: 'Seats' },
+								{ value: 'list', text: 'List' },
+								{ value: 'answers', text: 'Answers' },
+								{ value: 'chart', text: 'Over time' },
+								{ value: 'incidents', text: head.incidents > 0 ? `Incidents ${head.incidents}` : 'Incidents' }
+							]}
+						/></span
+					>
 					<label class="text-ink-2 flex items-center gap-1.5 text-[13.5px]"
 						><input
 							type="checkbox"

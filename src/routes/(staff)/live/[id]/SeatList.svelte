@@ -83,7 +83,7 @@
 						scope="col"
 						aria-sort={by === column ? (down ? 'descending' : 'ascending') : 'none'}
 					>
-						<button type="button" onclick={() => sort(column)}
+						<button type="button" data-keyed onclick={() => sort(column)}
 							>{column.name} <span aria-hidden="true">{by === column ? (down ? '↓' : '↑') : ''}</span></button
 						>
 					</th>

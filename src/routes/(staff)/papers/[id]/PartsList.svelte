@@ -7,7 +7,7 @@
 	let { paper, at, onpart, onmove }: Props = $props();
 </script>
 
-<ol class="mt-3 space-y-1.5" data-testid="parts">
+<ol class="mt-3 space-y-1.5" data-keyed data-testid="parts">
 	{#each paper.parts as one, i (i)}
 		<li>
 			<button

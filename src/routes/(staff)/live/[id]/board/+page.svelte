@@ -113,7 +113,7 @@
 						<span class="font-mono font-semibold tabular-nums">{clockLength(mark.ms)}</span>
 						<span class="text-[#dcebe5]">{mark.text}</span>
 					</p>
-				{:else}
+				{:else if head.lastEntry !== null}
 					<p class="mt-8 text-[24px] text-[#dcebe5]">The last entry has passed.</p>
 				{/if}
 			</div>
