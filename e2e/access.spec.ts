@@ -1,5 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { CONTRAST, serious, WCAG } from './axe';
+import { takesKeys } from './sits';
 import { arrive, go, house } from './house';
 
 const home = house();
@@ -108,6 +109,8 @@ test('a candidate gets through by keyboard alone, on every page without serious 
 	await page.keyboard.press('Enter');
 	await expect(page.locator('[data-question]')).toBeVisible();
 	expect(await serious(page), 'paper').toEqual([]);
+	// A paper that has just come takes no key for a second.
+	await takesKeys(page);
 	for (let n = 0; n < 24; n++) {
 		const box = page.getByRole('textbox');
 		if (await box.count()) {

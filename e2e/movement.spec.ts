@@ -1,7 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { choose, go, house } from './house';
 import { signedFetch } from './signed-fetch';
-import { sitsIn } from './sits';
+import { takesKeys, sitsIn } from './sits';
 
 const home = house();
 const { begun, formOf, valueOf, goTo } = sitsIn(home);
@@ -47,8 +47,7 @@ test('one at a time and back again: true or false, a number with its unit, and a
 	await page.getByTestId('next').click();
 	expect(await shownNumbers(page)).toEqual([2]);
 	await page.locator('[data-question] legend').click();
-	// A paper that has just come takes no key for a second.
-	await page.waitForTimeout(1_000);
+	await takesKeys(page);
 	await page.keyboard.press('p');
 	expect(await shownNumbers(page)).toEqual([1]);
 
@@ -114,6 +113,7 @@ test('no going back: what lies behind is closed on the page, and with the server
 	await expect.poll(() => shownNumbers(page)).toEqual([2]);
 	await expect(back(page)).toHaveCount(0);
 	await page.locator('[data-question] legend').click();
+	await takesKeys(page);
 	await page.keyboard.press('p');
 	expect(await shownNumbers(page)).toEqual([2]);
 	for (const index of [1, 3])
@@ -160,6 +160,7 @@ test('no going back: the questions ahead are not on the device, and the next pag
 	await page.getByRole('radio').first().check();
 	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled();
 	await page.locator('[data-question] legend').first().click();
+	await takesKeys(page);
 	await page.keyboard.press('n');
 	expect(await shownNumbers(page)).toEqual([3, 4]);
 	await mend();
@@ -172,6 +173,7 @@ test('answer to go on, and answer all before handing in', async ({ browser }) =>
 	const { page, form } = await under(browser, 4, { answerToGoOn: true, answerAll: true });
 	await expect(page.getByRole('button', { name: 'Answer to continue' })).toBeDisabled();
 	await expect(page.getByRole('button', { name: /^Question 2,/ })).toBeDisabled();
+	await takesKeys(page);
 	await page.keyboard.press('n');
 	expect(await shownNumbers(page)).toEqual([1]);
 	await page.getByRole('radio').first().check();

@@ -1,10 +1,14 @@
 import { expect, type Page } from '@playwright/test';
 import type { Form } from '../src/core/paper';
+import { SETTLING_MS } from '../src/core/shortcuts';
 import type { Db } from '../src/lib/server/db';
 import { loadSitting, OwnIds } from '../src/lib/server/sitting';
 import { arrive, type House } from './house';
 
 type Me = { id: string; number: string; family: string; given: string; sessionId: string };
+
+/** Waits until a view that has just come takes keys. */
+export const takesKeys = (page: Page) => page.waitForTimeout(1.1 * SETTLING_MS);
 
 /** Candidates of the watched paper that opens at 10:30, each at work in a browser of their own. */
 export function sitsIn(home: House) {

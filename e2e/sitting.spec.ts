@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { go, house } from './house';
-import { sitsIn } from './sits';
+import { takesKeys, sitsIn } from './sits';
 
 const home = house({ at: '10:22' });
 const { begun, formOf, valueOf, goTo } = sitsIn(home);
@@ -26,6 +26,7 @@ test('every kind of question is answered, by pointer or by keys, and arrives in 
 
 	const single = at('single', 'end-on');
 	await goTo(page, single);
+	await takesKeys(page);
 	await page.keyboard.press('2');
 	await expect(page.getByRole('radio').nth(1)).toBeChecked();
 

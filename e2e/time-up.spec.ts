@@ -1,6 +1,6 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { go, house } from './house';
-import { sitsIn } from './sits';
+import { takesKeys, sitsIn } from './sits';
 
 const home = house({ at: '10:22' });
 const { begun, leave, shorten, formOf, valueOf, questionIdOf, goTo } = sitsIn(home);
@@ -76,6 +76,7 @@ test('no more answers: the paper can be read and no longer changed, and is hande
 	await goTo(page, short);
 	await expect(box).toHaveValue('trawling');
 	await expect(box).toBeDisabled();
+	await takesKeys(page);
 	await page.keyboard.press('m');
 	await expect(page.getByRole('button', { name: `Question ${short + 1}, answered`, exact: true })).toBeVisible();
 	expect(await home.read((db) => db('sitting').where({ id: me.id }).first('state'))).toEqual({ state: 'working' });
