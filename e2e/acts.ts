@@ -12,7 +12,7 @@ export function actsIn(home: House) {
 	let session = WATCH_A;
 	const room = async (browser: Browser, who = 'ode', name = WATCH_A): Promise<Page> => {
 		session = name;
-		await home.keepLines();
+		await home.keepLines(session);
 		const page = await home.staff(browser, who);
 		await go(page, `/live/${(await home.session(session)).id}`);
 		await page.keyboard.press('2');

@@ -227,12 +227,31 @@ export class House {
 	}
 
 	/**
-	 * From now on the demo's devices say that they are there, until the test is over: for what takes longer on a slow
-	 * machine than a line may be silent.
+	 * The demo's devices of a running session come back, and say that they are there until the test is over: for what takes
+	 * longer on a slow machine than a line may be silent.
 	 */
-	async keepLines(): Promise<void> {
+	async keepLines(session: string): Promise<void> {
 		await this.regainLines();
-		const devices = [...demoDevices(this.#dir).values()].map((device) => new Device(this.url, device));
+		const { id, code } = await this.session(session);
+		if (code === '') return;
+		const known = demoDevices(this.#dir);
+		const people: { number: string; family: string }[] = await this.read((db) =>
+			db('sitting')
+				.join('candidate', 'candidate.id', 'sitting.candidate_id')
+				.where({ session_id: id })
+				.whereIn('state', IN_THE_ROOM)
+				.whereNotNull('device_epoch')
+				.select('number', 'family')
+		);
+		const devices = await Promise.all(
+			people.map(async ({ number, family }) => {
+				const device = new Device(this.url, known.get(number));
+				const met = await device.post('/sit/api/knock', { code, number, family });
+				const asked = { note: met.body.note, commandId: randomUUID(), deviceName: 'College laptop' };
+				await device.post('/sit/api/arrive', { ...asked, publicKey: device.publicKey });
+				return device;
+			})
+		);
 		const timer = setInterval(() => {
 			// Those that the test has moved or freed are refused.
 			for (const device of devices) device.post('/sit/api/beat', { at: 0 }).catch(() => {});

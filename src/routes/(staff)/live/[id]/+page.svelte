@@ -148,6 +148,7 @@
 	});
 	/** The focus goes back to whom the keys act on. */
 	async function answered() {
+		if (ask?.kind === 'find' && room.focusId !== null) pane = 'one';
 		ask = null;
 		await tick();
 		if (room.focusId === null || document.activeElement?.closest('[data-seat], input, textarea, select')) return;
@@ -229,7 +230,7 @@
 				class="border-line overflow-auto border-r px-3.5 py-3.5 {pane === 'needs' ? '' : 'max-lg:hidden'}"
 				aria-label="Needs you"
 			>
-				<NeedsYou {room} {now} {isMasked} onsettle={settle} />
+				<NeedsYou {room} {now} {isMasked} onsettle={settle} onlook={look} />
 			</aside>
 
 			<main class="min-h-0 overflow-auto px-3.5 py-3.5 {pane === 'room' ? '' : 'max-lg:hidden'}">
@@ -272,7 +273,7 @@
 				{:else if view === 'seats'}
 					<RoomPlan {room} {now} {isMasked} onselect={toggle} onopen={look} />
 				{:else if view === 'answers'}
-					<AnswersGrid {room} {isMasked} />
+					<AnswersGrid {room} {isMasked} onopen={look} />
 				{:else if view === 'chart'}
 					<RoomChart {room} />
 				{:else if view === 'incidents'}

@@ -3,12 +3,14 @@
 	import { createVirtualizer } from '@tanstack/svelte-virtual';
 	import { untrack } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
-	import { tallyKeyOf, type GridRow } from '$core/room';
+	import { tallyKeyOf, type GridRow, type SeatView } from '$core/room';
 	import { send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
 
-	let { room, isMasked }: { room: LiveRoom; isMasked: boolean } = $props();
+	/** `onopen`: it was pressed, and is looked at closely. */
+	type Props = { room: LiveRoom; isMasked: boolean; onopen: (seat: SeatView) => void };
+	let { room, isMasked, onopen }: Props = $props();
 
 	const rows = new SvelteMap<string, GridRow['cells']>();
 	let trouble = $state<string | null>(null);
@@ -101,7 +103,8 @@
 							class="bg-inherit sticky left-0 flex w-[180px] shrink-0 items-center gap-2 truncate px-3 text-left text-[13.5px]"
 							role="rowheader"
 							data-seat={seat.id}
-							onclick={() => (room.focusId = seat.id)}
+							onfocus={() => (room.focusId = seat.id)}
+							onclick={() => onopen(seat)}
 						>
 							<StateGlyph state={tallyKeyOf(seat)} size={13} />
 							<span class="truncate font-semibold">{isMasked ? seat.number : seat.name}</span>

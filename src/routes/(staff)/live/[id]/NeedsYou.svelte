@@ -2,7 +2,7 @@
 <script lang="ts">
 	import ClockOutline from 'flowbite-svelte-icons/ClockOutline.svelte';
 	import { onMount, untrack } from 'svelte';
-	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind } from '$core/room';
+	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind, type SeatView } from '$core/room';
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_KEYS } from './asks';
@@ -10,8 +10,15 @@
 	import type { LiveRoom } from './room.svelte';
 	import { keepIn, keptIn } from '$ui/browser-storage';
 
-	type Props = { room: LiveRoom; now: number; isMasked: boolean; onsettle: (act: NeedAct, need: Need) => void };
-	let { room, now, isMasked, onsettle }: Props = $props();
+	type Props = {
+		room: LiveRoom;
+		now: number;
+		isMasked: boolean;
+		onsettle: (act: NeedAct, need: Need) => void;
+		/** Whom it is about is looked at closely. */
+		onlook: (seat: SeatView) => void;
+	};
+	let { room, now, isMasked, onsettle, onlook }: Props = $props();
 
 	const head = $derived(room.head);
 	const QUIET = 'otium live quiet';
@@ -122,7 +129,8 @@
 				<button
 					class="flex min-h-6 min-w-0 flex-1 items-center gap-2 text-left max-lg:min-h-9"
 					disabled={need.seats.length === 0}
-					onclick={() => (need.seat ? (room.focusId = need.seat.id) : select([need]))}
+					data-keyed
+					onclick={() => (need.seat ? onlook(need.seat) : select([need]))}
 				>
 					{#if need.seats.length > 0}<StateGlyph state={tallyKeyOf(need.seats[0])} size={15} />{/if}
 					<span class="truncate font-semibold">{whomInWords(need, isMasked)}</span>
