@@ -236,8 +236,10 @@ function needOf(seat: SeatView, rules: RoomRules, progress: Progress | undefined
 
 	const remaining = remainingNow(seat, now);
 	const blanks = questions - seat.answered;
-	if (remaining !== null && remaining > 0 && remaining < TIME_SHORT && blanks > questions * MANY_BLANKS)
-		return need('time_short', now - TIME_SHORT + remaining, 'ochre', ['minutes', 'hold', 'seen'], {
+	// Of a short paper the last quarter: it begins with as little.
+	const short = Math.min(TIME_SHORT, (rules.limitMinutes ?? Infinity) * MINUTE * 0.25);
+	if (remaining !== null && remaining > 0 && remaining < short && blanks > questions * MANY_BLANKS)
+		return need('time_short', now - short + remaining, 'ochre', ['minutes', 'hold', 'seen'], {
 			revision: seat.deadline ?? 0
 		});
 	if (progress === 'past_time') return need('past_time', seat.deadline!, 'ochre', ['seen', 'message']);

@@ -420,11 +420,12 @@ describe('how far a session is', () => {
 		['one clock, not started', head({ clockStarts: 'room' }), NINE + MINUTE, 'Door open', 'opened 09:00'],
 		[
 			'one clock, started early',
-			head({ clockStarts: 'room', roomStartedAt: 1 }),
+			head({ clockStarts: 'room', roomStartedAt: NINE - 4 * MINUTE }),
 			NINE - MINUTE,
 			'Running',
-			'starts in 1:00'
+			'started 08:56'
 		],
+		['let begin early', head({ openedEarlyAt: NINE - 3 * MINUTE }), NINE - MINUTE, 'Running', 'opened 08:57'],
 		['ended', head({ endedAt: NINE + 90 * MINUTE }), NINE + 95 * MINUTE, 'Ended', 'ended 10:30']
 	])('%s', (_, room, now, stage, times) => {
 		expect(stageInWords(room, now)).toBe(stage);

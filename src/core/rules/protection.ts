@@ -1,5 +1,5 @@
 import { capital } from '../names';
-import { forwardBy, type SessionRules } from '../session';
+import { forwardBy, rulesElsewhere, type SessionRules } from '../session';
 
 /** What protects a session and what does not, read off the rules themselves and never off the name of a sheet. */
 export type Protection = { inForce: string[]; gaps: string[] };
@@ -12,6 +12,8 @@ export type ProtectionFacts = {
 	lostNetworks: number;
 	/** Whether each candidate is dealt questions of their own from pools. */
 	ownQuestions: boolean;
+	/** How many of them sit elsewhere, under the rules for that. */
+	elsewhere: number;
 	/** Whether a device of the site has enrolled, whose sealed client can prove itself. */
 	siteHasClients: boolean;
 };
@@ -22,6 +24,7 @@ export function protectionOf({
 	networks,
 	lostNetworks,
 	ownQuestions,
+	elsewhere,
 	siteHasClients
 }: ProtectionFacts): Protection {
 	const { lockdown, order, door, review, movement } = rules;
@@ -53,11 +56,23 @@ export function protectionOf({
 	if (rules.startWord) inForce.push('start word');
 	if (rules.admission === 'automatic') gaps.push('nobody checks who comes in');
 	if (lockdown.snapshotSeconds !== null) inForce.push(`a snapshot every ${lockdown.snapshotSeconds} s`);
+	if (elsewhere > 0) gaps.push(...gapsElsewhere(rules, elsewhere));
 	if (lockdown.level === 'watched') gaps.push('leaving the page is seen but cannot be prevented');
 	if (rules.pace.watched) inForce.push('pace watched');
 	if (review.shows === 'own_answers' && review.when !== 'all_finished')
 		gaps.push('questions can be read again while others still sit');
 	return { inForce, gaps };
+}
+
+/** What holds for those who sit elsewhere, where it is less than in the room. */
+function gapsElsewhere(rules: SessionRules, count: number): string[] {
+	const there = rulesElsewhere(rules);
+	const gaps = [
+		rules.door.networks.length > 0 && there.door.networks.length === 0 && 'from any network',
+		rules.admission !== 'automatic' && there.admission === 'automatic' && 'with nobody checking who comes in',
+		there.lockdown.snapshotSeconds === null && 'unseen'
+	].filter((gap) => gap !== false);
+	return gaps.length > 0 ? [`${count === 1 ? 'one sits' : `${count} sit`} elsewhere, ${gaps.join(', ')}`] : [];
 }
 
 /** The same in a sentence or two. */

@@ -79,9 +79,30 @@ describe('comparing', () => {
 describe('the protection in force', () => {
 	const told = (rules: SessionRules, change: Partial<Parameters<typeof protectionOf>[0]> = {}) =>
 		protectionInWords(
-			protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasClients: true, ...change })
+			protectionOf({
+				rules,
+				networks: [],
+				lostNetworks: 0,
+				ownQuestions: false,
+				elsewhere: 0,
+				siteHasClients: true,
+				...change
+			})
 		);
 	const sealed = SHIPPED_SHEETS[0].rules;
+
+	it('tells what is less for those who sit elsewhere, and nothing of them where nobody does', () => {
+		const here: SessionRules = {
+			...sealed,
+			door: { ...sealed.door, networks: ['labs'] },
+			elsewhere: { ...sealed.elsewhere, anyNetwork: true, admission: 'automatic' }
+		};
+		const at = { ownQuestions: true, networks: ['Quayside labs'] };
+		expect(told(here, at)).not.toContain('elsewhere');
+		expect(told(here, { ...at, elsewhere: 1 })).toContain(
+			'one sits elsewhere, from any network, with nobody checking who comes in'
+		);
+	});
 
 	it('is read off the settings', () => {
 		expect(told(sealed, { ownQuestions: true, networks: ['Quayside labs'] })).toBe(

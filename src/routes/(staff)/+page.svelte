@@ -68,7 +68,9 @@
 
 		{#if today.lanes.length === 0}
 			<section class="bg-sheet border-line rounded-2xl border p-10 text-center">
-				<p class="font-serif text-xl">Nothing is planned for today.</p>
+				<p class="font-serif text-xl">
+					{data.mayPrepare ? 'Nothing is planned for today.' : 'You supervise nothing today.'}
+				</p>
 				<p class="text-ink-2 mt-1">
 					{data.mayPrepare ? 'Press N to plan a session.' : 'Sessions that name you as their proctor appear here.'}
 				</p>
@@ -224,7 +226,7 @@
 			<p class="text-ink-2 mt-1 text-[14px]">
 				{data.mayPrepare
 					? 'The next session you plan is described here in one sentence.'
-					: 'You have no further session today.'}
+					: 'You supervise no further session today.'}
 			</p>
 		{/if}
 	</aside>

@@ -1,7 +1,7 @@
 <!-- @component A page with one thing on it, for whoever waits. -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import { newView } from '$player/new-view.svelte';
+	import { newView } from '$player/new-view';
 	type Props = {
 		title: string;
 		children: Snippet;

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { newView } from '$player/new-view.svelte';
+	import { newView } from '$player/new-view';
 	import { onMount, untrack } from 'svelte';
 	import { readDoorCode, SLIP_LENGTH } from '$core/access';
 	import { clockLength, timeAndDate } from '$core/time';

@@ -2,7 +2,14 @@ import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 
 /** What would make a protection less than it looks, or shut candidates out. */
-export function checkLockdown({ rules, networks, siteHasClients, withoutClient, kind }: SessionFacts): Finding[] {
+export function checkLockdown({
+	rules,
+	networks,
+	siteHasClients,
+	withoutClient,
+	kind,
+	elsewhere
+}: SessionFacts): Finding[] {
 	const { lockdown, review, admission, door, startWord, timing } = rules;
 	const found: Finding[] = [];
 	const push = (
@@ -112,15 +119,19 @@ export function checkLockdown({ rules, networks, siteHasClients, withoutClient, 
 			'door'
 		);
 	// A slip that is printed beside changes nothing, as long as number and name open the door as well.
-	if (door.identity === 'number_and_family' && admission === 'automatic')
+	const elsewhereAlone = elsewhere > 0 && admission !== 'automatic' && rules.elsewhere.admission === 'automatic';
+	if (door.identity === 'number_and_family' && (admission === 'automatic' || elsewhereAlone))
 		push(
 			'K41',
 			kind === 'rehearsal' ? 'info' : 'warn',
 			'Anyone could sit for someone else.',
-			'Admission is automatic for anyone who types a number and a family name, and classmates know both: somebody else could sit, or hand in, in their place.',
+			`Admission ${elsewhereAlone ? 'elsewhere ' : ''}is automatic for anyone who types a number and a family name, and classmates know both: somebody else could sit, or hand in, in their place.`,
 			[
 				{ text: 'ask for slips', set: { 'rules.door.identity': 'slip', 'rules.door.slips': true } },
-				{ text: 'admission by the proctor', set: { 'rules.admission': 'proctor' } }
+				{
+					text: 'admission by the proctor',
+					set: elsewhereAlone ? { 'rules.elsewhere.admission': 'proctor' } : { 'rules.admission': 'proctor' }
+				}
 			],
 			'door'
 		);

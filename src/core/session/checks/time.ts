@@ -4,6 +4,7 @@ import {
 	clockTime,
 	fieldDate,
 	isOverDays,
+	lastEntryOf,
 	localDate,
 	localTime,
 	MINUTE,
@@ -121,7 +122,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			fixes: [finish, endAt(needed)]
 		});
 	const lastFull = window.closes - limit * MINUTE;
-	const lastEntry = lastEntryMinutes === null ? window.closes : window.opens + lastEntryMinutes * MINUTE;
+	const lastEntry = lastEntryOf(rules.timing, window) ?? window.closes;
 	if (atClose === 'cut' && room >= limit && lastEntry > lastFull && rules.timing.clockStarts === 'candidate')
 		found.push({
 			code: 'K4',

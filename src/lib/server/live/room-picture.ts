@@ -12,7 +12,7 @@ import { openRefusals } from '../door';
 import { lapseCounts, type LapseCount } from '../lockdown';
 import { openMessages, type Message } from '../messages';
 import { seatOrder } from '$core/seating';
-import { ranOn, unionLength } from '$core/time';
+import { lastEntryOf, ranOn, unionLength } from '$core/time';
 import { doorOpensAt, findSession, type Session } from '../records';
 import { loadSittings, whereOf, type Loaded } from '../sitting';
 
@@ -153,7 +153,7 @@ function headOf(
 		opens,
 		closes,
 		doorOpens: doorOpensAt(session),
-		lastEntry: timing.lastEntryMinutes === null ? closes : opens + timing.lastEntryMinutes * 60_000,
+		lastEntry: lastEntryOf(timing, session.window),
 		limitMinutes: timing.limitMinutes,
 		clockStarts: timing.clockStarts,
 		clockStops: timing.clockStops,

@@ -102,6 +102,7 @@ export async function planSession(
 					networks: facts.networks.named.map((one) => one.name),
 					lostNetworks: facts.networks.lost,
 					ownQuestions: facts.paper.pools.length > 0,
+					elsewhere: facts.elsewhere,
 					siteHasClients: facts.siteHasClients
 				})
 			),

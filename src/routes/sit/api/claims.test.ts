@@ -92,11 +92,12 @@ async function live(rules: SessionRules) {
 				networks: [],
 				lostNetworks: 0,
 				ownQuestions: false,
+				elsewhere: 0,
 				siteHasClients: false
 			}).inForce.includes('no way back')
 		).toBe(sent < 6);
 
-		const [, minutes] = /You have (?:at most )?(\d+) minutes/.exec(told)!;
+		const [, minutes] = /You have (?:at most )?(\d+) minutes?/.exec(told)!;
 		expect((await of(house)).reckoning.allotted! / MINUTE, 'minutes').toBe(Number(minutes));
 
 		await mayHavePaper(otium, await of(house), 'one page');
@@ -112,7 +113,7 @@ async function live(rules: SessionRules) {
 		expect(pause.ok, 'a pause').toBe(claims(/You may take .* pauses? of/));
 		if (pause.ok) {
 			expect((await of(house)).reckoning.standing, 'the clock in a pause').toBe(
-				claims(/pauses? of \d+ minutes; the clock stops/)
+				claims(/pauses? of \d+ minutes?( each)?; the clock stops/)
 			);
 			await command(house, PROCTOR, { kind: 'resume' });
 		}

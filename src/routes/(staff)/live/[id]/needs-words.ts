@@ -1,5 +1,13 @@
-import { lateBy, type DoorRefusal, type Need, type NeedAct, type RoomHead, type SeatView } from '$core/room';
-import { clockLength, clockTime, timeAndDate } from '$core/time';
+import {
+	lateBy,
+	remainingNow,
+	type DoorRefusal,
+	type Need,
+	type NeedAct,
+	type RoomHead,
+	type SeatView
+} from '$core/room';
+import { clockLength, clockTime, minutesInWords, minutesLeft, timeAndDate } from '$core/time';
 import { NEED_VERBS } from './asks';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
@@ -71,7 +79,7 @@ function seatInWords(
 				? `Away from the paper’s screen for ${clockLength(now - seat.lapses.awaySince)}, the ${nth(seat.lapses.left)} time.`
 				: `Left the paper’s screen ${seat.lapses?.left} times, last at ${timeAndDate(seat.lapses!.last, zone, now)}.`;
 		case 'time_short':
-			return `Less than five minutes left and ${questions - seat.answered} of ${questions} unanswered.`;
+			return `${minutesInWords(minutesLeft(remainingNow(seat, now) ?? 0))} left and ${questions - seat.answered} of ${questions} unanswered.`;
 		case 'past_time':
 			return `Their time ended at ${clockTime(seat.deadline!, zone)} and they are still working.`;
 		case 'idle':

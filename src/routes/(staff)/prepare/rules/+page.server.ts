@@ -26,7 +26,14 @@ export const load: PageServerLoad = async (event) => {
 			sessions: used.find((row) => row.rule_sheet_id === sheet.id)?.n ?? 0,
 			// Of the sheet alone: networks, pools and keys are a session's.
 			protection: protectionInWords(
-				protectionOf({ rules: sheet.rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasClients: true })
+				protectionOf({
+					rules: sheet.rules,
+					networks: [],
+					lostNetworks: 0,
+					ownQuestions: false,
+					elsewhere: 0,
+					siteHasClients: true
+				})
 			)
 		}))
 	};

@@ -31,7 +31,9 @@
 	const isRefused = $derived(trouble !== null || Object.keys(faults).length > 0);
 	const changed = $derived(differingRules(DEFAULT_RULES, rules));
 	const protection = $derived(
-		protectionInWords(protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, siteHasClients: true }))
+		protectionInWords(
+			protectionOf({ rules, networks: [], lostNetworks: 0, ownQuestions: false, elsewhere: 0, siteHasClients: true })
+		)
 	);
 
 	function touched() {

@@ -1,5 +1,3 @@
-import { singleKeys } from '$ui/shortcuts.svelte';
-
 let isFirst = true;
 
 /**
@@ -8,9 +6,6 @@ let isFirst = true;
  */
 export function newView(heading: HTMLElement): void {
 	heading.tabIndex = -1;
-	if (!isFirst) {
-		heading.focus();
-		singleKeys.viewChanged();
-	}
+	if (!isFirst) heading.focus();
 	isFirst = false;
 }
