@@ -96,7 +96,7 @@ test('a hold in the middle of a sentence leaves it as it is: nothing of what is 
 	await expect.poll(() => valueOf(me.id, form[essay].id)).toBe('The tide runs north until noon.');
 	expect(
 		await home.read((db) =>
-			db('answer').where({ sitting_id: me.id }).whereNot({ question_id: form[essay].id }).pluck('id')
+			db('answer').where({ sitting_id: me.id }).whereNot({ question_id: form[essay].id }).pluck('seq')
 		)
 	).toEqual([]);
 });

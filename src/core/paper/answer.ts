@@ -65,6 +65,8 @@ const UPLOAD = /^[A-Za-z0-9_-]{21}$/;
 
 /** Signs that fit into a line of text. */
 export const LONGEST_LINE = 500;
+/** The longest text that somebody writes, in UTF-16 units as fields count them. */
+export const LONGEST_TEXT = 40_000;
 
 function isParts(value: AnswerValue): value is Record<string, string> {
 	return typeof value === 'object' && value !== null && !Array.isArray(value);

@@ -34,7 +34,7 @@ export type {
 	TryRules,
 	Wording
 } from './question';
-export { answerShape, fitsQuestion, isBlank, LONGEST_LINE } from './answer';
+export { answerShape, fitsQuestion, isBlank, LONGEST_LINE, LONGEST_TEXT } from './answer';
 export type { AnswerShape, AnswerValue } from './answer';
 export { DIFFICULTIES, EXPECTED_SHARE, expectedPoints } from './difficulty';
 export type { Difficulty } from './difficulty';

@@ -27,3 +27,4 @@ export { minutesBetween, minutesFrom, timesThatFollow } from './times-that-follo
 export type { TimesThatFollow } from './times-that-follow';
 export { rulesElsewhere } from './elsewhere';
 export { whatCameAlong } from './copied';
+export { directionOf } from './direction';

@@ -25,6 +25,8 @@ before the page is alive is taken over, not wiped out.
 		required={!optional}
 		maxlength={most}
 		autocomplete="off"
+		autocorrect="off"
+		autocapitalize={mono ? 'characters' : 'words'}
 		spellcheck="false"
 		class="bg-sheet border-line-strong w-full rounded-xl border px-4 py-3 text-[20px] {mono ? 'font-mono' : ''}"
 	/>

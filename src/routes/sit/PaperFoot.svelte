@@ -45,6 +45,21 @@
 		if (strip && number)
 			strip.scrollLeft = number.offsetLeft - strip.offsetLeft - (strip.clientWidth - number.clientWidth) / 2;
 	});
+	/** The numbers are one stop; arrows go among them. */
+	let walked = $state<number | null>(null);
+	$effect(() => {
+		void paper.at;
+		walked = null;
+	});
+	function walk(event: KeyboardEvent) {
+		const last = paper.order.length - 1;
+		const from = walked ?? paper.at;
+		const to = { ArrowRight: from + 1, ArrowLeft: from - 1, Home: 0, End: last }[event.key];
+		if (to === undefined || event.ctrlKey || event.altKey || event.metaKey) return;
+		event.preventDefault();
+		walked = Math.min(last, Math.max(0, to));
+		(strip?.children[walked] as HTMLElement | undefined)?.focus();
+	}
 	const here = $derived(paper.order[paper.at]);
 	const next = $derived.by(() => {
 		if (isClosed) return { isOpen: !isForwardOnly, text: 'Next →' };
@@ -54,8 +69,14 @@
 </script>
 
 <footer
-	class="bg-sheet border-line sticky bottom-0 flex items-center gap-3 border-t px-6 py-3 max-sm:flex-wrap max-sm:gap-1.5 max-sm:px-2 max-sm:py-1.5"
+	class="bg-sheet border-line sticky bottom-0 [@media(max-height:420px)]:static flex items-center gap-3 border-t px-6 py-3 max-sm:flex-wrap max-sm:gap-1.5 max-sm:px-2 max-sm:py-1.5"
 >
+	<!-- The next page comes first for the keyboard, so that it is near the answers; it stands where it is looked for. -->
+	{#if !page.isLast}
+		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!next.isOpen} class="{SMALL} order-2" testid="next"
+			>{next.text}</Press
+		>
+	{/if}
 	{#if page.perPage < paper.order.length && !isForwardOnly}
 		<Press onclick={() => onturn(-1)} disabled={page.isFirst} class={SMALL}>← Back</Press>
 	{/if}
@@ -70,6 +91,7 @@
 		class="flex min-w-0 flex-1 gap-1 overflow-x-auto px-1 py-1 max-sm:hidden"
 		style="scrollbar-width:none"
 		aria-label="Questions"
+		onkeydown={walk}
 	>
 		{#each paper.order as id, place (id)}
 			<QuestionNumber
@@ -77,6 +99,7 @@
 				{place}
 				{mayJump}
 				onjump={() => onjump(place)}
+				isStop={place === (walked ?? paper.at)}
 				class="h-7 w-7 shrink-0 rounded-md text-[12px] first:ml-auto last:mr-auto"
 			/>
 		{/each}
@@ -92,15 +115,10 @@
 			>{paper.blanks.length} blank{paper.marked.length > 0 ? `, ${paper.marked.length} marked` : ''}</span
 		>
 	</button>
-	{#if !page.isLast}
-		<Press main={!isClosed} onclick={() => onturn(1)} disabled={!next.isOpen} class={SMALL} testid="next"
-			>{next.text}</Press
-		>
-	{/if}
 	<Press
 		main={page.isLast || isClosed}
 		onclick={onhandin}
-		class="{SMALL} {page.isLast || isClosed ? '' : 'max-sm:hidden'}"
+		class="{SMALL} order-3 {page.isLast || isClosed ? '' : 'max-sm:hidden'}"
 		testid="hand-in">Hand in</Press
 	>
 </footer>

@@ -34,10 +34,14 @@
 		if (waiting > 0) return { calm: true, text: 'Saving…' };
 		return { calm: true, text: savedAt === null ? 'Saved as you go' : `Saved ${clockTime(savedAt, zone, true)}` };
 	});
+	let wasTrouble = $state(false);
+	$effect(() => {
+		if (!saved.calm) wasTrouble = true;
+	});
 </script>
 
 <header
-	class="bg-sheet border-line sticky top-0 z-10 flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:flex-nowrap max-sm:gap-x-2 max-sm:px-3 max-sm:py-1"
+	class="bg-sheet border-line flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-6 py-2 max-sm:flex-nowrap max-sm:gap-x-2 max-sm:px-3 max-sm:py-1"
 >
 	{#if picture.session.showsPhoto}<OwnPhoto name={picture.candidate.name} />{/if}
 	<p class="min-w-0 max-sm:truncate max-sm:leading-tight">
@@ -50,11 +54,13 @@
 		class="ml-auto text-[15px] max-sm:text-[13px] max-sm:leading-tight {saved.calm
 			? 'text-tide'
 			: 'bg-ochre-ground text-ochre rounded-lg px-3 py-1 font-semibold'}"
-		role="status"
 		data-testid="saved"
 	>
 		{saved.text}
 	</p>
+	<!-- Saving is silent unless it fails, and says so when it is well again. -->
+	<span class="sr-only" role="status">{saved.calm ? (wasTrouble ? 'Everything is saved again.' : '') : saved.text}</span
+	>
 	{#if each.remaining !== null}
 		<p
 			class="rounded-lg px-2 text-right leading-tight whitespace-nowrap {each.isShort

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { SittingPicture } from '$core/room';
 	import type { TimeLeft } from '$player/time-left.svelte';
-	import { clockLength } from '$core/time';
+	import { clockLength, minutesInWords, minutesLeft } from '$core/time';
 
 	type Props = {
 		picture: SittingPicture;
@@ -12,6 +12,13 @@
 		isDurable: boolean;
 	};
 	let { picture, time, isLastUp, warning, isDurable }: Props = $props();
+
+	/** A clock that ticks would be read out each second: whoever listens hears it now and then. */
+	const SAID = [60, 30, 10];
+	function secondsSaid(ms: number): string {
+		const next = SAID.findLast((seconds) => ms <= seconds * 1_000);
+		return next === undefined ? minutesInWords(minutesLeft(ms)) : `${next} seconds`;
+	}
 </script>
 
 {#if picture.session.kind === 'rehearsal'}<p
@@ -37,9 +44,9 @@
 {#if time.isUp}
 	<p class="bg-ochre-ground text-ochre px-6 py-2 text-center text-[17px] font-semibold" role="status">
 		{#if time.grace !== null}
-			Time is up. Finish your last answer and hand in: {clockLength(time.grace)}{picture.time.atTimeUp === 'zero'
-				? '. What is not handed in by then is not scored.'
-				: ''}
+			Time is up. Finish your last answer and hand in: <span aria-hidden="true">{clockLength(time.grace)}</span><span
+				class="sr-only">{secondsSaid(time.grace)}</span
+			>{picture.time.atTimeUp === 'zero' ? '. What is not handed in by then is not scored.' : ''}
 		{:else if time.isClosed}
 			Time is up. Hand in now; no more answers are accepted.
 		{:else}

@@ -189,6 +189,7 @@
 			number={at + 1}
 			of={count}
 			picture={paper.pictures[each.picture ?? '']}
+			ownLanguage={paper.language}
 			{language}
 			hints={picture.session.tools.hints}
 			striking={picture.session.tools.striking}
@@ -211,7 +212,18 @@
 	inert={isResting}
 >
 	<h1 class="sr-only">{picture.paper.title}</h1>
-	<PaperHead {paper} {line} {time} {each} />
+	<!-- What is told stays in sight however far the page is scrolled; a low window keeps its height for the paper. -->
+	<div class="sticky top-0 z-10 [@media(max-height:420px)]:static">
+		<PaperHead {paper} {line} {time} {each} />
+		<Messages {picture} onread={() => line.refresh()} />
+		<PaperNotices
+			{picture}
+			{time}
+			isLastUp={each.isUp && page.isLast}
+			warning={warnings.shown}
+			isDurable={paper.outbox.isDurable}
+		/>
+	</div>
 	<Tools
 		{paper}
 		{picture}
@@ -223,15 +235,7 @@
 		bind:isOpen={isBeside}
 		onchanged={() => line.refresh()}
 	/>
-	<Messages {picture} onread={() => line.refresh()} />
 	{#if watch && picture.session.watch}<WatchGuard {watch} rules={picture.session.watch} />{/if}
-	<PaperNotices
-		{picture}
-		{time}
-		isLastUp={each.isUp && page.isLast}
-		warning={warnings.shown}
-		isDurable={paper.outbox.isDurable}
-	/>
 
 	<main
 		class="mx-auto w-full flex-1 px-5 py-8 {isBeside === 'wide'

@@ -2,8 +2,15 @@
 <script lang="ts">
 	import type { Paper } from '$player/paper.svelte';
 
-	type Props = { paper: Paper; place: number; mayJump: (place: number) => boolean; onjump: () => void; class: string };
-	let { paper, place, mayJump, onjump, class: size }: Props = $props();
+	type Props = {
+		paper: Paper;
+		place: number;
+		mayJump: (place: number) => boolean;
+		onjump: () => void;
+		class: string;
+		isStop?: boolean;
+	};
+	let { paper, place, mayJump, onjump, class: size, isStop = true }: Props = $props();
 
 	const id = $derived(paper.order[place]);
 	const isAnswered = $derived(paper.isAnswered(id));
@@ -19,6 +26,7 @@
 	aria-label="Question {place + 1}, {isAnswered ? 'answered' : 'blank'}{marked ? ', marked' : ''}"
 	aria-current={isHere ? 'true' : undefined}
 	data-answered={isAnswered ? '' : undefined}
+	tabindex={isStop ? undefined : -1}
 	disabled={!mayJump(place)}
 	onclick={onjump}
 >

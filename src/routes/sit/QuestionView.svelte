@@ -3,6 +3,7 @@
 	import { blocksOf, isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
 	import type { Handed } from '$player/handed.svelte';
 	import type { Given } from '$player/paper.svelte';
+	import { directionOf } from '$core/session';
 	import Blocks from './question/Blocks.svelte';
 	import Choices from './question/Choices.svelte';
 	import MediaShown from './question/MediaShown.svelte';
@@ -16,6 +17,8 @@
 		of: number;
 		given: Given;
 		picture?: Picture;
+		/** The paper's own language. */
+		ownLanguage?: string;
 		/** The language it is read in; null: the paper's own. */
 		language?: string | null;
 		hints?: boolean;
@@ -41,6 +44,7 @@
 		of,
 		given,
 		picture,
+		ownLanguage = 'en',
 		language = null,
 		hints = false,
 		striking = true,
@@ -55,6 +59,8 @@
 	}: Props = $props();
 
 	const wording = $derived(language === null ? undefined : question.inOther?.[language]);
+	/** What a part is read in: nothing of a paper is read aloud in the interface's voice. */
+	const tongue = $derived(wording ? language! : ownLanguage);
 	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
 	const stem = $derived(blocksOf(wording?.stem ?? question.stem, question.gaps));
 	/** Lists and tables stand below what names the question: whoever listens hears them by themselves. */
@@ -75,6 +81,8 @@
 		class="bg-sheet border-line-strong text-ink mx-1 inline-block w-36 rounded-lg border px-3 py-1 font-sans text-[0.9em]"
 		aria-label="Gap {question.gaps!.indexOf(id) + 1} of {question.gaps!.length}"
 		autocomplete="off"
+		autocorrect="off"
+		autocapitalize="off"
 		spellcheck="false"
 		maxlength="120"
 		value={filled[id] ?? ''}
@@ -94,9 +102,11 @@
 				aria-label="For {sharedBy.from === sharedBy.to
 					? `question ${number}`
 					: `questions ${sharedBy.from} to ${sharedBy.to}`}"
+				lang={ownLanguage}
+				dir={directionOf(ownLanguage)}
 				data-testid="shared-text"
 			>
-				<p class="text-ink-2 text-[0.83em]">
+				<p class="text-ink-2 text-[0.83em]" lang="en" dir="ltr">
 					{sharedBy.from === sharedBy.to
 						? `For question ${number}`
 						: `For questions ${sharedBy.from} to ${sharedBy.to}`}
@@ -111,9 +121,15 @@
 					/>{/if}
 			</section>
 		{/if}
-		<fieldset class="group/question min-w-0 text-[1.125em]" data-question={question.id} disabled={isClosed}>
-			<legend class="w-full" lang={wording ? language : undefined}>
-				<h2 class="text-ink-2 block font-sans text-[0.83em] font-normal outline-none" tabindex="-1" lang="en">
+		<fieldset
+			class="group/question min-w-0 text-[1.125em]"
+			data-question={question.id}
+			disabled={isClosed}
+			lang={tongue}
+			dir={directionOf(tongue)}
+		>
+			<legend class="w-full">
+				<h2 class="text-ink-2 block font-sans text-[0.83em] font-normal outline-none" tabindex="-1" lang="en" dir="ltr">
 					Question {number} of {of} · {question.points}
 					{question.points === 1 ? 'point' : 'points'}{question.isExtra ? ' on top' : ''}{question.isStep
 						? ' · belongs to the question before'
@@ -123,10 +139,7 @@
 					><Blocks blocks={stem.slice(0, split)} {gap} /></span
 				>
 			</legend>
-			{#if split < stem.length}<div
-					class="mt-2 font-serif text-[1.22em] leading-snug"
-					lang={wording ? language : undefined}
-				>
+			{#if split < stem.length}<div class="mt-2 font-serif text-[1.22em] leading-snug">
 					<Blocks blocks={stem.slice(split)} {gap} />
 				</div>{/if}
 			{#if picture}<img
@@ -160,7 +173,7 @@
 			{/if}
 			{#if hints && question.hint}
 				<details class="bg-mist mt-4 rounded-xl px-4 py-2.5 text-[0.9em]">
-					<summary class="cursor-pointer font-semibold">A hint</summary>
+					<summary class="cursor-pointer font-semibold" lang="en">A hint</summary>
 					<div class="mt-1"><Blocks blocks={blocksOf(question.hint)} /></div>
 				</details>
 			{/if}
@@ -168,6 +181,7 @@
 				<button
 					type="button"
 					class="text-ink-3 hover:text-ink mt-3 text-[14px] underline"
+					lang="en"
 					onclick={() => onchange({ value: null })}>Clear this answer</button
 				>
 			{/if}

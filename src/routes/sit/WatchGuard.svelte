@@ -21,11 +21,13 @@
 </script>
 
 {#if !watch.isFull}
-	<div
-		class="bg-paper fixed inset-0 z-40 grid place-items-center p-6"
-		role="alertdialog"
+	<!-- Nothing behind it can be reached, and it can't be left by a key. -->
+	<dialog
+		class="bg-paper text-ink m-0 grid h-dvh max-h-none w-dvw max-w-none place-items-center p-6"
 		aria-labelledby="full"
 		data-testid="full-screen"
+		oncancel={(event) => event.preventDefault()}
+		{@attach (dialog: HTMLDialogElement) => dialog.showModal()}
 	>
 		<div class="max-w-md space-y-4 text-center text-[18px]">
 			<h2 id="full" class="text-[26px]">This paper fills the screen</h2>
@@ -34,7 +36,7 @@
 			</p>
 			<Press main onclick={() => watch.fill()} testid="fill">Open in full screen</Press>
 		</div>
-	</div>
+	</dialog>
 {:else if watch.lastAway}
 	<p
 		class="bg-ochre-ground text-ochre flex flex-wrap items-center justify-center gap-4 px-6 py-2 text-[16px] font-semibold"

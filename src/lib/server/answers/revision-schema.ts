@@ -1,12 +1,11 @@
 import { z } from 'zod';
+import { LONGEST_LINE, LONGEST_TEXT } from '$core/paper';
 
-/** An essay is the longest; a page of close writing is some 3,000 signs. */
-const LONGEST = 40_000;
 const Value = z.union([
 	z.boolean(),
-	z.string().max(LONGEST),
+	z.string().max(LONGEST_TEXT),
 	z.array(z.string().max(64)).max(60),
-	z.record(z.string().max(64), z.string().max(500)).refine((parts) => Object.keys(parts).length <= 60),
+	z.record(z.string().max(64), z.string().max(LONGEST_LINE)).refine((parts) => Object.keys(parts).length <= 60),
 	z.null()
 ]);
 

@@ -41,7 +41,7 @@
 	}
 </script>
 
-{#if several}<p class="text-ink-2 mt-4 text-[0.83em]">Choose all that are right.</p>{/if}
+{#if several}<p class="text-ink-2 mt-4 text-[0.83em]" lang="en">Choose all that are right.</p>{/if}
 <div class="mt-5 space-y-2.5">
 	{#each choices as choice, i (choice.id)}
 		<div
@@ -69,6 +69,7 @@
 			{#if striking}<button
 					type="button"
 					class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
+					lang="en"
 					aria-pressed={isStruck(choice.id)}
 					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {plainText(textOf(choice.id, choice.text))}"
 					onclick={() => strike(choice.id)}

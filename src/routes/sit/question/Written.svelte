@@ -1,6 +1,6 @@
 <!-- @component A number, a line, or a text of some length with its words counted. -->
 <script lang="ts">
-	import { LONGEST_LINE, wordCount, type FormQuestion } from '$core/paper';
+	import { LONGEST_LINE, LONGEST_TEXT, wordCount, type FormQuestion } from '$core/paper';
 	import type { Given } from '$player/paper.svelte';
 
 	type Props = { question: FormQuestion; given: Given; onchange: (change: Partial<Given>, rests?: boolean) => void };
@@ -8,6 +8,8 @@
 
 	const text = $derived(typeof given.value === 'string' ? given.value : '');
 	const words = $derived(wordCount(text));
+	const NEARLY_FULL = 2_000;
+	const left = $derived(Math.max(0, LONGEST_TEXT - text.length));
 	const field = 'bg-sheet border-line-strong text-ink rounded-xl border px-4 py-3';
 </script>
 
@@ -17,12 +19,20 @@
 		<textarea
 			class="{field} block min-h-72 w-full leading-relaxed"
 			rows="10"
-			maxlength="40000"
+			maxlength={LONGEST_TEXT}
 			spellcheck="false"
 			value={text}
 			oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}></textarea>
 	</label>
-	<p class="text-ink-2 mt-2 text-[0.83em]" data-testid="words">
+	<!-- A field that is full takes nothing more and says nothing by itself. -->
+	<p class="text-ochre text-[0.83em] font-semibold" lang="en" role="status">
+		{left > NEARLY_FULL
+			? ''
+			: left === 0
+				? 'This field is full: nothing more is taken.'
+				: `${left > 500 ? Math.ceil(left / 500) * 500 : Math.ceil(left / 100) * 100} more characters fit.`}
+	</p>
+	<p class="text-ink-2 mt-2 text-[0.83em]" lang="en" data-testid="words">
 		{words}
 		{words === 1 ? 'word' : 'words'}{question.words
 			? `. ${question.words.from} to ${question.words.to} are asked for${words > question.words.to ? ': somewhat long' : ''}.`
@@ -33,8 +43,9 @@
 		<span class="sr-only">Your answer{question.unit ? ` in ${question.unit}` : ''}</span>
 		<input
 			class="{field} {question.kind === 'numeric' ? 'w-56 font-mono text-[1.2em]' : 'w-full'}"
-			inputmode={question.kind === 'numeric' ? 'decimal' : 'text'}
 			autocomplete="off"
+			autocorrect="off"
+			autocapitalize="off"
 			spellcheck="false"
 			maxlength={question.kind === 'numeric' ? 60 : LONGEST_LINE}
 			value={text}
