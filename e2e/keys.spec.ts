@@ -127,7 +127,7 @@ test('in the room Enter and Space are for whom and what they are on', async ({ b
 	// Space presses the button that it is on, and selects nobody.
 	await page.getByTestId('find').focus();
 	await page.keyboard.press(' ');
-	await expect(page.getByRole('dialog')).toBeVisible();
+	await expect(page.getByRole('dialog', { name: /^Find/ })).toBeVisible();
 	await page.keyboard.press('Escape');
 	await expect(page.getByRole('dialog')).toHaveCount(0);
 	await expect(page.getByText(/\d selected/)).toHaveCount(0);

@@ -47,7 +47,7 @@ becomes of their work.
 	}
 </script>
 
-<Modal bind:open {title} size="sm" class="bg-sheet" outsideclose={!busy}>
+<Modal aria-label={title} bind:open {title} size="sm" class="bg-sheet" outsideclose={!busy}>
 	<div class="text-ink text-[15px]" {@attach begin}>{@render children()}</div>
 	{#if error}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{error}</p>{/if}
 	{#snippet footer()}

@@ -48,7 +48,14 @@
 	}
 </script>
 
-<Modal bind:open title="Is it still you?" size="xs" class="bg-sheet" onclose={() => done(false)}>
+<Modal
+	aria-label="Is it still you?"
+	bind:open
+	title="Is it still you?"
+	size="xs"
+	class="bg-sheet"
+	onclose={() => done(false)}
+>
 	<p class="text-ink text-[15px]">
 		This changes what others may do or get, so it is asked once an hour. What you entered stays.
 	</p>

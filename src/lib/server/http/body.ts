@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { fail } from '$core/problem';
+import { fieldLabel } from './field-label';
 import { mustMatch } from './signed';
 
 /**
@@ -20,8 +21,10 @@ export async function readJson<T extends z.ZodType>(
 	const parsed = schema.safeParse(parse(text));
 	if (parsed.success) return parsed.data;
 	const [issue] = parsed.error.issues;
-	const where = issue.path.length > 0 ? ` (${issue.path.join('.')})` : '';
-	return fail('malformed', { message: `${issue.message}${where}` });
+	const label = fieldLabel(issue.path);
+	const message = label === null ? issue.message : `${label}: ${issue.message}`;
+	// Whoever writes a program is told the path as well.
+	return fail('malformed', { message }, { field: issue.path.join('.') });
 }
 
 function parse(text: string): unknown {

@@ -59,7 +59,7 @@
 	}
 </script>
 
-<Modal bind:open title="A paper from a QTI package" size="md" class="bg-sheet">
+<Modal aria-label="A paper from a QTI package" bind:open title="A paper from a QTI package" size="md" class="bg-sheet">
 	<form
 		class="text-ink space-y-3"
 		data-testid="package"

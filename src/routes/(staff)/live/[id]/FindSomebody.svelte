@@ -44,7 +44,7 @@
 	}
 </script>
 
-<Modal bind:open title="Find somebody" size="sm" class="bg-sheet">
+<Modal aria-label="Find somebody" bind:open title="Find somebody" size="sm" class="bg-sheet">
 	<form
 		onsubmit={(event) => {
 			event.preventDefault();

@@ -29,7 +29,7 @@
 	]);
 </script>
 
-<Modal bind:open title="Keys" size="sm" class="bg-sheet">
+<Modal aria-label="Keys" bind:open title="Keys" size="sm" class="bg-sheet">
 	<dl class="text-ink grid grid-cols-[90px_1fr] gap-y-1.5 text-[14.5px]">
 		{#each keys as [key, what] (key)}
 			<dt><kbd class="border-line-strong rounded border px-2 font-mono text-[13px]">{key}</kbd></dt>

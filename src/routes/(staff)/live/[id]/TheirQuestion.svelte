@@ -25,7 +25,7 @@
 	});
 </script>
 
-<Modal bind:open title="Question {place} of {name}" size="md" class="bg-sheet">
+<Modal aria-label="Question {place} of {name}" bind:open title="Question {place} of {name}" size="md" class="bg-sheet">
 	{#if trouble}<p role="alert" class="text-brick">{trouble}</p>{/if}
 	{#if shown}
 		<div class="text-ink text-[16px]" data-testid="their-question">

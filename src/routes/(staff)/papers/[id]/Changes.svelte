@@ -35,6 +35,7 @@
 {/snippet}
 
 <Modal
+	aria-label={before ? `What has changed since version ${before.version}` : 'What has changed'}
 	bind:open
 	title={before ? `What has changed since version ${before.version}` : 'What has changed'}
 	size="xl"

@@ -54,7 +54,7 @@
 	}
 </script>
 
-<Modal bind:open title="Forms of {paper.title}" size="md" class="bg-sheet">
+<Modal aria-label="Forms of {paper.title}" bind:open title="Forms of {paper.title}" size="md" class="bg-sheet">
 	<div class="text-ink space-y-4" data-testid="parallel">
 		<p class="text-ink-2 text-[14.5px]">
 			The {count} questions of this paper are divided so that the forms differ as little as possible in points, expected score,

@@ -35,7 +35,7 @@
 	}
 </script>
 
-<Modal bind:open title="Questions of the bank" size="lg" class="bg-sheet">
+<Modal aria-label="Questions of the bank" bind:open title="Questions of the bank" size="lg" class="bg-sheet">
 	<div class="text-ink" data-testid="others">
 		<label for="others-text" class="text-ink-2 mb-1 block text-[13px] font-semibold"
 			>Words of the question, its choices, its answer or its topic</label

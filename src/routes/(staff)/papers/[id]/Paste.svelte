@@ -59,7 +59,13 @@ Answer: 4.8 m`;
 	}
 </script>
 
-<Modal bind:open title="Questions from text or a table" size="xl" class="bg-sheet">
+<Modal
+	aria-label="Questions from text or a table"
+	bind:open
+	title="Questions from text or a table"
+	size="xl"
+	class="bg-sheet"
+>
 	<div class="text-ink grid gap-5 md:grid-cols-2" data-testid="paste">
 		<div
 			role="group"

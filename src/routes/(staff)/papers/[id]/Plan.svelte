@@ -67,7 +67,7 @@
 	}
 </script>
 
-<Modal bind:open title="Plan of {paper.title}" size="lg" class="bg-sheet">
+<Modal aria-label="Plan of {paper.title}" bind:open title="Plan of {paper.title}" size="lg" class="bg-sheet">
 	<div class="text-ink space-y-4" data-testid="plan-of-paper">
 		{#if plan.length === 0}<p class="text-ink-2 text-[14.5px]">
 				Say how many questions of which topic and difficulty the paper should have. Then see what is missing, and let

@@ -49,7 +49,13 @@ what they share. Nothing is kept, and no code is used.
 	const TICK = 'border-line-strong text-tide rounded';
 </script>
 
-<Modal bind:open title={isPair ? 'Two candidates side by side' : 'As a candidate'} size="xl" class="bg-sheet">
+<Modal
+	aria-label={isPair ? 'Two candidates side by side' : 'As a candidate'}
+	bind:open
+	title={isPair ? 'Two candidates side by side' : 'As a candidate'}
+	size="xl"
+	class="bg-sheet"
+>
 	<div class="text-ink" data-testid="preview">
 		<div class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-2 text-[14px]">
 			<Act size="xs" onclick={another} testid="another">{isPair ? 'Another pair' : 'Another candidate'}</Act>

@@ -48,7 +48,7 @@
 	}
 </script>
 
-<Modal bind:open title="Questions from a file" size="md" class="bg-sheet">
+<Modal aria-label="Questions from a file" bind:open title="Questions from a file" size="md" class="bg-sheet">
 	<form
 		class="text-ink space-y-3"
 		data-testid="bank-file"
