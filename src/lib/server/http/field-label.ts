@@ -23,6 +23,9 @@ export function fieldLabel(path: PropertyKey[]): string | null {
 	if (setting) return setting.name;
 	const last = names.at(-1);
 	if (last === undefined) return null;
-	const words = last.replace(/Ids?$/, '').replace(/([a-z0-9])([A-Z])/g, '$1 $2').toLowerCase();
+	const words = last
+		.replace(/Ids?$/, '')
+		.replace(/([a-z0-9])([A-Z])/g, '$1 $2')
+		.toLowerCase();
 	return LABELS[last] ?? (words === '' ? null : words[0].toUpperCase() + words.slice(1));
 }

@@ -10,7 +10,7 @@ import { anchorOf, headOf, type Anchor } from '../proof';
 import type { House } from '../house';
 import { helpIn, type HelpContact } from '../contacts';
 import { scriptOf, slipsFor, type Session } from '../session';
-import { loadSittingsOf, whereOf, type Loaded } from '../sitting';
+import { loadSittings, whereOf, type Loaded } from '../sitting';
 import { toPdf } from './pdf';
 
 /** What can be printed for a session. */
@@ -28,6 +28,8 @@ type Row = {
 	name: string;
 	number: string;
 	seat: string | null;
+	/** They went on in another session. */
+	movedOn: boolean;
 	/** Another room than the session's. */
 	where: string | null;
 	minutes: string;
@@ -41,7 +43,9 @@ export async function printFor(
 	print: Print,
 	origin: string
 ): Promise<Uint8Array> {
-	const rows = await rosterRows(otium.db, session, otium.now());
+	const everybody = await rosterRows(otium.db, session, otium.now());
+	// Whoever went on in another session was expected here, and is expected no more.
+	const rows = everybody.filter((row) => !row.movedOn);
 	await giveWay();
 	const title = `${PRINTS[print]}: ${session.name}`;
 	switch (print) {
@@ -64,7 +68,7 @@ export async function printFor(
 			});
 		case 'register':
 			return toPdf(otium, title, {
-				content: [...register(session, rows), anchorLine(anchorOf(otium.db, await headOf(otium.db, otium.now())))]
+				content: [...register(session, everybody), anchorLine(anchorOf(otium.db, await headOf(otium.db, otium.now())))]
 			});
 		case 'help':
 			return toPdf(otium, title, { content: helpSheet(session, await helpIn(otium.db, session.administrationId)) });
@@ -74,10 +78,14 @@ export async function printFor(
 }
 
 async function rosterRows(db: Query, session: Session, now: number): Promise<Row[]> {
-	const sittings = await loadSittingsOf(db, [session.id], now);
 	const seats: { sitting_id: string; seat: string | null }[] = await db('roster')
 		.where({ session_id: session.id })
 		.select('sitting_id', 'seat');
+	const sittings = await loadSittings(
+		db,
+		seats.map((row) => row.sitting_id),
+		now
+	);
 	const seatOf = new Map(seats.map((row) => [row.sitting_id, row.seat]));
 	const { compare } = new Intl.Collator();
 	sittings.sort(
@@ -87,7 +95,8 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 		sittingId: one.sitting.id,
 		name: [one.candidate.family, one.candidate.given].filter(Boolean).join(', '),
 		number: one.candidate.number,
-		...besideRoom(one, seatOf.get(one.sitting.id) ?? null),
+		movedOn: one.sitting.sessionId !== session.id,
+		...besideRoom(one, seatOf.get(one.sitting.id) ?? null, session.room.name),
 		minutes: one.reckoning.allotted === null ? 'no limit' : `${Math.round(one.reckoning.allotted / 60_000)} min`,
 		grants: one.grants
 			.filter((grant) => grant.withdrawnAt === null && grant.candidateId !== null)
@@ -96,9 +105,9 @@ async function rosterRows(db: Query, session: Session, now: number): Promise<Row
 }
 
 /** Where they sit, if not in the session's room, stands in place of the seat. */
-function besideRoom(one: Loaded, seatHere: string | null): Pick<Row, 'seat' | 'where'> {
+function besideRoom(one: Loaded, seatHere: string | null, hereName: string): Pick<Row, 'seat' | 'where'> {
 	const { room, seat } = whereOf(one, seatHere);
-	return { seat, where: room === one.session.room.name ? null : room };
+	return { seat, where: room === hereName ? null : room };
 }
 
 function heading(session: Session, what: string): Content {
@@ -206,7 +215,7 @@ function register(session: Session, rows: Row[]): Content[] {
 		{
 			table: {
 				headerRows: 1,
-				widths: [18, '*', 60, 30, 48, 42, 120],
+				widths: [18, '*', 60, 48, 48, 42, 102],
 				dontBreakRows: true,
 				body: [
 					head,
@@ -214,7 +223,7 @@ function register(session: Session, rows: Row[]): Content[] {
 						String(i + 1),
 						row.name,
 						row.number,
-						row.seat ?? row.where ?? '',
+						row.movedOn ? 'went on elsewhere' : (row.seat ?? row.where ?? ''),
 						row.minutes,
 						'',
 						''

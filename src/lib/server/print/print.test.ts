@@ -4,7 +4,8 @@ import { deal, printedForm } from '$core/paper';
 import { knock } from '../identity';
 import { findSession, slipsFor } from '../session';
 import { paperVersion } from '../paper';
-import { buildHouse, NINE, openDoor, type House } from '../testing/house';
+import { act, begin } from '../sitting';
+import { arriveAt, buildHouse, NINE, openDoor, planMakeUp, PROCTOR, type House } from '../testing/house';
 import { printFor, printPaper, PRINTS, type Print } from '.';
 import { toPdf } from './pdf';
 
@@ -91,6 +92,21 @@ describe('prints, read back by pdf.js', () => {
 			[...names.map((name) => text.indexOf(name))].sort((a, b) => a - b)
 		);
 		expect(text).toContain('9 expected.');
+	});
+
+	it('the register keeps whoever went on in another session, and their slip is theirs there', async () => {
+		await arriveAt(house, 3, await openDoor(house));
+		await act(house.otium, [{ id: 'let-in', sittingId: 'sit3', by: PROCTOR, body: { kind: 'let_in' } }]);
+		expect(await begin(house.otium, 'sit3', 'begin-it', 'halyard')).toMatchObject({ ok: true });
+		const carried = { kind: 'carry_over', reason: 'unwell' } as const;
+		await act(house.otium, [{ id: 'carry', sittingId: 'sit3', by: PROCTOR, body: carried }]);
+		const other = await planMakeUp(house, { only: ['can3'] });
+		const moved = await house.otium.db('sitting').where({ id: 'sit3' }).first('session_id');
+		expect(moved).toEqual({ session_id: other });
+		const text = (await pagesOf('register')).join(' ').replace(/\s+/g, ' ');
+		expect(text).toContain('9 expected.');
+		expect(text).toMatch(/Family3, Given3.*?went on elsewhere/);
+		expect((await pagesOf('seating')).join(' ')).not.toContain('Given3');
 	});
 
 	it('the script tells the proctor the words and reads aloud the time', async () => {
