@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { nanoid } from 'nanoid';
 	import { onMount, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { clockFromNote, findKept } from '$player/kept';
@@ -22,7 +23,8 @@
 	let told = $state.raw<{ device: Here['device']; picture: SittingPicture } | null>(null);
 	let isAsking = $state(true);
 	const ASK_AGAIN_MS = 2_000;
-	const view = crypto.randomUUID();
+	// Not by `randomUUID`, which browsers withhold over plain HTTP.
+	const view = nanoid();
 	onMount(() => void keepPage());
 	// Who is here is shown to the device that signs for it, so it is asked for after the page: at first, and after the door.
 	$effect(() => {

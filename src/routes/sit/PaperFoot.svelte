@@ -86,6 +86,7 @@
 		>
 	{/if}
 	<!-- One line of numbers around where one is, however long the paper; all of them behind a press. -->
+	<!-- svelte-ignore a11y_no_noninteractive_element_interactions (the numbers in it are buttons: arrows go among them) -->
 	<nav
 		bind:this={strip}
 		class="flex min-w-0 flex-1 gap-1 overflow-x-auto px-1 py-1 max-sm:hidden"
