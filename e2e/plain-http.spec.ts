@@ -15,6 +15,18 @@ test('from another machine over plain HTTP a candidate comes in, answers, is hel
 	await page.goto('/sit');
 	expect(await page.evaluate(() => isSecureContext)).toBe(false);
 	await arrive(page, code, number, family);
+	// A browser without keys is let in by a person, also where everybody else comes in by themselves.
+	await expect(page.getByRole('heading', { name: 'You are at the door' })).toBeVisible();
+	const proctor = await home.browser(browser, { baseURL: away() });
+	proctor.on('pageerror', (error) => troubles.push(error.message));
+	await proctor.goto('/sign-in');
+	await proctor.getByLabel('Name').fill('ode');
+	await proctor.getByLabel('Password').fill('high-water-0510');
+	await proctor.getByRole('button', { name: 'Sign in' }).click();
+	await proctor.waitForURL((url) => url.pathname !== '/sign-in');
+	await go(proctor, `/live/${id}`);
+	await proctor.getByTestId('seats').getByRole('button', { name: 'Tobias Rook' }).click();
+	await proctor.keyboard.press('Enter');
 	await page.getByTestId('begin').click();
 	await expect(page.locator('[data-question]')).toBeVisible();
 	const answered = () =>
@@ -31,15 +43,6 @@ test('from another machine over plain HTTP a candidate comes in, answers, is hel
 	await expect(page.getByTestId('saved')).toContainText(/Saved \d/);
 	await expect.poll(answered).not.toEqual(before);
 
-	const proctor = await home.browser(browser, { baseURL: away() });
-	proctor.on('pageerror', (error) => troubles.push(error.message));
-	await proctor.goto('/sign-in');
-	await proctor.getByLabel('Name').fill('ode');
-	await proctor.getByLabel('Password').fill('high-water-0510');
-	await proctor.getByRole('button', { name: 'Sign in' }).click();
-	await proctor.waitForURL((url) => url.pathname !== '/sign-in');
-	await go(proctor, `/live/${id}`);
-	await proctor.getByTestId('seats').getByRole('button', { name: 'Tobias Rook' }).click();
 	await proctor.keyboard.press('h');
 	await proctor.getByRole('dialog').getByLabel('Why').fill('Seen by the test');
 	await proctor.getByTestId('confirm').click();

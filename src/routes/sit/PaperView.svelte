@@ -95,8 +95,7 @@
 	$effect(() => {
 		const rests = isResting;
 		const seen = () => paper.viewChanged(document.visibilityState === 'visible' && !rests);
-		if (rests) seen();
-		else if (wasResting) seen();
+		if (rests || wasResting) untrack(seen);
 		wasResting = rests;
 		document.addEventListener('visibilitychange', seen);
 		return () => document.removeEventListener('visibilitychange', seen);
