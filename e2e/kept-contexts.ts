@@ -20,10 +20,13 @@ export class KeptContexts {
 		if (options !== undefined) {
 			const context = await browser.newContext({ baseURL: url, ...options });
 			this.#once.push(context);
-			return context.newPage();
+			const page = await context.newPage();
+			tellErrors(page);
+			return page;
 		}
 		const page =
 			free.get(url)?.pop() ?? (await (await browser.newContext({ baseURL: url, serviceWorkers: 'block' })).newPage());
+		tellErrors(page);
 		this.#kept.push({ page, url, isChanged: watchChanges(page) });
 		return page;
 	}
@@ -39,6 +42,11 @@ export class KeptContexts {
 			})
 		]);
 	}
+}
+
+/** What a page threw stands in the output of the run, beside its test. */
+function tellErrors(page: Page): void {
+	page.on('pageerror', (error) => console.warn(`  a page threw: ${error.message}`));
 }
 
 /** What a test can change of a page that can't be set back: its first scripts, its size, what it is shown on. */
