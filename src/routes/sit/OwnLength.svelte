@@ -14,11 +14,11 @@
 {:else if time.isEndedByHand}
 	Your proctor ends the paper.
 {:else if time.allotted !== null}
-	You have <strong>{minutesInWords(minutesLeft(time.remaining ?? time.allotted))}</strong
-	>{#if time.deadline}, until {clockTime(time.deadline, picture.session.zone)}<OwnTime
-			at={time.deadline}
-			zone={picture.session.zone}
-		/>{:else if picture.session.roomWaits}&nbsp;from when your proctor starts the room{:else}&nbsp;from when you begin{/if}.
+	You have <strong>{minutesInWords(minutesLeft(time.remaining ?? time.allotted))}</strong>{#if time.deadline}, until {clockTime(
+			time.deadline,
+			picture.session.zone
+		)}<OwnTime at={time.deadline} zone={picture.session.zone} />{:else if picture.session.roomWaits}&nbsp;from when your
+		proctor starts the room{:else}&nbsp;from when you begin{/if}.
 {:else}
 	There is no time limit.
 {/if}

@@ -39,8 +39,9 @@
 	</p>
 	{#if picture.time.cut > 0 && !picture.begun}
 		<p class="bg-ochre-ground text-ochre rounded-xl px-4 py-3">
-			The room closes before your full time: if you begin now, you have {minutesInWords(minutesLeft(picture.time.remaining ?? 0))}.
-			Ask your proctor if that is not right.
+			The room closes before your full time: if you begin now, you have {minutesInWords(
+				minutesLeft(picture.time.remaining ?? 0)
+			)}. Ask your proctor if that is not right.
 		</p>
 	{/if}
 	{#if picture.paper.instructions}<div class="bg-mist rounded-xl px-4 py-3 text-[17px]" data-testid="instructions">

@@ -46,7 +46,7 @@ export async function findForGrant(db: Query, staff: StaffMember, text: string, 
 	return {
 		people: loaded
 			.filter((one) => may(staff, 'grant', placeOf(one.session)))
-			.map((one) => toLine(one, now))
+			.map((one) => toLine(one))
 			.sort((a, b) => a.name.localeCompare(b.name) || a.base.opens - b.base.opens),
 		groups: await groupsFor(db, text, atTheirs, now)
 	};

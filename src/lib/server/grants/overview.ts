@@ -75,7 +75,7 @@ export async function grantsOfDay(
 		const days = await daysFor(db, one, sites, now);
 		const misfits = misfitsOf(one, days);
 		lines.push({
-			...toLine(one, now),
+			...toLine(one),
 			commitments: days.commitments,
 			misfits: misfits.map((misfit) => misfitInWords(misfit, one.session.site.zone)),
 			misfit: misfits.length > 0 ? misfitInShort(misfits[0]) : null
@@ -86,7 +86,7 @@ export async function grantsOfDay(
 	return lines.sort((a, b) => order(a) - order(b) || a.base.opens - b.base.opens || a.name.localeCompare(b.name));
 }
 
-export function toLine(one: Loaded, now: number): GrantLine {
+export function toLine(one: Loaded): GrantLine {
 	const { sitting, session, candidate, reckoning, merge } = one;
 	const zone = session.site.zone;
 	const reaches = (grant: Loaded['grants'][number]) =>

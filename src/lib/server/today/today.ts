@@ -181,7 +181,6 @@ function barOf(session: Session, sittings: Loaded[], outcomes: SittingState[], n
 		door: doorOpensAt(session),
 		opens,
 		ends: session.endedAt !== null ? Math.min(ends, session.endedAt) : ends,
-		// A planned session's latecomers are not known yet: only what grants add counts.
 		lastEnds: session.endedAt !== null ? Math.min(ends, session.endedAt) : Math.max(ends, ...last),
 		stage,
 		line: barLine(stage === 'ended' ? outcomes : sittings.map((one) => one.sitting.state), stage),

@@ -20,6 +20,6 @@ export const load: PageServerLoad = async (event) => {
 		give: event.url.searchParams.get('give') ?? '',
 		lines: await grantsOfDay(otium.db, staff, { day, now }),
 		/** Whom the panel opens for. */
-		chosen: one && may(staff, 'grant', placeOf(one.session)) ? toLine(one, now) : null
+		chosen: one && may(staff, 'grant', placeOf(one.session)) ? toLine(one) : null
 	};
 };

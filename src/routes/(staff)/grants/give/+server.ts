@@ -28,7 +28,7 @@ export const POST = route(
 		);
 		const [one] = read.length === 1 ? await loadSittings(otium.db, [read[0].one.sitting.id], otium.now()) : [];
 		/** With one person: what they have now. */
-		return { given, line: one ? toLine(one, otium.now()) : null };
+		return { given, line: one ? toLine(one) : null };
 	}
 );
 
@@ -39,7 +39,7 @@ export const POST = route(
 function mustHaveSeen(read: Read[], { seen, id }: GrantAsked) {
 	if (seen === null || read.length !== 1) return;
 	const { one } = read[0];
-	const has = toLine(one, one.sitting.since).grants.filter((grant) => grant.id !== id);
+	const has = toLine(one).grants.filter((grant) => grant.id !== id);
 	const news = has.filter((grant) => !seen.includes(grant.id));
 	if (news.length > 0)
 		fail('changed_meanwhile', {

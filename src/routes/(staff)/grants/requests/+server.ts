@@ -47,7 +47,7 @@ export const POST = route(staff('grant'), Asked, async ({ otium, staff, url, bod
 		);
 		if (ids.length > 0 && loaded.length === 0) fail('not_yours');
 		return loaded
-			.map((one) => toLine(one, now))
+			.map((one) => toLine(one))
 			.sort((a, b) => Number(a.finished) - Number(b.finished) || a.base.opens - b.base.opens);
 	}
 	if (!may(staff, 'grant', { siteId: asked.siteId, proctorIds: [] })) fail('not_yours');
