@@ -230,8 +230,8 @@ describe('grants', () => {
 
 		const body = grant({ kind: 'factor', factor: 1.5 });
 		expect(JSON.parse((await ask(foresee, body, ODE)).text).effects[0]).toMatchObject({
-			before: '60 min, ends 10:00',
-			after: '60 + 30 = 90 min, ends 10:30'
+			before: '60 min, ends 10:15 at the latest',
+			after: '60 + 30 = 90 min, ends 10:45 at the latest'
 		});
 		await ask(give, body, ODE);
 		await ask(give, body, ODE);

@@ -116,8 +116,9 @@ function entitlementLine({ facts: { entitlement } }: Plan): ReadyLine[] {
 function clashLines({ findings }: Plan, edit: string): ReadyLine[] {
 	const clashes = findings.filter((finding) => ['K5', 'room_clash', 'proctor_clash'].includes(finding.code));
 	if (clashes.length === 0) return [{ key: 'clashes', state: 'done', text: 'Nobody is in two places' }];
-	return clashes.map((finding) => ({
-		key: finding.code,
+	// A proctor may have several rooms at once: a line each.
+	return clashes.map((finding, nth) => ({
+		key: `${finding.code} ${nth}`,
 		state: 'open' as const,
 		text: finding.title.replace(/\.$/, ''),
 		detail: finding.message,

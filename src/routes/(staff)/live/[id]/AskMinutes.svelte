@@ -36,6 +36,9 @@
 	/** More than that is seldom meant: a digit too many stands there quickly. */
 	const USUAL = 60;
 	let asked = $state<number | null>(null);
+	$effect(() => {
+		if (asked !== null && minutes !== asked) [asked, error] = [null, null];
+	});
 
 	async function confirm() {
 		if (busy) return;
