@@ -160,7 +160,6 @@ test('no going back: the questions ahead are not on the device, and the next pag
 	await page.getByRole('radio').first().check();
 	await expect(page.getByRole('button', { name: 'Waiting for the connection' })).toBeDisabled();
 	await page.locator('[data-question] legend').first().click();
-	await takesKeys(page);
 	await page.keyboard.press('n');
 	expect(await shownNumbers(page)).toEqual([3, 4]);
 	await mend();
