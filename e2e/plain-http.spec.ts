@@ -48,6 +48,7 @@ test('from another machine over plain HTTP a candidate comes in, answers, is hel
 	await proctor.getByTestId('confirm').click();
 	await expect(page.getByRole('heading', { name: 'A pause' })).toBeVisible();
 	await expect(proctor.getByRole('dialog')).toHaveCount(0);
+	await expect(proctor.getByTestId('seats').getByRole('button', { name: 'Tobias Rook' })).toContainText('On hold');
 	await proctor.keyboard.press('r');
 	await expect(page.locator('[data-question]')).toBeVisible();
 	await page.getByTestId('hand-in').click();
