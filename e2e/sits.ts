@@ -54,6 +54,9 @@ export function sitsIn(home: House) {
 
 	/** The same while the page knows nothing of it, as without a line. */
 	async function shorten(sittingId: string, leftMs: number) {
+		// Until the first question has been told to be on the screen, the clock is taken to start a minute later.
+		const waits = () => home.read((db) => db('sitting').where({ id: sittingId }).first('clock_waits'));
+		await expect.poll(async () => Boolean((await waits())!.clock_waits)).toBe(false);
 		const now = await home.now();
 		await home.read(async (db) => {
 			const { deadline } = (await loadSitting(db, sittingId, now))!.reckoning;
