@@ -234,7 +234,6 @@ export class House {
 	 * longer on a slow machine than a line may be silent.
 	 */
 	async keepLines(session: string): Promise<void> {
-		await this.regainLines();
 		const { id, code } = await this.session(session);
 		if (code === '') return;
 		const known = demoDevices(this.#dir);

@@ -121,7 +121,7 @@
 	{#if seat.unsigned || alarming.length > 0}
 		<ul class="bg-ochre-ground text-ochre space-y-1 rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="noted">
 			{#if seat.unsigned}<li>This browser cannot sign its requests, so its cookie alone identifies it.</li>{/if}
-			{#each alarming as note (note.what)}<li>{noteInWords(note)}</li>{/each}
+			{#each alarming as note, i (i)}<li>{noteInWords(note)}</li>{/each}
 		</ul>
 	{/if}
 	{#if seat.pace === 'spoiled' && seat.state === 'working'}
@@ -208,7 +208,7 @@
 			{#if details.time.cutMs > 0}<p class="text-brick mt-1 text-[13px]">
 					The close takes {minutesLeft(details.time.cutMs)} min of it.
 				</p>{/if}
-			{#each details.time.reasons as reason (reason)}<p class="text-plum text-[13.5px]">{reason}</p>{/each}
+			{#each details.time.reasons as reason, i (i)}<p class="text-plum text-[13.5px]">{reason}</p>{/each}
 			<button class="text-tide mt-1 min-h-6 text-[13.5px] underline" onclick={() => (isAskingGrant = true)}
 				>Ask for a grant…</button
 			>
