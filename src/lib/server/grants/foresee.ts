@@ -3,7 +3,6 @@ import {
 	hoursOn,
 	misfitInWords,
 	proposeSlots,
-	toldToCandidate,
 	type Asked,
 	type DayLook,
 	type Days,
@@ -17,7 +16,7 @@ import { hasEnded, isAtWork, isUnfinished, STATE_NAMES } from '$core/sitting';
 import { allottedMinutes, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
 import type { Query } from '../db';
 import { draftGrant, type NewGrant } from '../records';
-import { loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
+import { dayToldTo, loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
 import { daysOf, siteDays, type SiteDays } from './days';
 import { effectWordsOf, reachedBy } from './give';
 
@@ -179,14 +178,7 @@ function lookAt(one: Loaded, days: Days): DayLook {
 		hours: hoursOn(days.hours, reckoning.window.opens, zone),
 		minutes: asked.minutes,
 		proposals: one.sitting.beganAt !== null && isUnfinished(one.sitting.state) ? [] : proposalsFor(one, days),
-		told: toldToCandidate({
-			merge,
-			begun: one.sitting.beganAt !== null,
-			reckoning,
-			timing: session.rules.timing,
-			room: session.room.name,
-			zone
-		}),
+		told: dayToldTo(one),
 		rooms: days.rooms.map(({ id, name }) => ({ id, name })),
 		proctors: days.proctors.map(({ id, name }) => ({ id, name }))
 	};

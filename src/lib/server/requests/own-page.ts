@@ -1,11 +1,10 @@
-import { toldToCandidate } from '$core/grants';
 import { fullName } from '$core/names';
 import { hasEnded, isUnfinished, STATE_NAMES } from '$core/sitting';
 import { addDays, lastDayEnds, localDate } from '$core/time';
 import type { ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { slipsFor } from '../session';
-import { loadSittings, toldOf, type Loaded } from '../sitting';
+import { dayToldTo, loadSittings, toldOf, type Loaded } from '../sitting';
 import { standingAtDoor } from '../steps';
 import { requestsAbout, type Request } from './listed-requests';
 
@@ -92,16 +91,7 @@ async function toOwn(db: Query, one: Loaded, slip: string | undefined, now: numb
 		opens: reckoning.window.opens,
 		state: STATE_NAMES[sitting.state],
 		isToCome,
-		told: isToCome
-			? toldToCandidate({
-					merge,
-					begun: sitting.beganAt !== null,
-					reckoning,
-					timing: session.rules.timing,
-					room: session.room.name,
-					zone
-				})
-			: [],
+		told: isToCome ? dayToldTo(one) : [],
 		binds: isToCome ? await toldOf(db, one) : [],
 		// Whoever has not come by the last entry is refused at the door; whoever is inside goes on.
 		isNow:

@@ -1,3 +1,4 @@
+import { toldToCandidate } from '$core/grants';
 import { limitsCalculator } from '$core/paper';
 import { whatBinds, type BindingFacts, type ToldSubject } from '$core/told';
 import { allottedMinutes, minutesLeft, secondsEach } from '$core/time';
@@ -11,6 +12,18 @@ export type BesideRules = Pick<BindingFacts, 'networks' | 'limitsCalculator'>;
 export async function besideRules(db: Query, { rules, paper }: Pick<Session, 'rules' | 'paper'>): Promise<BesideRules> {
 	const { content } = await paperVersion(db, paper.id);
 	return { networks: await networkNames(db, rules.door.networks), limitsCalculator: limitsCalculator(content) };
+}
+
+/** Their day in a few sentences, as on their own page: time, window, place, and what was given to them. */
+export function dayToldTo({ sitting, session, merge, reckoning }: Loaded): string[] {
+	return toldToCandidate({
+		merge,
+		begun: sitting.beganAt !== null,
+		reckoning,
+		timing: session.rules.timing,
+		room: session.room.name,
+		zone: session.site.zone
+	});
 }
 
 /** Everything that binds one candidate, in their words, with what was granted to them. */

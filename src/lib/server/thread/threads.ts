@@ -167,7 +167,7 @@ function newThread({ entry, memoryMb }: ThreadKind<Tasks>): Working {
 	// Nobody waits with stopping for a thread that has nothing to do.
 	worker.unref();
 	// A thread's own time is not told: it had no more than its process.
-	return Object.assign(worker as unknown as Working, { processorMs: () => ownProcessorMs() });
+	return Object.assign(worker as unknown as Working, { processorMs: ownProcessorMs });
 }
 
 function newProcess({ entry, memoryMb }: ThreadKind<Tasks>): Working {
