@@ -335,7 +335,7 @@ describe('readiness', () => {
 			title: 'Chartwork'
 		});
 		const again = (await readinessOf(db(), (await findSession(db(), 's1'))!, NINE - 60 * 60_000))!.lines;
-		expect(again.filter((one) => one.state !== 'done').map((one) => one.key)).toEqual(['proctor', 'K5', 'mail']);
+		expect(again.filter((one) => one.state !== 'done').map((one) => one.key)).toEqual(['proctor', 'K5 0', 'mail']);
 	});
 
 	it('asks for no mail and no rehearsal of a session that has begun, but of one over days', async () => {
