@@ -136,7 +136,12 @@ test('a question is read aloud by a voice of the device, in its words, and stops
 	expect(shown).toContain((await spoken()).replace(/\s+/g, ' ').slice(0, 25));
 	// Only a voice of the device: a question must not leave for some server.
 	expect((await said()).join()).not.toContain('From the network');
+	await page.getByRole('button', { name: 'Stop reading' }).click();
+	expect((await said()).at(-1)).toBe('cancel');
+	// It ends with its question as well.
 	await page.getByRole('button', { name: 'Read aloud' }).click();
+	await page.getByTestId('next').click();
+	await expect(page.getByRole('button', { name: 'Read aloud' })).toBeVisible();
 	expect((await said()).at(-1)).toBe('cancel');
 });
 

@@ -1,6 +1,9 @@
 import { formulaAt } from './rich-text';
 
-/** A page of a derivation; what a candidate's phone draws of it takes a fraction of a second. */
+/** A formula as it is drawn (HTML with MathML beside it; null: it is shown as it is written) and read aloud. */
+export type DrawnFormula = { html: string | null; words: string };
+
+/** A page of a derivation; drawing it takes a fraction of a second. */
 const LONGEST = 1_500;
 /** All formulas of one question together. */
 const MOST_OF_QUESTION = 8_000;
@@ -25,6 +28,12 @@ export function formulasIn(text: string): string[] {
 		at += tex.length + 1;
 	}
 	return found;
+}
+
+/** Every text in a value, however deep. */
+export function textsIn(value: unknown): string[] {
+	if (typeof value === 'string') return [value];
+	return value !== null && typeof value === 'object' ? Object.values(value).flatMap(textsIn) : [];
 }
 
 /** Why a formula is not drawn; null: it is. Such a one is shown as it is written. */

@@ -270,11 +270,17 @@ export function firstWords(text: string, most = 90): string {
 	return `${(end > most / 2 ? cut.slice(0, end) : cut).trimEnd()}…`;
 }
 
-/** A text without what says how it looks: to be read aloud, shown in a line, or compared. Formulas stay as TeX. */
-export function plainText(text: string): string {
+/**
+ * A text without what says how it looks: to be read aloud, shown in a line, or compared.
+ * @param wordsOf what stands for a formula; its TeX unless told otherwise
+ * @param gaps those to be filled in; each becomes an ellipsis
+ */
+export function plainText(text: string, wordsOf = (tex: string) => tex, gaps?: readonly string[]): string {
 	const words = (pieces: Inline[]) =>
-		pieces.map((piece) => (piece.kind === 'words' ? piece.text : piece.kind === 'formula' ? piece.tex : '…')).join('');
-	return blocksOf(text)
+		pieces
+			.map((piece) => (piece.kind === 'words' ? piece.text : piece.kind === 'formula' ? wordsOf(piece.tex) : '…'))
+			.join('');
+	return blocksOf(text, gaps)
 		.flatMap((block) => {
 			if (block.kind === 'line') return [words(block.inline)];
 			return block.kind === 'list' ? block.items.map(words) : block.rows.map((cells) => cells.map(words).join(', '));

@@ -5,6 +5,7 @@ import {
 	mediaBeside,
 	placeToResume,
 	type AnswerValue,
+	type DrawnFormula,
 	type FormQuestion,
 	type Material,
 	type Picture,
@@ -14,6 +15,7 @@ import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
 import type { QuestionTime } from '$core/time';
 import { ask } from './ask';
+import { drawnFormulas, lacksFormulas } from './drawn-formulas';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
@@ -36,6 +38,8 @@ type Content = Sight & {
 type Sight = {
 	questions: FormQuestion[];
 	pictures: Record<string, Picture>;
+	/** By their TeX; what is missing is drawn here. */
+	formulas?: Record<string, DrawnFormula>;
 	/** The time that runs for them, where each question has its own. */
 	question?: QuestionTime | null;
 };
@@ -51,6 +55,9 @@ const REST_MS = 400;
 const TYPING_MS = 3_000;
 /** A page that did not come is asked for again. */
 const AGAIN_MS = 1_000;
+/** Formulas that were not drawn in time are asked for so often, and so much later. */
+const FORMULAS_AGAIN = 3;
+const FORMULAS_AGAIN_MS = 5_000;
 
 /** The paper on this device: the questions, what has been answered, and the way of every change to the server. */
 export class Paper {
@@ -114,7 +121,8 @@ export class Paper {
 		return this.#questions.get(this.order[place]);
 	}
 
-	#see({ questions, pictures, question = null }: Sight) {
+	#see({ questions, pictures, formulas = {}, question = null }: Sight) {
+		for (const [tex, drawn] of Object.entries(formulas)) drawnFormulas.set(tex, drawn);
 		this.questionTime = question;
 		for (const question of questions) this.#questions.set(question.id, question);
 		for (const [name, picture] of Object.entries(pictures)) this.#pictures.set(name, picture);
@@ -161,7 +169,19 @@ export class Paper {
 		const paper = await Paper.#begin(content, answers, place, store, picture);
 		paper.media.know(played);
 		await paper.keep(picture);
+		void paper.#hearFormulas(picture);
 		return { ok: true, paper };
+	}
+
+	/** The device draws by itself what the server had no time for; only the server puts it into words. */
+	async #hearFormulas(picture: SittingPicture): Promise<void> {
+		for (let asked = 0; asked < FORMULAS_AGAIN && lacksFormulas(this.content.questions); asked++) {
+			await new Promise((done) => setTimeout(done, FORMULAS_AGAIN_MS));
+			const answer = await ask<Sight>('GET', '/sit/api/page');
+			if (!answer.ok) continue;
+			for (const [tex, drawn] of Object.entries(answer.data.formulas ?? {})) drawnFormulas.set(tex, drawn);
+			await this.keep(picture);
+		}
 	}
 
 	static async #loadKept(place: Place, picture: SittingPicture): Promise<Loaded | null> {
@@ -215,7 +235,11 @@ export class Paper {
 
 	/** Keeps the paper on the device with what is known of the sitting, for a reload without a line. */
 	async keep(picture: SittingPicture): Promise<void> {
-		const seen = { questions: [...this.#questions.values()], pictures: this.pictures };
+		const seen = {
+			questions: [...this.#questions.values()],
+			pictures: this.pictures,
+			formulas: Object.fromEntries(drawnFormulas)
+		};
 		await this.store.keepPaper(this.place, { ...this.content, ...seen, played: this.media.played, picture });
 	}
 

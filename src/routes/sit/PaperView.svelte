@@ -1,8 +1,9 @@
 <!-- @component The paper while it is sat: its questions, page by page or all together. -->
 <script lang="ts">
-	import { calculatorFor, plainText, sharedAround } from '$core/paper';
+	import { calculatorFor, sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
 	import { Display, LOOKS } from '$player/display.svelte';
+	import { spokenText } from '$player/drawn-formulas';
 	import type { Line } from '$player/line.svelte';
 	import type { Given, Paper } from '$player/paper.svelte';
 	import { QuestionLeft } from '$player/question-left.svelte';
@@ -69,16 +70,23 @@
 		line.show(isResting ? null : paper.at);
 		return () => line.show(null);
 	});
-	const spoken = $derived(
-		visible
-			.map((each) => {
-				const wording = language === null ? undefined : each.inOther?.[language];
-				const texts = [...(each.choices ?? []), ...(each.items ?? []), ...(each.matches ?? [])];
-				const said = texts.map((one) => wording?.texts?.[one.id] ?? one.text).join('. ');
-				return plainText(`${each.stimulus?.text ?? ''}\n${wording?.stem ?? each.stem}\n${said}`);
-			})
-			.join(' ')
-	);
+	/** What is on the page, piece by piece, in the language in which it is read. */
+	function spoken() {
+		const own = paper.language;
+		return visible.flatMap((each) => {
+			const wording = language === null ? undefined : each.inOther?.[language];
+			const parts = [...(each.choices ?? []), ...(each.items ?? []), ...(each.matches ?? [])];
+			const read = (text: string, gaps?: string[]) => ({
+				text: spokenText(text, gaps),
+				language: wording ? language! : own
+			});
+			return [
+				{ text: spokenText(each.stimulus?.text ?? ''), language: own },
+				read(wording?.stem ?? each.stem, each.gaps),
+				...parts.map((part) => read(wording?.texts?.[part.id] ?? part.text))
+			];
+		});
+	}
 	let isBeside = $state<boolean | 'wide'>(false);
 	let handingIn = $state(false);
 	let wasResting = false;
@@ -230,6 +238,7 @@
 		{watch}
 		{calculator}
 		{spoken}
+		view={isResting ? '' : isOne ? questionId : String(page.from)}
 		bind:language
 		bind:isOpen={isBeside}
 		onchanged={() => line.refresh()}

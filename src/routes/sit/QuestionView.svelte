@@ -3,6 +3,7 @@
 	import { blocksOf, isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
 	import type { Handed } from '$player/handed.svelte';
 	import type { Given } from '$player/paper.svelte';
+	import { spokenText } from '$player/drawn-formulas';
 	import { directionOf } from '$core/session';
 	import Blocks from './question/Blocks.svelte';
 	import Choices from './question/Choices.svelte';
@@ -62,7 +63,8 @@
 	/** What a part is read in: nothing of a paper is read aloud in the interface's voice. */
 	const tongue = $derived(wording ? language! : ownLanguage);
 	const textOf = (id: string, own: string) => wording?.texts?.[id] ?? own;
-	const stem = $derived(blocksOf(wording?.stem ?? question.stem, question.gaps));
+	const stemText = $derived(wording?.stem ?? question.stem);
+	const stem = $derived(blocksOf(stemText, question.gaps));
 	/** Lists and tables stand below what names the question: whoever listens hears them by themselves. */
 	const firstBelow = $derived(stem.findIndex(({ kind }) => kind !== 'line'));
 	const split = $derived(firstBelow < 0 ? stem.length : firstBelow);
@@ -127,6 +129,9 @@
 			disabled={isClosed}
 			lang={tongue}
 			dir={directionOf(tongue)}
+			aria-label={stemText.includes('$')
+				? `Question ${number} of ${of}. ${spokenText(stemText, question.gaps)}`
+				: undefined}
 		>
 			<legend class="w-full">
 				<h2 class="text-ink-2 block font-sans text-[0.83em] font-normal outline-none" tabindex="-1" lang="en" dir="ltr">

@@ -6,6 +6,7 @@
 	import type { SittingPicture } from '$core/room';
 	import type { Display } from '$player/display.svelte';
 	import type { Paper } from '$player/paper.svelte';
+	import type { SpokenPart } from '$player/read-aloud.svelte';
 	import type { Watch } from '$player/watch.svelte';
 	import { ask } from '$player/ask';
 	import Press from './Press.svelte';
@@ -22,7 +23,9 @@
 		/** The calculator beside the questions that are seen. */
 		calculator: Allowed;
 		/** What is read aloud. */
-		spoken: string;
+		spoken: () => SpokenPart[];
+		/** What is on the page, by a name. */
+		view: string;
 		onchanged: () => void;
 		/** Something lies open beside the paper, which makes room for it. */
 		isOpen: boolean | 'wide';
@@ -35,6 +38,7 @@
 		calculator,
 		language = $bindable(),
 		spoken,
+		view,
 		onchanged,
 		isOpen = $bindable()
 	}: Props = $props();
@@ -60,32 +64,6 @@
 		].filter((panel) => panel !== false)
 	);
 	const title = $derived(open === 'hand' ? 'Ask your proctor' : panels.find((panel) => panel.key === open)?.name);
-
-	// Voices on the device only: nothing of a paper is sent elsewhere to be read.
-	let voice = $state.raw<SpeechSynthesisVoice | null>(null);
-	let isSpeaking = $state(false);
-	$effect(() => {
-		if (typeof speechSynthesis === 'undefined') return;
-		const find = () => {
-			const own = speechSynthesis.getVoices().filter((each) => each.localService);
-			voice = own.find((each) => each.lang.startsWith(language ?? paper.language)) ?? own[0] ?? null;
-		};
-		find();
-		speechSynthesis.addEventListener('voiceschanged', find);
-		return () => {
-			speechSynthesis.removeEventListener('voiceschanged', find);
-			speechSynthesis.cancel();
-		};
-	});
-	function speak() {
-		speechSynthesis.cancel();
-		if (isSpeaking) return void (isSpeaking = false);
-		const utterance = new SpeechSynthesisUtterance(spoken);
-		utterance.voice = voice;
-		utterance.onend = utterance.onerror = () => (isSpeaking = false);
-		isSpeaking = true;
-		speechSynthesis.speak(utterance);
-	}
 
 	let asksBreak = $state(false);
 	async function takeBreak() {
@@ -127,9 +105,12 @@
 			onclick={() => (open = open === panel.key ? null : panel.key)}>{panel.name}</button
 		>
 	{/each}
-	{#if voice && tools.readAloud}<button type="button" class={button} aria-pressed={isSpeaking} onclick={speak}
-			>Read aloud</button
-		>{/if}
+	{#if tools.readAloud}{#await import('./ReadAloud.svelte') then { default: ReadAloud }}<ReadAloud
+				{spoken}
+				{view}
+				language={language ?? paper.language}
+				{button}
+			/>{/await}{/if}
 	{#each languages as each (each)}
 		<button
 			type="button"

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
 	DIFFICULTIES,
 	formulasFault,
+	textsIn,
 	MEDIUM_TYPES,
 	type Medium,
 	type MediumType,
@@ -73,13 +74,7 @@ const ParameterSchema = z.union([
 	z.strictObject({ name: Name, from: z.number(), to: z.number(), step: z.number() })
 ]);
 
-/** Every text in what an author sends. */
-function textsIn(value: unknown): string[] {
-	if (typeof value === 'string') return [value];
-	return value !== null && typeof value === 'object' ? Object.values(value).flatMap(textsIn) : [];
-}
-
-/** Formulas that cost too much are refused where they are written, as each candidate's device draws them. */
+/** Formulas that cost too much are refused where they are written. */
 export const formulasAreCheap = (sent: unknown, context: { addIssue: (message: string) => void }) => {
 	const fault = formulasFault(textsIn(sent));
 	if (fault) context.addIssue(fault);

@@ -1,6 +1,7 @@
 <!-- @component True or false, one of several, or all that are right. Each choice can be struck out. -->
 <script lang="ts">
-	import { plainText, type FormQuestion } from '$core/paper';
+	import type { FormQuestion } from '$core/paper';
+	import { spokenText } from '$player/drawn-formulas';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 
@@ -33,7 +34,7 @@
 	}
 	/** Of a formula in it a browser takes nothing into a name. */
 	const nameOf = ({ id, text }: { id: string; text: string }, i: number) =>
-		`${plainText(textOf(id, text))}, key ${i + 1}`;
+		`${spokenText(textOf(id, text))}, key ${i + 1}`;
 	function strike(id: string) {
 		const struck = isStruck(id) ? given.struck.filter((one) => one !== id) : [...given.struck, id];
 		// Striking out the chosen one takes it back: two opposite marks would leave it open which is meant.
@@ -71,7 +72,7 @@
 					class="text-ink-3 hover:text-ink px-4 py-3 text-[14px] group-disabled/question:hidden"
 					lang="en"
 					aria-pressed={isStruck(choice.id)}
-					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {plainText(textOf(choice.id, choice.text))}"
+					aria-label="{isStruck(choice.id) ? 'Put back' : 'Strike out'}: {spokenText(textOf(choice.id, choice.text))}"
 					onclick={() => strike(choice.id)}
 				>
 					{isStruck(choice.id) ? 'put back' : 'strike out'}

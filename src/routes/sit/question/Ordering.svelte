@@ -1,7 +1,8 @@
 <!-- @component Puts steps in their order: by dragging, or with the buttons, which also serve the keyboard. -->
 <script lang="ts">
 	import { tick } from 'svelte';
-	import { plainText, type FormQuestion } from '$core/paper';
+	import type { FormQuestion } from '$core/paper';
+	import { spokenText } from '$player/drawn-formulas';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 
@@ -33,7 +34,7 @@
 		if (to < 0 || to >= order.length) return;
 		const next = order.filter((one) => one !== id);
 		next.splice(to, 0, id);
-		told = `${plainText(textOf(id, byId.get(id)!.text))}: now at place ${to + 1} of ${order.length}.`;
+		told = `${spokenText(textOf(id, byId.get(id)!.text))}: now at place ${to + 1} of ${order.length}.`;
 		onchange({ value: next });
 	}
 </script>
@@ -68,7 +69,7 @@
 					type="button"
 					class="border-line-strong hover:bg-paper h-10 w-10 rounded-lg border text-[18px] disabled:opacity-35"
 					disabled={i + by < 0 || i + by >= order.length}
-					aria-label="Move {word}: {plainText(textOf(id, byId.get(id)!.text))}"
+					aria-label="Move {word}: {spokenText(textOf(id, byId.get(id)!.text))}"
 					onclick={() => void move(id, by)}>{sign}</button
 				>
 			{/each}

@@ -4,6 +4,7 @@ import { paperKey } from '$lib/server/identity';
 import { paperVersion } from '$lib/server/paper';
 import { playedIn } from '$lib/server/media';
 import { standingAnswers } from '$lib/server/answers';
+import { drawnFormulas } from '$lib/server/formulas';
 import { loadSitting, mayHavePaper, showQuestions } from '$lib/server/sitting';
 
 /**
@@ -31,6 +32,7 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 		languages: [...new Set(form.questions.flatMap((question) => Object.keys(question.inOther ?? {})))],
 		...sent,
 		formulaSheet,
+		formulas: await drawnFormulas(otium, [sent.questions, formulaSheet, material], language),
 		material,
 		language,
 		played: await playedIn(otium.db, device.sittingId),

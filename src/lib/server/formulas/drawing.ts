@@ -1,0 +1,23 @@
+import katex from 'katex';
+import { formulaFault, type DrawnFormula } from '$core/paper';
+import { offer } from '../thread';
+import { inWords } from './in-words';
+
+/** What it may cost to draw is bounded by `formulaFault`; what costs more is shown as it is written. */
+async function drawFormula(tex: string, language: string): Promise<DrawnFormula> {
+	if (formulaFault(tex) !== null) return { html: null, words: tex };
+	// KaTeX writes markup of its own making and trusts nothing in the text; what it can't read it shows as it is.
+	const html = katex.renderToString(tex, { throwOnError: false, trust: false, output: 'htmlAndMathml' });
+	const mathml = /<math[\s\S]*<\/math>/.exec(html)?.[0];
+	return { html, words: (mathml && (await inWords(mathml, language))) || tex };
+}
+
+const tasks = {
+	async draw({ formulas, language }: { formulas: string[]; language: string }): Promise<DrawnFormula[]> {
+		const drawn: DrawnFormula[] = [];
+		for (const tex of formulas) drawn.push(await drawFormula(tex, language));
+		return drawn;
+	}
+};
+export type FormulaDrawing = typeof tasks;
+offer(tasks);

@@ -1,0 +1,64 @@
+import { LRUCache } from 'lru-cache';
+import { formulasIn, textsIn, type DrawnFormula } from '$core/paper';
+import type { House } from '../house';
+import { ThreadError, type ThreadKind } from '../thread';
+import type { FormulaDrawing } from './drawing';
+
+const DRAWING: ThreadKind<FormulaDrawing> = {
+	entry: 'src/lib/server/formulas/drawing.ts',
+	memoryMb: 256,
+	mostWaiting: 40
+};
+/** So many are drawn at once, in processor time; the first of a language loads its rules as well. */
+const PART = 20;
+const DEADLINE_MS = 10_000;
+/** A candidate waits no longer for a drawing than their device would take to draw it by itself. */
+const WAIT_MS = 2_000;
+const MOST_KEPT_LETTERS = 30_000_000;
+
+/** A drawing follows from the formula alone, so that every house and every candidate has the same. */
+const kept = new LRUCache<string, DrawnFormula>({
+	maxSize: MOST_KEPT_LETTERS,
+	sizeCalculation: ({ html, words }, key) => (html?.length ?? 0) + words.length + key.length
+});
+const underWay = new Map<string, Promise<unknown>>();
+
+/**
+ * The formulas in what a candidate is sent, drawn and in words. Those that are not drawn in time are left out: the
+ * device draws them by itself.
+ * @param sent anything with texts in it
+ * @param language BCP 47, of the paper
+ * @returns by their TeX
+ */
+export async function drawnFormulas(
+	{ threads }: Pick<House, 'threads'>,
+	sent: unknown,
+	language: string
+): Promise<Record<string, DrawnFormula>> {
+	const formulas = [...new Set(textsIn(sent).flatMap((text) => (text.includes('$') ? formulasIn(text) : [])))];
+	const keyOf = (tex: string) => `${language} ${tex}`;
+	const missing = formulas.filter((tex) => !kept.has(keyOf(tex)) && !underWay.has(keyOf(tex)));
+	for (let from = 0; from < missing.length; from += PART) {
+		const part = missing.slice(from, from + PART);
+		const drawing = threads
+			.run(DRAWING, 'draw', { formulas: part, language }, DEADLINE_MS)
+			.then((drawn) => drawn.forEach((one, i) => kept.set(keyOf(part[i]), one)))
+			.catch((error) => {
+				if (!(error instanceof ThreadError)) throw error;
+			})
+			.finally(() => part.forEach((tex) => underWay.delete(keyOf(tex))));
+		for (const tex of part) underWay.set(keyOf(tex), drawing);
+	}
+	const awaited = formulas.flatMap((tex) => underWay.get(keyOf(tex)) ?? []);
+	if (awaited.length > 0) {
+		let timer: NodeJS.Timeout | undefined;
+		const late = new Promise((done) => (timer = setTimeout(done, WAIT_MS)));
+		await Promise.race([Promise.all(awaited), late]).finally(() => clearTimeout(timer));
+	}
+	return Object.fromEntries(
+		formulas.flatMap((tex) => {
+			const drawn = kept.get(keyOf(tex));
+			return drawn ? [[tex, drawn]] : [];
+		})
+	);
+}

@@ -1,0 +1,1 @@
+export { drawnFormulas } from './drawn-formulas';

@@ -1,0 +1,43 @@
+<!-- @component Reads what is on the page aloud, by a voice of this device. It stops with its question. -->
+<script lang="ts">
+	import { languageName } from '$core/session';
+	import { ReadAloud, type SpokenPart } from '$player/read-aloud.svelte';
+
+	/** `language`: in which the questions are read; `view`: what is on the page, by a name. */
+	type Props = { spoken: () => SpokenPart[]; language: string; view: string; button: string };
+	let { spoken, language, view, button }: Props = $props();
+
+	const aloud = new ReadAloud();
+	$effect(() => aloud.listen());
+	$effect(() => {
+		void view;
+		return () => aloud.stop();
+	});
+	const speaks = $derived(aloud.speaks(language));
+	let isAsked = $state(false);
+</script>
+
+{#if aloud.state === 'silent'}
+	<button
+		type="button"
+		class={button}
+		onclick={() => {
+			isAsked = true;
+			if (speaks) aloud.start(spoken());
+		}}
+		data-testid="read-aloud">Read aloud</button
+	>
+	{#if speaks === false && isAsked}<span class="text-ochre text-[14px] whitespace-normal" role="status"
+			>This device has no voice for {languageName(language)}: it can’t read aloud. Ask your proctor.</span
+		>{/if}
+{:else}
+	<span role="group" aria-label="Reading aloud">
+		{#if aloud.state === 'reading'}<button type="button" class={button} onclick={() => aloud.pause()}>Pause</button>
+		{:else}<button type="button" class={button} onclick={() => aloud.goOn()}>Go on</button>{/if}
+		<button type="button" class={button} onclick={() => aloud.again()}>Again</button>
+		<button type="button" class={button} aria-label="Speed: {aloud.speed}" onclick={() => aloud.changeSpeed()}
+			>{aloud.speed} ×</button
+		>
+		<button type="button" class={button} onclick={() => aloud.stop()}>Stop reading</button>
+	</span>
+{/if}
