@@ -9,9 +9,10 @@ const DRAWING: ThreadKind<FormulaDrawing> = {
 	memoryMb: 256,
 	mostWaiting: 40
 };
-/** So many are drawn at once, in processor time; the first of a language loads its rules as well. */
+/** So many are drawn as one task. */
 const PART = 20;
-const DEADLINE_MS = 10_000;
+/** In processor time; the first of a language loads its rules as well. */
+const DEADLINE_MS = 20_000;
 /** A candidate waits no longer for a drawing than their device would take to draw it by itself. */
 const WAIT_MS = 2_000;
 const MOST_KEPT_LETTERS = 30_000_000;
@@ -21,6 +22,8 @@ const kept = new LRUCache<string, DrawnFormula>({
 	maxSize: MOST_KEPT_LETTERS,
 	sizeCalculation: ({ html, words }, key) => (html?.length ?? 0) + words.length + key.length
 });
+/** What the thread did not survive is not put before it again for a while. */
+const failed = new LRUCache<string, true>({ max: 10_000, ttl: 10 * 60_000 });
 const underWay = new Map<string, Promise<unknown>>();
 
 /**
@@ -37,7 +40,7 @@ export async function drawnFormulas(
 ): Promise<Record<string, DrawnFormula>> {
 	const formulas = [...new Set(textsIn(sent).flatMap((text) => (text.includes('$') ? formulasIn(text) : [])))];
 	const keyOf = (tex: string) => `${language} ${tex}`;
-	const missing = formulas.filter((tex) => !kept.has(keyOf(tex)) && !underWay.has(keyOf(tex)));
+	const missing = formulas.filter((tex) => [kept, failed, underWay].every((known) => !known.has(keyOf(tex))));
 	for (let from = 0; from < missing.length; from += PART) {
 		const part = missing.slice(from, from + PART);
 		const drawing = threads
@@ -45,6 +48,8 @@ export async function drawnFormulas(
 			.then((drawn) => drawn.forEach((one, i) => kept.set(keyOf(part[i]), one)))
 			.catch((error) => {
 				if (!(error instanceof ThreadError)) throw error;
+				if (error.code === 'too_long' || error.code === 'too_large')
+					part.forEach((tex) => failed.set(keyOf(tex), true));
 			})
 			.finally(() => part.forEach((tex) => underWay.delete(keyOf(tex))));
 		for (const tex of part) underWay.set(keyOf(tex), drawing);

@@ -1,6 +1,6 @@
 import katex from 'katex';
 import { afterAll, describe, expect, it, vi } from 'vitest';
-import { Threads } from '../thread';
+import { ThreadError, Threads } from '../thread';
 import { drawnFormulas } from './drawn-formulas';
 import { inWords } from './in-words';
 
@@ -78,6 +78,18 @@ describe('drawn for a candidate', () => {
 		const none = new Threads();
 		await none.close();
 		expect(await drawnFormulas({ threads: none }, ['$q+r$', '$a$'], 'en')).toMatchObject({ a: { words: 'a' } });
+	});
+
+	it('what the thread does not survive is not put before it again by whoever asks next', async () => {
+		let asked = 0;
+		const dying = {
+			run: async () => {
+				asked++;
+				throw new ThreadError('too_long', 'It took too long.');
+			}
+		} as unknown as Threads;
+		for (let i = 0; i < 3; i++) expect(await drawnFormulas({ threads: dying }, ['$d-e$'], 'en')).toEqual({});
+		expect(asked).toBe(1);
 	});
 
 	it('many who ask at once wait for one drawing', async () => {
