@@ -104,7 +104,7 @@ test('handed in by mistake, after the session: back at their answers in two acts
 test('owed since three days: a make-up for exactly those, in one act, with its mails', async ({ browser }) => {
 	const page = await home.staff(browser);
 	await go(page, '/');
-	await page.getByTestId('owed').getByRole('link').click();
+	await page.getByTestId('waiting').getByRole('link', { name: /owed/ }).click();
 	const row = page.locator('tr', { hasText: 'for 3 days' });
 	await expect(row).toHaveCount(2);
 	await page.getByLabel('All who are owed Lights and Shapes').check();
@@ -113,7 +113,7 @@ test('owed since three days: a make-up for exactly those, in one act, with its m
 	await expect(dialog.getByTestId('make-up-times').getByRole('button').first()).toHaveAttribute('aria-pressed', 'true');
 	await page.getByTestId('confirm').click();
 	await expect(page.getByTestId('settled')).toContainText(
-		/Planned: Lights and Shapes, make-up .* 3 mails are in the post/s
+		/Planned: Lights and Shapes, make-up .* 3 mails are written/s
 	);
 	await expect(row).toHaveCount(0);
 	await expect(page.getByRole('heading', { name: 'Arranged, 5' })).toBeVisible();
@@ -205,11 +205,11 @@ test('requests: a candidate by their own page, a teacher by a link, a proctor fr
 	await expect(officer.getByTestId('effect')).toContainText('80 + 20 = 100 min');
 	await officer.getByLabel('Why', { exact: true }).fill('Seen the letter');
 	await officer.getByRole('button', { name: 'Grant it' }).click();
-	await expect(officer.getByTestId('decided')).toContainText('One mail is in the post.');
+	await expect(officer.getByTestId('decided')).toContainText('1 mail is written.');
 	await officer.getByRole('button', { name: /Needs a quiet place/ }).click();
 	await officer.getByLabel('What they are told').fill('All rooms are quiet tomorrow.');
 	await officer.getByRole('button', { name: 'Not given' }).click();
-	await expect(officer.getByTestId('decided')).toContainText('2 mails are in the post.');
+	await expect(officer.getByTestId('decided')).toContainText('2 mails are written.');
 
 	await go(own, `/mine/${notes.own}`);
 	await expect(own.getByTestId('own-request')).toContainText('Given');

@@ -1,3 +1,4 @@
+import { counted } from '../names';
 /** What earns points in an answer. */
 export type Criterion = { id: string; text: string; points: number };
 
@@ -16,13 +17,13 @@ export const NO_PLAN: HandPlan = { markers: [], secondPercent: 0, tolerance: 0, 
 
 /** Why a plan can't be kept; null: it can. @param points what the question is worth */
 export function planFault(plan: HandPlan, points: number): string | null {
-	const counted = plan.markers.filter(({ share }) => share > 0);
-	if (plan.markers.length > 0 && counted.length === 0) return 'Give at least one marker a share of more than 0.';
-	if (plan.secondPercent > 0 && counted.length < 2)
+	const counting = plan.markers.filter(({ share }) => share > 0);
+	if (plan.markers.length > 0 && counting.length === 0) return 'Give at least one marker a share of more than 0.';
+	if (plan.secondPercent > 0 && counting.length < 2)
 		return 'Second marking takes two people. Add another marker, or set it to 0 %.';
 	const sum = plan.rubric.reduce((total, { points }) => total + points, 0);
 	if (plan.rubric.length > 0 && Math.abs(sum - points) > 1e-9)
-		return `The criteria add up to ${sum} points, and the question is worth ${points}. Change one of them.`;
+		return `The criteria add up to ${counted(sum, 'point')}, and the question is worth ${points}. Change one of them.`;
 	return null;
 }
 

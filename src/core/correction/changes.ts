@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import { bandOf, reachesPercent, type Band } from '../marking';
 
 /** What somebody’s work came to, before and after. */
@@ -79,7 +80,7 @@ const people = (n: number, verb: [string, string]) =>
 
 /** "20 of 51 gain, nobody loses. 2 pass who did not." */
 export function changesInWords(count: ChangeCount, of: number): string {
-	if (count.up + count.down + count.sameShare === 0) return `None of the ${of} results changes.`;
+	if (count.up + count.down + count.sameShare === 0) return `None of the ${counted(of, 'result')} changes.`;
 	const first = `${count.up} of ${of} ${count.up === 1 ? 'gains' : 'gain'}, ${people(count.down, ['loses', 'lose'])}.`;
 	const rest = [
 		count.sameShare > 0 && `${people(count.sameShare, ['keeps', 'keep'])} the same share of other points.`,

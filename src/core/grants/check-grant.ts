@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import { clockTime, longDate, MINUTE, sameLocalDay, timeAndDate, type Window } from '../time';
 import { hoursOn, isFree, isSupervised, mostIn, overlap, wholeMinutes, type Days, type Placed } from './day';
 
@@ -134,7 +135,7 @@ export function misfitInWords(misfit: Misfit, zone: string): string {
 		case 'room_taken':
 			return `The ${misfit.room} has ${misfit.title} from ${clockTime(misfit.from, zone)}; they are to sit apart.`;
 		case 'room_full':
-			return `All ${misfit.seats} seats of the ${misfit.room} are taken then.`;
+			return `All ${counted(misfit.seats, 'seat')} of the ${misfit.room} are taken then.`;
 		case 'no_proctor':
 			return `Nobody supervises in the ${misfit.room} for all of that time.`;
 		case 'proctor_busy':

@@ -1,5 +1,5 @@
 import type { Visit } from '../sitting';
-import { clockTime, NO_GRANTS, timeAndDate } from '../time';
+import { minutesInWords, clockTime, NO_GRANTS, timeAndDate } from '../time';
 import { languageName } from '../session';
 import type { Beside, Grant, GrantPlace, GrantScope, Merge } from './grant';
 
@@ -153,13 +153,16 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 	const { body } = grant;
 	switch (body.kind) {
 		case 'extra_time':
-			return [body.factor > 1 ? factorInWords(body.factor) : '', body.minutes > 0 ? `${body.minutes} minutes more` : '']
+			return [
+				body.factor > 1 ? factorInWords(body.factor) : '',
+				body.minutes > 0 ? `${minutesInWords(body.minutes)} more` : ''
+			]
 				.filter(Boolean)
 				.join(' and ');
 		case 'unlimited_time':
 			return 'no time limit';
 		case 'credit':
-			return `${body.minutes} minutes given back`;
+			return `${minutesInWords(body.minutes)} given back`;
 		case 'reopen':
 			return 'may be reopened on a later day';
 		case 'separate_room':

@@ -1,3 +1,4 @@
+import { counted } from '../names';
 /** What can happen that must be told. */
 export const INCIDENT_KINDS = {
 	alarm: 'Alarm or evacuation',
@@ -41,7 +42,7 @@ export function incidentInWords(
 				? `everyone in this room (${inRoom})`
 				: incident.people === 1
 					? 'one candidate'
-					: `${incident.people} candidates`;
+					: counted(incident.people, 'candidate');
 	const time =
 		incident.minutes > 0 ? `${incident.minutes} ${incident.minutes === 1 ? 'minute' : 'minutes'} given back, ` : '';
 	return `${INCIDENT_KINDS[incident.kind]}, ${time}${who}`;

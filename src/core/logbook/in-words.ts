@@ -1,21 +1,13 @@
-import { capital } from '../names';
+import { counted, capital } from '../names';
 import { INCIDENT_KINDS, type IncidentKind } from '../incident';
 import { INCIDENT_DECISIONS, type IncidentDecision } from '../validity';
 import { LAPSE_NAMES, type Lapse } from '../lockdown';
 import type { DeviceNote } from '../sitting';
-import { clockLength } from '../time';
+import { minutesInWords, clockLength } from '../time';
 import { REQUEST_WHAT, type RequestWhat } from '../request';
+import { KEPT_BECAUSE, type KeptBecause } from './kept-because';
 import type { LogLine } from './line';
 
-/** Why answers are kept that do not count. */
-const ANSWERS_KEPT = {
-	after_end: 'after the end',
-	on_hold: 'while on hold',
-	question_over: 'after the time for their question',
-	gone_past: 'for questions passed before',
-	freed_device: 'from a freed device',
-	unproven: 'from a browser that could not show it was theirs'
-};
 /** Where an act takes two persons: what their accounts have in common. */
 const SHARED: Record<string, string> = { email: 'an e-mail address', browser: 'a browser' };
 function onePerson({ shares }: LogLine['body']): string {
@@ -73,12 +65,13 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	line_back: () => 'Line back',
 	server_away: ({ body, at }) => `The server was away for ${clockLength(at - Number(body.from))}; the clock stood`,
 	answers_kept: ({ body }) =>
-		`${body.answers} answers arrived ${ANSWERS_KEPT[body.because as keyof typeof ANSWERS_KEPT]}: kept, not counted`,
+		`${counted(Number(body.answers), 'answer')} arrived ${KEPT_BECAUSE[body.because as KeptBecause]}: kept, not counted`,
 	taken_from_paper: ({ body, who }) => `Handed in on paper, typed in by ${who}: ${body.reason}`,
 	typed_from_paper: ({ body, who }) =>
 		`${body.answers} ${body.answers === 1 ? 'answer' : 'answers'} typed in from paper${body.form ? `, printed form ${body.form},` : ''} by ${who}`,
 	scan_added: ({ body, who }) => `A scan of work on paper added to question ${body.question} by ${who}: ${body.name}`,
-	answers_counted: ({ body, who }) => `${body.answers} answers that were kept are counted by ${who}: ${body.reason}`,
+	answers_counted: ({ body, who }) =>
+		`${counted(Number(body.answers), 'answer')} that were kept are counted by ${who}: ${body.reason}`,
 	grant_given: ({ body, who }) =>
 		`${capital(String(body.what))}, ${body.effect ? `${body.effect}, ` : ''}by ${who}: ${body.reason}`,
 	grant_withdrawn: ({ body, who }) => `Withdrawn by ${who}: ${body.what}`,
@@ -94,11 +87,11 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	validity_decided: ({ body, who }) => `Result ${body.verdict}, decided by ${who}: ${body.note}`,
 	alike_decided: ({ body, who }) => `Similar answers looked at by ${who} (${body.pairs} pairs): ${body.note}`,
 	marking_planned: ({ who }) => `Who marks a question, and how, was set by ${who}`,
-	marked: ({ body, who }) => `${body.points} points given by ${who}`,
+	marked: ({ body, who }) => `${counted(Number(body.points), 'point')} given by ${who}`,
 	mark_taken_back: ({ body, who }) => `A mark was taken back by ${who}${body.why ? `: ${body.why}` : ''}`,
 	correction_proposed: ({ body, who }) => `Correction of a question proposed by ${who}: ${body.reason}`,
 	correction_confirmed: ({ body, who }) =>
-		`Correction of a question confirmed by ${who}; ${body.changed} results changed${onePerson(body)}`,
+		`Correction of a question confirmed by ${who}; ${counted(Number(body.changed), 'result')} changed${onePerson(body)}`,
 	correction_declined: ({ who }) => `Correction of a question declined by ${who}`,
 	site_signed: ({ who }) => `Signed for the site by ${who}`,
 	site_unsigned: ({ who }) => `Signature taken back by ${who}`,
@@ -110,19 +103,19 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	addendum_declined: ({ who }) => `Addendum declined by ${who}`,
 	deleted_in_time: ({ body }) =>
 		body.what === 'log'
-			? `What ${body.count} entries of the log said deleted, as its time had come`
+			? `What ${counted(Number(body.count), 'entry', 'entries')} of the log said deleted, as its time had come`
 			: `${body.count} ${DELETED[String(body.what)] ?? body.what} deleted, as their time had come`,
 	retention_changed: ({ body }) =>
 		`Kept after closing from now on: answers ${yearsKept(body.answers)}, the log ${yearsKept(body.log)}`,
-	results_released: ({ body, who }) => `${body.results} results released by ${who}`,
+	results_released: ({ body, who }) => `${counted(Number(body.results), 'result')} released by ${who}`,
 	released_read: ({ who }) => `Released results read by ${who}`,
 	release_called_back: ({ who }) => `Release called back by ${who}`,
-	results_sent_out: ({ body, who }) => `${body.results} results taken out as ${body.as} by ${who}`,
+	results_sent_out: ({ body, who }) => `${counted(Number(body.results), 'result')} taken out as ${body.as} by ${who}`,
 	subject_data_given: ({ body, who }) => `All data of ${body.number} given out by ${who}`,
 	session_planned: ({ body }) => `Planned: ${body.sentence}`,
 	session_changed: ({ body }) => `Changed: ${body.sentence}`,
 	window_moved: ({ body, who }) => `Moved by ${who} from ${body.was} to ${body.is}: ${body.reason}`,
-	session_ended: ({ body }) => `Session ended, ${body.sittings} sittings accounted for`,
+	session_ended: ({ body }) => `Session ended, ${counted(Number(body.sittings), 'sitting')} accounted for`,
 	person_added: ({ body }) => `Added by hand: ${body.name}, ${body.number}`,
 	group_made: ({ body }) => `Group ${body.name} made`,
 	group_renamed: ({ body }) => `Group ${body.was} is called ${body.name} now`,
@@ -149,7 +142,8 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	paper_questions_kept: ({ body }) =>
 		`Questions of ${body.title} kept in the bank: ${body.added} new, ${body.changed} changed`,
 	question_kept: ({ body }) => `Question ${body.question} of the bank kept as revision ${body.revision}`,
-	bank_file_taken: ({ body }) => `A file taken into the bank: ${body.added} questions added, ${body.changed} changed`,
+	bank_file_taken: ({ body }) =>
+		`A file taken into the bank: ${counted(Number(body.added), 'question')} added, ${body.changed} changed`,
 	questions_changed: ({ body }) => `${body.questions} questions of the bank changed at once`,
 	paper_withdrawn: ({ body }) => `${body.title}, version ${body.version}, withdrawn: ${body.why}`,
 	paper_offered: ({ body }) => `${body.title}, version ${body.version}, offered again`,
@@ -158,14 +152,15 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 		`Imported ${body.file}: ${body.added} added, ${body.changed} changed${Number(body.left) > 0 ? `, ${body.left} no longer listed` : ''}`,
 	people_exported: ({ body }) => `People of ${body.site} exported as ${body.format}`,
 	person_changed: ({ body }) => `${body.name}, ${body.number}, changed${body.left ? ': no longer listed' : ''}`,
-	timetable_imported: ({ body }) => `Timetable imported: ${body.entries} entries for ${body.candidates} candidates`,
+	timetable_imported: ({ body }) =>
+		`Timetable imported: ${counted(Number(body.entries), 'entry', 'entries')} for ${counted(Number(body.candidates), 'candidate')}`,
 	roster_exported: ({ body }) => `Roster exported: ${(body.fields as string[]).join(', ')}`,
 	rule_sheet_copied: ({ body }) => `Rule sheet ${body.name} copied from ${body.from}`,
 	rule_sheet_changed: ({ body }) =>
 		`Rule sheet ${body.name} changed: ${(body.changes as string[]).join(', ') || 'its name or note'}`,
 	rule_sheet_withdrawn: ({ body }) => `Rule sheet ${body.name} withdrawn`,
-	room_made: ({ body }) => `Room ${body.name} added, ${body.seats} seats`,
-	room_changed: ({ body }) => `Room ${body.name} changed, ${body.seats} seats`,
+	room_made: ({ body }) => `Room ${body.name} added, ${counted(Number(body.seats), 'seat')}`,
+	room_changed: ({ body }) => `Room ${body.name} changed, ${counted(Number(body.seats), 'seat')}`,
 	network_saved: ({ body }) => `Network ${body.name}: ${body.ranges}`,
 	network_removed: ({ body }) => `Network ${body.name} removed`,
 	administration_changed: ({ body }) => `Administration ${body.name} changed`,
@@ -180,11 +175,11 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	site_key_made: ({ body }) => `Key ${body.key} for sealed clients created`,
 	site_key_withdrawn: ({ body }) => `Key ${body.key} for sealed clients withdrawn`,
 	mail_posted: ({ body }) =>
-		`${body.mails} mails to ${body.to === 'proctor' ? 'proctors' : 'candidates'} queued for sending`,
+		`${counted(Number(body.mails), 'mail')} to ${body.to === 'proctor' ? 'proctors' : 'candidates'} queued for sending`,
 	signed_in: ({ body }) =>
 		`Signed in${body.secondStep ? ', in two steps' : ''}${body.service ? `, by ${body.service}` : ''}`,
 	sign_in_rules_changed: ({ body }) =>
-		`Sign-in rules changed: second step for ${(body.secondStepFor as string[]).join(', ') || 'nobody'}, signed out after ${body.idleMinutes} minutes`,
+		`Sign-in rules changed: second step for ${(body.secondStepFor as string[]).join(', ') || 'nobody'}, signed out after ${minutesInWords(Number(body.idleMinutes))}`,
 	password_changed: ({ body }) => `Own password changed${body.byLink ? ', by a link' : ''}`,
 	second_step_added: ({ body }) => `Second step set up: ${body.what}${body.name ? `, ${body.name}` : ''}`,
 	second_step_removed: ({ body }) =>
@@ -200,7 +195,7 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 	message_sent: ({ body, who }) => `Message from ${who}: ${body.text}`,
 	hand_raised: ({ body }) => `Raised a hand${body.text ? `: ${body.text}` : ''}`,
 	incident_told: ({ body, who }) =>
-		`Incident reported by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${body.people} candidates${Number(body.minutes) > 0 ? `, ${body.minutes} minutes given back` : ''}: ${body.note}`,
+		`Incident reported by ${who}: ${INCIDENT_KINDS[body.what as IncidentKind]}, ${counted(Number(body.people), 'candidate')}${Number(body.minutes) > 0 ? `, ${minutesInWords(Number(body.minutes))} given back` : ''}: ${body.note}`,
 	incident_withdrawn: ({ body, who }) => `Incident report withdrawn by ${who}: ${body.note}`,
 	another_attempt: ({ body }) => `Attempt ${body.attempt} started`,
 	added_late: ({ body, who }) => `Added to this session by ${who}${body.seat ? `, seat ${body.seat}` : ''}`,

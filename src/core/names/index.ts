@@ -3,3 +3,4 @@ export { isolated } from './isolated';
 export { capital } from './capital';
 export { plainLetters } from './plain-letters';
 export { listed, someNames } from './some-names';
+export { counted } from './counted';

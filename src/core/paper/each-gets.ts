@@ -1,3 +1,5 @@
+import { counted } from '../names';
+import { minutesInWords } from '../time';
 import type { SentencePart } from '../session';
 import { EXPECTED_SHARE } from './difficulty';
 import { dealtCount, dealtPoints, isMarkedByHand, pointsToReach, questionsOf, type Paper } from './question';
@@ -22,7 +24,7 @@ export function eachGets(paper: Paper): SentencePart[] {
 	return [
 		{ text: `${count === all.length ? '' : `${count} of `}${counted(all.length, 'question')}`, strong: true },
 		{ text: `, ${counted(dealtPoints(paper), 'point')}${inWhat}, about ` },
-		{ text: `${suggestedMinutes} minutes`, strong: true },
+		{ text: minutesInWords(suggestedMinutes), strong: true },
 		{ text: '. ' },
 		...(hasPool || forms > 1
 			? [
@@ -76,8 +78,4 @@ const figure = (value: number) => value.toFixed(2).replace(/\.?0+$/, '');
 function oneIn(chance: number): string {
 	if (chance > 0.5) return `${Math.round(chance * 100)} % of pairs`;
 	return `one pair of ${Math.round(1 / chance)}`;
-}
-
-function counted(count: number, what: string): string {
-	return `${count} ${what}${count === 1 ? '' : 's'}`;
 }

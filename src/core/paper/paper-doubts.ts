@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import { type Choice, type Paper, type Question, questionsOf, sumOfPoints } from './question';
 import { formsOf } from './paper-forms';
 import { type Pool, poolsOf } from './pools';
@@ -25,7 +26,7 @@ export function doubtsOfPaper(paper: Paper): Doubt[] {
 	if (single.length >= ENOUGH_TO_TELL && told.length > single.length * 0.7)
 		doubts.push({
 			code: 'longest_is_right',
-			text: `In ${told.length} of ${single.length} questions the longest choice is the right one. Anyone who notices can guess.`,
+			text: `In ${told.length} of ${counted(single.length, 'question')} the longest choice is the right one. Anyone who notices can guess.`,
 			isGrave: false,
 			questionIds: told.map(({ id }) => id)
 		});
@@ -177,7 +178,7 @@ function sameLetter(single: Extract<Question, { kind: 'single' }>[]): Doubt[] {
 		return [
 			{
 				code: 'same_letter',
-				text: `In ${there.length} of ${single.length} questions the right choice is ${partLetter(place)}. It does not matter where candidates have their own order of choices.`,
+				text: `In ${there.length} of ${counted(single.length, 'question')} the right choice is ${partLetter(place)}. It does not matter where candidates have their own order of choices.`,
 				isGrave: false,
 				questionIds: there.map(({ id }) => id)
 			}
@@ -194,7 +195,7 @@ function missingLanguages(questions: Question[]): Doubt[] {
 		return [
 			{
 				code: 'language_not_whole',
-				text: `${missing.length} of ${questions.length} questions are not complete in ${tag}: candidates who read it get the paper’s own language there.`,
+				text: `${missing.length} of ${counted(questions.length, 'question')} are not complete in ${tag}: candidates who read it get the paper’s own language there.`,
 				isGrave: false,
 				questionIds: missing.map(({ id }) => id)
 			}

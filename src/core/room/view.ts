@@ -1,3 +1,4 @@
+import type { KeptBecause } from '../logbook';
 import type { SessionKind } from '../session';
 import type { PaceLevel } from '../pace';
 import type { Noted, SittingState } from '../sitting';
@@ -65,8 +66,8 @@ export type SeatView = {
 	unread: { count: number; since: number } | null;
 	/** What the watched device did; null: nothing. */
 	lapses: { left: number; tried: number; last: number; awaySince: number | null } | null;
-	/** Answers that are kept without counting, as after a line that was down beyond the end, and since when; null: none. */
-	heldBack: { count: number; since: number } | null;
+	/** Answers that are kept without counting, as after a line that was down beyond the end, since when, and why; null: none. */
+	heldBack: { count: number; since: number; because: KeptBecause[] } | null;
 	/** How many answers count that came after the time, in the grace minutes or under rules that let work go on. */
 	late: number;
 	/** How fast answers come, and how many came faster than reading takes. */

@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import { siteAddress } from '../lockdown';
 import type { Band } from '../marking';
 import { FORM_LETTERS } from '../paper';
@@ -639,7 +640,7 @@ export function faultOf(setting: Setting, value: unknown): string | null {
 				Array.isArray(value) &&
 				value.length <= most &&
 				value.every((one) => typeof one === 'string' && one.length <= 200);
-			if (!isList) return `${name}: at most ${most} entries.`;
+			if (!isList) return `${name}: at most ${counted(most, 'entry', 'entries')}.`;
 			const wrong = kind.type === 'sites' && (value as string[]).find((one) => siteAddress(one) === null);
 			return wrong
 				? `${name}: “${wrong}” is not an address. Write tides.example.org, or https://tides.example.org/tables.`

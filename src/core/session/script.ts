@@ -1,4 +1,5 @@
-import { clockTime, MINUTE } from '../time';
+import { counted } from '../names';
+import { minutesInWords, clockTime, MINUTE } from '../time';
 import type { SessionRules } from './rules';
 
 /** What of a session its script tells. Times are Unix milliseconds. */
@@ -23,7 +24,7 @@ function stepsFor({ rules, doorOpens, opens, zone }: ScriptFacts): string[] {
 	const at = (instant: number) => clockTime(instant, zone);
 	return [
 		`Open this room under Live before ${at(doorOpens)}. The door opens automatically then.`,
-		`Show the board (B) when candidates are seated. ${door.code === 'turning' ? `The code changes every ${door.turnsEveryMinutes} minutes.` : 'The code stays the same all day.'}`,
+		`Show the board (B) when candidates are seated. ${door.code === 'turning' ? `The code changes every ${minutesInWords(door.turnsEveryMinutes)}.` : 'The code stays the same all day.'}`,
 		rules.admission === 'proctor'
 			? 'Compare each candidate at the door with the list and let them in: Enter for one, L for all at the door.'
 			: 'Candidates come in without you. Compare them with the list.',
@@ -46,8 +47,8 @@ function aloudFor({ rules: { timing, admission } }: ScriptFacts): string {
 function lengthAloud({ limitMinutes, questionSeconds, clockStarts }: SessionRules['timing']): string {
 	if (limitMinutes === null) return 'There is no time limit.';
 	const from = clockStarts === 'room' ? 'from when I start the room' : 'from when you begin';
-	if (questionSeconds === null) return `You have ${limitMinutes} minutes, ${from}.`;
-	return `You have ${questionSeconds} seconds for each question; when they are up the next one comes. That is about ${limitMinutes} minutes, ${from}.`;
+	if (questionSeconds === null) return `You have ${minutesInWords(limitMinutes)}, ${from}.`;
+	return `You have ${counted(questionSeconds, 'second')} for each question; when they are up the next one comes. That is about ${minutesInWords(limitMinutes)}, ${from}.`;
 }
 
 function troubleFor({ rules }: ScriptFacts): ScriptPart[] {

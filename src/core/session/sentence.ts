@@ -1,5 +1,15 @@
-import { isolated } from '../names';
-import { clockTime, endsByTime, isOverDays, lastEntryOf, longDate, MINUTE, timeAndDate, zoneName } from '../time';
+import { counted, isolated } from '../names';
+import {
+	minutesInWords,
+	clockTime,
+	endsByTime,
+	isOverDays,
+	lastEntryOf,
+	longDate,
+	MINUTE,
+	timeAndDate,
+	zoneName
+} from '../time';
 import type { SessionFacts } from './facts';
 import { forwardBy } from './movement';
 import { KIND_NAMES, type SessionRules } from './rules';
@@ -38,10 +48,10 @@ export function sessionSentence(facts: SessionFacts, now: number): SentencePart[
 			: timing.questionSeconds !== null
 				? [
 						plain(', with '),
-						strong(`${timing.questionSeconds} seconds for each question`),
-						plain(` (about ${timing.limitMinutes} minutes)`)
+						strong(`${counted(timing.questionSeconds, 'second')} for each question`),
+						plain(` (about ${minutesInWords(timing.limitMinutes)})`)
 					]
-				: [plain(' for '), strong(minutesInWords(timing))]),
+				: [plain(' for '), strong(limitInWords(timing))]),
 		plain(timing.clockStarts === 'room' ? ', all starting together' : ', each from when they begin'),
 		plain(lockdownWords(facts)),
 		plain('. '),
@@ -59,8 +69,8 @@ function formWords({ paper, rules }: SessionFacts): string {
 }
 
 /** `60 minutes`, or with minutes to finish up `60 minutes (62 with grace)`. */
-function minutesInWords({ limitMinutes, graceMinutes }: SessionFacts['rules']['timing']): string {
-	return `${limitMinutes} minutes${graceMinutes > 0 ? ` (${limitMinutes! + graceMinutes} with grace)` : ''}`;
+function limitInWords({ limitMinutes, graceMinutes }: SessionFacts['rules']['timing']): string {
+	return `${minutesInWords(limitMinutes!)}${graceMinutes > 0 ? ` (${limitMinutes! + graceMinutes} with grace)` : ''}`;
 }
 
 /** On one day at its time, or at any time of several days. */
@@ -134,7 +144,7 @@ export function rulesSentence({ timing, movement, review }: SessionRules): strin
 	}[timing.atTimeUp];
 	const shown = {
 		one: 'One question at a time',
-		pages: `${movement.perPage} questions a page`,
+		pages: `${counted(movement.perPage, 'question')} a page`,
 		all: 'All questions on one page'
 	}[movement.shown];
 	const way = movement.shown === 'all' ? '' : forwardBy(movement) === null ? ', back and forth' : ', and no way back';

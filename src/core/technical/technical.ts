@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import type { SessionRules } from '../session';
 
 /** Something to be seen to before a session, by whoever looks after rooms and devices. `ticked` is theirs to say. */
@@ -25,12 +26,12 @@ export function technicalTasks({ rules, networks, clients, candidates, hasSound 
 		isSealed && {
 			key: 'client',
 			stage: 'installed',
-			text: `The sealed client, version ${lockdown.clientVersion} or newer, on ${candidates} devices (${clients} have enrolled at this site).`
+			text: `The sealed client, version ${lockdown.clientVersion} or newer, on ${counted(candidates, 'device')} (${clients} have enrolled at this site).`
 		},
 		!isSealed && {
 			key: 'browser',
 			stage: 'installed',
-			text: `A current browser on ${candidates} devices${lockdown.level === 'watched' ? ', that allows full screen' : ''}.`
+			text: `A current browser on ${counted(candidates, 'device')}${lockdown.level === 'watched' ? ', that allows full screen' : ''}.`
 		},
 		hasSound && {
 			key: 'sound',

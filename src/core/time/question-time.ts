@@ -1,3 +1,5 @@
+import { minutesInWords } from './durations';
+import { counted } from '../names';
 import { allottedMinutes, ownOrigin, stopCounts, unionLength } from './reckon';
 import { MINUTE, type MergedGrants, type TimingRules, type Track } from './rules';
 
@@ -27,7 +29,7 @@ export function asEntered<T extends { timing: TimingRules }>(rules: T): T {
 
 /** What a limit for the whole beside a time for each question is refused with. */
 export function twoLimitsInWords(limitMinutes: number, questionSeconds: number): string {
-	return `${limitMinutes} minutes for the whole and ${questionSeconds} seconds for each question: only one of them can apply.`;
+	return `${minutesInWords(limitMinutes)} for the whole and ${counted(questionSeconds, 'second')} for each question: only one of them can apply.`;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { listed } from '../names';
+import { counted, listed } from '../names';
 import type { SessionRules } from '../session';
 import {
 	allottedMinutes,
@@ -66,7 +66,7 @@ export function timeOf({ rules: { timing, pauses }, window, zone, own }: Binding
 	const warnings = handed ? [] : timing.warnAtMinutes.filter((before) => minutes === null || before < minutes);
 	return [
 		each !== null &&
-			`You have ${each} seconds for each question. When they are up the next question comes, and you can’t go back.`,
+			`You have ${counted(each, 'second')} for each question. When they are up the next question comes, and you can’t go back.`,
 		own?.goesOnWith
 			? goingOn(own.goesOnWith.minutes, timing.graceMinutes)
 			: handed

@@ -1,7 +1,7 @@
 import { earlyInWords, markingInWords } from '../marking';
 import { DEFAULT_RULES, forwardBy, type SessionRules } from '../session';
-import { endsByTime, type Window } from '../time';
-import { listed } from '../names';
+import { minutesInWords, endsByTime, type Window } from '../time';
+import { counted, listed } from '../names';
 import { inLength, timeOf, times, whenOf } from './time-told';
 
 /** What a group of sentences is about, in the order in which they are read. */
@@ -81,7 +81,7 @@ function comingIn({ rules: { door, startWord, admission }, networks }: BindingFa
 			: `You sign in with the code on the board and ${identity}.`,
 		door.code === 'turning' &&
 			door.identity !== 'slip' &&
-			`The code on the board changes every ${door.turnsEveryMinutes} minutes.`,
+			`The code on the board changes every ${minutesInWords(door.turnsEveryMinutes)}.`,
 		door.slips && door.identity !== 'slip' && 'The code on your own slip lets you in as well.',
 		networks.length > 0 && `You can sign in only from ${networks.join(' or ')}.`,
 		admission === 'proctor' ? 'Your proctor lets you in.' : 'You are let in as soon as you have signed in.',
@@ -105,7 +105,7 @@ function paperOf({ rules, own, limitsCalculator }: BindingFacts): (string | fals
 	return [
 		{
 			one: 'You see one question at a time.',
-			pages: `You see ${movement.perPage} questions on a page.`,
+			pages: `You see ${counted(movement.perPage, 'question')} on a page.`,
 			all: 'You see all questions on one page.'
 		}[movement.shown],
 		forward !== null
@@ -151,7 +151,7 @@ function watchedOf({ rules: { lockdown, comingBack, pace } }: BindingFacts): (st
 		comingBack === 'released' && 'If you close or reload the paper, your proctor has to let you go on.',
 		comingBack === 'never' && 'If you close or reload the paper, your work is handed in and you can’t go on.',
 		lockdown.snapshotSeconds !== null &&
-			`The camera takes a small picture every ${lockdown.snapshotSeconds} seconds. Only staff see them, and they are deleted after ${lockdown.snapshotDays} days.`,
+			`The camera takes a small picture every ${counted(lockdown.snapshotSeconds, 'second')}. Only staff see them, and they are deleted after ${lockdown.snapshotDays} days.`,
 		pace.watched && 'Your proctor sees when answers come faster than anyone can read.',
 		pace.holds && pace.watched && 'After several such answers in a row the paper pauses until your proctor comes.'
 	];

@@ -1,3 +1,4 @@
+import { counted } from '../names';
 import { INCIDENT_KINDS, type IncidentKind } from '../incident';
 import type { DeviceNote } from '../sitting';
 import type { PaceLevel } from '../pace';
@@ -58,7 +59,7 @@ const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : 
 function ofWork({ pace, rapid, questions, lateAnswers, reopened }: SittingFacts): Reason[] {
 	const reasons: Reason[] = [];
 	if (pace === 'spoiled')
-		reasons.push(doubt(`${rapid} of ${questions} answers came faster than the question can be read.`));
+		reasons.push(doubt(`${rapid} of ${counted(questions, 'answer')} came faster than the question can be read.`));
 	else if (rapid > 0)
 		reasons.push(note(`${count(rapid, 'answer', 'answers')} came faster than the question can be read.`));
 	if (lateAnswers > 0) reasons.push(doubt(`${count(lateAnswers, 'answer', 'answers')} came after the time and count.`));
@@ -83,7 +84,7 @@ function ofDevices({ leavings, leavingsAllowed, devices, notes }: SittingFacts):
 		const words = `The screen was left ${leavings === 1 ? 'once' : `${leavings} times`}.`;
 		reasons.push(leavingsAllowed !== null && leavings > leavingsAllowed ? doubt(words) : note(words));
 	}
-	if (devices > 1) reasons.push(note(`It was sat on ${devices} devices.`));
+	if (devices > 1) reasons.push(note(`It was sat on ${counted(devices, 'device')}.`));
 	return reasons;
 }
 

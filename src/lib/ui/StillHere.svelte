@@ -4,7 +4,7 @@ beside a live room: its open line says that somebody is there.
 -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { clockTime } from '$core/time';
+	import { minutesInWords, clockTime } from '$core/time';
 	import Act from './Act.svelte';
 	import { send } from './post';
 	import type { ServerClock } from './server-clock.svelte';
@@ -49,7 +49,7 @@ beside a live room: its open line says that somebody is there.
 		data-testid="still-here"
 	>
 		{#if isOver}
-			<p>You were signed out after {idleMinutes} minutes without activity. What you had entered stays here.</p>
+			<p>You were signed out after {minutesInWords(idleMinutes)} without activity. What you had entered stays here.</p>
 			<Act tone="main" href="/sign-in">Sign in</Act>
 		{:else}
 			<p>Still here? You will be signed out at {clockTime(until, zone)}.</p>

@@ -1,10 +1,10 @@
 <!--
 @component A window as it is entered: its day, when it opens and closes, and the day on which it closes where that is another.
-A time of closing that lies before the opening is taken to be the next day's. For a grid of two columns, or a row.
+A time of closing that is not after the opening is asked about: another day is never guessed. For a grid of two columns, or a row.
 -->
 <script lang="ts">
 	import { minutesBetween, minutesFrom } from '$core/session';
-	import { addDays } from '$core/time';
+	import { addDays, shownTime } from '$core/time';
 	import DateField from './DateField.svelte';
 	import Field from './Field.svelte';
 	import TimeField from './TimeField.svelte';
@@ -42,10 +42,10 @@ A time of closing that lies before the opening is taken to be the next day's. Fo
 		lastDate: prefix + (names.lastDate ?? 'last-date')
 	});
 
-	/** Over midnight where the closing time says so, and back on one day where it does no longer. */
+	const isBefore = $derived(lastDate === null && closes !== '' && opens !== '' && closes <= opens);
+	/** Back on one day where the opening has moved past the day of closing. */
 	function timesChanged() {
-		if (lastDate === null && closes !== '' && opens !== '' && closes < opens) lastDate = addDays(date, 1);
-		else if (lastDate !== null && lastDate <= date) lastDate = closes < opens ? addDays(date, 1) : null;
+		if (lastDate !== null && lastDate <= date) lastDate = null;
 		onchange?.();
 	}
 	/** A later opening takes the closing with it, as long as that stays on the day: nobody means to close before. */
@@ -73,7 +73,10 @@ A time of closing that lies before the opening is taken to be the next day's. Fo
 <Field id={ids.opens} label="Opens" error={errors.opens}
 	><TimeField id={ids.opens} value={opens} onchange={opensAt} /></Field
 >
-<Field id={ids.closes} label="Closes" error={errors.closes}
+<Field
+	id={ids.closes}
+	label="Closes"
+	error={isBefore ? `${shownTime(closes)} is not after ${shownTime(opens)}.` : errors.closes}
 	><TimeField id={ids.closes} bind:value={closes} onchange={timesChanged} /></Field
 >
 {#if lastDate !== null}
@@ -84,6 +87,6 @@ A time of closing that lies before the opening is taken to be the next day's. Fo
 	<button
 		type="button"
 		class="text-tide text-[13px] underline {inline ? 'pt-8' : 'col-span-2 justify-self-start'}"
-		onclick={() => setLastDate(addDays(date, 1))}>on another day</button
+		onclick={() => setLastDate(addDays(date, 1))}>{isBefore ? 'It closes on the next day' : 'on another day'}</button
 	>
 {/if}

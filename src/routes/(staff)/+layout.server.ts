@@ -1,13 +1,14 @@
 import { mayAnywhere, ROLE_NAMES, type Act } from '$core/access';
 import { requireStaff } from '$lib/server/http';
+import { mailLeaves } from '$lib/server/mail';
 import { homeSite } from '$lib/server/places';
 import { releasesFor } from '$lib/server/results';
 import { signInRules } from '$lib/server/sign-in';
 import type { LayoutServerLoad } from './$types';
 
 /** Each for whoever may do one of these. */
-const PLACES: { href: string; name: string; act: Act; or?: Act }[] = [
-	{ href: '/', name: 'Today', act: 'see_session' },
+const PLACES: { href: string; name: string; act?: Act; or?: Act }[] = [
+	{ href: '/', name: 'Today' },
 	{ href: '/papers', name: 'Papers', act: 'write_papers' },
 	{ href: '/prepare', name: 'Prepare', act: 'prepare' },
 	{ href: '/live', name: 'Live', act: 'see_session' },
@@ -25,6 +26,8 @@ export const load: LayoutServerLoad = async (event) => {
 	const { idleMinutes } = await signInRules(otium.db);
 	return {
 		now: otium.now(),
+		/** Whether a mail server is set up. */
+		mailLeaves: mailLeaves(),
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		// A page about one session says that session's site instead: its times and the clock above them agree.
 		site: await homeSite(otium.db, staff),
@@ -33,7 +36,9 @@ export const load: LayoutServerLoad = async (event) => {
 			name: staff.name,
 			roles: [...new Set(staff.roles.map((held) => ROLE_NAMES[held.role]))].join(', ')
 		},
-		places: PLACES.filter(({ act, or }) => mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
+		places: PLACES.filter(({ act, or }) => !act || mayAnywhere(staff, act) || (or && mayAnywhere(staff, or)))
+			// A technician begins with the rooms.
+			.filter(({ act }) => act || mayAnywhere(staff, 'see_session') || !mayAnywhere(staff, 'see_technical'))
 			// Coordinators find it under Prepare, Places.
 			.filter(({ act }) => act !== 'see_technical' || !mayAnywhere(staff, 'prepare'))
 			// Nothing is offered where nothing is out; and under Close-out there is all of it.

@@ -1,8 +1,8 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { invalidateAll, goto } from '$app/navigation';
 	import { TALLY_ORDER, type TallyKey } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
-	import { owedFor } from '$core/owed';
 	import { clockTime, longDate, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -66,7 +66,23 @@
 			{#if data.mayPrepare}<Act tone="main" key="N" href="/prepare/new" class="ml-auto">New session</Act>{/if}
 		</div>
 
-		{#if today.lanes.length === 0}
+		{#if data.waiting.length > 0}
+			<section class="bg-sheet border-line rounded-2xl border px-4 py-3" aria-labelledby="waiting">
+				<h2 id="waiting" class="text-[17px]">Waits for you</h2>
+				<ul class="mt-1.5 space-y-1 text-[15px]" data-testid="waiting">
+					{#each data.waiting as one (one.key)}<li>
+							<a class="{one.presses ? 'text-brick' : 'text-ochre'} font-semibold underline" href={one.href}
+								>{one.what}</a
+							>{one.then}
+						</li>{/each}
+				</ul>
+			</section>
+		{/if}
+		{#if !data.seesSessions}
+			{#if data.waiting.length === 0}<section class="bg-sheet border-line rounded-2xl border p-10 text-center">
+					<p class="font-serif text-xl">Nothing waits for you.</p>
+				</section>{/if}
+		{:else if today.lanes.length === 0}
 			<section class="bg-sheet border-line rounded-2xl border p-10 text-center">
 				<p class="font-serif text-xl">
 					{data.mayPrepare ? 'Nothing is planned for today.' : 'You supervise nothing today.'}
@@ -90,7 +106,7 @@
 							<div class="border-line flex h-[69px] border-t border-dashed first:border-t-0">
 								<div class="w-[140px] shrink-0 px-4 py-3 leading-tight">
 									<p class="truncate text-[14px] font-semibold">{lane.room}</p>
-									<p class="text-ink-3 text-[12px]">{lane.seats} seats · {lane.proctors}</p>
+									<p class="text-ink-3 text-[12px]">{counted(lane.seats, 'seat')} · {lane.proctors}</p>
 								</div>
 								<div class="relative flex-1 overflow-hidden">
 									{#each lane.bars as bar (bar.id)}
@@ -155,7 +171,7 @@
 					</ul>
 				</section>
 				<section class="bg-sheet border-line rounded-2xl border p-4">
-					<h2 class="mb-3 text-[17px]">{data.owed ? 'Carried over, owed, asked for' : 'Carried over'}</h2>
+					<h2 class="mb-3 text-[17px]">Carried over</h2>
 					{#each today.endedByItself as one (one.id)}
 						<p class="mb-2 text-[14px]" data-testid="ended-by-itself">
 							Nobody ended <a class="text-ochre font-semibold underline" href="/close-out/{one.id}"
@@ -164,20 +180,6 @@
 							where a screen was left open.
 						</p>
 					{/each}
-					{#if data.owed && data.owed.count > 0}
-						<p class="mb-2 text-[14px]" data-testid="owed">
-							<a class="text-brick font-semibold underline" href="/grants/owed"
-								>{data.owed.count === 1 ? 'One person is' : `${data.owed.count} people are`} owed a sitting</a
-							>, {data.owed.count === 1 ? '' : 'the longest '}{owedFor(data.owed.since ?? clock.now, clock.now)}.
-						</p>
-					{/if}
-					{#if data.requests > 0}
-						<p class="mb-2 text-[14px]">
-							<a class="text-ochre font-semibold underline" href="/grants/requests"
-								>{data.requests === 1 ? 'One request waits' : `${data.requests} requests wait`}</a
-							> for a decision.
-						</p>
-					{/if}
 					{#each today.carried as one (one.name + one.paper)}
 						<div class="mb-2 flex gap-2 text-[14px]">
 							<StateGlyph state="carried_over" />
@@ -204,7 +206,14 @@
 	</main>
 
 	<aside class="bg-sheet border-line border-l px-5 py-5 max-lg:border-t max-lg:border-l-0">
-		{#if today.next}
+		{#if !data.seesSessions}
+			<h2 class="text-[19px]">Your places</h2>
+			<ul class="mt-2 space-y-1.5 text-[15px]">
+				{#each data.places.filter(({ href }) => href !== '/') as { href, name } (href)}<li>
+						<a class="text-tide underline" {href}>{name}</a>
+					</li>{/each}
+			</ul>
+		{:else if today.next}
 			<h2 class="text-[19px]">Next: {today.next.title}</h2>
 			<p class="text-ink-2 text-[14px]">
 				{clockTime(today.next.opens, today.zone)} in the {today.next.room}, door opens {clockTime(

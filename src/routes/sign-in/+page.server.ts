@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import { fail, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { ownPath, readCookie, writeCookie } from '$lib/server/http';
@@ -29,7 +30,7 @@ export const actions: Actions = {
 		if (!result.ok) {
 			const message =
 				result.waitSeconds > 0
-					? `Too many wrong tries. Wait ${result.waitSeconds} seconds, then try once more.`
+					? `Too many wrong tries. Wait ${counted(result.waitSeconds, 'second')}, then try once more.`
 					: 'That name and password do not go together. Check both; capitals count in the password.';
 			return fail(result.waitSeconds > 0 ? 429 : 401, { name, message });
 		}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { tick, untrack } from 'svelte';
 	import type { Line } from '$player/line.svelte';
 	import type { Paper } from '$player/paper.svelte';
@@ -79,7 +80,7 @@
 	<h2 id="hand-in-title" class="text-[24px]">Hand in {line.picture.paper.title}?</h2>
 	<p class="mt-2 text-[17px]">
 		{paper.blanks.length === 0
-			? `All ${paper.order.length} questions are answered.`
+			? `All ${counted(paper.order.length, 'question')} are answered.`
 			: `${paper.order.length - paper.blanks.length} of ${paper.order.length} are answered.`}
 		{mustAnswer ? 'All must be answered before handing in.' : 'After handing in you cannot go back.'}
 	</p>

@@ -1,5 +1,6 @@
 <!-- @component What a candidate must know while working, each in one line across the page. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import type { SittingPicture } from '$core/room';
 	import type { TimeLeft } from '$player/time-left.svelte';
 	import { clockLength, minutesInWords, minutesLeft } from '$core/time';
@@ -17,7 +18,7 @@
 	const SAID = [60, 30, 10];
 	function secondsSaid(ms: number): string {
 		const next = SAID.findLast((seconds) => ms <= seconds * 1_000);
-		return next === undefined ? minutesInWords(minutesLeft(ms)) : `${next} seconds`;
+		return next === undefined ? minutesInWords(minutesLeft(ms)) : counted(next, 'second');
 	}
 </script>
 

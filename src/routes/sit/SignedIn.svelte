@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { SittingPicture } from '$core/room';
-	import { minutesLeft, timeAndDate } from '$core/time';
+	import { minutesInWords, minutesLeft, timeAndDate } from '$core/time';
 	import { deviceName } from '$player/device-name';
 	import type { Leftovers } from '$player/leftovers.svelte';
 	import { Line } from '$player/line.svelte';
@@ -308,7 +308,7 @@
 	<Calm title="You will continue another time" paper={picture.paper.title} person={picture.candidate.name}>
 		<p>
 			Your exam has been put aside for now. All your answers are safe{picture.time.remaining !== null
-				? `, and you keep your ${minutesLeft(picture.time.remaining)} minutes`
+				? `, and you keep your ${minutesInWords(minutesLeft(picture.time.remaining))}`
 				: ''}. Your proctor will tell you when and where you continue.
 		</p>
 		<Press onclick={leave}>Clear this device for the next person</Press>

@@ -1,5 +1,6 @@
 <!-- @component Let in: what awaits the candidate, and the button that begins. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import type { Snippet } from 'svelte';
 	import type { Problem } from '$core/problem';
 	import type { SittingPicture } from '$core/room';
@@ -34,7 +35,7 @@
 	beside={picture.begun ? undefined : told}
 >
 	<p>
-		{picture.paper.questions} questions, {picture.paper.points} points.
+		{counted(picture.paper.questions, 'question')}, {counted(picture.paper.points, 'point')}.
 		<OwnLength {picture} />
 	</p>
 	{#if picture.time.cut > 0 && !picture.begun}

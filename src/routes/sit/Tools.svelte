@@ -1,5 +1,6 @@
 <!-- @component What lies beside the paper: calculator, formulas, notes, looks, languages, the raised hand. -->
 <script lang="ts">
+	import { minutesInWords } from '$core/time';
 	import { siteAddress } from '$core/lockdown';
 	import { languageName } from '$core/session';
 	import { NOTES, type Allowed } from '$core/paper';
@@ -122,7 +123,7 @@
 	{#if picture.breaks && picture.breaks.left > 0}
 		<button type="button" class={button} onclick={takeBreak} data-testid="break"
 			>{asksBreak
-				? `Really? ${picture.breaks.minutes} minutes, ${picture.breaks.stopsClock ? 'with the clock stopped' : 'and the clock runs on'}`
+				? `Really? ${minutesInWords(picture.breaks.minutes)}, ${picture.breaks.stopsClock ? 'with the clock stopped' : 'and the clock runs on'}`
 				: `Take a break (${picture.breaks.left} left)`}</button
 		>
 	{/if}

@@ -1,5 +1,6 @@
 <!-- @component At the door, or let in before it is time: nothing to do but to wait. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import type { Snippet } from 'svelte';
 	import type { SittingPicture } from '$core/room';
 	import { clockLength, clockTime } from '$core/time';
@@ -35,7 +36,7 @@
 		</p>
 	{/if}
 	<p class="text-ink-2">
-		{picture.paper.questions} questions, {picture.paper.points} points. <OwnLength {picture} />
+		{counted(picture.paper.questions, 'question')}, {counted(picture.paper.points, 'point')}. <OwnLength {picture} />
 	</p>
 	{@render children()}
 	{#if isLineDown}<p class="text-ochre text-[16px]">

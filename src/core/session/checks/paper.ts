@@ -1,3 +1,5 @@
+import { minutesInWords } from '../../time';
+import { counted } from '../../names';
 import { forwardBy } from '../movement';
 import type { SessionFacts } from '../facts';
 import { checkForms } from './forms';
@@ -60,7 +62,7 @@ export function checkPaper(facts: SessionFacts): Finding[] {
 		);
 	for (const pool of paper.pools) {
 		if (pool.draw > pool.of)
-			push('K11', 'block', 'Pool too small.', `“${pool.title}” deals ${pool.draw} of ${pool.of} questions.`);
+			push('K11', 'block', 'Pool too small.', `“${pool.title}” deals ${pool.draw} of ${counted(pool.of, 'question')}.`);
 		if (!pool.equalPoints)
 			push(
 				'K10',
@@ -91,7 +93,7 @@ export function checkPaper(facts: SessionFacts): Finding[] {
 			'early_without_limit',
 			'block',
 			'Nobody hands in early.',
-			`Points are given for handing in with ${marking.earlyMinutes} minutes left, and there is no limit to be left of.`,
+			`Points are given for handing in with ${minutesInWords(marking.earlyMinutes)} left, and there is no limit to be left of.`,
 			[{ text: 'no points for it', set: { 'rules.marking.earlyMinutes': null } }]
 		);
 	else if (marking.earlyMinutes != null && marking.earlyMinutes >= timing.limitMinutes!)
@@ -99,7 +101,7 @@ export function checkPaper(facts: SessionFacts): Finding[] {
 			'early_at_once',
 			'block',
 			'Nobody can be so early.',
-			`${marking.earlyMinutes} minutes are to be left of ${timing.limitMinutes}.`,
+			`${minutesInWords(marking.earlyMinutes)} are to be left of ${timing.limitMinutes}.`,
 			[{ text: 'no points for it', set: { 'rules.marking.earlyMinutes': null } }]
 		);
 	if (!movement.goingBack && movement.answerToGoOn)
@@ -140,7 +142,7 @@ export function checkPaper(facts: SessionFacts): Finding[] {
 			'K16',
 			'block',
 			'Anyone can try again.',
-			`${attempts.most} attempts in a window that stays open let the whole group sit twice.`,
+			`${counted(attempts.most, 'attempt')} in a window that stays open let the whole group sit twice.`,
 			[
 				{ text: 'one attempt', set: { 'rules.attempts.most': 1 } },
 				{ text: 'last entry after 15 min', set: { 'rules.timing.lastEntryMinutes': 15 } }

@@ -1,5 +1,5 @@
 import { clockTime, localTime, MINUTE } from '../../time';
-import { listed, someNames } from '../../names';
+import { counted, listed, someNames } from '../../names';
 import type { SessionFacts } from '../facts';
 import type { Finding, Fix } from '../finding';
 import { isSameLanguage, languageName } from '../language';
@@ -25,7 +25,7 @@ export function checkPeople(facts: SessionFacts): Finding[] {
 			'block',
 			'where',
 			'Too small.',
-			`${seated} candidates${facts.elsewhere > 0 ? ' in the room' : ''}, ${room.seats} seats in the ${room.name}.`,
+			`${counted(seated, 'candidate')}${facts.elsewhere > 0 ? ' in the room' : ''}, ${counted(room.seats, 'seat')} in the ${room.name}.`,
 			roomFixes(facts)
 		);
 	if (room.seats === 0 && seated > 0)
@@ -99,7 +99,7 @@ function checkLanguages({ languages, paper }: SessionFacts): Finding[] {
 		if (version && version.questions >= own.questions) continue;
 		const whole = [own, ...others.filter(({ questions }) => questions >= own.questions)];
 		const partly = version
-			? `, and ${version.questions} of its ${own.questions} questions in ${languageName(one.tag!)}`
+			? `, and ${version.questions} of its ${counted(own.questions, 'question')} in ${languageName(one.tag!)}`
 			: '';
 		const rest = languages.filter((other) => other !== one).flatMap(({ ids }) => ids);
 		found.push({

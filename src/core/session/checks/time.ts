@@ -1,5 +1,6 @@
-import { someNames } from '../../names';
+import { counted, someNames } from '../../names';
 import {
+	minutesInWords,
 	addDays,
 	clockTime,
 	fieldDate,
@@ -109,7 +110,7 @@ function checkFit(facts: SessionFacts): Finding[] {
 			level: 'block',
 			field: 'when',
 			title: 'Cut short.',
-			message: `The window is ${room} minutes, the limit ${limit}${longest > limit ? `; with extra time the last need until ${clockTime(needed, zone)}` : ''}.`,
+			message: `The window is ${minutesInWords(room)}, the limit ${limit}${longest > limit ? `; with extra time the last need until ${clockTime(needed, zone)}` : ''}.`,
 			fixes: [finish, endAt(needed)]
 		});
 	else if (atClose === 'cut' && short.length > 0)
@@ -211,7 +212,7 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			'K28',
 			'door',
 			'Late arrivals have less time.',
-			`All start together: anyone who enters at the last moment has ${timing.lastEntryMinutes} minutes less.`,
+			`All start together: anyone who enters at the last moment has ${minutesInWords(timing.lastEntryMinutes ?? 0)} less.`,
 			[{ text: 'each from when they begin', set: { 'rules.timing.clockStarts': 'candidate' } }]
 		);
 	if (timing.limitMinutes !== null && timing.maxLimitMinutes !== null && timing.limitMinutes > timing.maxLimitMinutes)
@@ -219,7 +220,7 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			'over_longest',
 			'time',
 			'Longer than the longest limit.',
-			`The limit is ${timing.limitMinutes} minutes, and the longest that anybody may have here ${timing.maxLimitMinutes}: nobody would get more.`,
+			`The limit is ${minutesInWords(timing.limitMinutes)}, and the longest that anybody may have here ${timing.maxLimitMinutes}: nobody would get more.`,
 			[
 				{
 					text: `limit of ${timing.maxLimitMinutes} min`,
@@ -249,7 +250,7 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 			'pauses',
 			'time',
 			'Time to look things up.',
-			`Everyone may stop the clock ${rules.pauses.most} times for ${rules.pauses.minutes} minutes.`,
+			`Everyone may stop the clock ${rules.pauses.most} times for ${minutesInWords(rules.pauses.minutes)}.`,
 			[
 				{ text: 'let the clock run on', set: { 'rules.pauses.stopsClock': false } },
 				{ text: 'no pauses', set: { 'rules.pauses.most': 0 } }
@@ -263,7 +264,7 @@ function checkClock({ rules, candidates, paper }: SessionFacts): Finding[] {
 				'length',
 				'time',
 				limit < suggested ? 'Tight.' : 'Generous.',
-				`${limit} minutes for ${paper.questions} questions; about ${suggested} are usual.`,
+				`${minutesInWords(limit)} for ${counted(paper.questions, 'question')}; about ${suggested} are usual.`,
 				[suggestion(timing, paper)],
 				'info'
 			);
@@ -285,7 +286,8 @@ function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
 	const others = goingOn.filter((one) => one.limitMinutes !== limit);
 	if (others.length === 0) return [];
 	const [{ limitMinutes: before }] = others;
-	const inWords = (minutes: number | null) => (minutes === null ? 'without a limit' : `with ${minutes} minutes`);
+	const inWords = (minutes: number | null) =>
+		minutes === null ? 'without a limit' : `with ${minutesInWords(minutes)}`;
 	const who = someNames(others.filter((one) => one.limitMinutes === before).map((one) => one.person.name));
 	return [
 		{
@@ -296,7 +298,7 @@ function checkGoingOn({ goingOn, rules }: SessionFacts): Finding[] {
 			message: `${who} began ${inWords(before)} and would go on ${inWords(limit)}, less what they have worked.`,
 			fixes: [
 				{
-					text: before === null ? 'no limit' : `${before} minutes, as before`,
+					text: before === null ? 'no limit' : `${minutesInWords(before)}, as before`,
 					set: { 'rules.timing.limitMinutes': before, 'rules.timing.questionSeconds': null }
 				}
 			]

@@ -194,7 +194,9 @@ describe('saving answers', () => {
 			{ ...revision(6, 'notes', null), value: 'scratch' }
 		]);
 		expect(await standing()).toEqual({ q1: true, q2: true });
-		expect(await heldBack(otium.db, ['sit0'])).toEqual(new Map([['sit0', { count: 2, since: house.clock.at }]]));
+		expect(await heldBack(otium.db, ['sit0'])).toEqual(
+			new Map([['sit0', { count: 2, since: house.clock.at, because: ['after_end'] }]])
+		);
 		const count = () => countHeldBack(otium, PROCTOR, 's1', 'sit0', 'The line was down');
 		expect((await Promise.all([count(), count()])).sort()).toEqual([0, 2]);
 		expect(await standing()).toEqual({ q1: true, q2: false, q3: false });

@@ -1,3 +1,5 @@
+import { groupBy } from '$core/group-by';
+import type { KeptBecause } from '$core/logbook';
 import { NOTES } from '$core/paper';
 import type { Actor } from '$core/sitting';
 import { heldAnswers, standAnswers, transact, type AnswerRow, type Query } from '../db';
@@ -5,8 +7,8 @@ import { appendToLogbook } from '../logbook';
 import type { Acting } from '../house';
 import { standingRow } from './write-group';
 
-/** Answers that are kept without counting though they are newer than what counts, and since when. */
-export type HeldBack = { count: number; since: number };
+/** Answers that are kept without counting though they are newer than what counts, since when, and why. */
+export type HeldBack = { count: number; since: number; because: KeptBecause[] };
 
 /**
  * What arrived after the end, on hold, or from a device that was freed, as after a line that was down for longer than the
@@ -17,8 +19,21 @@ export async function heldBack(db: Query, sittingIds: string[]): Promise<Map<str
 		.groupBy('answer.sitting_id')
 		.select('answer.sitting_id as id')
 		.countDistinct('answer.question_id as count')
-		.min('received_at as since')) as unknown as (HeldBack & { id: string })[];
-	return new Map(rows.map(({ id, count, since }) => [id, { count, since }]));
+		.min('received_at as since')) as unknown as { id: string; count: number; since: number }[];
+	if (rows.length === 0) return new Map();
+	const reasons: { id: string; because: KeptBecause }[] = await held(
+		db,
+		rows.map(({ id }) => id)
+	)
+		.distinct('answer.sitting_id as id', 'kept_because as because')
+		.orderBy('kept_because');
+	const becauseOf = groupBy(reasons, ({ id }) => id);
+	return new Map(
+		rows.map(({ id, count, since }) => [
+			id,
+			{ count, since, because: (becauseOf.get(id) ?? []).map(({ because }) => because) }
+		])
+	);
 }
 
 /**

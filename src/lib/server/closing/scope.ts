@@ -27,6 +27,17 @@ export async function mustBeForAll(db: Query, staff: StaffMember, act: Act, admi
 		});
 }
 
+/** Administrations of which this person sees something and that are not closed, the latest first. */
+export async function openAdministrations(
+	db: Query,
+	staff: StaffMember,
+	act: Act,
+	now: number
+): Promise<AdministrationName[]> {
+	const closed: string[] = await db('closing').pluck('administration_id');
+	return (await administrationsFor(db, staff, act, now, null)).all.filter(({ id }) => !closed.includes(id));
+}
+
 /** Administrations of which this person sees something, the latest first; and the one that is shown where none is named. */
 export async function administrationsFor(
 	db: Query,

@@ -19,6 +19,7 @@ export {
 export type { Db, Query } from './open';
 export { lateAnswers } from './late-answers';
 export { heldAnswers } from './held-answers';
+export { whereBegun } from './where-begun';
 export { answerRevisions, answersByMinute } from './answer-counts';
 export { deleteOutlived } from './outlived';
 export { keyFor, KEY_FILE, macOf, markOf, openSecret, readHouseKey, sealSecret, WrongHouseKey } from './house-key';

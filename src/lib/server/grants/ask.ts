@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import { z } from 'zod';
 import { may, type StaffMember, SUPERVISING } from '$core/access';
 import { BESIDE, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
@@ -72,7 +73,10 @@ const MOST_PEOPLE = 500;
 /** What the grants form sends: one thing, for one or several sittings. */
 export const GrantAsked = z.object({
 	id: z.string().min(8).max(60),
-	sittingIds: z.array(id).min(1, 'Choose for whom.').max(MOST_PEOPLE, `At most ${MOST_PEOPLE} people at once.`),
+	sittingIds: z
+		.array(id)
+		.min(1, 'Choose for whom.')
+		.max(MOST_PEOPLE, `At most ${counted(MOST_PEOPLE, 'person', 'people')} at once.`),
 	what: GrantWhat,
 	/** For this session alone, for its paper, for the administration, or for good. */
 	scope: z.enum(['session', 'paper', 'administration', 'standing']),

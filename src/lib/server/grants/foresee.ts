@@ -13,9 +13,10 @@ import {
 } from '$core/grants';
 import { fullName } from '$core/names';
 import { hasEnded, isAtWork, isUnfinished, STATE_NAMES } from '$core/sitting';
-import { allottedMinutes, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
+import { minutesInWords, allottedMinutes, localMidnightAfter, MINUTE, timeAndDate } from '$core/time';
 import type { Query } from '../db';
 import { draftGrant, type NewGrant } from '../records';
+import { offerAgain } from '../session';
 import { dayToldTo, loadSitting, loadSittings, regrant, type Loaded } from '../sitting';
 import { daysOf, siteDays, type SiteDays } from './days';
 import { effectWordsOf, reachedBy } from './give';
@@ -105,7 +106,9 @@ export function askedOf({ session, reckoning, merge, sitting }: Loaded, now: num
 	if (sitting.beganAt !== null) {
 		const left = reckoning.naturalDeadline === null ? null : Math.max(0, reckoning.naturalDeadline - now);
 		const minutes = left === null ? null : Math.ceil(left / MINUTE);
-		return { ...common, window: { opens: now, closes: reckoning.windowEnd }, minutes, startsAtOpening: true };
+		// Whoever has begun and may finish is stopped by no close.
+		const closes = timing.atClose === 'cut' ? reckoning.windowEnd : null;
+		return { ...common, window: { opens: now, closes }, minutes, startsAtOpening: true };
 	}
 	return {
 		...common,
@@ -135,11 +138,21 @@ function effectOn(one: Loaded, then: Loaded, days: Days): GrantEffect {
 	};
 }
 
+/** What has to happen before a further attempt is sat: nothing plans one by itself. */
+function attemptNote(then: Loaded, now: number): string {
+	if (!hasEnded(then.sitting.state)) return 'It counts once this attempt has been handed in.';
+	const offer = offerAgain(then, now);
+	if (offer === null) return 'No session is open for it: put them into another session of this paper.';
+	const from = offer.from === null ? 'now' : `from ${timeAndDate(offer.from, then.session.site.zone, now)}`;
+	return `They begin attempt ${offer.attempt} of ${offer.most} ${from}, on the device on which they handed in. Elsewhere it takes another session of this paper.`;
+}
+
 function notesOn(one: Loaded, then: Loaded, fits: boolean, now: number): string[] {
 	const { sitting, session } = one;
 	const zone = session.site.zone;
 	const notes: string[] = [];
-	if (hasEnded(sitting.state) && sitting.ended)
+	if (then.merge.extraAttempts > one.merge.extraAttempts) notes.push(attemptNote(then, now));
+	else if (hasEnded(sitting.state) && sitting.ended)
 		notes.push(
 			`${STATE_NAMES[sitting.state]} at ${timeAndDate(sitting.ended.at, zone, now)}: this counts once the sitting is reopened.`
 		);
@@ -215,6 +228,6 @@ export async function endedBy(db: Query, grant: Grant, now: number): Promise<str
 		.filter(({ then }) => then.reckoning.phase === 'over' || then.reckoning.phase === 'grace')
 		.map(({ one }) => {
 			const used = Math.floor((now - (one.reckoning.origin ?? now) - one.reckoning.stopped) / MINUTE);
-			return `${fullName(one.candidate)} is at work and has used ${used} minutes: without it their time would be over at once.`;
+			return `${fullName(one.candidate)} is at work and has used ${minutesInWords(used)}: without it their time would be over at once.`;
 		});
 }

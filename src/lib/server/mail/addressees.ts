@@ -2,7 +2,7 @@ import { showSlip } from '$core/access';
 import type { MailFacts } from '$core/mail';
 import { fullName } from '$core/names';
 import {
-	allottedMinutes,
+	minutesInWords,
 	clockTime,
 	isOverDays,
 	lastEntryOf,
@@ -16,7 +16,7 @@ import type { ToldSubject } from '$core/told';
 import type { Query } from '../db';
 import { ownNote, rehearsalNote } from '../identity';
 import { doorOpensAt, type Session, slipsFor } from '../session';
-import { besideRules, loadSittingsOf, toldToAll, toldWith, whereOf } from '../sitting';
+import { besideRules, loadSittingsOf, minutesToWork, toldToAll, toldWith, whereOf } from '../sitting';
 import type { Letter } from './write';
 
 export const DAY_MS = 86_400_000;
@@ -59,7 +59,7 @@ export async function candidates(db: Query, session: Session, origin: string, no
 		.sort((a, b) => a.candidate.family.localeCompare(b.candidate.family))
 		.map((one) => {
 			const { window } = one.reckoning;
-			const minutes = allottedMinutes(session.rules.timing, one.merge.grants);
+			const minutes = minutesToWork(one);
 			const code = slips.get(one.sitting.id);
 			const { room, seat } = whereOf(one, seatOf.get(one.sitting.id) ?? null);
 			return {
@@ -72,7 +72,7 @@ export async function candidates(db: Query, session: Session, origin: string, no
 					room: `${room}, ${session.site.name}`,
 					seat: seat ?? 'to be assigned',
 					// Their own time and window, not the session's.
-					minutes: minutes === null ? 'no time limit' : `${minutes} minutes`,
+					minutes: minutes === null ? 'no time limit' : minutesInWords(minutes),
 					door: clockTime(one.reckoning.doorOpens, session.site.zone),
 					last_entry:
 						one.reckoning.lastEntry === null
@@ -107,7 +107,7 @@ export async function proctors(db: Query, session: Session, origin: string, now:
 			name,
 			number: '',
 			seat: '',
-			minutes: limitMinutes === null ? 'no time limit' : `${limitMinutes} minutes`,
+			minutes: limitMinutes === null ? 'no time limit' : minutesInWords(limitMinutes),
 			door: clockTime(doorOpensAt(session), session.site.zone),
 			link: `${origin}/live/${session.id}`,
 			code: '',

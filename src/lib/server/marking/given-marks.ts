@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import { type HandPlan, handStanding } from '$core/by-hand';
 import type { Question } from '$core/paper';
 import { fail } from '$core/problem';
@@ -68,7 +69,7 @@ function pointsOf(mark: NewMark, { rubric }: HandPlan, question: Question): numb
 		fail('not_taken', {
 			message:
 				rubric.length === 0
-					? `This question is worth 0 to ${question.points} points.`
+					? `This question is worth 0 to ${counted(question.points, 'point')}.`
 					: 'Give points for every criterion, and no more than it is worth.'
 		});
 	return points;

@@ -2,7 +2,8 @@ import { nanoid } from 'nanoid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { MINUTE } from '$core/time';
 import { giveGrant } from '../grants';
-import { endSession, findSession, owingOf } from '../session';
+import { lettersFor, templateFor } from '../mail';
+import { endSession, findSession, inputOf, owingOf, planSession } from '../session';
 import { act } from '../sitting';
 import {
 	arriveAt,
@@ -72,6 +73,22 @@ describe('owed', () => {
 			expect(refused.ok).toBe(false);
 		}
 		expect(await told()).toEqual(['sit1 arranged carried_over', 'sit3 owed absent']);
+	});
+
+	it('who goes on is planned, and told, for what is left to them', async () => {
+		const { db } = house.otium;
+		const owed = await among('sit1');
+		expect(owed).toMatchObject([{ hasBegun: true, minutesLeft: 40 }]);
+		expect(await offerMakeUp(db, owed, house.clock.at)).toMatchObject({ minutes: 40 });
+		const { sessionId } = await makeUp(house.otium, ODE, COORDINATOR, owed, MONDAY, 'https://otium.example');
+		const session = (await findSession(db, sessionId))!;
+		const template = await templateFor(db, 'candidate');
+		const [letter] = await lettersFor(db, session, 'candidate', template, 'https://otium.example', house.clock.at);
+		expect(letter.mail.body).toContain('40 minutes');
+		const planned = await planSession(db, 'winter', await inputOf(db, session), house.clock.at, sessionId);
+		const { rules, window } = session;
+		const lastEntry = window.opens + rules.timing.lastEntryMinutes! * MINUTE;
+		expect(planned.ok && planned.plan.facts.busyUntil).toBe(Math.max(window.closes!, lastEntry + 40 * MINUTE));
 	});
 
 	it('proposes times at which somebody supervises and nobody has anything else, on weekdays', async () => {

@@ -1,10 +1,9 @@
 import { may, sitesWith, type StaffMember } from '$core/access';
 import { fullName } from '$core/names';
 import { owedState, type OwedWhy } from '$core/owed';
-import { MINUTE } from '$core/time';
 import type { Query } from '../db';
 import { placeOf, type Session } from '../session';
-import { loadSittings, whereOf, type Loaded } from '../sitting';
+import { loadSittings, minutesToWork, whereOf, type Loaded } from '../sitting';
 
 /** Somebody who is owed a sitting, or was until it was arranged or waived. */
 export type Owed = {
@@ -19,6 +18,8 @@ export type Owed = {
 	administrationId: string;
 	session: { id: string; name: string; opens: number; zone: string; siteId: string };
 	answered: number;
+	/** They go on where they stopped. */
+	hasBegun: boolean;
 	/** Working time left, in minutes; null: no limit, or not begun. */
 	minutesLeft: number | null;
 	/** What is arranged for them, at the site of their session. */
@@ -83,7 +84,7 @@ async function waiversOf(db: Query, sittingIds: string[]): Promise<Map<string, W
 }
 
 function toOwed(one: Loaded, waiver: Waiver | null, now: number): Owed | null {
-	const { sitting, session, candidate, merge, reckoning } = one;
+	const { sitting, session, candidate, merge } = one;
 	const found = owedState(
 		{
 			state: sitting.state,
@@ -96,8 +97,7 @@ function toOwed(one: Loaded, waiver: Waiver | null, now: number): Owed | null {
 		now
 	);
 	if (!found) return null;
-	const left =
-		sitting.beganAt === null || reckoning.remaining === null ? null : Math.ceil(reckoning.remaining / MINUTE);
+	const hasBegun = sitting.beganAt !== null;
 	return {
 		sittingId: sitting.id,
 		candidateId: candidate.id,
@@ -115,7 +115,8 @@ function toOwed(one: Loaded, waiver: Waiver | null, now: number): Owed | null {
 			siteId: session.site.id
 		},
 		answered: one.answered,
-		minutesLeft: left,
+		hasBegun,
+		minutesLeft: hasBegun ? minutesToWork(one) : null,
 		arranged: found.state === 'arranged' ? arrangedAs(one, session) : null,
 		waiver: waiver && { id: waiver.id, reason: waiver.reason, by: waiver.by }
 	};

@@ -3,7 +3,7 @@ import { may, type StaffMember } from '$core/access';
 import { proposeSlots, type Called, type Proposal } from '$core/grants';
 import { fail } from '$core/problem';
 import type { Actor } from '$core/sitting';
-import { allottedMinutes, localMidnightAfter, MINUTE } from '$core/time';
+import { localMidnightAfter, MINUTE } from '$core/time';
 import { transact, type Query } from '../db';
 import { daysFor } from '../grants';
 import type { Acting } from '../house';
@@ -19,7 +19,7 @@ import {
 	saveSession,
 	type SessionInput
 } from '../session';
-import { loadSittings, type Loaded } from '../sitting';
+import { loadSittings, minutesToWork, type Loaded } from '../sitting';
 import { owedTo, type Owed } from './owed';
 
 /**
@@ -113,7 +113,7 @@ async function loadOf(db: Query, owed: Owed[], now: number): Promise<Loaded[]> {
 }
 
 function longestNeed(loaded: Loaded[]): number | null {
-	const needs = loaded.map(({ session, merge }) => allottedMinutes(session.rules.timing, merge.grants));
+	const needs = loaded.map(minutesToWork);
 	return needs.some((need) => need === null) ? null : Math.max(...(needs as number[]));
 }
 

@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import type { StaffMember } from '$core/access';
 import type { Audience } from '$core/bank';
 import { fail } from '$core/problem';
@@ -31,7 +32,7 @@ export async function bankFile(
 		fail('not_taken', {
 			message: bytes
 				? 'With its pictures and sound this is more than the 10 MB that one file may have.'
-				: `One file holds at most ${MOST_BANKED} questions, and this is more.`,
+				: `One file holds at most ${counted(MOST_BANKED, 'question')}, and this is more.`,
 			instead: 'Narrow the list, by topic for instance, and export it in parts.'
 		});
 	return bytes;

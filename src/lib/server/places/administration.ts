@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import { IANAZone } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Actor } from '$core/sitting';
@@ -122,7 +123,7 @@ export async function saveAdministration(
 	if (change.bought !== null && allotted > change.bought)
 		return {
 			ok: false,
-			message: `${allotted} sittings are allotted, but ${change.bought} were bought: ${allotted - change.bought} too many.`
+			message: `${counted(allotted, 'sitting')} are allotted, but ${change.bought} were bought: ${allotted - change.bought} too many.`
 		};
 	return transact(otium.db, async (trx): Promise<AdministrationResult> => {
 		const now = await findAdministration(trx, id);
@@ -134,7 +135,7 @@ export async function saveAdministration(
 			if (known && site.allotted !== null && site.allotted < known.used)
 				return {
 					ok: false,
-					message: `${known.name} uses ${known.used} sittings already; ${site.allotted} can’t be allotted.`
+					message: `${known.name} uses ${counted(known.used, 'sitting')} already; ${site.allotted} can’t be allotted.`
 				};
 			if ((site.opens === null) !== (site.closes === null) || (site.opens && site.closes && site.closes <= site.opens))
 				return { ok: false, message: `${known?.name ?? 'A site'}: give both hours, the later one second, or neither.` };

@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import type { Content } from 'pdfmake/interfaces';
 import {
 	isMarkedByHand,
@@ -35,7 +36,7 @@ export async function printPaper(
 	const head: Content[] = [
 		{ text: print === 'paper' ? paper.title : `${PAPER_PRINTS[print]}: ${paper.title}`, style: 'title' },
 		{
-			text: `${version} · ${dealt.name ? `form ${dealt.name}, print ${form}` : `form ${form}`} · ${questions.length} questions`,
+			text: `${version} · ${dealt.name ? `form ${dealt.name}, print ${form}` : `form ${form}`} · ${counted(questions.length, 'question')}`,
 			style: 'quiet',
 			margin: [0, 2, 0, 8]
 		}

@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import { showSlip } from '$core/access';
 import { grantInWords } from '$core/grants';
@@ -201,7 +202,7 @@ function seating(session: Session, rows: Row[]): Content[] {
 /** Whoever keeps the paper can show later whether the record was cut off or made anew. */
 function anchorLine({ at, entries, head, groups, groupHead, mac }: Anchor): Content {
 	return {
-		text: `Record of this house at ${at}: ${entries} entries, ${head}; ${groups} groups of answers, ${groupHead}; sealed ${mac}`,
+		text: `Record of this house at ${at}: ${counted(entries, 'entry', 'entries')}, ${head}; ${groups} groups of answers, ${groupHead}; sealed ${mac}`,
 		style: 'quiet',
 		fontSize: 7,
 		margin: [0, 14, 0, 0]

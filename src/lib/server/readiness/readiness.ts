@@ -1,8 +1,9 @@
+import { counted } from '$core/names';
 import type { Finding, ReadyLine } from '$core/session';
 import { clockTime, isOverDays, MINUTE, timeAndDate } from '$core/time';
 import { TEMPLATES } from '$core/mail';
 import type { Query } from '../db';
-import { lettersFor } from '../mail';
+import { lettersFor, mailLeaves } from '../mail';
 import { devicesReady } from './devices-ready';
 import { doorOpensAt, inputOf, planSession, type Plan, type Session } from '../session';
 
@@ -24,7 +25,7 @@ export async function readinessOf(db: Query, session: Session, now: number): Pro
 			...(plan.facts.candidates - plan.facts.elsewhere <= plan.facts.room.seats && plan.facts.candidates > 0
 				? { state: 'done' as const }
 				: { state: 'blocked' as const, who: 'a coordinator', href: edit }),
-			text: `${plan.facts.candidates} candidates${plan.facts.elsewhere > 0 ? `, ${plan.facts.elsewhere} elsewhere` : ''}, ${plan.facts.room.seats} seats`
+			text: `${counted(plan.facts.candidates, 'candidate')}${plan.facts.elsewhere > 0 ? `, ${plan.facts.elsewhere} elsewhere` : ''}, ${counted(plan.facts.room.seats, 'seat')}`
 		},
 		timeLine(plan),
 		...entitlementLine(plan),
@@ -108,7 +109,7 @@ function entitlementLine({ facts: { entitlement } }: Plan): ReadyLine[] {
 			: {
 					key: 'entitlement',
 					state: 'done',
-					text: `${entitlement.needed} sittings allotted, ${entitlement.left - entitlement.needed} left after`
+					text: `${counted(entitlement.needed, 'sitting')} allotted, ${entitlement.left - entitlement.needed} left after`
 				}
 	];
 }
@@ -132,7 +133,7 @@ async function rehearsalLine(db: Query, session: Session, { roster, rules }: Pla
 	const ids = roster.people.map((person) => person.candidateId);
 	const { ready, notReady: failed } = await devicesReady(db, ids);
 	const needed = rules.lockdown.level !== 'open';
-	const text = `${ready} of ${ids.length} devices checked${failed > 0 ? `, ${failed} not ready` : ''}`;
+	const text = `${ready} of ${counted(ids.length, 'device')} checked${failed > 0 ? `, ${failed} not ready` : ''}`;
 	const href = `/prepare/devices?session=${session.id}`;
 	if (ready === ids.length || (!needed && failed === 0))
 		return {
@@ -163,7 +164,7 @@ async function mailLine(db: Query, session: Session, now: number): Promise<Ready
 		return {
 			key: 'mail',
 			state: 'open',
-			text: `${of('failed')} mails failed`,
+			text: `${counted(of('failed'), 'mail')} failed`,
 			detail: 'check and send again',
 			who: 'a coordinator',
 			href
@@ -178,7 +179,17 @@ async function mailLine(db: Query, session: Session, now: number): Promise<Ready
 			who: 'a coordinator',
 			href
 		};
-	if (of('sent') + of('waiting') > 0) return { key: 'mail', state: 'done', text: `${of('sent')} mails sent`, href };
+	const written = of('sent') + of('waiting');
+	if (written > 0 && !mailLeaves())
+		return {
+			key: 'mail',
+			state: 'open',
+			text: `${counted(written, 'mail')} written, none sent`,
+			detail: 'no mail server is set up: tell people yourself, or name one',
+			who: 'a coordinator',
+			href
+		};
+	if (written > 0) return { key: 'mail', state: 'done', text: `${counted(of('sent'), 'mail')} sent`, href };
 	return {
 		key: 'mail',
 		state: 'open',

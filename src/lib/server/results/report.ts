@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import type { Content } from 'pdfmake/interfaces';
 import { GATES } from '$core/closing';
 import { grantInWords } from '$core/grants';
@@ -133,7 +134,7 @@ async function papersPart(otium: Needs, administrationId: string, lines: ResultL
 			({ result }) => result.band?.name ?? (result.passed === null ? '' : result.passed ? 'Passed' : 'Not passed')
 		);
 		parts.push(
-			heading(`${title}: ${own.length} results`),
+			heading(`${title}: ${counted(own.length, 'result')}`),
 			table([
 				['Site', 'Results', 'Mean', 'Least', 'Most'],
 				...[...groupBy(own, ({ sitting }) => sitting.site)].map(([site, rows]) => {
@@ -227,7 +228,7 @@ async function actsPart(db: Query, session: Session, now: number): Promise<Conte
 	const together = groupBy(acts, (act) => `${Math.floor(act.at / MINUTE)} ${entryInWords(act)}`);
 	const rows = [...together.values()].map((same) => {
 		const names = same.flatMap(({ candidate }) => candidate ?? []);
-		const whom = names.length > 6 ? `${names.length} candidates` : names.join(', ');
+		const whom = names.length > 6 ? counted(names.length, 'candidate') : names.join(', ');
 		return [timeAndDate(same[0].at, session.site.zone, now), entryInWords(same[0]), whom];
 	});
 	return [

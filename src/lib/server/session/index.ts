@@ -10,7 +10,7 @@ export { planAll, planSession, splitAsked } from './plan';
 export type { Plan } from './plan';
 export { gatherFacts, seatCount } from './facts';
 export { isOnRoster, rosterFor } from './roster';
-export { saveSession } from './save';
+export { lockedBecause, saveSession } from './save';
 export { scriptOf } from './script';
 export {
 	callTime,

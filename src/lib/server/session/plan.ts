@@ -8,7 +8,7 @@ import {
 	type SessionRules
 } from '$core/session';
 import { protectionInWords, protectionOf } from '$core/rules';
-import { capital, listed } from '$core/names';
+import { counted, capital, listed } from '$core/names';
 import { dealtCount, limitsCalculator, type Paper } from '$core/paper';
 import { readLocalWindow, shortDate, withWholeLimit, type Window } from '$core/time';
 import { whatBinds, type ToldSubject } from '$core/told';
@@ -202,7 +202,7 @@ function lookAcross(plans: Plan[], input: SessionInput) {
 				'room_twice',
 				'where',
 				'Room taken twice.',
-				`${listed(there.map(({ label }) => label))} would be in the ${room.name} at once: ${together} people, ${room.seats} seats.`
+				`${listed(there.map(({ label }) => label))} would be in the ${room.name} at once: ${counted(together, 'person', 'people')}, ${counted(room.seats, 'seat')}.`
 			);
 	}
 }

@@ -1,4 +1,5 @@
-import { fullName, someNames } from '$core/names';
+import { minutesInWords } from '$core/time';
+import { counted, fullName, someNames } from '$core/names';
 import { hasEnded, isUnfinished, type Sitting, type SittingState } from '$core/sitting';
 import { nextAttempt, type NextAttempt } from '$core/attempts';
 import type { AttemptRules, SessionKind } from '$core/session';
@@ -140,10 +141,10 @@ export async function rosterFor(db: Query, of: RosterQuestion): Promise<Roster> 
 					const next = further(row);
 					if (next === null || next.ok || (next.why === 'none_left' && of.attempts.most === 1))
 						return 'have sat this paper already';
-					if (next.why !== 'wait') return `have used all ${of.attempts.most} attempts`;
+					if (next.why !== 'wait') return `have used all ${counted(of.attempts.most, 'attempt')}`;
 					const wait = next.attempt === 2 ? of.attempts.waitMinutes : of.attempts.laterWaitMinutes;
 					return wait > 0
-						? `must wait ${wait} minutes between attempts`
+						? `must wait ${minutesInWords(wait)} between attempts`
 						: 'were still at their earlier attempt when this one begins';
 				}
 			)

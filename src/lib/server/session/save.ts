@@ -69,12 +69,19 @@ export async function saveSession(
 	return result;
 }
 
+/** Why a session that has not ended can't be changed any more; null: it can. */
+export function lockedBecause(session: Session, now: number): string | null {
+	if (now >= doorOpensAt(session)) return 'The door is open, so the session can no longer be changed.';
+	return session.doorCode === null
+		? null
+		: 'Its code has been released, so the session can no longer be changed: candidates may know it.';
+}
+
 function editObjection(old: Session | null, revision: number, now: number): string | null {
 	if (!old) return 'This session no longer exists. Go back to the list of sessions.';
 	if (old.endedAt !== null) return 'This session has ended. Make a new one from it instead.';
-	if (now >= doorOpensAt(old) || old.doorCode !== null) {
-		return 'The door is open, so the session can no longer be changed. Give minutes or windows to those who need them in the live room.';
-	}
+	const locked = lockedBecause(old, now);
+	if (locked !== null) return `${locked} Give minutes or windows to those who need them in the live room.`;
 	if (old.revision !== revision)
 		return 'Somebody else has changed this session in the meantime. Load it again to see their changes, then make yours.';
 	return null;

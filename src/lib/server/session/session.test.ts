@@ -122,7 +122,7 @@ describe('planning', () => {
 		const parts = (last: string) => [
 			part('at 14:00', '14:00', ['can0']),
 			part('at 14:20', '14:20', ['can1']),
-			part('the last', last, ['can2'])
+			{ ...part('the last', last, ['can2']), until: '16:40' }
 		];
 		const blocked = async (last: string) => {
 			const planned = await planAll(

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { breakSince, refusal, type Actor, type Refusal } from '$core/sitting';
-import { MINUTE } from '$core/time';
+import { minutesInWords, MINUTE } from '$core/time';
 import type { Acting } from '../house';
 import { act } from './act';
 import { loadSitting, loadSittings, type Loaded } from './load';
@@ -33,7 +33,7 @@ export async function takeBreak(otium: Acting, sittingId: string): Promise<Answe
 	const number = one.sitting.stops.filter((stop) => stop.why === 'break').length + 1;
 	return change(otium, `break-${sittingId}-${number}`, sittingId, {
 		kind: 'hold',
-		reason: `Break ${number}, ${breaks.minutes} minutes`,
+		reason: `Break ${number}, ${minutesInWords(breaks.minutes)}`,
 		stopsClock: breaks.stopsClock,
 		isBreak: true
 	});

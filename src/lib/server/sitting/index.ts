@@ -11,7 +11,7 @@ export { questionsSent, showQuestions } from './questions-sent';
 export { whereOf } from './where';
 export { workOf } from './work';
 export { noteDevice } from './note-device';
-export { besideRules, dayToldTo, toldOf, toldToAll, toldWith } from './told';
+export { besideRules, dayToldTo, minutesToWork, toldOf, toldToAll, toldWith } from './told';
 export { mayHavePaper } from './coming-back';
 export { breaksOf, endBreak, endDueBreaks, takeBreak } from './breaks';
 export type { Breaks } from './breaks';

@@ -31,8 +31,15 @@ export async function toldOf(db: Query, one: Loaded): Promise<ToldSubject[]> {
 	return toldWith(one, await besideRules(db, one.session));
 }
 
+/** Minutes that somebody has for their work from here on: all of it, or what is left once they have begun; null: no limit. */
+export function minutesToWork({ sitting, session, merge, reckoning }: Loaded): number | null {
+	if (sitting.beganAt === null) return allottedMinutes(session.rules.timing, merge.grants);
+	return reckoning.remaining === null ? null : minutesLeft(reckoning.remaining);
+}
+
 /** The same for many of one session, of which it is known what else binds there. */
-export function toldWith({ sitting, session, merge, reckoning }: Loaded, beside: BesideRules): ToldSubject[] {
+export function toldWith(one: Loaded, beside: BesideRules): ToldSubject[] {
+	const { sitting, session, merge, reckoning } = one;
 	return whatBinds({
 		...beside,
 		rules: session.rules,
@@ -46,10 +53,7 @@ export function toldWith({ sitting, session, merge, reckoning }: Loaded, beside:
 			breaks: merge.breaks ?? null,
 			calculator: merge.calculator ?? null,
 			extraAttempts: merge.extraAttempts,
-			goesOnWith:
-				sitting.beganAt === null
-					? null
-					: { minutes: reckoning.remaining === null ? null : minutesLeft(reckoning.remaining) }
+			goesOnWith: sitting.beganAt === null ? null : { minutes: minutesToWork(one) }
 		}
 	});
 }

@@ -2,12 +2,13 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { StaffMember } from '$core/access';
+import type { StaffMember, StaffRole } from '$core/access';
+import type { HandPlan } from '$core/by-hand';
 import { MINUTE } from '$core/time';
-import { seedDemo } from '../demo';
+import { seedWithAutumn } from '../demo';
 import { startOtium, type Otium } from '../otium';
 import { sweep } from '../sweep';
-import { drawToday, type Today } from '.';
+import { drawToday, waitingFor, type Today } from '.';
 
 const NOW = Date.parse('2026-12-08T09:42:00Z');
 const dir = mkdtempSync(join(tmpdir(), 'otium-today-'));
@@ -18,7 +19,7 @@ const ode: StaffMember = { id: 'x', name: 'x', roles: [{ role: 'coordinator', si
 
 beforeAll(async () => {
 	otium = await startOtium({ dataDir: dir, now: () => clock.at, sweep: false, logLevel: 'silent' });
-	await seedDemo(otium, clock, NOW);
+	await seedWithAutumn(otium, clock, NOW);
 	today = await drawToday(otium.db, ode, 'Europe/London', NOW);
 }, 120_000);
 afterAll(async () => {
@@ -64,6 +65,40 @@ describe('the day as a ribbon', () => {
 
 	it('counts everyone once', () => {
 		expect(Object.values(today.tally).reduce((sum, count) => sum + count, 0)).toBe(today.expected);
+	});
+});
+
+describe('what waits', () => {
+	const somebody = (role: StaffRole, id = role): StaffMember => ({ id, name: id, roles: [{ role, siteId: null }] });
+	const keysFor = async (staff: StaffMember, at = NOW) =>
+		(await waitingFor(otium.db, staff, at)).map(({ key }) => key.split(' ')[0]);
+
+	it('is named for each role, and for nobody what is not theirs', async () => {
+		expect(await keysFor(somebody('grants_officer'))).toEqual(['owed', 'requests']);
+		expect(await keysFor(somebody('closing_officer'))).toContain('incidents');
+		expect(await keysFor(ode)).toEqual(expect.arrayContaining(['owed', 'requests', 'incidents']));
+		for (const role of ['proctor', 'technician', 'author'] as const) expect(await keysFor(somebody(role))).toEqual([]);
+	});
+
+	it('counts the answers that a marker is named for, until they are marked', async () => {
+		const bodies: string[] = await otium.db('hand_plan').pluck('body');
+		const [{ id }] = bodies.flatMap((body) => (JSON.parse(body) as HandPlan).markers);
+		expect(await keysFor(somebody('marker', id as StaffRole))).toEqual(['marks']);
+		expect(await keysFor(somebody('marker', 'nobody' as StaffRole))).toEqual([]);
+	});
+
+	it('an administration whose days are over waits to be closed, and no longer once it is', async () => {
+		const afterwards = NOW + 200 * 24 * 60 * MINUTE;
+		const officer = somebody('closing_officer');
+		const waiting = async () =>
+			(await waitingFor(otium.db, officer, afterwards)).map(({ key }) => key).filter((key) => key.startsWith('close '));
+		const [first, ...others] = await waiting();
+		expect(first).toBeDefined();
+		const administration_id = first.split(' ')[1];
+		await otium
+			.db('closing')
+			.insert({ administration_id, at: NOW, by: 'x', archive: '', sha256: '', bytes: 0, counts: '{}', head: '' });
+		expect(await waiting()).toEqual(others);
 	});
 });
 

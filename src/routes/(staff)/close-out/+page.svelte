@@ -1,5 +1,6 @@
 <!-- @component The closing of an administration: its ledger, its gates site by site, and the closing itself. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { invalidateAll } from '$app/navigation';
 	import { GATES, type Gate, type GateKey } from '$core/closing';
 	import { shortDate } from '$core/time';
@@ -200,18 +201,18 @@
 				{#if standing.closed}
 					<strong>{standing.closed.by}</strong>{#if standing.closed.second}
 						and <strong>{standing.closed.second}</strong>{/if} closed it:
-					<strong>{standing.closed.counts.results} results</strong>
+					<strong>{counted(standing.closed.counts.results, 'result')}</strong>
 					are final, and a sealed archive of
 					<strong>{standing.closed.counts.entries} log entries</strong> and
-					<strong>{standing.closed.counts.answers} answers</strong> is written.
+					<strong>{counted(standing.closed.counts.answers, 'answer')}</strong> is written.
 				{:else}
 					{isReady ? 'Every gate is settled.' : 'When the last gate is settled,'}
 					<strong>{standing.closers.map(({ name }) => name).join(' or ') || 'a closing officer'}</strong>
-					{isReady ? 'can close' : 'closes'}: <strong>{standing.results} results</strong> become final, nothing can be
-					answered, granted or corrected any more, and a sealed archive of
+					{isReady ? 'can close' : 'closes'}: <strong>{counted(standing.results, 'result')}</strong> become final,
+					nothing can be answered, granted or corrected any more, and a sealed archive of
 					<strong>{standing.entries} log entries</strong>
 					and
-					<strong>{standing.answers} answers</strong> is written.
+					<strong>{counted(standing.answers, 'answer')}</strong> is written.
 				{/if}
 			</p>
 			{#if !standing.closed}

@@ -1,5 +1,6 @@
 <!-- @component What closing makes final, read before it is done; or rehearsed, when nothing changes. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Ask from '$ui/Ask.svelte';
@@ -41,7 +42,7 @@
 	onconfirm={() => (isRehearsal ? (open = false) : onclose(typed))}
 >
 	<ul class="list-disc space-y-1 pl-5" data-testid="becomes-final">
-		<li><strong>{standing.results} results</strong> become final, as they are marked now.</li>
+		<li><strong>{counted(standing.results, 'result')}</strong> become final, as they are marked now.</li>
 		{#each standing.sites as site (site.id)}
 			<li>
 				{site.name}: {signedBy(site.id) ? `signed by ${signedBy(site.id)}` : 'not signed yet'}.

@@ -1,5 +1,6 @@
 <!-- @component What a grant would come to, told before it is saved. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import type { Foreseen } from '$core/grants';
 
 	type Effect = Foreseen['effects'][number];
@@ -19,7 +20,7 @@
 				</p>{/each}
 			{#each mine.notes as note (note)}<p class="mt-1 text-[14px]">{note}</p>{/each}
 		{:else}
-			<p class="mt-1 text-[13.5px]">for {mine.name}; {effects.length} sittings in all.</p>
+			<p class="mt-1 text-[13.5px]">for {mine.name}; {counted(effects.length, 'sitting')} in all.</p>
 			{#if new Set(effects.map((effect) => effect.after)).size > 1}
 				<details class="mt-1 text-[13.5px]">
 					<summary class="cursor-pointer">It comes to different times: see all</summary>

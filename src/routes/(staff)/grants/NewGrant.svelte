@@ -1,5 +1,6 @@
 <!-- @component Giving a grant: for whom, what, and what it does to their day, told before it is saved. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { nanoid } from 'nanoid';
@@ -145,7 +146,8 @@
 		// What the server has made of it: the form may have been changed since it was last told.
 		const { given, line: now } = answer.data;
 		const effect = given[0]?.effects.find((one) => one.sittingId === chosen[0].sittingId)?.after ?? '';
-		done = chosen.length > 1 ? `Given to ${given.length} people.` : `Given: ${effect || 'saved'}.`;
+		done =
+			chosen.length > 1 ? `Given to ${counted(given.length, 'person', 'people')}.` : `Given: ${effect || 'saved'}.`;
 		id = nanoid();
 		reason = '';
 		files = undefined;
@@ -249,12 +251,13 @@
 			<strong>What changes.</strong>
 			{chosen.length === 1 && person
 				? `Only ${person.name.split(' ')[0]}’s sitting.`
-				: `Only the sittings of these ${chosen.length} people.`} Everyone else stays as they are; no answer is touched.
+				: `Only the sittings of these ${counted(chosen.length, 'person', 'people')}.`} Everyone else stays as they are; no
+			answer is touched.
 		</p>
 		<!-- It stays where it is while what is told above it grows and shrinks: a press must not miss it. -->
 		<div class="bg-sheet sticky bottom-0 z-10 py-2">
 			<Act tone="grant" type="submit" {busy} disabled={reason.trim() === '' || trouble !== null}
-				>{chosen.length > 1 ? `Grant it to ${chosen.length} people` : 'Grant it'}</Act
+				>{chosen.length > 1 ? `Grant it to ${counted(chosen.length, 'person', 'people')}` : 'Grant it'}</Act
 			>
 		</div>
 	</form>

@@ -1,5 +1,6 @@
 <!-- @component For whom: found by any part of name, number or group; one, several, or everyone of a group. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import type { FoundForGrant, GrantLine } from '$lib/server/grants';
 	import Act from '$ui/Act.svelte';
@@ -42,7 +43,7 @@
 </script>
 
 {#if chosen.length > 1}
-	<p class="text-[15px]"><strong>{chosen.length} people</strong></p>
+	<p class="text-[15px]"><strong>{counted(chosen.length, 'person', 'people')}</strong></p>
 	<ul class="mt-1 flex max-h-36 flex-wrap gap-1.5 overflow-y-auto">
 		{#each chosen as one (one.sittingId)}
 			<li>

@@ -1,7 +1,7 @@
 <!-- @component The windows that would fit somebody, nearest first; or that there is none. -->
 <script lang="ts">
 	import type { Foreseen, Proposal } from '$core/grants';
-	import { clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import { minutesInWords, clockTime, localDate, localTime, timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
 	import type { Entered } from './what';
 	import { zoneBeside } from '$ui/zone-beside';
@@ -25,12 +25,10 @@
 	const awayInWords = ({ away }: Proposal) => {
 		const minutes = Math.abs(Math.round(away / 60_000));
 		if (minutes === 0) return 'same time';
-		const length =
-			minutes < 90
-				? `${minutes} min`
-				: minutes < 24 * 60
-					? `${Math.round(minutes / 60)} h`
-					: `${Math.round(minutes / 1_440)} d`;
+		const days = minutes / 1_440;
+		const hours = Math.floor(minutes / 60);
+		const rest = minutes % 60 === 0 ? '' : ` ${minutes % 60} min`;
+		const length = days >= 1 ? `${Math.round(days)} d` : hours === 0 ? `${minutes} min` : `${hours} h${rest}`;
 		return `${length} ${away < 0 ? 'earlier' : 'later'}`;
 	};
 </script>
@@ -66,7 +64,8 @@
 	</fieldset>
 {:else if look.proposals.length === 0 && isShort && look.minutes !== null}
 	<p class="bg-ochre-ground text-ochre rounded-lg px-3 py-2 text-[14px]">
-		No window of {look.minutes} minutes is left {look.base.opens < clock.now ? 'in the next days' : 'on that day'}:
-		rooms, proctors or commitments stand in the way. Give a window on another day by hand.
+		No window of {minutesInWords(look.minutes)} is left {look.base.opens < clock.now
+			? 'in the next days'
+			: 'on that day'}: rooms, proctors or commitments stand in the way. Give a window on another day by hand.
 	</p>
 {/if}

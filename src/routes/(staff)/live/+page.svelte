@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { untrack } from 'svelte';
 	import { roomReady, SETTLED_AT_ONCE, TALLY_ORDER, type Need, type NeedAct } from '$core/room';
 	import { STATE_NAMES } from '$core/sitting';
@@ -124,7 +125,9 @@
 						</li>
 					{:else}
 						<li class="text-ink-3 text-[13.5px]">
-							{room.isComing ? `Its ${room.head.expected} seats appear in a moment.` : 'Nobody needs you here.'}
+							{room.isComing
+								? `Its ${counted(room.head.expected, 'seat')} appear in a moment.`
+								: 'Nobody needs you here.'}
 						</li>
 					{/each}
 				</ul>

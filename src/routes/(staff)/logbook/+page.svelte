@@ -5,7 +5,7 @@
 	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import { entryInWords } from '$core/logbook';
-	import { listed } from '$core/names';
+	import { counted, listed } from '$core/names';
 	import { inWords, send } from '$ui/post';
 
 	let { data } = $props();
@@ -31,7 +31,7 @@
 					: ` An upgrade sealed the rows ${listed(sealedAnew.map((at) => timeAndDate(Date.parse(at), zone, clock.now)))}.`;
 			verdict = {
 				ok: true,
-				text: `All ${entries} entries, ${answers} answers and ${rows} rows that decide results are as they were written. ${until}${upgrades} Numbers that the list leaves out seal those rows. Head ${head.slice(0, 12)}…`
+				text: `All ${counted(entries, 'entry', 'entries')}, ${counted(answers, 'answer')} and ${counted(rows, 'row')} that decide results are as they were written. ${until}${upgrades} Numbers that the list leaves out seal those rows. Head ${head.slice(0, 12)}…`
 			};
 		}
 	}

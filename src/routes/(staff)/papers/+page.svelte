@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto } from '$app/navigation';
@@ -84,9 +85,8 @@
 						{:else}Not frozen yet, so nobody can sit it.{/if}
 					</p>
 					{#if paper.draft}<p class="text-ink-2 text-[14px]">
-							Being written: {paper.draft.questions} questions, last changed by {paper.draft.changedBy || 'somebody'}, {when(
-								paper.draft.changedAt
-							)}{paper.draft.site ? `, ${paper.draft.site}` : ''}.
+							Being written: {counted(paper.draft.questions, 'question')}, last changed by {paper.draft.changedBy ||
+								'somebody'}, {when(paper.draft.changedAt)}{paper.draft.site ? `, ${paper.draft.site}` : ''}.
 						</p>{/if}
 				</div>
 				{#if latest}

@@ -1,5 +1,6 @@
 <!-- @component What rooms, devices and networks need for each session to come, and what of it is done. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { invalidateAll } from '$app/navigation';
 	import { STAGES } from '$core/technical';
 	import { clockTime, longDate, timeAndDate } from '$core/time';
@@ -59,8 +60,8 @@
 				{longDate(session.opens, session.zone, clock.now)}, {clockTime(session.opens, session.zone)}{zoneBeside(
 					session.opens,
 					session.zone
-				)} · {session.checked.ready} of {session.checked.candidates} candidates’ devices are ready{session.checked
-					.notReady > 0
+				)} · {session.checked.ready} of {counted(session.checked.candidates, 'candidate')}’ devices are ready{session
+					.checked.notReady > 0
 					? `, ${session.checked.notReady} are not`
 					: ''}
 				{#if data.mayPrepare}<a class="text-tide underline" href="/prepare/devices?session={session.id}">which</a>{/if}

@@ -9,7 +9,7 @@
 	import TableHeadCell from 'flowbite-svelte/TableHeadCell.svelte';
 	import { INCIDENT_KINDS } from '$core/incident';
 	import { STATE_NAMES, type SittingState } from '$core/sitting';
-	import { timeAndDate } from '$core/time';
+	import { minutesInWords, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import FirstOf from '$ui/FirstOf.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -161,7 +161,7 @@
 						incident.happenedAt,
 						data.session.zone,
 						clock.now
-					)}{incident.minutes > 0 ? `, ${incident.minutes} minutes given back` : ''}, reported by {incident.toldBy}
+					)}{incident.minutes > 0 ? `, ${minutesInWords(incident.minutes)} given back` : ''}, reported by {incident.toldBy}
 					<p>{incident.note}{incident.done ? ` ${incident.done}` : ''}</p>
 					<p class="text-ink-2">
 						{incident.people.length === 0 ? 'Nobody by name' : incident.people.map((person) => person.name).join(', ')}

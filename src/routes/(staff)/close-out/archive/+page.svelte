@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { nanoid } from 'nanoid';
@@ -51,8 +52,10 @@
 	{:else}
 		<section class="bg-sheet border-line mt-4 rounded-2xl border px-5 py-4" aria-label="The archive">
 			<p class="font-serif text-[18px]">
-				<strong>{data.closed.counts.results} results</strong>, {data.closed.counts.answers} answers and {data.closed
-					.counts.entries} log entries, closed by {data.closed.by}{data.closed.second
+				<strong>{counted(data.closed.counts.results, 'result')}</strong>, {counted(
+					data.closed.counts.answers,
+					'answer'
+				)} and {data.closed.counts.entries} log entries, closed by {data.closed.by}{data.closed.second
 					? ` and ${data.closed.second}`
 					: ''}, {timeAndDate(data.closed.at, zone, clock.now)}.
 			</p>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { minutesInWords } from '$core/time';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
@@ -85,7 +86,7 @@
 						<strong>{incident.what}</strong>
 						<span class="text-ink-2 text-[14px]"
 							>{incident.session} · {timeInFull(incident.happenedAt, incident.zone, clock.now)}{incident.minutes > 0
-								? ` · ${incident.minutes} minutes given back`
+								? ` · ${minutesInWords(incident.minutes)} given back`
 								: ''}</span
 						>
 						{#if incident.hasAttachment}<a

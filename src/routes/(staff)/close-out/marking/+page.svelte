@@ -1,9 +1,10 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { firstWords, plainText } from '$core/paper';
 	import { shownPoints } from '$core/results';
-	import { timeAndDate } from '$core/time';
+	import { minutesInWords, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
@@ -61,7 +62,7 @@
 					<div class="flex flex-wrap items-baseline gap-3">
 						<a class="text-tide text-[17px] font-semibold underline" href={href(one)}>{firstWords(one.question.stem)}</a
 						>
-						<span class="text-ink-2 text-[14px]">{one.paper} · {one.question.points} points</span>
+						<span class="text-ink-2 text-[14px]">{one.paper} · {counted(one.question.points, 'point')}</span>
 						{#if mine(one) > 0}<span
 								class="bg-ochre-ground text-ochre rounded-full px-2 py-px text-[13px] font-semibold"
 								>{mine(one)} for you</span
@@ -77,7 +78,7 @@
 								.map(({ id, waits, done }) => `${nameOf(id)}: ${done} marked, ${waits} to go`)
 								.join(' · ')}{/if}
 						{#if one.open.third > 0}· <strong class="text-plum">{one.open.third} for a third person</strong>{/if}
-						{#if one.minutesLeft}· about {one.minutesLeft} minutes left{/if}
+						{#if one.minutesLeft}· about {minutesInWords(one.minutesLeft)} left{/if}
 					</p>
 				</li>
 			{/each}
@@ -87,7 +88,7 @@
 		<div class="mb-4 flex flex-wrap items-baseline gap-3">
 			<h1 class="max-w-4xl text-[22px]">{plainText(chosen.question.stem)}</h1>
 			<p class="text-ink-2">
-				{chosen.paper} · {chosen.question.points} points · {chosen.settled} of {chosen.answers} settled
+				{chosen.paper} · {counted(chosen.question.points, 'point')} · {chosen.settled} of {chosen.answers} settled
 			</p>
 			{#if data.may.decide}<Act class="ml-auto" onclick={() => (planning = !planning)} testid="plan"
 					>{planning ? 'Hide' : 'Who marks, and how…'}</Act

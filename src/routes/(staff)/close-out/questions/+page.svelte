@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Select from 'flowbite-svelte/Select.svelte';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
@@ -78,7 +79,7 @@
 			<div class="mb-3 flex flex-wrap items-baseline gap-3">
 				<h1 class="text-[26px]">{data.paper.title}</h1>
 				<span class="text-ink-2 ml-auto text-[13.5px]"
-					>version {data.paper.version} · {data.figures.sittings} sittings</span
+					>version {data.paper.version} · {counted(data.figures.sittings, 'sitting')}</span
 				>
 			</div>
 			{#if data.papers.length > 1}
@@ -98,7 +99,7 @@
 				<p class="mt-2 text-[14.5px]" data-testid="reliability">
 					Reliability <strong class="font-mono">{two(data.figures.alpha.value)}</strong>
 					<span class="text-ink-2"
-						>Cronbach’s alpha over {data.figures.alpha.over} questions that everybody had{chosen &&
+						>Cronbach’s alpha over {counted(data.figures.alpha.over, 'question')} that everybody had{chosen &&
 						data.figures.alpha.without[chosen.questionId] !== undefined
 							? `; without ${nameOf(chosen.questionId)} it would be ${two(data.figures.alpha.without[chosen.questionId])}`
 							: ''}</span

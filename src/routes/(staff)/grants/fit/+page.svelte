@@ -14,6 +14,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import DateField from '$ui/DateField.svelte';
 	import Field from '$ui/Field.svelte';
+	import { mailsTold } from '$ui/mails-told';
 	import { inWords, send } from '$ui/post';
 	import GrantsHead from '../GrantsHead.svelte';
 	import PlanRow from './PlanRow.svelte';
@@ -128,7 +129,7 @@
 		const { given, mails } = answer.data;
 		applied = {
 			id,
-			words: `${given === 1 ? 'One person has' : `${given} people have`} a window of their own now. ${mails === 0 ? 'No mail was sent.' : mails === 1 ? 'One mail is in the post.' : `${mails} mails are in the post.`}`
+			words: `${given === 1 ? 'One person has' : `${given} people have`} a window of their own now. ${mailsTold(mails)}`
 		};
 		plan = null;
 		await invalidateAll();

@@ -3,14 +3,15 @@
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
-	import { someNames } from '$core/names';
+	import { counted, listed, someNames } from '$core/names';
 	import { untrack } from 'svelte';
 	import type { Proposal } from '$core/grants';
-	import { asLocalWindow, clockTime, localDate, localTime, timeAndDate } from '$core/time';
+	import { asLocalWindow, clockTime, localDate, localTime, minutesInWords, timeAndDate } from '$core/time';
 	import type { Joinable, MakeUpOffer, Owed } from '$lib/server/owed';
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
+	import { mailsTold } from '$ui/mails-told';
 	import { inWords, send } from '$ui/post';
 	import WindowFields from '$ui/WindowFields.svelte';
 	import { timeInFull, zoneBeside } from '$ui/zone-beside';
@@ -26,6 +27,7 @@
 	const people = untrack(() => owed);
 	const ids = people.map((one) => one.sittingId);
 	const names = someNames(people.map((one) => one.name));
+	const goOn = people.filter((one) => one.hasBegun);
 
 	let open = $state(true);
 	let busy = $state(false);
@@ -95,7 +97,7 @@
 		const { name, mails = 0, refused = [] } = answer.data;
 		onsettled(
 			how === 'make_up'
-				? `Planned: ${name}, for ${names}.${tell ? ` ${mails} mails are in the post.` : ' No mail was sent.'}`
+				? `Planned: ${name}, for ${names}.${mailsTold(tell ? mails : 0)}`
 				: how === 'join'
 					? `${ids.length - refused.length} now stand on the list.${refused.length > 0 ? ` Not: ${refused.join(' ')}` : ''}`
 					: `Need not sit: ${names}.`
@@ -120,8 +122,17 @@
 	onconfirm={confirm}
 >
 	<p class="mb-3">
-		{#if how === 'make_up'}For {names}, and nobody else. The rules are those of the session that they missed; questions
-			and choices stand in other orders, and the room has a code of its own.
+		{#if how === 'make_up'}For {names}, and nobody else. The rules are those of the session that they missed, and the
+			room has a code of its own.
+			{#if goOn.length < people.length}Questions and choices stand in other orders{goOn.length > 0
+					? ' for those who have not begun'
+					: ''}.{/if}
+			{#each goOn as one (one.sittingId)}
+				{one.name} keeps {listed([
+					`${one.answered === 1 ? '1 answer' : `${one.answered} answers`}`,
+					...(one.minutesLeft === null ? [] : [`the ${minutesInWords(one.minutesLeft)} that are left`])
+				])}.
+			{/each}
 		{:else if how === 'join'}{names} will stand on the list of that session. What was answered already stays.
 		{:else}{names} will not be owed {people[0].paper.title} any more. It stays in the record, with your reason, and can be
 			taken back.{/if}
@@ -145,7 +156,7 @@
 					bind:value={sessionId}
 					items={offer.sessions.map((one) => ({
 						value: one.id,
-						name: `${one.name}, ${timeInFull(one.opens, one.zone, clock.now)}, ${one.room} (${one.free} seats free)`
+						name: `${one.name}, ${timeInFull(one.opens, one.zone, clock.now)}, ${one.room} (${counted(one.free, 'seat')} free)`
 					}))}
 				/></Field
 			>
@@ -153,7 +164,7 @@
 	{:else}
 		{@const { proposals, zone, rooms, proctors, minutes, withoutMail } = offer.makeUp}
 		<p class="mb-1 text-[14px] font-semibold">
-			Times that fit everybody{minutes === null ? '' : `, ${minutes} minutes each`}
+			Times that fit everybody{minutes === null ? '' : `, ${minutesInWords(minutes)} each`}
 		</p>
 		{#if proposals.length === 0}<p class="text-ink-2 mb-2 text-[14px]">
 				None in the next days has a room, a proctor and nothing else in anybody’s way. Give one by hand.

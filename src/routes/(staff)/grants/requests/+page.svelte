@@ -11,6 +11,7 @@
 	import Ask from '$ui/Ask.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
+	import { mailsTold } from '$ui/mails-told';
 	import { inWords, send } from '$ui/post';
 	import GrantsHead from '../GrantsHead.svelte';
 	import NewGrant from '../NewGrant.svelte';
@@ -64,7 +65,7 @@
 		busy = false;
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
 		const { mails } = answer.data;
-		told = `${REQUEST_STATES[state]}: ${chosen.candidate.name}. ${mails === 0 ? 'Nobody could be told by mail: tell them yourself.' : mails === 1 ? 'One mail is in the post.' : `${mails} mails are in the post.`}`;
+		told = `${REQUEST_STATES[state]}: ${chosen.candidate.name}. ${mails === 0 ? 'Nobody could be told by mail: tell them yourself.' : mailsTold(mails)}`;
 		if (state === 'declined') chosen = null;
 		await invalidateAll();
 	}
@@ -80,7 +81,7 @@
 		busy = false;
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
 		trouble = null;
-		told = `The link for ${name} is in the post.`;
+		told = `A link for ${name}. ${mailsTold(1)}`;
 		isLinking = false;
 		name = email = '';
 	}

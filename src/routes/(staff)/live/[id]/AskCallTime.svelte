@@ -1,7 +1,7 @@
 <!-- @component Ending the paper by hand: who is out of time now, and who goes on for how long. -->
 <script lang="ts">
 	import { isUnfinished } from '$core/sitting';
-	import { clockTime, MINUTE } from '$core/time';
+	import { minutesInWords, clockTime, MINUTE } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import { named } from './asks';
 	import type { LiveRoom } from './room.svelte';
@@ -39,8 +39,8 @@
 	onconfirm={confirm}
 >
 	<p class="text-[16px]">
-		The room has worked for {minutes} minutes; the time is up at {clockTime(now, room.head.zone, true)}{room.head
-			.graceMinutes > 0
+		The room has worked for {minutesInWords(minutes)}; the time is up at {clockTime(now, room.head.zone, true)}{room
+			.head.graceMinutes > 0
 			? `, with ${room.head.graceMinutes} ${room.head.graceMinutes === 1 ? 'minute' : 'minutes'} to hand in`
 			: ''}. This cannot be undone; minutes can be given.
 	</p>

@@ -77,7 +77,9 @@
 			{/each}
 		</ul>
 		<p class="text-ink-3 mt-4 text-[14px]">
-			The door code stops working. An ended session cannot be restarted. No answers are lost.
+			{of('own_window').length > 0
+				? 'The door code opens only for those with a window of their own, until it closes.'
+				: 'The door code stops working.'} An ended session cannot be restarted. No answers are lost.
 		</p>
 	{/if}
 </Ask>

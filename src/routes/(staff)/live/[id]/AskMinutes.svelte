@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { remainingNow, type SeatView } from '$core/room';
-	import { clockTime, minutesLeft } from '$core/time';
+	import { minutesInWords, clockTime, minutesLeft } from '$core/time';
 	import Ask from '$ui/Ask.svelte';
 	import Field from '$ui/Field.svelte';
 	import { named } from './asks';
@@ -44,7 +44,7 @@
 		if (busy) return;
 		if (minutes > USUAL && asked !== minutes) {
 			asked = minutes;
-			error = `${minutes} minutes are more than an hour. Press again if you mean that.`;
+			error = `${minutesInWords(minutes)} are more than an hour. Press again if you mean that.`;
 			return;
 		}
 		busy = true;

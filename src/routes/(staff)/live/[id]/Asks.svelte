@@ -9,6 +9,7 @@
 	import AskMessage from './AskMessage.svelte';
 	import AskMinutes from './AskMinutes.svelte';
 	import AskReason from './AskReason.svelte';
+	import AskRelease from './AskRelease.svelte';
 	import AskStart from './AskStart.svelte';
 	import type { ASKS, AskKind } from './asks';
 	import AskWindow from './AskWindow.svelte';
@@ -31,6 +32,8 @@
 	<AskWindow {room} {onclose} />
 {:else if ask.kind === 'end'}
 	<AskEnd {room} {onclose} />
+{:else if ask.kind === 'release'}
+	<AskRelease {room} {onclose} />
 {:else if ask.kind === 'count_answers'}
 	<AskCount {room} seat={ask.seats[0]} {onclose} />
 {:else if ask.kind === 'find'}

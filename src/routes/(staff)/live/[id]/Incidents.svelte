@@ -1,7 +1,8 @@
 <!-- @component The incidents of this session, told so far. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { INCIDENT_KINDS, type Incident } from '$core/incident';
-	import { timeAndDate } from '$core/time';
+	import { minutesInWords, timeAndDate } from '$core/time';
 	import Act from '$ui/Act.svelte';
 	import { send } from '$ui/post';
 	import type { LiveRoom } from './room.svelte';
@@ -31,7 +32,7 @@
 			? 'nobody by name'
 			: incident.people.length <= 4
 				? incident.people.map((person) => room.shownName(person.sittingId, person.name)).join(', ')
-				: `${incident.people.length} candidates`;
+				: counted(incident.people.length, 'candidate');
 </script>
 
 <div class="mb-3 flex items-center gap-3">
@@ -65,7 +66,7 @@
 						>{/if}
 					<button class="ml-auto underline" onclick={() => takeBack(incident)}
 						>{asked === incident.id
-							? `Really withdraw it${incident.minutes > 0 ? `, and ${incident.minutes} minutes from ${whom(incident)}` : ''}?`
+							? `Really withdraw it${incident.minutes > 0 ? `, and ${minutesInWords(incident.minutes)} from ${whom(incident)}` : ''}?`
 							: 'Withdraw'}</button
 					>
 				</p>

@@ -1,8 +1,10 @@
 <!-- @component One candidate: how they stand, what can be done for them, their time, and what has happened. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { offers, remainingNow, tallyKeyOf, type CandidateDetails, type SeatView } from '$core/room';
 	import { isInTheRoom, isUnfinished } from '$core/sitting';
 	import { clockLength, minutesLeft, timeAndDate } from '$core/time';
+	import { heldBackTold } from './needs-words';
 	import Act from '$ui/Act.svelte';
 	import { DEVICE_NOTE_WORDS } from '$core/logbook';
 	import { send } from '$ui/post';
@@ -107,12 +109,7 @@
 	{#if seat.heldBack}
 		<div class="bg-ochre-ground text-ochre rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="held-back">
 			<p>
-				<strong>{seat.heldBack.count === 1 ? 'One answer' : `${seat.heldBack.count} answers`}</strong> came after the
-				end, after their question’s time, on hold or from a freed device, from {timeAndDate(
-					seat.heldBack.since,
-					zone,
-					now
-				)} on. They are kept and do not count.
+				{heldBackTold(seat.heldBack)}, from {timeAndDate(seat.heldBack.since, zone, now)} on. They are kept and do not count.
 			</p>
 			{#if coordinates}<Act size="xs" class="mt-2" onclick={() => onask('count_answers')}>Count them…</Act>
 			{:else}<p>A coordinator can let them count.</p>{/if}
@@ -127,8 +124,8 @@
 	{#if seat.pace === 'spoiled' && seat.state === 'working'}
 		<div class="bg-brick-ground text-brick rounded-xl px-3.5 py-2.5 text-[14px]" data-testid="spoiled">
 			<p>
-				<strong>{seat.rapid} of {room.head.questions} answers came faster than reading takes.</strong> The score no longer
-				shows what they can do. You can:
+				<strong>{seat.rapid} of {counted(room.head.questions, 'answer')} came faster than reading takes.</strong> The score
+				no longer shows what they can do. You can:
 			</p>
 			<div class="mt-2 flex flex-wrap gap-1.5">
 				<Act size="xs" onclick={() => onask('message')}>Talk to them…</Act>

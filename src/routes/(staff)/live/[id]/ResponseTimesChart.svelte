@@ -1,5 +1,6 @@
 <!-- @component How long each question took: the middle half of the room as a bar, the median in it, and what reading takes. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import type { Chart } from 'chart.js';
 	import type { ResponseTimes } from '$core/pace';
 	import { loadChart } from '$ui/chart';
@@ -72,7 +73,7 @@
 							callbacks: {
 								afterBody: ([item]) => {
 									const one = shown[item.dataIndex];
-									return `${one.answers} answers, ${one.rapid} faster than reading takes`;
+									return `${counted(one.answers, 'answer')}, ${one.rapid} faster than reading takes`;
 								}
 							}
 						}

@@ -1,5 +1,6 @@
 <!-- @component The head of a room: what is sat, how far it is, and the acts that concern everybody in it. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import { showDoorCode } from '$core/access';
 	import { roomReady, stageInWords, timesInWords, type SeatView } from '$core/room';
 	import Act from '$ui/Act.svelte';
@@ -59,8 +60,9 @@
 						data-testid="door-code">{showDoorCode(head.doorCode)}</button
 					>
 				{:else}
-					<Act onclick={() => room.session('show_code')} testid="show-code"
-						>{head.doorCode ? 'Show code' : 'Release code early'}</Act
+					<Act
+						onclick={() => (head.doorCode ? void room.session('show_code') : onask('release', []))}
+						testid="show-code">{head.doorCode ? 'Show code' : 'Release code early'}</Act
 					>
 				{/if}
 			{/if}
@@ -68,8 +70,11 @@
 		</div>
 	</div>
 	<div class="flex h-11 items-center gap-3 max-lg:h-12">
-		<p class="text-ink-2 min-w-0 truncate text-[14px] max-lg:hidden" title="{room.all.length} candidates · {when}">
-			{room.all.length} candidates · {when}
+		<p
+			class="text-ink-2 min-w-0 truncate text-[14px] max-lg:hidden"
+			title="{counted(room.all.length, 'candidate')} · {when}"
+		>
+			{counted(room.all.length, 'candidate')} · {when}
 		</p>
 		<div
 			class="ml-auto flex shrink-0 items-center gap-2 max-lg:ml-0 max-lg:min-w-0 max-lg:flex-1 max-lg:shrink max-lg:overflow-x-auto"

@@ -30,6 +30,7 @@ export type AskKind =
 	| 'minutes'
 	| 'let_in_all'
 	| 'end'
+	| 'release'
 	| 'start'
 	| 'call_time'
 	| 'find'

@@ -1,3 +1,4 @@
+import { counted } from '$core/names';
 import {
 	lateBy,
 	remainingNow,
@@ -9,6 +10,8 @@ import {
 } from '$core/room';
 import { clockLength, clockTime, minutesInWords, minutesLeft, timeAndDate } from '$core/time';
 import { NEED_VERBS } from './asks';
+import { KEPT_BECAUSE } from '$core/logbook';
+import { listed } from '$core/names';
 
 /** What is the matter, in a sentence that says what is safe and what presses. */
 export function needInWords(need: Need, now: number, head: Pick<RoomHead, 'questions' | 'zone' | 'opens'>): string {
@@ -69,9 +72,9 @@ function seatInWords(
 		case 'on_hold':
 			return `On hold ${since}: ${seat.reason ?? 'no reason given'}. ${seat.standing ? 'Clock stopped.' : 'The clock runs.'}`;
 		case 'held_back':
-			return `${seat.heldBack!.count === 1 ? 'One answer' : `${seat.heldBack!.count} answers`} came after the end, after their question’s time, on hold or from a freed device, at ${timeAndDate(need.since, zone, now)}. Kept, and not counted.`;
+			return `${heldBackTold(seat.heldBack!)}, at ${timeAndDate(need.since, zone, now)}. Kept, and not counted.`;
 		case 'spoiled':
-			return `${seat.rapid} of ${questions} answers came faster than reading takes: the score no longer shows what they can do.`;
+			return `${seat.rapid} of ${counted(questions, 'answer')} came faster than reading takes: the score no longer shows what they can do.`;
 		case 'rushing':
 			return `${seat.rapid} ${seat.rapid === 1 ? 'answer' : 'answers'} faster than reading takes, ${Math.round((100 * seat.rapid) / Math.max(1, questions))} % of the paper. 30 % spoils it.`;
 		case 'left':
@@ -128,4 +131,9 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 function nth(count: number): string {
 	const endings: Record<number, string> = { 1: 'st', 2: 'nd', 3: 'rd' };
 	return `${count}${(count % 100 > 10 && count % 100 < 14 ? undefined : endings[count % 10]) ?? 'th'}`;
+}
+
+/** `3 answers came while on hold`, with each reason that there is. */
+export function heldBackTold({ count, because }: NonNullable<SeatView['heldBack']>): string {
+	return `${count === 1 ? 'One answer' : `${count} answers`} came ${listed(because.map((why) => KEPT_BECAUSE[why]))}`;
 }

@@ -1,3 +1,5 @@
+import { minutesInWords } from '$core/time';
+import { counted } from '$core/names';
 import { SvelteSet } from 'svelte/reactivity';
 import {
 	changedSeats,
@@ -206,10 +208,10 @@ export class LiveRoom {
 				? `everyone (${this.all.length})`
 				: seats.length === 1
 					? seats[0].name
-					: `${seats.length} candidates`;
+					: counted(seats.length, 'candidate');
 		const { grantIds } = answer.data;
 		this.#deselect(seats ?? []);
-		this.tell('done', `${minutes} minutes more for ${who}.`, async () => {
+		this.tell('done', `${minutesInWords(minutes)} more for ${who}.`, async () => {
 			const undone = await send('DELETE', `/live/${this.sessionId}/minutes`, { grantIds });
 			this.tell(undone.ok ? 'done' : 'refused', undone.ok ? 'The minutes were withdrawn.' : inWords(undone.problem));
 		});
@@ -284,7 +286,7 @@ export class LiveRoom {
 		if (!answer.ok) return inWords(answer.problem);
 		this.selected.clear();
 		const { minutes, sittingIds } = incident;
-		const given = minutes > 0 ? ` ${minutes} minutes given back to ${sittingIds.length}.` : '';
+		const given = minutes > 0 ? ` ${minutesInWords(minutes)} given back to ${sittingIds.length}.` : '';
 		this.tell('done', `The incident is reported.${given}`, () => this.withdrawIncident(incident));
 		return null;
 	}

@@ -1,5 +1,6 @@
 <!-- @component Several forms of one paper that are as alike as can be: each candidate gets one of them. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Modal from 'flowbite-svelte/Modal.svelte';
 	import {
 		expectedPoints,
@@ -57,9 +58,9 @@
 <Modal aria-label="Forms of {paper.title}" bind:open title="Forms of {paper.title}" size="md" class="bg-sheet">
 	<div class="text-ink space-y-4" data-testid="parallel">
 		<p class="text-ink-2 text-[14.5px]">
-			The {count} questions of this paper are divided so that the forms differ as little as possible in points, expected score,
-			topics and time. No question is in two; add or take out some by the letters beside each question. A session says how
-			its candidates get them: drawn, by site, by group, by seat, or one for all.
+			The {counted(count, 'question')} of this paper are divided so that the forms differ as little as possible in points,
+			expected score, topics and time. No question is in two; add or take out some by the letters beside each question. A
+			session says how its candidates get them: drawn, by site, by group, by seat, or one for all.
 		</p>
 		<div class="flex flex-wrap items-end gap-3">
 			<NumberEntry

@@ -1,5 +1,6 @@
 <!-- @component The plan of a paper: how many questions of which topic and difficulty; the bank fills what is missing. -->
 <script lang="ts">
+	import { minutesInWords } from '$core/time';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Modal from 'flowbite-svelte/Modal.svelte';
 	import { plainText, DIFFICULTIES, keyInWords, type Difficulty, type Paper, type Question } from '$core/paper';
@@ -157,7 +158,7 @@
 						<Act tone="main" onclick={take} testid="take-filling"
 							>Add {filling.questions.length} to {part || 'this part'}</Act
 						>
-						about {Math.round(filling.minutes)} minutes; seldom used and not known from other papers first{filling.isBest
+						about {minutesInWords(Math.round(filling.minutes))}; seldom used and not known from other papers first{filling.isBest
 							? ''
 							: '. There may be a better choice: time ran out'}.
 					</p>{/if}

@@ -1,13 +1,13 @@
 import { requireSession } from '$lib/server/http';
 import { peopleById } from '$lib/server/people';
 import { listSheets } from '$lib/server/rules';
-import { choicesFor, doorOpensAt, inputOf } from '$lib/server/session';
+import { choicesFor, inputOf, lockedBecause } from '$lib/server/session';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async (event) => {
 	const { staff, session } = await requireSession(event, event.params.id, 'prepare');
 	const { otium } = event.locals;
-	const isOpen = session.endedAt !== null || session.doorCode !== null || otium.now() >= doorOpensAt(session);
+	const locked = lockedBecause(session, otium.now());
 	const input = await inputOf(otium.db, session);
 	return {
 		site: session.site,
@@ -15,10 +15,9 @@ export const load: PageServerLoad = async (event) => {
 		input,
 		draft: { id: '', revision: 0, savedAt: 0, added: await peopleById(otium.db, input.alsoIds) },
 		edit: { id: session.id, revision: session.revision },
-		locked: isOpen
-			? session.endedAt !== null
+		locked:
+			session.endedAt !== null
 				? 'This session has ended, so it can no longer be changed.'
-				: 'The door is open, so the session can no longer be changed. Give minutes or windows to those who need them.'
-			: null
+				: locked && `${locked} Give minutes or windows to those who need them.`
 	};
 };

@@ -1,5 +1,6 @@
 <!-- @component Which paper, by which rules, and for what. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Select from 'flowbite-svelte/Select.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
@@ -22,7 +23,7 @@
 					placeholder="Choose a paper"
 					items={setup.papers.map((paper) => ({
 						value: paper.id,
-						name: `${paper.title}, version ${paper.version}${paper.isWithdrawn ? ', withdrawn' : ''} · ${paper.questions} questions · ${paper.points} points`
+						name: `${paper.title}, version ${paper.version}${paper.isWithdrawn ? ', withdrawn' : ''} · ${counted(paper.questions, 'question')} · ${counted(paper.points, 'point')}`
 					}))}
 				/>
 			</Field>

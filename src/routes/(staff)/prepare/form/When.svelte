@@ -1,5 +1,6 @@
 <!-- @component When it opens and closes, and the times that follow from it. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { minutesBetween, minutesFrom, timesThatFollow } from '$core/session';
 	import { clockLength, minutesAndGrace, minutesForAll, shownTime, withWholeLimit, zoneName } from '$core/time';
@@ -35,7 +36,7 @@
 	const lengthInWords = $derived.by(() => {
 		const questions = setup.plans[0]?.questions ?? 0;
 		if (suggested === null || questions === 0) return null;
-		const usual = `About ${suggested} min are usual for its ${questions} questions`;
+		const usual = `About ${suggested} min are usual for its ${counted(questions, 'question')}`;
 		if (each !== null) return `${usual}; ${each} s for each, ${minutesForAll(each, questions)} min in all.`;
 		if (limit === null) return `${usual}.`;
 		const { graceMinutes } = setup.input.rules.timing;

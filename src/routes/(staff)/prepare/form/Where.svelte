@@ -1,5 +1,6 @@
 <!-- @component In which room, under whose eyes, and from which networks. -->
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Select from 'flowbite-svelte/Select.svelte';
 	import Field from '$ui/Field.svelte';
 	import Chip from './Chip.svelte';
@@ -21,7 +22,7 @@
 					placeholder="Choose a room"
 					items={setup.choices.rooms.map((one) => ({
 						value: one.id,
-						name: `${one.name}, ${one.seats} seats · ${one.site}`
+						name: `${one.name}, ${counted(one.seats, 'seat')} · ${one.site}`
 					}))}
 				/>
 			</Field>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import { goto } from '$app/navigation';
 	import { clockTime } from '$core/time';
@@ -42,7 +43,7 @@
 					>
 					<a class="underline decoration-1 underline-offset-3" href="/prepare/{session.id}/ready">{session.name}</a>
 				</h2>
-				<p class="text-ink-2 text-[14px]">{session.room}, {session.candidates} candidates</p>
+				<p class="text-ink-2 text-[14px]">{session.room}, {counted(session.candidates, 'candidate')}</p>
 				{#if lines.length === 0}<p class="text-tide mt-1 font-semibold">✓ Ready</p>{:else}<ReadyLines {lines} />{/if}
 			</section>
 		{/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
@@ -183,7 +184,7 @@
 						A passkey, or codes from an app, beside the password.
 						{#if lackSecondStep.length > 0}{lackSecondStep.length === 1
 								? `${lackSecondStep[0].name} has none yet, and sets one up`
-								: `${lackSecondStep.length} people have none yet, and set one up`} at the next sign-in.{/if}
+								: `${counted(lackSecondStep.length, 'person', 'people')} have none yet, and set one up`} at the next sign-in.{/if}
 					</p>
 				</fieldset>
 				<Field id="idle" label="Signed out after" hint="minutes without activity; an open live room counts as activity">

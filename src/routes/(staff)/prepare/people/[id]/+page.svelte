@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
@@ -100,7 +101,7 @@
 		const answer = await response.json();
 		if (!response.ok) trouble = [answer.message, answer.instead].filter(Boolean).join(' ');
 		else {
-			told = `${answer.entries} commitments imported.`;
+			told = `${counted(answer.entries, 'commitment')} imported.`;
 			await invalidateAll();
 		}
 	}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$core/names';
 	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
@@ -140,7 +141,7 @@
 		if (!response.ok) trouble = [answer.message, answer.instead].filter(Boolean).join(' ');
 		else {
 			const { candidates, entries, skipped } = answer.timetable;
-			done = `${entries} commitments for each of ${candidates} candidates.${skipped.length > 0 ? ` Left out: ${skipped.join(', ')}.` : ''}`;
+			done = `${counted(entries, 'commitment')} for each of ${counted(candidates, 'candidate')}.${skipped.length > 0 ? ` Left out: ${skipped.join(', ')}.` : ''}`;
 		}
 	}
 	const groupsHere = $derived(data.groups.filter((group) => group.siteId === siteId));
