@@ -254,6 +254,8 @@ test('each kind is given before a sitting, told in words, and read by its candid
 		['beside', [['Who, if it is known', 'Alba Finch']], 'Somebody reads to you: Alba Finch.'],
 		['tools', [], 'You have a basic calculator.'],
 		['display', [], 'The paper is enlarged 1.5 times at first.'],
+		['read_aloud', [], 'Your device can read the questions aloud to you.'],
+		['aid', [['Which aid', 'a bilingual dictionary']], 'You have this aid: a bilingual dictionary.'],
 		['language', [['Language tag', 'pt']], 'The paper is in Portuguese at first'],
 		['paper_copy', [], 'You get a copy of the paper on paper.'],
 		['other_form', [], null],

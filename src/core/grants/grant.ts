@@ -24,8 +24,19 @@ export type GrantBody =
 	| { kind: 'separate_room' }
 	/** So many breaks of so many minutes, the clock stopped. */
 	| { kind: 'breaks'; count: number; minutes: number }
-	/** How the paper is to look: enlarged, with strong contrast. */
-	| { kind: 'display'; magnification: number; contrast: boolean }
+	/** How the paper is to look at first; the candidate may change it. Grants of before know only of the first two. */
+	| {
+			kind: 'display';
+			magnification: number;
+			contrast: boolean;
+			colours?: GrantedLook;
+			spacing?: number;
+			ruler?: boolean;
+	  }
+	/** Questions are read aloud by the device, also where the rules allow nobody that. */
+	| { kind: 'read_aloud' }
+	/** Another aid, in words that the candidate and the proctor read. */
+	| { kind: 'aid'; name: string }
 	/** A calculator, also where the rules have none or a lesser one. */
 	| { kind: 'tools'; calculator: CalculatorKind }
 	/** Attempts beyond those that the rules give. */
@@ -41,6 +52,10 @@ export type GrantBody =
 	/** Questions and choices stand in an order of their own, also where the rules keep the paper's. */
 	| { kind: 'other_form' };
 export type GrantKind = GrantBody['kind'];
+
+/** Colours that a paper can be given in at first. */
+export const GRANTED_LOOKS = ['light', 'strong', 'night', 'sand'] as const;
+export type GrantedLook = (typeof GRANTED_LOOKS)[number];
 
 /** Somebody or something by its name, kept with what names it. */
 export type Called = { id: string; name: string };
@@ -91,7 +106,17 @@ export type Merge = {
 	mayReopen: boolean;
 	separateRoom: boolean;
 	/** How the paper is to look at first; the candidate may change it. */
-	display: { magnification: number; contrast: boolean };
+	display: {
+		magnification: number;
+		contrast: boolean;
+		colours: GrantedLook | null;
+		/** Of lines, as a share of the letters' height; null: as usual. */
+		spacing: number | null;
+		ruler: boolean;
+	};
+	readAloud: boolean;
+	/** Other aids, in words. */
+	aids: string[];
 	/** Breaks that may be taken, the clock stopped; the longest grant counts. */
 	breaks: { count: number; minutes: number } | null;
 	/** The calculator that was granted; null: what the rules say. */

@@ -65,6 +65,23 @@ describe('merging', () => {
 		expect(merge(tools('scientific'), tools('basic')).calculator).toBe('scientific');
 	});
 
+	it('aids are all there: what is read aloud, colours and lines at first, and what has no name here', () => {
+		const given = [
+			{ kind: 'read_aloud' },
+			{ kind: 'aid', name: 'a bilingual dictionary' },
+			{ kind: 'aid', name: 'a cushion' },
+			{ kind: 'display', magnification: 1.5, contrast: false },
+			{ kind: 'display', magnification: 1, contrast: false, colours: 'sand', spacing: 1.8, ruler: true }
+		] as const;
+		const merged = merge(...given.map((body) => grant(body)));
+		expect(merged).toMatchObject({
+			readAloud: true,
+			aids: ['a bilingual dictionary', 'a cushion'],
+			display: { magnification: 1.5, contrast: false, colours: 'sand', spacing: 1.8, ruler: true }
+		});
+		expect(merged.reasons.join()).toContain('soft colours, wider lines, a reading ruler');
+	});
+
 	it('does not depend on the order of multipliers, minutes and credits', () => {
 		const anyGrant = fc.oneof(
 			fc

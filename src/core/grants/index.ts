@@ -1,6 +1,17 @@
-export { BESIDE } from './grant';
-export type { Beside, Called, Grant, GrantBody, GrantKind, GrantPlace, GrantScope, GrantSource, Merge } from './grant';
-export { factorInWords, grantInWords, mergeGrants, scopeInWords } from './merge';
+export { BESIDE, GRANTED_LOOKS } from './grant';
+export type {
+	Beside,
+	Called,
+	Grant,
+	GrantBody,
+	GrantedLook,
+	GrantKind,
+	GrantPlace,
+	GrantScope,
+	GrantSource,
+	Merge
+} from './grant';
+export { LOOK_NAMES, factorInWords, grantInWords, mergeGrants, scopeInWords } from './merge';
 export { effectInWords } from './effect';
 export type { DayLook, Foreseen, GrantEffect } from './grant-effect';
 export { REOPEN_WHY } from './reopening';

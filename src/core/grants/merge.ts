@@ -1,7 +1,7 @@
 import type { Visit } from '../sitting';
 import { minutesInWords, clockTime, NO_GRANTS, timeAndDate } from '../time';
 import { languageName } from '../session';
-import type { Beside, Grant, GrantPlace, GrantScope, Merge } from './grant';
+import type { Beside, Grant, GrantedLook, GrantPlace, GrantScope, Merge } from './grant';
 
 const REACH: Record<GrantScope['kind'], number> = { standing: 0, administration: 1, paper: 2, session: 3 };
 
@@ -19,7 +19,9 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 		grants: { ...NO_GRANTS },
 		mayReopen: false,
 		separateRoom: false,
-		display: { magnification: 1, contrast: false },
+		display: { magnification: 1, contrast: false, colours: null, spacing: null, ruler: false },
+		readAloud: false,
+		aids: [],
 		breaks: null,
 		calculator: null,
 		extraAttempts: 0,
@@ -68,6 +70,12 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 			case 'paper_copy':
 				merge.paperCopy = true;
 				break;
+			case 'read_aloud':
+				merge.readAloud = true;
+				break;
+			case 'aid':
+				merge.aids.push(body.name);
+				break;
 			case 'other_form':
 				merge.otherForm = true;
 				break;
@@ -77,6 +85,9 @@ export function mergeGrants(all: Grant[], place: GrantPlace, zone: string): Merg
 			case 'display':
 				merge.display.magnification = Math.max(merge.display.magnification, body.magnification);
 				merge.display.contrast ||= body.contrast;
+				merge.display.colours = body.colours ?? merge.display.colours;
+				merge.display.spacing = Math.max(body.spacing ?? 0, merge.display.spacing ?? 0) || null;
+				merge.display.ruler ||= body.ruler ?? false;
 				break;
 			case 'breaks':
 				if (!merge.breaks || body.count * body.minutes > merge.breaks.count * merge.breaks.minutes)
@@ -172,7 +183,10 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 		case 'display':
 			return [
 				body.magnification > 1 ? `enlarged ${body.magnification} times` : '',
-				body.contrast ? 'strong contrast' : ''
+				body.contrast ? 'strong contrast' : '',
+				body.colours ? LOOK_NAMES[body.colours] : '',
+				body.spacing ? 'wider lines' : '',
+				body.ruler ? 'a reading ruler' : ''
 			]
 				.filter(Boolean)
 				.join(', ');
@@ -196,10 +210,21 @@ export function grantInWords(grant: Pick<Grant, 'body'>, zone: string): string {
 			return `a ${BESIDE_NAMES[body.as]} beside them${body.name ? `: ${body.name}` : ''}`;
 		case 'paper_copy':
 			return 'a copy on paper';
+		case 'read_aloud':
+			return 'questions read aloud by the device';
+		case 'aid':
+			return body.name;
 		case 'other_form':
 			return 'questions and choices in an order of their own';
 	}
 }
+
+export const LOOK_NAMES: Record<GrantedLook, string> = {
+	light: 'dark on light',
+	strong: 'black on white',
+	night: 'light on dark',
+	sand: 'soft colours'
+};
 
 const BESIDE_NAMES: Record<Beside, string> = { reader: 'reader', scribe: 'scribe', assistant: 'helper' };
 

@@ -12,6 +12,7 @@ import {
 	type TimingRules
 } from '../time';
 import type { Merge } from './grant';
+import { LOOK_NAMES } from './merge';
 
 /** What the sentences for a candidate are made of. */
 export type ToTell = {
@@ -85,6 +86,11 @@ function givenInWords(merge: Merge): string[] {
 			`You may take ${breaks.count === 1 ? 'a break' : `${breaks.count} breaks`} of ${breaks.minutes} minutes; the clock stands still meanwhile.`,
 		display.magnification > 1 && `The paper is enlarged ${display.magnification} times at first.`,
 		display.contrast && 'The paper has strong contrast at first.',
+		display.colours && `The paper is ${LOOK_NAMES[display.colours]} at first.`,
+		display.spacing !== null && 'Its lines stand wider at first.',
+		display.ruler && 'A reading ruler lies on it at first.',
+		merge.readAloud && 'Your device can read the questions aloud to you.',
+		...merge.aids.map((name) => `You have this aid: ${name}.`),
 		calculator && `You have a ${calculator} calculator.`,
 		language && `The paper is in ${languageName(language)} at first, as far as it is there.`,
 		...beside.map((one) => `${BESIDE_TOLD[one.as]}${one.name ? `: ${one.name}` : ''}.`),

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readWhole } from '../quantity';
+import { readDecimal, readWhole } from '../quantity';
 import { isReduced, markAnswer, readNumber } from './index';
 import { isAccepted } from './short-answer';
 import { isWithin } from './tolerance';
@@ -124,4 +124,20 @@ describe('a field for a whole number', () => {
 		['101', 101],
 		['1e9', undefined]
 	])('“%s”', (typed, value) => expect(readWhole(typed, 0, 100_000)).toBe(value));
+});
+
+describe('a number in a field', () => {
+	it.each([
+		['2.5', 2.5],
+		['2,5', 2.5],
+		['1.125', 1.125],
+		['−3', -3],
+		['1 000', 1_000],
+		['½', 0.5],
+		['', null],
+		// One to some, a thousand to others.
+		['1,234', undefined],
+		['abc', undefined],
+		['3 kg', undefined]
+	])('“%s” is %s', (typed, value) => expect(readDecimal(typed)).toBe(value));
 });

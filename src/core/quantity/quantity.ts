@@ -127,3 +127,15 @@ export function readWhole(typed: string, least: number, most: number): number | 
 	const value = whole[whole.length - 1];
 	return value !== undefined && value >= least && value <= most ? value : undefined;
 }
+
+/**
+ * A number as it is typed into a field: `2.5`, `2,5`, `−3`, `½`. A point is the decimal point; what can
+ * be read in two ways, as `1,234`, is asked about.
+ * null: nothing is typed. undefined: it can't be read, and is never saved as if it were nothing.
+ */
+export function readDecimal(typed: string): number | null | undefined {
+	if (typed.trim() === '') return null;
+	if (/^\s*-?\d*\.\d+\s*$/.test(typed)) return Number(typed);
+	const { values, unit } = readQuantity(typed);
+	return unit === '' && values.length === 1 ? values[0] : undefined;
+}

@@ -1,3 +1,4 @@
+import type { Merge } from '../grants';
 import type { LockdownRules, MovementRules, SessionKind, ToolRules } from '../session';
 import type { SittingState } from '../sitting';
 import type { Phase, QuestionTime } from '../time';
@@ -64,7 +65,7 @@ export type SittingPicture = {
 	/** Everything that binds them, until they begin; empty from then on. */
 	told: ToldSubject[];
 	/** How the paper is to look at first, and in which language, where it is there in it; null: its own. */
-	display: { magnification: number; contrast: boolean; language: string | null };
+	display: Merge['display'] & { language: string | null };
 	/** Breaks that may be taken; null: none. */
 	breaks: { left: number; minutes: number; stopsClock: boolean; until: number | null } | null;
 	/** Something may be seen afterwards, now or later. */

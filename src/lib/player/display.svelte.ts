@@ -1,3 +1,4 @@
+import type { Merge } from '$core/grants';
 import { keepIn, keptIn } from '$ui/browser-storage';
 
 /** How the paper looks on this device. */
@@ -30,12 +31,14 @@ export class Display {
 
 	constructor(
 		private readonly key: string,
-		granted: { magnification: number; contrast: boolean }
+		granted: Merge['display']
 	) {
 		const kept = this.#read() ?? {
 			...STANDARD,
 			size: sizeOf(granted.magnification),
-			look: granted.contrast ? ('strong' as const) : ('paper' as const)
+			look: granted.colours ?? (granted.contrast ? ('strong' as const) : ('paper' as const)),
+			spacing: granted.spacing ?? STANDARD.spacing,
+			ruler: granted.ruler
 		};
 		Object.assign(this, kept);
 	}

@@ -33,7 +33,11 @@
 	const own = $props.id();
 	/** As it was typed, as long as that can't be read. */
 	let typed = $state<string | null>(null);
-	const isUnread = $derived(typed !== null && value === undefined);
+	const isUnread = $derived(typed !== null);
+	// What came from elsewhere, as by undo, takes its place.
+	$effect(() => {
+		if (value !== undefined) typed = null;
+	});
 
 	function read(event: Event) {
 		const text = (event.target as HTMLInputElement).value;

@@ -8,6 +8,7 @@ whether it was changed.
 	import Select from 'flowbite-svelte/Select.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { bandsAsText, readBands, type Band } from '$core/marking';
+	import { readDecimal } from '$core/quantity';
 	import { valueInWords, type Setting } from '$core/rules';
 	import Choose from './Choose.svelte';
 
@@ -36,8 +37,10 @@ whether it was changed.
 		options.length <= 3 && options.reduce((sum, option) => sum + option.text.length, 0) <= 44;
 	const text = (event: Event) => (event.target as HTMLInputElement).value;
 	/** What is no number is sent as it stands, to be refused at its field: it must not pass for "no limit". */
-	const number = (typed: string) =>
-		typed.trim() === '' ? null : Number.isFinite(Number(typed)) ? Number(typed) : typed;
+	const number = (typed: string) => {
+		const read = readDecimal(typed);
+		return read === undefined ? typed : read;
+	};
 	const list = (typed: string) => typed.split(/[\s,;]+/).filter(Boolean);
 	function toggle(network: string) {
 		const chosen = value as string[];

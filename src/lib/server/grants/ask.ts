@@ -1,7 +1,7 @@
 import { counted } from '$core/names';
 import { z } from 'zod';
 import { may, type StaffMember, SUPERVISING } from '$core/access';
-import { BESIDE, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
+import { BESIDE, GRANTED_LOOKS, type Called, type Grant, type GrantBody, type GrantScope } from '$core/grants';
 import { fail } from '$core/problem';
 import {
 	clockTime,
@@ -59,8 +59,13 @@ export const GrantWhat = z.discriminatedUnion('kind', [
 	z.object({
 		kind: z.literal('display'),
 		magnification: z.number().min(1).max(4, 'Enlarge at most 4 times.'),
-		contrast: z.boolean()
+		contrast: z.boolean(),
+		colours: z.enum(GRANTED_LOOKS).optional(),
+		spacing: z.number().min(1.4).max(3).optional(),
+		ruler: z.boolean().optional()
 	}),
+	z.object({ kind: z.literal('read_aloud') }),
+	z.object({ kind: z.literal('aid'), name: z.string().trim().min(1, 'Say what the aid is.').max(120) }),
 	z.object({ kind: z.literal('separate_room') }),
 	z.object({ kind: z.literal('beside'), as: z.enum(BESIDE), name: z.string().trim().max(80) }),
 	z.object({ kind: z.literal('paper_copy') }),
@@ -185,10 +190,10 @@ async function bodyOf(db: Query, { what, scope }: GrantAsked, one: Loaded, now: 
 		case 'minutes':
 			return { kind: 'extra_time', factor: 1, minutes: what.minutes };
 		case 'display':
-			if (what.magnification === 1 && !what.contrast)
+			if (what.magnification === 1 && !what.contrast && !what.colours && !what.spacing && !what.ruler)
 				fail('not_taken', {
 					message: 'Nothing would be different.',
-					instead: 'Enlarge it, or choose strong contrast.'
+					instead: 'Enlarge it, or choose colours, wider lines or a ruler.'
 				});
 			return what;
 		case 'own_window': {

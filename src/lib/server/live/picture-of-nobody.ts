@@ -62,7 +62,7 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			question: null
 		},
 		told: await toldToAll(db, session),
-		display: { magnification: 1, contrast: false, language: null },
+		display: { magnification: 1, contrast: false, colours: null, spacing: null, ruler: false, language: null },
 		breaks: null,
 		mayReview: rules.review.shows !== 'nothing',
 		again: null,

@@ -121,8 +121,9 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 }
 
 /** The tools that somebody has: what was granted goes beyond the rules, never below them. */
-export function toolsWith(tools: ToolRules, { calculator }: Pick<Merge, 'calculator'>): ToolRules {
-	return tools.calculator === 'scientific' ? tools : { ...tools, calculator: calculator ?? tools.calculator };
+export function toolsWith(tools: ToolRules, merge: Pick<Merge, 'calculator' | 'readAloud'>): ToolRules {
+	const calculator = tools.calculator === 'scientific' ? tools.calculator : (merge.calculator ?? tools.calculator);
+	return { ...tools, calculator, readAloud: tools.readAloud || merge.readAloud };
 }
 
 /** By sitting, of those who have one in the session that they are in now. */

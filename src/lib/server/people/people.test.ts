@@ -157,7 +157,7 @@ describe('an export', () => {
 			expect.arrayContaining([expect.stringMatching(/enlarged 1.5 times/), expect.stringMatching(/no .*limit/i)])
 		);
 		const sitting = await loadSitting(house.otium.db, 'sit0', NINE);
-		expect(sitting!.merge.display).toEqual({ magnification: 1.5, contrast: true });
+		expect(sitting!.merge.display).toMatchObject({ magnification: 1.5, contrast: true });
 		expect(sitting!.reckoning.allotted).toBeNull();
 
 		const files = unzipSync(peopleNeeds(await knownPeople(house.otium.db, 'quayside')));

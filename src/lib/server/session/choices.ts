@@ -1,4 +1,5 @@
 import { sitesWith, type StaffMember, SUPERVISING } from '$core/access';
+import { groupBy } from '$core/group-by';
 import { dealtCount, dealtPoints, type Paper } from '$core/paper';
 import { DEFAULT_RULES, type SessionRules } from '$core/session';
 import { addDays, asEntered, asLocalWindow, daysBetween, MINUTE, type Window } from '$core/time';
@@ -18,9 +19,8 @@ export type Choices = {
 		isWithdrawn: boolean;
 		questions: number;
 		points: number;
-		/** Where it may be sat; null: at every site. */
-		siteIds: string[] | null;
-		groupIds: string[];
+		/** Where it may be sat; neither site nor group: everywhere. */
+		allowed: { administrationId: string; siteId: string | null; groupId: string | null }[];
 	}[];
 	groups: { id: string; name: string; siteId: string; site: string; count: number }[];
 	rooms: { id: string; name: string; siteId: string; site: string; seats: number; zone: string }[];
@@ -72,16 +72,28 @@ export async function choicesFor(db: Query, staff: StaffMember, sheets: Choices[
 async function papersFor(db: Query, sites: string[] | null): Promise<Choices['papers']> {
 	const papers: { id: string; title: string; version: number; content: string; withdrawn_at: number | null }[] =
 		await db('paper').orderBy([{ column: 'title' }, { column: 'version', order: 'desc' }]);
-	const allowed: { paper_id: string; site_id: string | null; group_id: string | null; group_site: string | null }[] =
-		await db('paper_allowed')
-			.leftJoin('candidate_group', 'candidate_group.id', 'paper_allowed.group_id')
-			.select('paper_id', 'paper_allowed.site_id', 'group_id', 'candidate_group.site_id as group_site');
+	const allowed: {
+		administration_id: string;
+		paper_id: string;
+		site_id: string | null;
+		group_id: string | null;
+		group_site: string | null;
+	}[] = await db('paper_allowed')
+		.leftJoin('candidate_group', 'candidate_group.id', 'paper_allowed.group_id')
+		.select(
+			'administration_id',
+			'paper_id',
+			'paper_allowed.site_id',
+			'group_id',
+			'candidate_group.site_id as group_site'
+		);
+	const byPaper = groupBy(allowed, ({ paper_id }) => paper_id);
 	return papers.flatMap(({ id, title, version, content, withdrawn_at }) => {
-		const rows = allowed.filter((row) => row.paper_id === id);
-		const everywhere = rows.some((row) => row.site_id === null && row.group_id === null);
-		const isHere = (row: (typeof rows)[number]) =>
-			sites === null || sites.includes(row.site_id ?? row.group_site ?? '');
-		if (!everywhere && !rows.some(isHere)) return [];
+		const here = (byPaper.get(id) ?? []).filter(
+			({ site_id, group_id, group_site }) =>
+				sites === null || (site_id === null && group_id === null) || sites.includes(site_id ?? group_site ?? '')
+		);
+		if (here.length === 0) return [];
 		const paper: Paper = JSON.parse(content);
 		return {
 			id,
@@ -90,8 +102,11 @@ async function papersFor(db: Query, sites: string[] | null): Promise<Choices['pa
 			isWithdrawn: withdrawn_at !== null,
 			questions: dealtCount(paper),
 			points: dealtPoints(paper),
-			siteIds: everywhere ? null : rows.flatMap((row) => row.site_id ?? []),
-			groupIds: rows.flatMap((row) => row.group_id ?? [])
+			allowed: here.map(({ administration_id, site_id, group_id }) => ({
+				administrationId: administration_id,
+				siteId: site_id,
+				groupId: group_id
+			}))
 		};
 	});
 }

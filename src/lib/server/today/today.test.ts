@@ -92,13 +92,13 @@ describe('what waits', () => {
 		const officer = somebody('closing_officer');
 		const waiting = async () =>
 			(await waitingFor(otium.db, officer, afterwards)).map(({ key }) => key).filter((key) => key.startsWith('close '));
-		const [first, ...others] = await waiting();
-		expect(first).toBeDefined();
-		const administration_id = first.split(' ')[1];
+		// The day of the demo belongs to the other, which stays open.
+		const earlier = (await waiting()).find((key) => key !== 'close winter')!;
+		const administration_id = earlier.split(' ')[1];
 		await otium
 			.db('closing')
 			.insert({ administration_id, at: NOW, by: 'x', archive: '', sha256: '', bytes: 0, counts: '{}', head: '' });
-		expect(await waiting()).toEqual(others);
+		expect(await waiting()).toEqual(['close winter']);
 	});
 });
 

@@ -3,7 +3,7 @@
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
-	import type { Called } from '$core/grants';
+	import { GRANTED_LOOKS, LOOK_NAMES, type Called } from '$core/grants';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
 	import WindowFields from '$ui/WindowFields.svelte';
@@ -21,6 +21,10 @@
 	const named = (all: Called[], none: string) => [
 		{ value: '', name: none },
 		...all.map(({ id, name }) => ({ value: id, name }))
+	];
+	const LOOKS = [
+		{ value: '', name: 'as on the device' },
+		...GRANTED_LOOKS.map((look) => ({ value: look, name: LOOK_NAMES[look] }))
 	];
 	const NUMBER = 'w-28';
 </script>
@@ -91,7 +95,25 @@
 	<Field id="magnification" label="Enlarged so many times"
 		><Input id="magnification" inputmode="decimal" class={NUMBER} bind:value={entered.magnification} /></Field
 	>
+	<div class="grid grid-cols-2 gap-2">
+		<Field id="colours" label="Colours at first"
+			><Select id="colours" placeholder="" items={LOOKS} bind:value={entered.colours} /></Field
+		>
+		<Field id="wider" label="Lines"
+			><Select
+				id="wider"
+				placeholder=""
+				items={[
+					{ value: '', name: 'as usual' },
+					{ value: '1.8', name: 'wider' },
+					{ value: '2.2', name: 'widest' }
+				]}
+				bind:value={entered.wider}
+			/></Field
+		>
+	</div>
 	<Checkbox bind:checked={entered.contrast}>Strong contrast</Checkbox>
+	<Checkbox bind:checked={entered.ruler}>A reading ruler</Checkbox>
 {:else if entered.kind === 'beside'}
 	<Choose
 		name="as"
@@ -105,6 +127,12 @@
 	/>
 	<Field id="beside-name" label="Who, if it is known"
 		><Input id="beside-name" maxlength={80} autocomplete="off" bind:value={entered.name} /></Field
+	>
+{:else if entered.kind === 'read_aloud'}
+	<p class="text-ink-2 text-[14px]">By a voice of their device, also where the session gives it to nobody else.</p>
+{:else if entered.kind === 'aid'}
+	<Field id="aid" label="Which aid" hint="As the candidate and the proctor read it: “a bilingual dictionary”."
+		><Input id="aid" maxlength={120} autocomplete="off" bind:value={entered.aid} /></Field
 	>
 {:else if entered.kind === 'paper_copy'}
 	<p class="text-ink-2 text-[14px]">The proctor sees it; papers are printed from the paper’s own page.</p>

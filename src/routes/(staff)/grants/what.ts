@@ -1,3 +1,5 @@
+import type { GrantedLook } from '$core/grants';
+import { readDecimal } from '$core/quantity';
 import type { GrantWhat } from '$lib/server/grants';
 
 export type What = GrantWhat;
@@ -13,9 +15,11 @@ export const WHAT_NAMES: Record<WhatKind, string> = {
 	separate_room: 'A separate room',
 	beside: 'Somebody beside them',
 	tools: 'A calculator',
-	display: 'Display: larger, or strong contrast',
+	read_aloud: 'Questions read aloud',
+	display: 'Display: size, colours, spacing, ruler',
 	language: 'A language',
 	paper_copy: 'A copy on paper',
+	aid: 'Another aid, in your words',
 	other_form: 'Questions and choices in an order of their own',
 	extra_attempt: 'Another attempt',
 	continue_later: 'May stop and go on another day',
@@ -44,6 +48,10 @@ export type Entered = {
 	tag: string;
 	magnification: string;
 	contrast: boolean;
+	colours: GrantedLook | '';
+	wider: '' | '1.8' | '2.2';
+	ruler: boolean;
+	aid: string;
 	as: 'reader' | 'scribe' | 'assistant';
 	name: string;
 };
@@ -65,12 +73,16 @@ export const BLANK: Entered = {
 	tag: '',
 	magnification: '1.5',
 	contrast: false,
+	colours: '',
+	wider: '',
+	ruler: false,
+	aid: '',
 	as: 'reader',
 	name: ''
 };
 
-/** A comma is a decimal point to many; what is no number becomes NaN and is refused in words. */
-const numberOf = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.')));
+/** What is no number becomes NaN and is refused in words. */
+const numberOf = (text: string) => readDecimal(text) ?? NaN;
 
 /** What was entered, as it is asked for. */
 export function whatOf(entered: Entered): What {
@@ -98,7 +110,16 @@ export function whatOf(entered: Entered): What {
 		case 'language':
 			return { kind: 'language', tag: entered.tag.trim() };
 		case 'display':
-			return { kind: 'display', magnification: numberOf(entered.magnification), contrast: entered.contrast };
+			return {
+				kind: 'display',
+				magnification: numberOf(entered.magnification),
+				contrast: entered.contrast,
+				...(entered.colours ? { colours: entered.colours } : {}),
+				...(entered.wider ? { spacing: Number(entered.wider) } : {}),
+				...(entered.ruler ? { ruler: true } : {})
+			};
+		case 'aid':
+			return { kind: 'aid', name: entered.aid };
 		case 'beside':
 			return { kind: 'beside', as: entered.as, name: entered.name };
 		default:

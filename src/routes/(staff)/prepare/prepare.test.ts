@@ -287,8 +287,14 @@ describe('a session', () => {
 		const rows = parse(csv.text, { bom: true });
 		expect(rows[0]).toEqual(['Name', 'Number']);
 		expect(rows).toHaveLength(4);
+		// Where slips are off they would open nothing.
+		const asked = { params: { id: 's1' }, query: '?fields=address', staff: QUAY };
+		expect((await ask(supervision, asked)).status).toBe(422);
+		const { rules } = await house.otium.db('session').where({ id: 's1' }).first('rules');
+		const withSlips = JSON.stringify({ ...JSON.parse(rules), door: { ...JSON.parse(rules).door, slips: true } });
+		await house.otium.db('session').where({ id: 's1' }).update({ rules: withSlips });
 		// Personal addresses are there before any slip was printed, and each opens for one alone.
-		const addressed = await ask(supervision, { params: { id: 's1' }, query: '?fields=address', staff: QUAY });
+		const addressed = await ask(supervision, asked);
 		const addresses = parse(addressed.text, { bom: true }).flat().slice(1);
 		expect(new Set(addresses).size).toBe(3);
 		for (const address of addresses) expect(address).toMatch(/\/sit\?code=[0-9A-Z]{10}$/);

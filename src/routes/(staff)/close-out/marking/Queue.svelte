@@ -9,6 +9,7 @@ back, Enter gives the mark where there are criteria.
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { plainText } from '$core/paper';
+	import { readDecimal } from '$core/quantity';
 	import { shownPoints } from '$core/results';
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
@@ -34,11 +35,13 @@ back, Enter gives the mark where there are criteria.
 	let criteria = $state<Record<string, string>>({});
 	let comment = $state('');
 	let since = $state(Date.now());
+	/** What is empty or can't be read is no mark, and least of all none. */
+	const read = (typed = '') => readDecimal(typed) ?? NaN;
 	const rubric = $derived(work.plan.rubric);
 	const one = $derived(work.queue[Math.min(at, work.queue.length - 1)]);
 	const most = $derived(work.question.points);
-	const sum = $derived(rubric.reduce((total, { id }) => total + Number(criteria[id] ?? NaN), 0));
-	const isWhole = $derived(rubric.length > 0 ? !Number.isNaN(sum) : points !== '' && !Number.isNaN(Number(points)));
+	const sum = $derived(rubric.reduce((total, { id }) => total + read(criteria[id]), 0));
+	const isWhole = $derived(!Number.isNaN(rubric.length > 0 ? sum : read(points)));
 
 	$effect(() => {
 		// Another answer is there: what was entered for the one before does not go with it.
@@ -56,8 +59,8 @@ back, Enter gives the mark where there are criteria.
 			...of,
 			id: nanoid(),
 			key: one.key,
-			points: rubric.length > 0 ? sum : Number(value),
-			criteria: Object.fromEntries(rubric.map(({ id }) => [id, Number(criteria[id])])),
+			points: rubric.length > 0 ? sum : read(value),
+			criteria: Object.fromEntries(rubric.map(({ id }) => [id, read(criteria[id])])),
 			comment,
 			tookMs: Date.now() - since
 		});

@@ -1,5 +1,6 @@
 <!-- @component What of a paper is about all of it: title, script, formula sheet. -->
 <script lang="ts">
+	import NumberField from '$ui/NumberField.svelte';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
@@ -80,30 +81,24 @@
 				<div class="mt-2 flex flex-wrap items-center gap-3 text-[14px]">
 					<label class="flex items-center gap-2"
 						>tries for each question
-						<Input
+						<NumberField
 							size="sm"
 							class="w-16"
-							inputmode="numeric"
 							value={practice.tries}
-							onchange={(event) => {
-								const tries = Number(event.currentTarget.value);
-								if (Number.isInteger(tries) && tries >= 1 && tries <= 10)
-									onchange({ practice: { ...practice, tries } });
-							}}
+							least={1}
+							most={10}
+							onchange={(tries) => typeof tries === 'number' && onchange({ practice: { ...practice, tries } })}
 						/></label
 					>
 					<label class="flex items-center gap-2"
 						>a wrong try costs, in % of the points
-						<Input
+						<NumberField
 							size="sm"
 							class="w-16"
-							inputmode="numeric"
 							value={practice.costPercent}
-							onchange={(event) => {
-								const costPercent = Number(event.currentTarget.value);
-								if (Number.isInteger(costPercent) && costPercent >= 0 && costPercent <= 100)
-									onchange({ practice: { ...practice, costPercent } });
-							}}
+							most={100}
+							onchange={(costPercent) =>
+								typeof costPercent === 'number' && onchange({ practice: { ...practice, costPercent } })}
 						/></label
 					>
 					<label class="flex items-center gap-2"

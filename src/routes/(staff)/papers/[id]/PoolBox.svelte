@@ -15,6 +15,7 @@
 		type PoolStrength
 	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
+	import NumberField from '$ui/NumberField.svelte';
 
 	type Props = { part: Part; onchange: (change: Partial<PartAbout>) => void };
 	let { part, onchange }: Props = $props();
@@ -65,18 +66,14 @@
 	<div class="border-plum bg-plum-ground/40 mb-3 rounded-xl border border-dashed px-4 py-3" data-testid="pool">
 		<p class="text-plum flex flex-wrap items-center gap-2 font-semibold">
 			<label for="draw-{part.title}">A pool: each candidate is dealt</label>
-			<input
+			<NumberField
 				id="draw-{part.title}"
-				type="text"
-				class="bg-sheet border-line-strong text-ink w-14 rounded-lg border px-2 py-1 text-center"
-				value={String(part.draw)}
+				size="sm"
+				class="w-14"
+				value={part.draw}
+				most={500}
 				disabled={part.strata !== undefined}
-				inputmode="numeric"
-				onchange={(event) => {
-					const draw = Number(event.currentTarget.value);
-					if (Number.isInteger(draw) && draw >= 0 && draw <= 500) ondraw(draw);
-					else event.currentTarget.value = String(part.draw);
-				}}
+				onchange={(draw) => typeof draw === 'number' && ondraw(draw)}
 			/>
 			of {of}
 			<span class="ml-auto flex gap-2">
@@ -91,16 +88,12 @@
 			<p class="mt-2 flex flex-wrap gap-4 text-[14px]" data-testid="strata">
 				{#each DIFFICULTIES as difficulty, i (difficulty)}
 					<label class="flex items-center gap-1.5"
-						><input
-							type="text"
-							class="bg-sheet border-line-strong text-ink w-12 rounded-lg border px-2 py-1 text-center"
-							value={String(part.strata[difficulty] ?? 0)}
-							inputmode="numeric"
-							onchange={(event) => {
-								const count = Number(event.currentTarget.value);
-								if (Number.isInteger(count) && count >= 0 && count <= 500) set(difficulty, count);
-								else event.currentTarget.value = String(part.strata?.[difficulty] ?? 0);
-							}}
+						><NumberField
+							size="sm"
+							class="w-14"
+							value={part.strata[difficulty] ?? 0}
+							most={500}
+							onchange={(count) => typeof count === 'number' && set(difficulty, count)}
 						/>
 						of {counts[i]}
 						{difficulty}</label

@@ -1,5 +1,6 @@
 <!-- @component Changes the selected questions at once, after saying how many and what. -->
 <script lang="ts">
+	import { readDecimal } from '$core/quantity';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { AUDIENCE_NAMES, type TopicBranch } from '$core/bank';
 	import { DIFFICULTIES } from '$core/paper';
@@ -34,7 +35,7 @@
 			['true', 'no longer offered']
 		]
 	};
-	const points = $derived(Number(value.replace(',', '.')));
+	const points = $derived(readDecimal(value) ?? NaN);
 	const isReady = $derived(
 		what === 'points' ? value.trim() !== '' && points >= 0 && points <= 1_000 : what === 'topic' || value !== ''
 	);

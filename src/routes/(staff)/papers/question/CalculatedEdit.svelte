@@ -1,5 +1,6 @@
 <!-- @component What a calculated question is drawn from: its numbers, its conditions, its formula; and how it comes out. -->
 <script lang="ts">
+	import { readDecimal } from '$core/quantity';
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { calculatedFault, examplesOf, steadyPick, type CalculatedQuestion, type Parameter } from '$core/paper';
@@ -18,12 +19,14 @@
 	function change(index: number, parameter: Parameter) {
 		onchange({ parameters: question.parameters.with(index, parameter) });
 	}
-	const listOf = (text: string) =>
-		text
-			.split(/[;\s]+/)
-			.map((one) => Number(one.replace(',', '.')))
-			.filter(Number.isFinite)
-			.slice(0, 200);
+	/** What can't be read of a list, by parameter: nothing of it is kept, so that no value is lost without a word. */
+	let unread = $state<Record<string, string>>({});
+	function values(i: number, name: string, text: string) {
+		const typed = text.split(/[;\s]+/).filter(Boolean);
+		const wrong = typed.find((one) => readDecimal(one) === undefined);
+		unread = { ...unread, [name]: wrong ?? '' };
+		if (wrong === undefined) change(i, { name, values: typed.map((one) => readDecimal(one)!).slice(0, 200) });
+	}
 </script>
 
 <div class="space-y-3" data-testid="calculated">
@@ -31,12 +34,16 @@
 		<fieldset class="flex flex-wrap items-end gap-2">
 			<legend class="text-ink-2 font-mono text-[14px] font-semibold">{`{${parameter.name}}`}</legend>
 			{#if 'values' in parameter}
-				<Field id="values-{parameter.name}" label="One of, with spaces between" class="min-w-56 flex-1">
+				<Field
+					id="values-{parameter.name}"
+					label="One of, with spaces between"
+					class="min-w-56 flex-1"
+					error={unread[parameter.name] ? `“${unread[parameter.name]}” is no number: the list is not kept.` : undefined}
+				>
 					<Input
 						id="values-{parameter.name}"
 						value={parameter.values.join(' ')}
-						onchange={(event) =>
-							change(i, { name: parameter.name, values: listOf((event.target as HTMLInputElement).value) })}
+						onchange={(event) => values(i, parameter.name, (event.target as HTMLInputElement).value)}
 					/>
 				</Field>
 			{:else}

@@ -26,6 +26,12 @@ Alt and Enter marks the right one.
 	function write(index: number, text: string) {
 		onchange(choices.with(index, { ...choices[index], text }), right ?? []);
 	}
+	/** What the words say of it is kept where that is what the author wants as well. */
+	function pin(index: number) {
+		const { pinned: _, ...choice } = choices[index];
+		const wanted = !keepsPlace(choices[index]);
+		onchange(choices.with(index, keepsPlace(choice) === wanted ? choice : { ...choice, pinned: wanted }), right ?? []);
+	}
 	function mark(id: string) {
 		if (!right) return;
 		if (one) onchange(choices, [id]);
@@ -79,7 +85,18 @@ Alt and Enter marks the right one.
 					oninput={(event) => write(i, event.currentTarget.value)}
 					onkeydown={(event) => onkeydown(event, i)}
 				/>
-				{#if keepsPlace(choice)}<span class="text-ochre text-[13px] font-semibold">keeps its place</span>{/if}
+				{#if right}<button
+						type="button"
+						class="min-h-6 rounded px-1.5 text-[13px] font-semibold {keepsPlace(choice)
+							? 'text-ochre'
+							: 'text-ink-3 hover:text-ink font-normal'}"
+						aria-pressed={keepsPlace(choice)}
+						aria-label="Choice {i + 1} keeps its place"
+						title={keepsPlace(choice)
+							? 'It stays where it stands when choices are shuffled. Press to let it move.'
+							: 'It moves when choices are shuffled. Press to keep it where it stands.'}
+						onclick={() => pin(i)}>{keepsPlace(choice) ? 'keeps its place' : 'moves'}</button
+					>{/if}
 				<button
 					type="button"
 					class="text-ink-3 hover:text-brick min-h-6 px-1.5"

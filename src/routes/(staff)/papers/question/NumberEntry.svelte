@@ -2,6 +2,7 @@
 <script lang="ts">
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { untrack } from 'svelte';
+	import { readDecimal } from '$core/quantity';
 	import Field from '$ui/Field.svelte';
 
 	type Props = {
@@ -15,10 +16,7 @@
 	};
 	let { id, label, value, class: extra = 'w-32', onchange, onempty }: Props = $props();
 
-	const numberIn = (text: string) => {
-		const read = Number(text.trim().replace(',', '.').replace('−', '-'));
-		return text.trim() !== '' && Number.isFinite(read) ? read : null;
-	};
+	const numberIn = (text: string) => readDecimal(text) ?? null;
 	const inWords = (value: number | null) => (value === null ? '' : String(value));
 	let text = $state(untrack(() => inWords(value)));
 	// What came from elsewhere, as by undo.
@@ -27,7 +25,7 @@
 	});
 </script>
 
-<Field {id} {label} class={extra}>
+<Field {id} {label} class={extra} error={readDecimal(text) === undefined ? 'A number, like 2.5.' : undefined}>
 	<Input
 		{id}
 		inputmode="decimal"

@@ -66,17 +66,25 @@ export class SessionSetup {
 		const { networks } = this.choices;
 		return this.room ? networks.filter((one) => one.siteId === this.room!.siteId) : networks;
 	});
-	papers = $derived.by(() =>
-		this.choices.papers.filter(
-			(paper) =>
-				paper.id === this.input.paperId ||
-				(!paper.isWithdrawn &&
-					(this.room === undefined ||
-						paper.siteIds === null ||
-						paper.siteIds.includes(this.room.siteId) ||
-						this.input.groupIds.some((id) => paper.groupIds.includes(id))))
-		)
+	/** The administration that it will belong to; undefined: its day is not known yet. */
+	#administrationId = $derived.by(
+		() =>
+			this.input.administrationId ?? this.choices.administrations.find(({ name }) => name === this.administration)?.id
 	);
+	papers = $derived.by(() => {
+		const isOffered = ({
+			administrationId,
+			siteId,
+			groupId
+		}: (typeof this.choices.papers)[number]['allowed'][number]) =>
+			(this.#administrationId === undefined || administrationId === this.#administrationId) &&
+			(groupId === null
+				? siteId === null || this.room === undefined || siteId === this.room.siteId
+				: this.room === undefined || this.input.groupIds.includes(groupId));
+		return this.choices.papers.filter(
+			(paper) => paper.id === this.input.paperId || (!paper.isWithdrawn && paper.allowed.some(isOffered))
+		);
+	});
 	findings = $derived(
 		this.plans.flatMap((told, i) =>
 			told.findings.map((finding) => ({

@@ -101,12 +101,13 @@
 					>Calendar file</a
 				>
 			</div>
-			{#if !session.slips}<p class="text-ink-3 mt-1 text-[13px]">Slips are off in this session’s rules.</p>{/if}
+			{#if !session.slips}<p class="text-ink-3 mt-1 text-[13px]">Slips are off in this session’s rules, so personal addresses open nothing.</p>{/if}
 			<h2 class="mt-5 text-[18px]">For an outside supervision service</h2>
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				{#each Object.entries(FIELDS) as [field, name] (field)}
 					<Checkbox
 						class="text-[14px]"
+						disabled={field === 'address' && !session.slips}
 						checked={fields.includes(field)}
 						onchange={() =>
 							(fields = Object.keys(FIELDS).filter((one) =>

@@ -1,6 +1,7 @@
 import { download, inSession, route } from '$lib/server/http';
 import { writeCsv } from '$core/formats';
 import { plainName } from '$core/names';
+import { fail } from '$core/problem';
 import { transact } from '$lib/server/db';
 import { appendToLogbook } from '$lib/server/logbook';
 import { slipsFor } from '$lib/server/session';
@@ -25,6 +26,11 @@ export const GET = route(inSession('prepare'), async ({ otium, session, by, url 
 		.where('roster.session_id', session.id)
 		.orderBy(['family', 'given'])
 		.select('sitting.id', 'number', 'given', 'family', 'email');
+	if (chosen.includes('address') && !session.rules.door.slips)
+		fail('not_taken', {
+			message: 'Personal addresses open nothing here: the rules of this session have slips switched off.',
+			instead: 'Switch slips on under “Door”, or take the file without addresses.'
+		});
 	// A personal address is made with the first file that asks for one, printed or not.
 	const codes = chosen.includes('address')
 		? await slipsFor(

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { readDecimal } from '$core/quantity';
 	import { counted } from '$core/names';
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
@@ -60,7 +61,7 @@
 		asksWithdraw = false;
 	}
 
-	let kind = $state<'extra_time' | 'separate_room' | 'breaks' | 'display' | 'tools'>('extra_time');
+	let kind = $state<'extra_time' | 'separate_room' | 'breaks' | 'display' | 'tools' | 'read_aloud'>('extra_time');
 	let first = $state('1.5');
 	let second = $state('0');
 	let contrast = $state(false);
@@ -72,16 +73,18 @@
 		breaks: { name: 'Breaks', first: 'How many', second: 'Minutes each' },
 		separate_room: { name: 'Sits apart', first: null, second: null },
 		display: { name: 'Enlarged, contrast', first: 'Times as large', second: null },
-		tools: { name: 'Calculator', first: null, second: null }
+		tools: { name: 'Calculator', first: null, second: null },
+		read_aloud: { name: 'Read aloud', first: null, second: null }
 	} as const;
 	async function give() {
-		const [a, b] = [Number(first), Number(second)];
+		const [a, b] = [first, second].map((typed) => readDecimal(typed) ?? NaN);
 		const body = {
 			extra_time: { kind, factor: a, minutes: b },
 			breaks: { kind, count: a, minutes: b },
 			separate_room: { kind },
 			display: { kind, magnification: a, contrast },
-			tools: { kind, calculator }
+			tools: { kind, calculator },
+			read_aloud: { kind }
 		}[kind];
 		await act({ act: 'give', id: grantId, body, reason }, 'Granted.');
 		if (!trouble) {
@@ -309,7 +312,6 @@
 		onconfirm={() => act({ act: 'withdraw', id: withdrawing!.id }, 'Taken back.')}
 	>
 		<p>
-			{person.given}
 			{person.name}, {person.number}, no longer has it from now on, also in a session that is running. It stays in the
 			record.
 		</p>

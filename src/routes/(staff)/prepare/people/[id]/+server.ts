@@ -1,3 +1,4 @@
+import { isUnfinished, type SittingState } from '$core/sitting';
 import { nanoid } from 'nanoid';
 import { z } from 'zod';
 import type { GrantBody } from '$core/grants';
@@ -29,6 +30,7 @@ const Asked = z.discriminatedUnion('act', [
 					.max(600, 'At most 600 minutes.')
 			}),
 			z.object({ kind: z.literal('separate_room') }),
+			z.object({ kind: z.literal('read_aloud') }),
 			z.object({
 				kind: z.literal('breaks'),
 				count: z
@@ -74,13 +76,18 @@ export const POST = route(staff('prepare'), Asked, async ({ otium, staff, params
 			givenAt: otium.now()
 		});
 		const ids = given.effects.map((effect) => effect.sittingId);
-		const names: { id: string; name: string }[] = await otium
+		const rows: { id: string; name: string; state: SittingState }[] = await otium
 			.db('sitting')
 			.join('session', 'session.id', 'sitting.session_id')
 			.whereIn('sitting.id', ids)
-			.select('sitting.id', 'session.name');
-		const called = new Map(names.map(({ id, name }) => [id, name]));
-		return { effects: given.effects.map((effect) => `${called.get(effect.sittingId)}: ${effect.after}`) };
+			.select('sitting.id', 'session.name', 'sitting.state');
+		// Whoever has handed in gets nothing from it there.
+		const called = new Map(rows.filter(({ state }) => isUnfinished(state)).map(({ id, name }) => [id, name]));
+		return {
+			effects: given.effects.flatMap(({ sittingId, after }) =>
+				called.has(sittingId) ? [`${called.get(sittingId)}: ${after}`] : []
+			)
+		};
 	}
 	const grant = await findGrant(otium.db, asked.id);
 	if (grant?.candidateId !== params.id || grant.scope.kind !== 'standing') fail('not_found');
