@@ -31,7 +31,10 @@ test('somebody early waits on a calm page that goes in by itself', async ({ brow
 	const coordinator = await home.staff(browser);
 	const { id } = await home.session('Lights and Shapes · Watch B');
 	await go(coordinator, `/live/${id}`);
+	// Ahead of its time it is asked about: the session can't be changed from then on.
 	await coordinator.getByTestId('show-code').click();
+	await expect(coordinator.getByRole('dialog')).toContainText('can no longer be changed');
+	await coordinator.getByTestId('confirm').click();
 	const code = await coordinator.getByTestId('door-code').innerText();
 	const page = await home.browser(browser);
 	const person = await home.read((db) => db('candidate').where({ number: 'DO-1030' }).first('family'));

@@ -14,6 +14,12 @@ const DERIVATIVE: Partial<Question> = {
 	],
 	answer: 'fa'
 };
+const NUMBER: Partial<Question> = {
+	kind: 'numeric',
+	stem: 'What is the acceleration of free fall?',
+	answer: 9.81,
+	tolerance: { kind: 'absolute', amount: 0.01 }
+};
 const PAIRS: Partial<Question> = {
 	kind: 'matching',
 	stem: 'Which belongs to which?',
@@ -33,7 +39,7 @@ const withFormulas: typeof seedDemo = async (otium, ...rest) => {
 	await seedDemo(otium, ...rest);
 	const row = await otium.db('paper').where('title', 'Lights and Shapes').orderBy('version', 'desc').first();
 	const content: Paper = JSON.parse(row.content);
-	for (const [at, change] of [DERIVATIVE, PAIRS].entries()) {
+	for (const [at, change] of [DERIVATIVE, PAIRS, NUMBER].entries()) {
 		const { id, topic, difficulty, points } = content.parts[0].questions[at];
 		content.parts[0].questions[at] = { id, topic, difficulty, points, ...change } as Question;
 	}
@@ -84,4 +90,37 @@ test('formulas are drawn by the server and heard in words, in names and where th
 	const scripts = loaded.filter((address) => address.endsWith('.js'));
 	expect(scripts.length).toBeGreaterThan(5);
 	for (const address of scripts) expect(await (await page.request.get(address)).text()).not.toContain('KaTeX parse');
+});
+
+test('a number is told as it was read; time and counts can be hidden, letters set apart', async ({ browser }) => {
+	const page = await home.browser(browser);
+	const me = await begun(page, 1, { lockdown: { level: 'open' } });
+	const form = await formOf(me.id);
+	await goTo(
+		page,
+		form.findIndex(({ kind }) => kind === 'numeric')
+	);
+	const field = page.getByRole('textbox', { name: /^Your answer/ });
+	await field.fill('9,81 m/s^2');
+	await expect(page.getByTestId('read-as')).toHaveText('Read as 9.81 m/s².');
+	await expect(field).toHaveAccessibleDescription('Read as 9.81 m/s².');
+	await field.fill('nine');
+	await expect(page.getByTestId('read-as')).toHaveText('This can’t be read as a number yet.');
+	await field.fill('9.81');
+	await expect(page.getByTestId('read-as')).toHaveText('');
+
+	await expect(page.getByTestId('time')).toBeVisible();
+	await page.getByRole('button', { name: 'Display' }).click();
+	await page.getByTestId('calm').click();
+	await expect(page.getByTestId('time')).toHaveCount(0);
+	await expect(page.getByTestId('open-map')).toHaveText('All questions');
+	await page.getByRole('button', { name: 'far apart' }).click();
+	await page.getByRole('button', { name: 'without serifs' }).click();
+	const stem = page.locator('[data-question] legend .font-serif');
+	expect(await stem.evaluate((one) => getComputedStyle(one).fontFamily)).toContain('Atkinson');
+	expect(parseFloat(await stem.evaluate((one) => getComputedStyle(one).letterSpacing))).toBeGreaterThan(1);
+	// It is this candidate's choice, also after a reload.
+	await page.reload();
+	await expect(page.getByTestId('open-map')).toHaveText('All questions');
+	await expect(page.getByTestId('time')).toHaveCount(0);
 });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { readDecimal, readWhole } from '../quantity';
+import { readAs, readDecimal, readWhole } from '../quantity';
 import { isReduced, markAnswer, readNumber } from './index';
 import { isAccepted } from './short-answer';
 import { isWithin } from './tolerance';
@@ -140,4 +140,18 @@ describe('a number in a field', () => {
 		['abc', undefined],
 		['3 kg', undefined]
 	])('“%s” is %s', (typed, value) => expect(readDecimal(typed)).toBe(value));
+});
+
+describe('how a number is read, for whoever typed it', () => {
+	it.each([
+		['9,81 m/s^2', ['9.81 m/s²']],
+		['1.6e-19 C', ['1.6 × 10⁻¹⁹ C']],
+		['-3', ['−3']],
+		['3½', ['3.5']],
+		['1,234', ['1.234', '1234']],
+		['5 kg·m^(-3)', ['5 kg·m⁻³']],
+		['2 000 000 000', ['2 × 10⁹']],
+		['abc', []],
+		['12 and 13', []]
+	])('“%s” as %j', (typed, told) => expect(readAs(typed)).toEqual(told));
 });

@@ -1,2 +1,2 @@
-export { isReduced, readDecimal, readNumber, readQuantity, readWhole } from './quantity';
+export { isReduced, readAs, readDecimal, readNumber, readQuantity, readWhole } from './quantity';
 export type { Quantity } from './quantity';

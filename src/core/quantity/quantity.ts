@@ -139,3 +139,26 @@ export function readDecimal(typed: string): number | null | undefined {
 	const { values, unit } = readQuantity(typed);
 	return unit === '' && values.length === 1 ? values[0] : undefined;
 }
+
+/** Below and above these a number is told with a power of ten. */
+const [SMALL, LARGE] = [1e-4, 1e9];
+
+/**
+ * How a typed number is read, for whoever typed it: `9.81 m/s²`, `1.6 × 10⁻¹⁹`. Two readings, as of `1,234`, are both
+ * told, as either counts. None: it can't be read.
+ */
+export function readAs(typed: string): string[] {
+	const { values, unit } = readQuantity(typed);
+	const after = unit === '' ? '' : ` ${unit.replace(POWER_OF_UNIT, (power) => raised(power.replace(/[^\d-]/g, '')))}`;
+	return values.map((value) => `${figures(value)}${after}`);
+}
+
+function figures(value: number): string {
+	const size = Math.abs(value);
+	if (size === 0 || (size >= SMALL && size < LARGE)) return String(Number(value.toPrecision(12))).replace('-', '−');
+	const [digits, exponent] = Number(value.toPrecision(12)).toExponential().split('e');
+	return `${digits.replace('-', '−')} × 10${raised(exponent.replace('+', ''))}`;
+}
+
+const raised = (digits: string) =>
+	[...digits].map((sign) => (sign === '-' ? '⁻' : SUPERSCRIPTS[Number(sign)])).join('');

@@ -57,6 +57,10 @@ export type SittingPicture = {
 		warnAtMinutes: number[];
 		/** The proctor ends the paper: there is no deadline before that. */
 		isEndedByHand: boolean;
+		/** When they began; null: they have not. */
+		since: number | null;
+		/** When the paper is meant to be over that its proctor ends; null: nothing is known, or the clock says so. */
+		plannedEnd: number | null;
 		/** What becomes of work when time is up. */
 		atTimeUp: 'hand_in' | 'stop' | 'flag' | 'zero';
 		/** The time of the question that was shown last; null: none has a time of its own. */

@@ -15,7 +15,7 @@ import { forwardBy } from '$core/session';
 import type { Problem } from '$core/problem';
 import type { QuestionTime } from '$core/time';
 import { ask } from './ask';
-import { drawnFormulas, lacksFormulas } from './drawn-formulas';
+import { drawnFormulas } from './drawn-formulas';
 import type { SittingPicture } from '$core/room';
 import { forgetTab, keyOf, rememberSeen, rememberTab, seenIn } from './kept';
 import { LocalStore, type Place } from './local-store';
@@ -38,8 +38,9 @@ type Content = Sight & {
 type Sight = {
 	questions: FormQuestion[];
 	pictures: Record<string, Picture>;
-	/** By their TeX; what is missing is drawn here. */
+	/** By their TeX; what is missing is drawn here. `isWhole`: nothing is. */
 	formulas?: Record<string, DrawnFormula>;
+	isWhole?: boolean;
 	/** The time that runs for them, where each question has its own. */
 	question?: QuestionTime | null;
 };
@@ -175,10 +176,12 @@ export class Paper {
 
 	/** The device draws by itself what the server had no time for; only the server puts it into words. */
 	async #hearFormulas(picture: SittingPicture): Promise<void> {
-		for (let asked = 0; asked < FORMULAS_AGAIN && lacksFormulas(this.content.questions); asked++) {
+		let { isWhole = true } = this.content;
+		for (let asked = 0; asked < FORMULAS_AGAIN && !isWhole; asked++) {
 			await new Promise((done) => setTimeout(done, FORMULAS_AGAIN_MS));
 			const answer = await ask<Sight>('GET', '/sit/api/page');
 			if (!answer.ok) continue;
+			isWhole = answer.data.isWhole ?? true;
 			for (const [tex, drawn] of Object.entries(answer.data.formulas ?? {})) drawnFormulas.set(tex, drawn);
 			await this.keep(picture);
 		}

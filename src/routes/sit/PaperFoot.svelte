@@ -17,6 +17,8 @@
 		isClosed: boolean;
 		mayGoOn: boolean;
 		mayJump: (index: number) => boolean;
+		/** Counts are hidden. */
+		isCalm: boolean;
 		onturn: (by: 1 | -1) => void;
 		onjump: (index: number) => void;
 		onmark: (questionId: string) => void;
@@ -31,6 +33,7 @@
 		isClosed,
 		mayGoOn,
 		mayJump,
+		isCalm,
 		onturn,
 		onjump,
 		onmark,
@@ -111,10 +114,12 @@
 		onclick={() => (isMapOpen = true)}
 		data-testid="open-map"
 	>
-		<span class="block font-semibold">{paper.at + 1} of {paper.order.length}</span>
-		<span class="text-ink-2 block"
-			>{paper.blanks.length} blank{paper.marked.length > 0 ? `, ${paper.marked.length} marked` : ''}</span
-		>
+		{#if isCalm}<span class="block font-semibold">All questions</span>{:else}
+			<span class="block font-semibold">{paper.at + 1} of {paper.order.length}</span>
+			<span class="text-ink-2 block"
+				>{paper.blanks.length} blank{paper.marked.length > 0 ? `, ${paper.marked.length} marked` : ''}</span
+			>
+		{/if}
 	</button>
 	<Press
 		main={page.isLast || isClosed}

@@ -5,11 +5,12 @@
 	import type { Paper } from '$player/paper.svelte';
 	import type { QuestionLeft } from '$player/question-left.svelte';
 	import type { TimeLeft } from '$player/time-left.svelte';
+	import type { ServerClock } from '$ui/server-clock.svelte';
 	import OwnPhoto from './OwnPhoto.svelte';
 	import OwnTime from '$ui/OwnTime.svelte';
 
-	type Props = { paper: Paper; line: Line; time: TimeLeft; each: QuestionLeft };
-	let { paper, line, time, each }: Props = $props();
+	type Props = { paper: Paper; line: Line; time: TimeLeft; each: QuestionLeft; clock: ServerClock; isCalm: boolean };
+	let { paper, line, time, each, clock, isCalm }: Props = $props();
 
 	const picture = $derived(line.picture);
 	const zone = $derived(picture.session.zone);
@@ -61,7 +62,7 @@
 	<!-- Saving is silent unless it fails, and says so when it is well again. -->
 	<span class="sr-only" role="status">{saved.calm ? (wasTrouble ? 'Everything is saved again.' : '') : saved.text}</span
 	>
-	{#if each.remaining !== null}
+	{#if each.remaining !== null && (!isCalm || each.isShort)}
 		<p
 			class="rounded-lg px-2 text-right leading-tight whitespace-nowrap {each.isShort
 				? 'bg-ochre-ground text-ochre'
@@ -75,7 +76,20 @@
 		</p>
 		<span class="sr-only" role="status">{each.isShort ? 'Ten seconds left for this question.' : ''}</span>
 	{/if}
-	{#if time.remaining !== null}
+	{#if isCalm && !time.isUp}
+		<!-- Warnings come all the same. -->
+	{:else if picture.time.isEndedByHand && picture.time.since !== null}
+		<p class="text-right leading-tight whitespace-nowrap" data-testid="time-gone">
+			<span class="block font-mono text-[22px] font-semibold tabular-nums max-sm:text-[17px]"
+				>{minutesLeft(Math.max(0, clock.now - picture.time.since))} min</span
+			>
+			<span class="text-ink-2 block text-[13px]"
+				>since you began · {picture.time.plannedEnd === null
+					? 'your proctor ends it'
+					: `planned until ${timeAndDate(picture.time.plannedEnd, zone, clock.now)}`}</span
+			>
+		</p>
+	{:else if time.remaining !== null}
 		<p class="text-right leading-tight whitespace-nowrap" data-testid="time">
 			<span class="block font-mono text-[22px] max-sm:text-[17px] font-semibold tabular-nums"
 				>{time.remaining > 120_000 ? `${minutesLeft(time.remaining)} min` : clockLength(time.remaining)}</span

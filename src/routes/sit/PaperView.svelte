@@ -3,7 +3,7 @@
 	import { calculatorFor, sharedAround } from '$core/paper';
 	import { forwardBy, isSameLanguage, mayGoOn, mayJump, mayTurn, pageAt } from '$core/session';
 	import { Display, LOOKS } from '$player/display.svelte';
-	import { spokenText } from '$player/drawn-formulas';
+	import { spokenText } from '$player/spoken-text';
 	import type { Line } from '$player/line.svelte';
 	import type { Given, Paper } from '$player/paper.svelte';
 	import { QuestionLeft } from '$player/question-left.svelte';
@@ -214,6 +214,7 @@
 
 <div
 	class="bg-paper text-ink min-h-dvh flex-col {isResting ? '' : 'flex'} {LOOKS[display.look].class}"
+	class:plain-letters={display.plain}
 	class:not-printed={!(picture.session.watch?.printing ?? true)}
 	hidden={isResting}
 	inert={isResting}
@@ -221,7 +222,7 @@
 	<h1 class="sr-only">{picture.paper.title}</h1>
 	<!-- What is told stays in sight however far the page is scrolled; a low window keeps its height for the paper. -->
 	<div class="sticky top-0 z-10 [@media(max-height:420px)]:static">
-		<PaperHead {paper} {line} {time} {each} />
+		<PaperHead {paper} {line} {time} {each} {clock} isCalm={display.calm} />
 		<Messages {picture} onread={() => line.refresh()} />
 		<PaperNotices
 			{picture}
@@ -252,7 +253,7 @@
 				? 'lg:mr-[380px]'
 				: ''}"
 		style="max-width:{(isBesideText ? 1280 : 780) + (display.size - 100) * 4}px;font-size:{(16 * display.size) /
-			100}px;line-height:{display.spacing}"
+			100}px;line-height:{display.spacing};letter-spacing:{display.letters}em;word-spacing:{display.letters * 1.5}em"
 	>
 		{#if !hasCome}
 			<p class="coming text-ink-2 text-[1.125em]" role="status">
@@ -289,6 +290,7 @@
 		{isClosed}
 		mayGoOn={mayGoOn(movement, page, isAnswered)}
 		mayJump={mayGoTo}
+		isCalm={display.calm}
 		onturn={turn}
 		onjump={jump}
 		onmark={toggleMark}

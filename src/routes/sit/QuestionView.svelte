@@ -3,7 +3,7 @@
 	import { blocksOf, isBlank, type FormQuestion, type Medium, type Picture } from '$core/paper';
 	import type { Handed } from '$player/handed.svelte';
 	import type { Given } from '$player/paper.svelte';
-	import { spokenText } from '$player/drawn-formulas';
+	import { spokenText } from '$player/spoken-text';
 	import { directionOf } from '$core/session';
 	import Blocks from './question/Blocks.svelte';
 	import Choices from './question/Choices.svelte';

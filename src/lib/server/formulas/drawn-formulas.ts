@@ -31,13 +31,13 @@ const underWay = new Map<string, Promise<unknown>>();
  * device draws them by itself.
  * @param sent anything with texts in it
  * @param language BCP 47, of the paper
- * @returns by their TeX
+ * @returns `formulas` by their TeX; `isWhole`: none was left out
  */
 export async function drawnFormulas(
 	{ threads }: Pick<House, 'threads'>,
 	sent: unknown,
 	language: string
-): Promise<Record<string, DrawnFormula>> {
+): Promise<{ formulas: Record<string, DrawnFormula>; isWhole: boolean }> {
 	const formulas = [...new Set(textsIn(sent).flatMap((text) => (text.includes('$') ? formulasIn(text) : [])))];
 	const keyOf = (tex: string) => `${language} ${tex}`;
 	const missing = formulas.filter((tex) => [kept, failed, underWay].every((known) => !known.has(keyOf(tex))));
@@ -60,10 +60,11 @@ export async function drawnFormulas(
 		const late = new Promise((done) => (timer = setTimeout(done, WAIT_MS)));
 		await Promise.race([Promise.all(awaited), late]).finally(() => clearTimeout(timer));
 	}
-	return Object.fromEntries(
-		formulas.flatMap((tex) => {
-			const drawn = kept.get(keyOf(tex));
-			return drawn ? [[tex, drawn]] : [];
-		})
-	);
+	const drawn = formulas.flatMap((tex) => {
+		const one = kept.get(keyOf(tex));
+		return one ? [[tex, one] as const] : [];
+	});
+	// What the thread did not survive will not come later either.
+	const isWhole = formulas.every((tex) => kept.has(keyOf(tex)) || failed.has(keyOf(tex)));
+	return { formulas: Object.fromEntries(drawn), isWhole };
 }

@@ -53,8 +53,8 @@ describe('drawn for a candidate', () => {
 	const drawnOf = (sent: unknown) =>
 		vi.waitUntil(
 			async () => {
-				const drawn = await drawnFormulas({ threads }, sent, 'en');
-				return Object.keys(drawn).length > 0 && drawn;
+				const { formulas, isWhole } = await drawnFormulas({ threads }, sent, 'en');
+				return isWhole && formulas;
 			},
 			{ timeout: 60_000 }
 		);
@@ -77,7 +77,10 @@ describe('drawn for a candidate', () => {
 	it('is left to the device where the thread can’t answer; nobody is kept waiting by a fault', async () => {
 		const none = new Threads();
 		await none.close();
-		expect(await drawnFormulas({ threads: none }, ['$q+r$', '$a$'], 'en')).toMatchObject({ a: { words: 'a' } });
+		expect(await drawnFormulas({ threads: none }, ['$q+r$', '$a$'], 'en')).toMatchObject({
+			formulas: { a: { words: 'a' } },
+			isWhole: false
+		});
 	});
 
 	it('what the thread does not survive is not put before it again by whoever asks next', async () => {
@@ -88,7 +91,8 @@ describe('drawn for a candidate', () => {
 				throw new ThreadError('too_long', 'It took too long.');
 			}
 		} as unknown as Threads;
-		for (let i = 0; i < 3; i++) expect(await drawnFormulas({ threads: dying }, ['$d-e$'], 'en')).toEqual({});
+		for (let i = 0; i < 3; i++)
+			expect(await drawnFormulas({ threads: dying }, ['$d-e$'], 'en')).toEqual({ formulas: {}, isWhole: true });
 		expect(asked).toBe(1);
 	});
 
@@ -104,6 +108,6 @@ describe('drawn for a candidate', () => {
 			Array.from({ length: 30 }, () => drawnFormulas({ threads: counting }, ['$u^2$'], 'en'))
 		);
 		expect(asked).toHaveLength(1);
-		expect(new Set(all.map((one) => one['u^2'].words))).toEqual(new Set(['u squared']));
+		expect(new Set(all.map(({ formulas }) => formulas['u^2'].words))).toEqual(new Set(['u squared']));
 	});
 });

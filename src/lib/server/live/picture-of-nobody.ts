@@ -58,6 +58,8 @@ export async function pictureOfNobody(db: Query, session: Session, seed: number)
 			cut: 0,
 			warnAtMinutes: rules.timing.warnAtMinutes,
 			isEndedByHand: rules.timing.endedBy === 'proctor',
+			since: null,
+			plannedEnd: rules.timing.endedBy === 'proctor' ? session.window.closes : null,
 			atTimeUp: rules.timing.atTimeUp,
 			question: null
 		},

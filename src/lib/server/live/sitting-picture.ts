@@ -98,6 +98,8 @@ async function pictureOf(db: Query, one: Loaded, beside: Beside, now: number): P
 			cut: reckoning.cut,
 			warnAtMinutes: reckoning.warnings.map((warning) => warning.minutes),
 			isEndedByHand: timing.endedBy === 'proctor' && reckoning.allotted === null && !one.merge.grants.unlimited,
+			since: sitting.beganAt,
+			plannedEnd: timing.endedBy === 'proctor' ? session.window.closes : null,
 			atTimeUp: timing.atTimeUp,
 			question: one.question
 		},

@@ -1,7 +1,7 @@
 <!-- @component True or false, one of several, or all that are right. Each choice can be struck out. -->
 <script lang="ts">
 	import type { FormQuestion } from '$core/paper';
-	import { spokenText } from '$player/drawn-formulas';
+	import { spokenText } from '$player/spoken-text';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 

@@ -1,7 +1,7 @@
 <!-- @component Each item gets one of the matches, from a list beside it. -->
 <script lang="ts">
 	import type { FormQuestion } from '$core/paper';
-	import { spokenText } from '$player/drawn-formulas';
+	import { spokenText } from '$player/spoken-text';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 

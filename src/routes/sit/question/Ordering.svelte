@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { tick } from 'svelte';
 	import type { FormQuestion } from '$core/paper';
-	import { spokenText } from '$player/drawn-formulas';
+	import { spokenText } from '$player/spoken-text';
 	import type { Given } from '$player/paper.svelte';
 	import Text from './Text.svelte';
 

@@ -1,6 +1,7 @@
 <!-- @component A number, a line, or a text of some length with its words counted. -->
 <script lang="ts">
 	import { LONGEST_LINE, LONGEST_TEXT, wordCount, type FormQuestion } from '$core/paper';
+	import { readAs } from '$core/quantity';
 	import type { Given } from '$player/paper.svelte';
 
 	type Props = { question: FormQuestion; given: Given; onchange: (change: Partial<Given>, rests?: boolean) => void };
@@ -10,6 +11,13 @@
 	const words = $derived(wordCount(text));
 	const NEARLY_FULL = 2_000;
 	const left = $derived(Math.max(0, LONGEST_TEXT - text.length));
+	/** How a number was read, at once and without a line. What stands there as it was read needs no word. */
+	const reading = $derived.by(() => {
+		if (question.kind !== 'numeric' || text.trim() === '') return '';
+		const read = readAs(text);
+		if (read.length === 0) return 'This can’t be read as a number yet.';
+		return read.length === 1 && read[0] === text.trim() ? '' : `Read as ${read.join(' or ')}.`;
+	});
 	const field = 'bg-sheet border-line-strong text-ink rounded-xl border px-4 py-3';
 </script>
 
@@ -47,10 +55,19 @@
 			autocorrect="off"
 			autocapitalize="off"
 			spellcheck="false"
+			aria-describedby={question.kind === 'numeric' ? `read-${question.id}` : undefined}
 			maxlength={question.kind === 'numeric' ? 60 : LONGEST_LINE}
 			value={text}
 			oninput={(event) => onchange({ value: event.currentTarget.value || null }, true)}
 		/>
 		{#if question.unit}<span aria-hidden="true">{question.unit}</span>{/if}
 	</label>
+	{#if question.kind === 'numeric'}<p
+			id="read-{question.id}"
+			class="text-ink-2 mt-2 min-h-[1.5em] text-[0.83em]"
+			lang="en"
+			data-testid="read-as"
+		>
+			{reading}
+		</p>{/if}
 {/if}

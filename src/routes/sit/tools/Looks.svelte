@@ -1,11 +1,12 @@
 <!-- @component Size, colours, spacing and a ruler, chosen by the candidate. -->
 <script lang="ts">
-	import { LOOKS, SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
+	import { LETTERS, LOOKS, SIZES, SPACINGS, type Display, type Look } from '$player/display.svelte';
 
 	import { singleKeys } from '$ui/shortcuts.svelte';
 
 	let { display }: { display: Display } = $props();
 	const SPACING_NAMES = ['usual', 'wider', 'widest'];
+	const LETTER_NAMES = ['usual', 'apart', 'far apart'];
 	const button =
 		'border-line-strong hover:bg-mist rounded-lg border px-3 py-1.5 text-[15px] aria-pressed:bg-mist aria-pressed:border-tide aria-pressed:font-semibold';
 </script>
@@ -44,12 +45,39 @@
 				>{/each}
 		</div>
 	</div>
-	<button
-		type="button"
-		class={button}
-		aria-pressed={display.ruler}
-		onclick={() => display.set({ ruler: !display.ruler })}>Reading ruler</button
-	>
+	<div role="group" aria-labelledby="letters">
+		<p id="letters" class="mb-1.5 text-[14px] font-semibold">Letters</p>
+		<div class="flex flex-wrap gap-1.5">
+			{#each LETTERS as letters, i (letters)}<button
+					type="button"
+					class={button}
+					aria-pressed={display.letters === letters}
+					onclick={() => display.set({ letters })}>{LETTER_NAMES[i]}</button
+				>{/each}
+			<button
+				type="button"
+				class={button}
+				aria-pressed={display.plain}
+				onclick={() => display.set({ plain: !display.plain })}>without serifs</button
+			>
+		</div>
+	</div>
+	<div class="flex flex-wrap gap-1.5">
+		<button
+			type="button"
+			class={button}
+			aria-pressed={display.ruler}
+			onclick={() => display.set({ ruler: !display.ruler })}>Reading ruler</button
+		>
+		<button
+			type="button"
+			class={button}
+			aria-pressed={display.calm}
+			onclick={() => display.set({ calm: !display.calm })}
+			data-testid="calm">Hide time and counts</button
+		>
+	</div>
+	{#if display.calm}<p class="text-ink-2 text-[13px]">You are still told when time gets short.</p>{/if}
 	<button
 		type="button"
 		class={button}

@@ -97,7 +97,7 @@
 		const { name, mails = 0, refused = [] } = answer.data;
 		onsettled(
 			how === 'make_up'
-				? `Planned: ${name}, for ${names}.${mailsTold(tell ? mails : 0)}`
+				? `Planned: ${name}, for ${names}. ${mailsTold(tell ? mails : 0)}`
 				: how === 'join'
 					? `${ids.length - refused.length} now stand on the list.${refused.length > 0 ? ` Not: ${refused.join(' ')}` : ''}`
 					: `Need not sit: ${names}.`

@@ -11,5 +11,5 @@ export const GET = route(boundDevice, async ({ otium, device, locals }) => {
 	mustBeProven(one.session, locals.client);
 	const { ids: _ids, form: _form, ...sent } = await showQuestions(otium, one);
 	const { language = 'en' } = (await paperVersion(otium.db, one.paperId)).content;
-	return { ...sent, formulas: await drawnFormulas(otium, sent.questions, language) };
+	return { ...sent, ...(await drawnFormulas(otium, sent.questions, language)) };
 });

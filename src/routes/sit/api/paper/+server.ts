@@ -32,7 +32,7 @@ export const GET = route(boundDevice, async ({ otium, device, locals, url }) => 
 		languages: [...new Set(form.questions.flatMap((question) => Object.keys(question.inOther ?? {})))],
 		...sent,
 		formulaSheet,
-		formulas: await drawnFormulas(otium, [sent.questions, formulaSheet, material], language),
+		...(await drawnFormulas(otium, [sent.questions, formulaSheet, material], language)),
 		material,
 		language,
 		played: await playedIn(otium.db, device.sittingId),
