@@ -10,7 +10,7 @@
 	import { ServerClock } from '$ui/server-clock.svelte';
 	import Calm from './Calm.svelte';
 	import Door from './Door.svelte';
-	import SignedIn from './SignedIn.svelte';
+	import Press from './Press.svelte';
 
 	let { data } = $props();
 	const clock = new ServerClock(untrack(() => data.now));
@@ -65,6 +65,15 @@
 	let live = $state.raw<{ sittingId: string; epoch: number } | null>(null);
 	const leftovers = new Leftovers(() => live);
 	onMount(() => leftovers.start());
+	/** What comes after the door, larger than that: fetched as soon as somebody is recognised, and kept for a lost line. */
+	let signedIn = $state.raw<Promise<typeof import('./SignedIn.svelte')> | null>(null);
+	function fetchSignedIn() {
+		signedIn = import('./SignedIn.svelte');
+		void signedIn.then(keepPage, () => {});
+	}
+	$effect(() => {
+		if ((data.device || here) && untrack(() => signedIn) === null) fetchSignedIn();
+	});
 	/** The server has let this device in, and the browser has not kept by what it is known. */
 	let keepsNothing = $state(false);
 	async function arrived() {
@@ -79,17 +88,28 @@
 </script>
 
 {#if here}
-	{#key `${here.device.sittingId} ${here.device.epoch} ${kept !== null}`}
-		<SignedIn
-			{clock}
-			device={here.device}
-			first={here.picture}
-			{view}
-			{leftovers}
-			onpaper={(place) => (live = place)}
-			onleave={leave}
-		/>
-	{/key}
+	{#await signedIn}
+		<Calm title="One moment"><p>Looking up your exam.</p></Calm>
+	{:then loaded}
+		{#if loaded}
+			{#key `${here.device.sittingId} ${here.device.epoch} ${kept !== null}`}
+				<loaded.default
+					{clock}
+					device={here.device}
+					first={here.picture}
+					{view}
+					{leftovers}
+					onpaper={(place) => (live = place)}
+					onleave={leave}
+				/>
+			{/key}
+		{/if}
+	{:catch}
+		<Calm title="One moment">
+			<p>The connection dropped before this page had loaded. Nothing is lost.</p>
+			<Press main onclick={fetchSignedIn}>Try again</Press>
+		</Calm>
+	{/await}
 {:else if isAsking && data.device}
 	<Calm title="One moment"><p>Looking up your exam.</p></Calm>
 {:else if keepsNothing}
@@ -104,5 +124,5 @@
 		</p>
 	</Calm>
 {:else}
-	<Door {clock} code={data.code} onarrived={arrived} />
+	<Door {clock} code={data.code} onrecognised={() => signedIn ?? fetchSignedIn()} onarrived={arrived} />
 {/if}

@@ -16,8 +16,9 @@
 	import Press from './Press.svelte';
 	import Trouble from './Trouble.svelte';
 
-	type Props = { clock: ServerClock; code: string; onarrived: () => void };
-	let { clock, code: fromLink, onarrived }: Props = $props();
+	/** `onrecognised`: somebody of that name is expected, who has yet to say that it is them. */
+	type Props = { clock: ServerClock; code: string; onrecognised: () => void; onarrived: () => void };
+	let { clock, code: fromLink, onrecognised, onarrived }: Props = $props();
 
 	let code = $state(untrack(() => fromLink));
 	let number = $state('');
@@ -55,6 +56,7 @@
 		busy = false;
 		if (answer.ok) {
 			person = answer.data;
+			onrecognised();
 			return;
 		}
 		if (answer.problem.code === 'names_needed') asks = 'names';

@@ -74,7 +74,7 @@
 	function open(kind: AskKind, seats = room.targets) {
 		if (
 			seats.length === 0 &&
-			!['end', 'start', 'call_time', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)
+			!['end', 'start', 'call_time', 'release', 'find', 'minutes_all', 'incident', 'hand_over'].includes(kind)
 		)
 			return;
 		ask = { kind, seats };

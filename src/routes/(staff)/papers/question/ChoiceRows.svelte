@@ -88,14 +88,14 @@ Alt and Enter marks the right one.
 				{#if right}<button
 						type="button"
 						class="min-h-6 rounded px-1.5 text-[13px] font-semibold {keepsPlace(choice)
-							? 'text-ochre'
+							? 'bg-ochre-ground text-ochre'
 							: 'text-ink-3 hover:text-ink font-normal'}"
 						aria-pressed={keepsPlace(choice)}
 						aria-label="Choice {i + 1} keeps its place"
 						title={keepsPlace(choice)
 							? 'It stays where it stands when choices are shuffled. Press to let it move.'
 							: 'It moves when choices are shuffled. Press to keep it where it stands.'}
-						onclick={() => pin(i)}>{keepsPlace(choice) ? 'keeps its place' : 'moves'}</button
+						onclick={() => pin(i)}>keeps its place</button
 					>{/if}
 				<button
 					type="button"
