@@ -15,29 +15,32 @@
 	});
 	const speaks = $derived(aloud.speaks(language));
 	let isAsked = $state(false);
+	let main = $state<HTMLElement>();
+	function press() {
+		isAsked = true;
+		if (aloud.state === 'reading') aloud.pause();
+		else if (aloud.state === 'paused') aloud.goOn();
+		else if (speaks) aloud.start(spoken());
+	}
+	function stop() {
+		aloud.stop();
+		main?.focus();
+	}
 </script>
 
-{#if aloud.state === 'silent'}
-	<button
-		type="button"
-		class={button}
-		onclick={() => {
-			isAsked = true;
-			if (speaks) aloud.start(spoken());
-		}}
-		data-testid="read-aloud">Read aloud</button
+<!-- One button all along: the focus stays on it. -->
+<span role="group" aria-label="Reading aloud">
+	<button type="button" class={button} bind:this={main} onclick={press} data-testid="read-aloud"
+		>{aloud.state === 'silent' ? 'Read aloud' : aloud.state === 'reading' ? 'Pause' : 'Go on'}</button
 	>
-	{#if speaks === false && isAsked}<span class="text-ochre text-[14px] whitespace-normal" role="status"
-			>This device has no voice for {languageName(language)}: it can’t read aloud. Ask your proctor.</span
-		>{/if}
-{:else}
-	<span role="group" aria-label="Reading aloud">
-		{#if aloud.state === 'reading'}<button type="button" class={button} onclick={() => aloud.pause()}>Pause</button>
-		{:else}<button type="button" class={button} onclick={() => aloud.goOn()}>Go on</button>{/if}
+	{#if aloud.state !== 'silent'}
 		<button type="button" class={button} onclick={() => aloud.again()}>Again</button>
-		<button type="button" class={button} aria-label="Speed: {aloud.speed}" onclick={() => aloud.changeSpeed()}
+		<button type="button" class={button} aria-label="Speed: {aloud.speed} ×" onclick={() => aloud.changeSpeed()}
 			>{aloud.speed} ×</button
 		>
-		<button type="button" class={button} onclick={() => aloud.stop()}>Stop reading</button>
-	</span>
-{/if}
+		<button type="button" class={button} onclick={stop}>Stop reading</button>
+	{/if}
+</span>
+{#if speaks === false && isAsked}<span class="text-ochre text-[14px] whitespace-normal" role="status"
+		>This device has no voice for {languageName(language)}: it can’t read aloud. Ask your proctor.</span
+	>{/if}

@@ -1,7 +1,7 @@
 import type { Days, ProctorDay, RoomDay, Span } from '$core/grants';
 import { groupBy } from '$core/group-by';
 import type { SessionRules } from '$core/session';
-import { UNFINISHED } from '$core/sitting';
+import { IN_THE_ROOM, UNFINISHED } from '$core/sitting';
 import { allottedMinutes, instantFromLocal, lastsUntil, localMidnightAfter, MINUTE } from '$core/time';
 import type { Query } from '../db';
 import { owingOf, seatCount } from '../session';
@@ -77,6 +77,14 @@ async function sessionsIn(db: Query, siteId: string, within: Span): Promise<Held
 		.select('session_id')
 		.count('* as n');
 	const counted = new Map(people.map((row) => [row.session_id, Number(row.n)]));
+	// Whoever may finish after the close has their room and their proctor until then.
+	const lasts: { session_id: string; until: number | null }[] = await db('sitting')
+		.whereIn('session_id', ids)
+		.whereIn('state', IN_THE_ROOM)
+		.groupBy('session_id')
+		.select('session_id')
+		.max('deadline as until');
+	const workUntil = new Map(lasts.map((row) => [row.session_id, row.until ?? 0]));
 	const proctors: { session_id: string; staff_id: string }[] = await db('session_proctor').whereIn('session_id', ids);
 	const bySession = groupBy(proctors, (row) => row.session_id);
 	return rows
@@ -86,7 +94,7 @@ async function sessionsIn(db: Query, siteId: string, within: Span): Promise<Held
 			roomId: row.room_id,
 			title: row.name,
 			from: row.opens,
-			to: lastsUntil((JSON.parse(row.rules) as SessionRules).timing, row),
+			to: Math.max(lastsUntil((JSON.parse(row.rules) as SessionRules).timing, row), workUntil.get(row.id) ?? 0),
 			people: counted.get(row.id) ?? 0,
 			proctorIds: (bySession.get(row.id) ?? []).map((one) => one.staff_id)
 		}))

@@ -52,6 +52,18 @@ afterEach(() => house.close());
 describe('each kind does what it says', () => {
 	beforeEach(async () => (house = await buildHouse()));
 
+	it('whoever works on after the close, as the rules let them, does not fail to fit', async () => {
+		await house.otium
+			.db('session')
+			.where({ id: 's1' })
+			.update({ closes: NINE + 60 * MINUTE });
+		await give({ kind: 'extra_time', factor: 2, minutes: 0 }, { scope: { kind: 'standing' } });
+		await bringToWork(house, 0, await openDoor(house));
+		house.clock.at = NINE + 80 * MINUTE;
+		const lines = await grantsOfDay(house.otium.db, ODE, { day: '2026-12-08', now: house.clock.at });
+		expect(lines.map((line) => [line.name, line.misfits])).toEqual([['Given0 Family0', []]]);
+	});
+
 	it('another attempt is offered to that one alone, also where the rules give one', async () => {
 		const code = await openDoor(house);
 		for (const i of [0, 1]) {
