@@ -141,14 +141,15 @@ type Windowed = {
 
 /** What one candidate's days are like, for one sitting of theirs: themselves not counted. */
 export async function daysOf(db: Query, one: Loaded, site: SiteDays, within: Span, now: number): Promise<Days> {
-	const { session, candidate, merge } = one;
+	const { session, sitting, candidate, merge, reckoning } = one;
 	const { timing } = session.rules;
 	const minutes = allottedMinutes(timing, merge.grants);
-	// Whoever may finish after the close has their proctor with them until then.
-	const stays =
-		timing.atClose === 'finish' && minutes !== null
-			? session.window.opens + (minutes + (timing.lastEntryMinutes ?? 0)) * MINUTE
-			: 0;
+	// Whoever may finish after the close has their proctor with them until then, however long their clock stood.
+	const isAtWork = sitting.beganAt !== null && session.endedAt === null;
+	const planned = minutes === null ? 0 : session.window.opens + (minutes + (timing.lastEntryMinutes ?? 0)) * MINUTE;
+	// What is left of their time is told in whole minutes.
+	const rest = isAtWork && reckoning.naturalDeadline !== null ? reckoning.naturalDeadline + MINUTE : 0;
+	const stays = timing.atClose === 'finish' ? Math.max(planned, rest) : 0;
 	const isCounted = merge.ownWindow === null;
 	const rooms = site.rooms.map((room) => ({
 		...room,

@@ -59,7 +59,12 @@ describe('each kind does what it says', () => {
 			.update({ closes: NINE + 60 * MINUTE });
 		await give({ kind: 'extra_time', factor: 2, minutes: 0 }, { scope: { kind: 'standing' } });
 		await bringToWork(house, 0, await openDoor(house));
-		house.clock.at = NINE + 80 * MINUTE;
+		// A pause that stopped their clock takes them beyond what was planned.
+		house.clock.at = NINE + 30 * MINUTE;
+		await command(0, { kind: 'hold', reason: 'Fire drill', stopsClock: true }, PROCTOR);
+		house.clock.at = NINE + 60 * MINUTE;
+		await command(0, { kind: 'resume' }, PROCTOR);
+		house.clock.at = NINE + 80 * MINUTE + 20_000;
 		const lines = await grantsOfDay(house.otium.db, ODE, { day: '2026-12-08', now: house.clock.at });
 		expect(lines.map((line) => [line.name, line.misfits])).toEqual([['Given0 Family0', []]]);
 	});
