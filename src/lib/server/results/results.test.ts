@@ -1,3 +1,6 @@
+import { ownPage } from '../requests';
+import { reviewFor } from '../review';
+import { loadSitting } from '../sitting';
 import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import { parse } from 'csv-parse/sync';
@@ -106,6 +109,22 @@ describe('results', () => {
 		]);
 		await decideValidity(house.otium, by(ODE), ['sit0'], 'void', 'Not the person on the card');
 		expect((await all())[0]).toMatchObject({ validity: { verdict: 'void' }, counted: null });
+	});
+
+	// Neither by what is said nor by how much: all right, partly and void read the same until results are released.
+	it('before they are released, nothing that a candidate is sent depends on them', async () => {
+		await open();
+		await decideValidity(house.otium, by(ODE), ['sit1'], 'void', 'Not the person on the card');
+		const sentTo = async (i: number) => {
+			const page = await ownPage(house.otium.db, `can${i}`, house.clock.at);
+			const one = (await loadSitting(house.otium.db, `sit${i}`, house.clock.at))!;
+			const review = await reviewFor(house.otium.db, one, house.clock.at);
+			// Names and numbers of these three differ in one digit.
+			return JSON.stringify([page, await ownResults(house.otium, `can${i}`), review]).replace(/\d/g, '#');
+		};
+		const [first, ...others] = [await sentTo(0), await sentTo(1), await sentTo(2)];
+		expect(first).toContain('Signals');
+		for (const other of others) expect(other).toBe(first);
 	});
 
 	it('rounding is for display, and never over a mark that was not reached', async () => {
