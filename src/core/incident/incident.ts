@@ -27,6 +27,8 @@ export type Incident = {
 	people: { sittingId: string; name: string }[];
 	attachment: string | null;
 	toldBy: string;
+	/** The account of whoever told it: theirs to take back. */
+	tellerId: string;
 	toldAt: number;
 };
 

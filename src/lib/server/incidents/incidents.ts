@@ -1,3 +1,4 @@
+import { fail } from '$core/problem';
 import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Incident, IncidentKind } from '$core/incident';
@@ -104,12 +105,34 @@ async function giveBack(
 	}
 }
 
-/** Takes it back, with the minutes that it gave; it stays in the record. false: there is none, or it was taken back already. */
-export async function withdrawIncident(otium: Needs, by: Actor, sessionId: string, id: string): Promise<boolean> {
+/**
+ * Takes it back, with the minutes that it gave; it stays in the record. A report is of whoever told it: another proctor,
+ * whom it may concern, can't make it go.
+ * @param mayAny they oversee the session, and take back what others told
+ * @returns false: there is none, or it was taken back already
+ * @throws ProblemError not_yours; not_taken when somebody has decided about it
+ */
+export async function withdrawIncident(
+	otium: Needs,
+	by: Actor,
+	sessionId: string,
+	id: string,
+	mayAny: boolean
+): Promise<boolean> {
 	const row = (await otium.db('incident').where({ id, session_id: sessionId, withdrawn_at: null }).first()) as
 		| Row
 		| undefined;
 	if (!row) return false;
+	if (row.told_by !== by.id && !mayAny)
+		fail('not_yours', {
+			message: 'Somebody else reported this incident.',
+			instead: 'They can withdraw it, or a coordinator.'
+		});
+	if (await otium.db('incident_decision').where({ incident_id: id }).first('id'))
+		fail('not_taken', {
+			message: 'This incident has been decided about: the report stays.',
+			instead: 'Whoever decided can change the decision under Close-out.'
+		});
 	for (const grantId of JSON.parse(row.grant_ids) as string[]) await withdrawGrant(otium, by, grantId);
 	const now = otium.now();
 	await transact(otium.db, async (trx) => {
@@ -158,6 +181,7 @@ export async function incidentsOf(db: Query, sessionId: string, sittingId?: stri
 			.map((person) => ({ sittingId: person.sitting_id, name: fullName(person) })),
 		attachment: row.attachment_name,
 		toldBy: row.teller ?? row.told_by,
+		tellerId: row.told_by,
 		toldAt: row.told_at
 	}));
 }

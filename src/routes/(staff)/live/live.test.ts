@@ -211,6 +211,21 @@ describe('incidents', () => {
 		expect(await verifyLogbook(house.otium.db)).toMatchObject({ broken: null });
 	});
 
+	it('a report is of whoever told it: another proctor can’t make it go, a coordinator can, and nobody once it is decided', async () => {
+		const other = somebody('finch', 'site_proctor', 'quayside');
+		expect((await ask(tell, alarm())).status).toBe(200);
+		const refused = await ask(takeBack, { id: 'incident-1' }, other);
+		expect([refused.status, (refused.body as { message: string }).message]).toEqual([
+			403,
+			'Somebody else reported this incident.'
+		]);
+		const decision = { id: 'd', incident_id: 'incident-1', decision: 'none', note: '', by: 'ode', at: NINE };
+		await house.otium.db('incident_decision').insert(decision);
+		expect((await ask(takeBack, { id: 'incident-1' }, ODE)).status).toBe(422);
+		await house.otium.db('incident_decision').where({ id: 'd' }).delete();
+		expect((await ask(takeBack, { id: 'incident-1' }, ODE)).body).toMatchObject({ withdrawn: true });
+	});
+
 	it('keeps an attachment and gives it back byte for byte, as a download', async () => {
 		const base64 = Buffer.from('what was seen').toString('base64');
 		const file = { name: 'näch “1”.txt', type: 'text/plain', base64 };

@@ -277,7 +277,7 @@
 				{:else if view === 'chart'}
 					<RoomChart {room} />
 				{:else if view === 'incidents'}
-					<Incidents {room} {now} onnew={() => open('incident', [])} />
+					<Incidents {room} {now} coordinates={data.coordinates} onnew={() => open('incident', [])} />
 				{:else}
 					<SeatList {room} {now} {isMasked} onorder={(seats) => (listed = seats)} onopen={look} />
 				{/if}

@@ -1,5 +1,6 @@
 <!-- @component The incidents of this session, told so far. -->
 <script lang="ts">
+	import { page } from '$app/state';
 	import { counted } from '$core/names';
 	import { INCIDENT_KINDS, type Incident } from '$core/incident';
 	import { minutesInWords, timeAndDate } from '$core/time';
@@ -7,7 +8,8 @@
 	import { send } from '$ui/post';
 	import type { LiveRoom } from './room.svelte';
 
-	let { room, now, onnew }: { room: LiveRoom; now: number; onnew: () => void } = $props();
+	type Props = { room: LiveRoom; now: number; coordinates: boolean; onnew: () => void };
+	let { room, now, coordinates, onnew }: Props = $props();
 	let incidents = $state.raw<Incident[] | null>(null);
 	let trouble = $state<string | null>(null);
 	let asked = $state<string | null>(null);
@@ -64,11 +66,13 @@
 							href="/live/{room.sessionId}/incidents/{incident.id}"
 							download>{incident.attachment}</a
 						>{/if}
-					<button class="ml-auto underline" onclick={() => takeBack(incident)}
-						>{asked === incident.id
-							? `Really withdraw it${incident.minutes > 0 ? `, and ${minutesInWords(incident.minutes)} from ${whom(incident)}` : ''}?`
-							: 'Withdraw'}</button
-					>
+					{#if coordinates || incident.tellerId === page.data.person.id}<button
+							class="ml-auto underline"
+							onclick={() => takeBack(incident)}
+							>{asked === incident.id
+								? `Really withdraw it${incident.minutes > 0 ? `, and ${minutesInWords(incident.minutes)} from ${whom(incident)}` : ''}?`
+								: 'Withdraw'}</button
+						>{/if}
 				</p>
 			</li>
 		{:else}

@@ -1,8 +1,10 @@
 import { z } from 'zod';
+import { may } from '$core/access';
 import { INCIDENT_KINDS, type IncidentKind } from '$core/incident';
 import { fail } from '$core/problem';
 import { inSession, route } from '$lib/server/http';
 import { incidentsOf, tellIncident, withdrawIncident } from '$lib/server/incidents';
+import { placeOf } from '$lib/server/session';
 
 const MOST_BYTES = 700_000;
 const KINDS = Object.keys(INCIDENT_KINDS) as [IncidentKind, ...IncidentKind[]];
@@ -53,8 +55,9 @@ export const POST = route(
 export const DELETE = route(
 	inSession('run_session'),
 	z.object({ id: z.string().max(64) }),
-	async ({ otium, by, session, body }) => {
-		const withdrawn = await withdrawIncident(otium, by, session.id, body.id);
+	async ({ otium, by, staff, session, body }) => {
+		const mayAny = may(staff, 'prepare', placeOf(session));
+		const withdrawn = await withdrawIncident(otium, by, session.id, body.id, mayAny);
 		return { withdrawn, incidents: await incidentsOf(otium.db, session.id) };
 	}
 );
