@@ -61,6 +61,8 @@ test('a sound tells of somebody new who presses, once, and only where it is want
 		await expect(page.getByTestId('needs')).toContainText('Inge Brandt');
 	};
 	await raise();
+	// Whoever does not see the room hears it, in one sentence.
+	await expect(page.getByTestId('said')).toContainText('Inge Brandt: hand up.');
 	await page.waitForTimeout(400);
 	expect(await rings()).toHaveLength(0);
 	const need = page.getByTestId('needs').locator('li', { hasText: 'Inge Brandt' });

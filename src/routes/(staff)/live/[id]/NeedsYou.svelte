@@ -6,7 +6,7 @@
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { NEED_KEYS } from './asks';
-	import { needInWords, verbInWords, whomInWords } from './needs-words';
+	import { KIND_NAMES, needInWords, newsInWords, verbInWords, whomInWords } from './needs-words';
 	import type { LiveRoom } from './room.svelte';
 	import { keepIn, keptIn } from '$ui/browser-storage';
 
@@ -30,9 +30,35 @@
 	$effect(() => {
 		const keys = room.needs.map((need) => need.key);
 		const isNew = room.needs.some((need) => need.urgency <= 6 && !known.has(need.key));
+		const news = room.needs.filter((need) => !known.has(need.key));
 		known = new Set(keys);
 		if (isNew && untrack(() => isLoud)) void ring();
+		if (news.length > 0 && untrack(() => isSaid)) say(news);
 	});
+
+	const SAID = 'otium live said';
+	/** Whoever does not see the room hears who needs them, by their screen reader. */
+	let isSaid = $state(true);
+	onMount(() => (isSaid = keptIn('localStorage', SAID) !== 'no'));
+	/** What comes at once is said in one sentence. */
+	const GATHERED_MS = 1_500;
+	let said = $state('');
+	let gathered: Need[] = [];
+	function say(news: Need[]) {
+		gathered.push(...news);
+		if (gathered.length > news.length) return;
+		setTimeout(() => {
+			// What was settled meanwhile is no news.
+			const still = gathered.filter(({ key }) => known.has(key));
+			gathered = [];
+			if (still.length > 0) said = newsInWords(still, isMasked);
+		}, GATHERED_MS);
+	}
+	function setSaid(on: boolean) {
+		isSaid = on;
+		keepIn('localStorage', SAID, on ? 'yes' : 'no');
+		if (!on) said = '';
+	}
 	async function ring() {
 		const audio = new AudioContext();
 		const tone = audio.createOscillator();
@@ -53,26 +79,6 @@
 	/** So many are read one by one; more than that are told by kind first. */
 	const MANY = 6;
 	const AT_ONCE = 40;
-	const KIND_NAMES: Record<NeedKind, string> = {
-		line_lost: 'Line lost',
-		hand: 'Hands up',
-		refused: 'Refused',
-		copied: 'Copied sign-in',
-		second_device: 'Second device',
-		at_door: 'At the door',
-		held_back: 'Answers held back',
-		held_by_rules: 'Paused by the rules',
-		spoiled: 'Spoiled',
-		rushing: 'Rushing',
-		left: 'Left the screen',
-		on_hold: 'On hold',
-		time_short: 'Time short',
-		past_time: 'Past time',
-		idle: 'Idle',
-		behind: 'Far behind',
-		ahead: 'Far ahead',
-		battery: 'Battery'
-	};
 	const kinds = $derived(needCounts(room.needs));
 	let chosen = $state<NeedKind | null>(null);
 	const only = $derived(kinds.some(([kind]) => kind === chosen) && kinds.length > 1 ? chosen : null);
@@ -97,7 +103,18 @@
 			onchange={(event) => setLoud(event.currentTarget.checked)}
 		/>sound</label
 	>
+	<label
+		class="text-ink-3 flex items-center gap-1.5 text-[13px]"
+		title="A screen reader says who needs you, as it happens."
+		><input
+			type="checkbox"
+			class="border-line-strong text-tide rounded"
+			checked={isSaid}
+			onchange={(event) => setSaid(event.currentTarget.checked)}
+		/>spoken</label
+	>
 </div>
+<p class="sr-only" role="status" data-testid="said">{said}</p>
 <!-- Always as high as one line, so that the queue below stays where it is when the seventh comes. -->
 <div
 	class="mb-2 flex h-8 items-start gap-1.5 overflow-x-auto text-[13px]"

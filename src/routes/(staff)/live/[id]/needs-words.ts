@@ -1,10 +1,12 @@
 import { counted } from '$core/names';
 import {
 	lateBy,
+	needCounts,
 	remainingNow,
 	type DoorRefusal,
 	type Need,
 	type NeedAct,
+	type NeedKind,
 	type RoomHead,
 	type SeatView
 } from '$core/room';
@@ -136,4 +138,44 @@ function nth(count: number): string {
 /** `3 answers came while on hold`, with each reason that there is. */
 export function heldBackTold({ count, because }: NonNullable<SeatView['heldBack']>): string {
 	return `${count === 1 ? 'One answer' : `${count} answers`} came ${listed(because.map((why) => KEPT_BECAUSE[why]))}`;
+}
+
+/** What each kind of need is called where they are counted. */
+export const KIND_NAMES: Record<NeedKind, string> = {
+	line_lost: 'Line lost',
+	hand: 'Hands up',
+	refused: 'Refused',
+	copied: 'Copied sign-in',
+	second_device: 'Second device',
+	at_door: 'At the door',
+	held_back: 'Answers held back',
+	held_by_rules: 'Paused by the rules',
+	spoiled: 'Spoiled',
+	rushing: 'Rushing',
+	left: 'Left the screen',
+	on_hold: 'On hold',
+	time_short: 'Time short',
+	past_time: 'Past time',
+	idle: 'Idle',
+	behind: 'Far behind',
+	ahead: 'Far ahead',
+	battery: 'Battery'
+};
+
+/** So many are named when several come at once; of more it is said how many of each kind. */
+const MOST_NAMED = 3;
+
+/** What has just come up, for whoever hears the room: `Oona Reyes: at the door. Quill Dastan: hands up.` */
+export function newsInWords(news: Need[], isMasked: boolean): string {
+	if (news.length <= MOST_NAMED)
+		return news.map((need) => oneNews(need, isMasked)).join(' ');
+	const counts = needCounts(news).map(([kind, count]) => `${count} ${KIND_NAMES[kind].toLowerCase()}`);
+	return `${news.length} new: ${listed(counts)}.`;
+}
+
+function oneNews(need: Need, isMasked: boolean): string {
+	const whom = whomInWords(need, isMasked);
+	// Several who are one need are called by what is the matter already.
+	if (need.seats.length > 0 && !need.seat) return `${whom}.`;
+	return `${whom}: ${need.kind === 'hand' ? 'hand up' : KIND_NAMES[need.kind].toLowerCase()}.`;
 }
