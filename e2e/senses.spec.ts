@@ -66,8 +66,11 @@ test('a sound tells of somebody new who presses, once, and only where it is want
 	await page.waitForTimeout(400);
 	expect(await rings()).toHaveLength(0);
 	const need = page.getByTestId('needs').locator('li', { hasText: 'Inge Brandt' });
-	await need.getByRole('button', { name: /^Done/ }).click();
+	await need.getByRole('button', { name: /^Done/ }).focus();
+	await page.keyboard.press('Enter');
 	await expect(need).toHaveCount(0);
+	// The focus is with what comes next, not at the top of the page.
+	await expect(page.locator('[data-need] [data-keyed]:focus, h2:focus')).toHaveCount(1);
 	await page.getByLabel('sound').check();
 	expect(await rings()).toHaveLength(1);
 	await raise();

@@ -1,7 +1,7 @@
 <!-- @component Who needs the proctor, most urgent first, each with the key that settles it. -->
 <script lang="ts">
 	import ClockOutline from 'flowbite-svelte-icons/ClockOutline.svelte';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { needCounts, tallyKeyOf, type Need, type NeedAct, type NeedKind, type SeatView } from '$core/room';
 	import Act from '$ui/Act.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
@@ -88,11 +88,30 @@
 		room.selected.clear();
 		for (const { id } of needs.flatMap(({ seats }) => seats)) room.selected.add(id);
 	}
+	// Whoever settles by keyboard is with the next one when the one before has gone, and not at the top of the page.
+	let list = $state<HTMLElement>();
+	let settled: { key: string; at: number } | null = null;
+	function settle(act: NeedAct, need: Need) {
+		settled = { key: need.key, at: listed.indexOf(need) };
+		onsettle(act, need);
+	}
+	$effect(() => {
+		const keys = listed.map(({ key }) => key);
+		if (settled === null || keys.includes(settled.key)) return;
+		const { at } = settled;
+		settled = null;
+		void tick().then(() => {
+			if (document.activeElement !== document.body) return;
+			const next = list?.children[Math.min(at, keys.length - 1)]?.querySelector<HTMLElement>('[data-keyed]');
+			(next ?? heading)?.focus();
+		});
+	});
+	let heading = $state<HTMLElement>();
 	const EDGES = { brick: 'border-l-brick', ochre: 'border-l-ochre-mark', slate: 'border-l-slate-sea' };
 </script>
 
 <div class="mb-2.5 flex items-baseline gap-2">
-	<h2 class="text-[17px]">
+	<h2 class="text-[17px] outline-none" tabindex="-1" bind:this={heading}>
 		Needs you <span class="text-ink-3 font-sans font-normal">{room.needs.length || ''}</span>
 	</h2>
 	<label class="text-ink-3 ml-auto flex items-center gap-1.5 text-[13px]"
@@ -139,7 +158,7 @@
 			<Act size="xs" onclick={() => select(listed)}>Select these {choosable}</Act>
 		</p>{/if}
 {/if}
-<ul class="space-y-2.5" data-testid="needs">
+<ul class="space-y-2.5" bind:this={list} data-testid="needs">
 	{#each listed.slice(0, AT_ONCE) as need (need.key)}
 		<li class="bg-sheet border-line rounded-xl border border-l-4 px-3 py-2.5 {EDGES[need.tone]}" data-need={need.kind}>
 			<div class="flex items-center gap-2">
@@ -170,7 +189,7 @@
 						tone={i === 0 && act !== 'free_device' ? 'main' : 'quiet'}
 						key={i === 0 ? NEED_KEYS[act] : undefined}
 						disabled={room.busy}
-						onclick={() => onsettle(act, need)}>{verbInWords(act, need)}</Act
+						onclick={() => settle(act, need)}>{verbInWords(act, need)}</Act
 					>
 				{/each}
 			</div>
