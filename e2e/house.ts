@@ -12,7 +12,7 @@ import { findSessions } from '../src/lib/server/session';
 import { act } from '../src/lib/server/sitting';
 import { freePort, startServer } from '../scripts/server-process';
 import { Browser as Device } from '../stand-ins/crowd';
-import { KeptContexts, type ContextOptions } from './kept-contexts';
+import { faultsOfPages, KeptContexts, type ContextOptions } from './kept-contexts';
 
 // By the name of another machine as well: the browsers know the way.
 process.env.OTIUM_HOSTS = 'exams.example';
@@ -304,7 +304,11 @@ export function house(furnished?: Furnished): House {
 		test.setTimeout(180_000);
 		await one.open(furnished);
 	});
-	test.afterEach(() => one.closeContexts());
+	test.afterEach(async () => {
+		await one.closeContexts();
+		const faults = faultsOfPages();
+		if (faults.length > 0) throw new Error(`A page threw: ${faults.join(', ')}`);
+	});
 	test.afterAll(() => one.close());
 	return one;
 }

@@ -44,9 +44,20 @@ export class KeptContexts {
 	}
 }
 
+/** Faults of the interface itself that pages threw since somebody asked. */
+const faults: string[] = [];
+
+/** What pages threw that no lost line and no server that is away explains; asked once, it is forgotten. */
+export function faultsOfPages(): string[] {
+	return faults.splice(0);
+}
+
 /** What a page threw stands in the output of the run, beside its test. */
 function tellErrors(page: Page): void {
-	page.on('pageerror', (error) => console.warn(`  a page threw: ${error.message}`));
+	page.on('pageerror', (error) => {
+		console.warn(`  a page threw: ${error.message}`);
+		if (error.message.includes('svelte.dev/e/')) faults.push(error.message);
+	});
 }
 
 /** What a test can change of a page that can't be set back: its first scripts, its size, what it is shown on. */

@@ -12,7 +12,7 @@
 				{title}
 			</h2>
 			<ul class="mt-0.5 list-disc space-y-0.5 pl-5 {isDark ? '' : 'text-ink-2 text-[15.5px]'}">
-				{#each lines as line (line)}<li>{line}</li>{/each}
+				{#each lines as line, i (i)}<li>{line}</li>{/each}
 			</ul>
 		</section>
 	{/each}

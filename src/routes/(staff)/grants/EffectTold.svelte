@@ -15,10 +15,10 @@
 		<p class="font-serif text-[20px] font-semibold" data-testid="effect">{mine.after}</p>
 		<p class="text-[13.5px]">now: {mine.before}</p>
 		{#if people === 1}
-			{#each mine.misfits as misfit (misfit)}<p class="text-brick mt-1 text-[14px]" data-testid="misfit">
+			{#each mine.misfits as misfit, i (i)}<p class="text-brick mt-1 text-[14px]" data-testid="misfit">
 					{misfit}
 				</p>{/each}
-			{#each mine.notes as note (note)}<p class="mt-1 text-[14px]">{note}</p>{/each}
+			{#each mine.notes as note, i (i)}<p class="mt-1 text-[14px]">{note}</p>{/each}
 		{:else}
 			<p class="mt-1 text-[13.5px]">for {mine.name}; {counted(effects.length, 'sitting')} in all.</p>
 			{#if new Set(effects.map((effect) => effect.after)).size > 1}

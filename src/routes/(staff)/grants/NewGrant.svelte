@@ -239,7 +239,7 @@
 			<details data-testid="told">
 				<summary class="text-ink-2 cursor-pointer text-[14px]">As they will see it</summary>
 				<ul class="border-line mt-2 list-disc rounded-lg border py-2 pr-3 pl-7 text-[14.5px]">
-					{#each look.told as sentence (sentence)}<li>{sentence}</li>{/each}
+					{#each look.told as sentence, i (i)}<li>{sentence}</li>{/each}
 				</ul>
 			</details>
 		{/if}

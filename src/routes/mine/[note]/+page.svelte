@@ -148,7 +148,7 @@
 				>
 			</p>{/if}
 		<ul class="mt-2 list-disc space-y-1 pl-5">
-			{#each one.told as sentence (sentence)}<li>{sentence}</li>{/each}
+			{#each one.told as sentence, i (i)}<li>{sentence}</li>{/each}
 		</ul>
 		<details class="mt-2">
 			<summary class="text-tide font-semibold">Everything that applies</summary>

@@ -47,5 +47,5 @@
 		</table>
 	{/if}
 	{#if result.counted}<p class="mt-2">{result.counted}</p>{/if}
-	{#each result.notes as note (note)}<p class="text-ink-2 mt-2 text-[14.5px]">{note}</p>{/each}
+	{#each result.notes as note, i (i)}<p class="text-ink-2 mt-2 text-[14.5px]">{note}</p>{/each}
 </article>

@@ -76,7 +76,7 @@
 					onchange={(event) => onchange({ proctorId: typed(event) || null })}
 				/>
 			</span>
-			{#each misfits as misfit (misfit)}<span class="text-brick block text-[13px]">{misfit}</span>{/each}
+			{#each misfits as misfit, i (i)}<span class="text-brick block text-[13px]">{misfit}</span>{/each}
 		{:else if isPlanned}
 			<span class="text-ink-2">No window</span>
 			<a class="text-tide block text-[13.5px] underline" href="/grants?for={person.sittingId}&give=own_window"

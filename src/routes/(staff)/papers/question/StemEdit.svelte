@@ -85,7 +85,8 @@ are typed in TeX between dollar signs and shown below as they will be.
 					class: `stem min-h-16 px-3 py-2.5 font-serif text-[17px] outline-none ${extra}`
 				}
 			},
-			onTransaction: () => turn++,
+			// An editor that is taken off the page loses the focus in the middle of that: what shows it changes a moment later.
+			onTransaction: () => queueMicrotask(() => turn++),
 			onUpdate: () => {
 				clearTimeout(resting);
 				resting = setTimeout(leave, REST_MS);
