@@ -64,8 +64,9 @@
 		<span class="sr-only">{STATE_NAMES[seat.state]}</span>
 		<span class="text-ink-3 font-mono text-[12px]">{seat.seat ?? ''}</span>
 		<span class="ml-auto flex items-center gap-1.5 text-[12.5px]">
-			{#if seat.extra}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span>{/if}
-			{#if endedAt && !mark}<span class="text-ink-2">{endedAt}</span>{/if}
+			<!-- There is room for one: what is worth a look now goes before what somebody has all day. -->
+			{#if seat.extra && (!mark || isTight)}<span class="text-plum font-semibold whitespace-nowrap">{seat.extra}</span
+				>{/if}
 			{#if mark && !isTight}<span class="rounded-full px-1 font-semibold whitespace-nowrap {mark.ground} {mark.ink}"
 					>{mark.text}</span
 				>{/if}
@@ -86,6 +87,7 @@
 	></span>
 	<span class="text-ink-2 flex items-baseline gap-1 text-[12.5px] leading-tight">
 		<span class="truncate">{line}</span>
+		{#if endedAt}<span class="ml-auto">{endedAt}</span>{/if}
 		{#if showsTime}<span class="ml-auto">{minutesLeft(remaining!)}′<span class="sr-only"> left</span></span>{/if}
 	</span>
 </button>
