@@ -151,7 +151,8 @@
 						To <strong>{letter.to}</strong>
 						{letter.address ?? ''}
 						{#if letter.address === null}<span class="text-brick font-semibold">has no e-mail address</span>{/if}
-						{#if letter.state === 'sent'}<span class="text-tide">· {data.leaves ? 'sent' : 'written'} already</span>{/if}
+						{#if letter.state === 'sent'}<span class="text-tide">· {data.leaves ? 'sent' : 'written'} already</span
+							>{/if}
 					</p>
 					<p class="border-line mt-2 border-b pb-2 font-semibold">{letter.mail.subject}</p>
 					<!-- svelte-ignore a11y_no_noninteractive_tabindex (it scrolls, so the keyboard must reach it) -->
@@ -223,7 +224,9 @@
 				<li
 					class="border-line grid grid-cols-[90px_220px_1fr_auto] gap-3 border-b px-4 py-2 text-[14.5px] last:border-b-0"
 				>
-					<span class="font-semibold {TONES[mail.state]}">{mail.state === 'sent' && !data.leaves ? 'written' : mail.state}</span>
+					<span class="font-semibold {TONES[mail.state]}"
+						>{mail.state === 'sent' && !data.leaves ? 'written' : mail.state}</span
+					>
 					<span class="truncate">{mail.name}</span>
 					<span class="min-w-0 truncate"
 						><a class="underline" href="/prepare/mail/{mail.id}">{mail.subject}</a>{#if mail.trouble}<span

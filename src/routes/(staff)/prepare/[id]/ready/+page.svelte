@@ -101,7 +101,9 @@
 					>Calendar file</a
 				>
 			</div>
-			{#if !session.slips}<p class="text-ink-3 mt-1 text-[13px]">Slips are off in this session’s rules, so personal addresses open nothing.</p>{/if}
+			{#if !session.slips}<p class="text-ink-3 mt-1 text-[13px]">
+					Slips are off in this session’s rules, so personal addresses open nothing.
+				</p>{/if}
 			<h2 class="mt-5 text-[18px]">For an outside supervision service</h2>
 			<div class="mt-2 flex flex-wrap items-center gap-4">
 				{#each Object.entries(FIELDS) as [field, name] (field)}
