@@ -167,8 +167,7 @@ const MOST_NAMED = 3;
 
 /** What has just come up, for whoever hears the room: `Oona Reyes: at the door. Quill Dastan: hands up.` */
 export function newsInWords(news: Need[], isMasked: boolean): string {
-	if (news.length <= MOST_NAMED)
-		return news.map((need) => oneNews(need, isMasked)).join(' ');
+	if (news.length <= MOST_NAMED) return news.map((need) => oneNews(need, isMasked)).join(' ');
 	const counts = needCounts(news).map(([kind, count]) => `${count} ${KIND_NAMES[kind].toLowerCase()}`);
 	return `${news.length} new: ${listed(counts)}.`;
 }
