@@ -209,11 +209,7 @@ export class House {
 		const hub = { changed() {} } as unknown as Otium['hub'];
 		const commands = sittingIds.map((sittingId) => ({ id: randomUUID(), sittingId, by, body }));
 		const tried = () => this.read((db) => act({ db, now: () => now, hub }, commands));
-		// What the server wrote since this read is a conflict between two writers: nothing was done, and it can be done again.
-		const outcomes = await tried().catch((error) => {
-			if (isUnavailable(error)) return tried();
-			throw error;
-		});
+		const outcomes = await untilNobodyWrites(tried);
 		const refused = outcomes.find((outcome) => !outcome.ok);
 		if (refused) throw new Error(`${body.kind} was refused: ${JSON.stringify(refused)}`);
 	}
@@ -294,6 +290,24 @@ export class House {
 			const [session] = await findSessions(db, (query) => query.where('session.name', 'like', `${name}%`));
 			return { id: session.id, code: session.doorCode ?? '' };
 		});
+	}
+}
+
+/** So often is tried what another writer was faster with. */
+const MOST_TRIES = 40;
+
+/**
+ * What the server wrote since this read is a conflict between two writers: nothing was done, and it can be done again. A
+ * busy server writes again and again.
+ */
+async function untilNobodyWrites<T>(work: () => Promise<T>): Promise<T> {
+	for (let tries = 1; ; tries++) {
+		try {
+			return await work();
+		} catch (error) {
+			if (!isUnavailable(error) || tries === MOST_TRIES) throw error;
+			await new Promise((done) => setTimeout(done, 50 + 200 * Math.random()));
+		}
 	}
 }
 
