@@ -18,7 +18,9 @@ async function drawFormula(tex: string, language: string): Promise<DrawnFormula>
 const tasks = {
 	async draw({ formulas, language }: { formulas: string[]; language: string }): Promise<DrawnFormula[]> {
 		const drawn: DrawnFormula[] = [];
-		for (const tex of formulas) drawn.push(await drawFormula(tex, language));
+		for (const tex of formulas)
+			// One that KaTeX stumbles over takes none of the others with it.
+			drawn.push(await drawFormula(tex, language).catch(() => ({ html: null, words: tex })));
 		return drawn;
 	}
 };

@@ -13,7 +13,7 @@ const DRAWING: ThreadKind<FormulaDrawing> = {
 const PART = 20;
 /** In processor time; the first of a language loads its rules as well. */
 const DEADLINE_MS = 20_000;
-/** A candidate waits no longer for a drawing than their device would take to draw it by itself. */
+/** A candidate does not wait longer for a drawing: their device can draw it by itself. */
 const WAIT_MS = 2_000;
 const MOST_KEPT_LETTERS = 30_000_000;
 
@@ -47,9 +47,9 @@ export async function drawnFormulas(
 			.run(DRAWING, 'draw', { formulas: part, language }, DEADLINE_MS)
 			.then((drawn) => drawn.forEach((one, i) => kept.set(keyOf(part[i]), one)))
 			.catch((error) => {
-				if (!(error instanceof ThreadError)) throw error;
-				if (error.code === 'too_long' || error.code === 'too_large')
-					part.forEach((tex) => failed.set(keyOf(tex), true));
+				// Whoever waited may have gone: nothing is thrown here, and the device draws what is missing.
+				const isToCome = error instanceof ThreadError && (error.code === 'too_many' || error.code === 'stopped');
+				if (!isToCome) part.forEach((tex) => failed.set(keyOf(tex), true));
 			})
 			.finally(() => part.forEach((tex) => underWay.delete(keyOf(tex))));
 		for (const tex of part) underWay.set(keyOf(tex), drawing);

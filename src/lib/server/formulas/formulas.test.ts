@@ -77,10 +77,19 @@ describe('drawn for a candidate', () => {
 	it('is left to the device where the thread can’t answer; nobody is kept waiting by a fault', async () => {
 		const none = new Threads();
 		await none.close();
-		expect(await drawnFormulas({ threads: none }, ['$q+r$', '$a$'], 'en')).toMatchObject({
-			formulas: { a: { words: 'a' } },
-			isWhole: false
-		});
+		const left = await drawnFormulas({ threads: none }, ['$q+r$', '$a$'], 'en');
+		expect(left.formulas).toMatchObject({ a: { words: 'a' } });
+		expect(left.formulas['q+r']).toBeUndefined();
+	});
+
+	it('comes later where too many wait for the thread', async () => {
+		const full = {
+			run: async () => {
+				throw new ThreadError('too_many', 'Too many wait for this already.');
+			}
+		} as unknown as Threads;
+		expect(await drawnFormulas({ threads: full }, ['$s-t$'], 'en')).toEqual({ formulas: {}, isWhole: false });
+		expect((await drawnOf(['$s-t$']))['s-t'].words).toBe('s minus t');
 	});
 
 	it('what the thread does not survive is not put before it again by whoever asks next', async () => {
