@@ -30,6 +30,9 @@ export function formulasIn(text: string): string[] {
 	return found;
 }
 
+/** How KaTeX draws: it trusts nothing in the text, and shows what it can't read as it is. */
+export const AS_DRAWN = { throwOnError: false, trust: false, output: 'htmlAndMathml' } as const;
+
 /** Every text in a value, however deep. */
 export function textsIn(value: unknown): string[] {
 	if (typeof value === 'string') return [value];

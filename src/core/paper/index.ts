@@ -41,7 +41,7 @@ export type { Difficulty } from './difficulty';
 export { minutesNeeded } from './time-needed';
 export { saidIn } from './said-in';
 export type { Revision } from './revision';
-export { formulaFault, formulasFault, formulasIn, textsIn } from './formula-text';
+export { AS_DRAWN, formulaFault, formulasFault, formulasIn, textsIn } from './formula-text';
 export type { DrawnFormula } from './formula-text';
 export { blocksOf, escapedWords, firstWords, inlineOf, plainText, writeBlocks, writeInline } from './rich-text';
 export type { Block, Inline, Mark } from './rich-text';

@@ -1,3 +1,5 @@
+import { counted } from '../names';
+
 /** `4:02`, `1:04:02`: a length as a clock shows it. */
 export function clockLength(ms: number): string {
 	const seconds = Math.max(0, Math.floor(ms / 1_000));
@@ -13,7 +15,7 @@ export function minutesLeft(ms: number): number {
 
 /** `1 minute`, `12 minutes`. */
 export function minutesInWords(minutes: number): string {
-	return minutes === 1 ? '1 minute' : `${minutes} minutes`;
+	return counted(minutes, 'minute');
 }
 
 /** `60 + 2 = 62 min`, where there are minutes to finish up; else `60 min`. */

@@ -1,3 +1,4 @@
+import { isSameLanguage } from '$core/session';
 import { keepIn, keptIn } from '$ui/browser-storage';
 
 /** A piece that is read in one go: a stem, a choice. `language`: BCP 47. */
@@ -8,8 +9,6 @@ export const SPEEDS = [0.6, 0.8, 1, 1.25, 1.5];
 const SPEED_KEY = 'otium speech';
 /** Browsers find their voices after the page has been loaded, some of them never. */
 const VOICES_MS = 2_000;
-
-const base = (tag: string) => tag.toLowerCase().split(/[-_]/)[0];
 
 /**
  * Reads a question aloud, piece by piece, in a voice of the device for the language of each piece. Nothing of a paper is
@@ -50,8 +49,9 @@ export class ReadAloud {
 		return this.#voices && this.#voiceFor(language) !== undefined;
 	}
 
+	/** Some devices write `en_GB`. */
 	#voiceFor(language: string): SpeechSynthesisVoice | undefined {
-		const fits = this.#voices?.filter((voice) => base(voice.lang) === base(language)) ?? [];
+		const fits = this.#voices?.filter((voice) => isSameLanguage(voice.lang.replace('_', '-'), language)) ?? [];
 		return fits.find((voice) => voice.lang.toLowerCase() === language.toLowerCase()) ?? fits[0];
 	}
 

@@ -17,4 +17,4 @@ export { closingOf } from './closed';
 export type { Closing } from './closed';
 export { addendaOf, decideAddendum, proposeAddendum } from './addendum';
 export type { Addendum } from './addendum';
-export { administrationsFor, mustBeForAll, openAdministrations, sitesOf } from './scope';
+export { administrationsFor, mustBeForAll, sitesOf } from './scope';

@@ -27,25 +27,17 @@ export async function mustBeForAll(db: Query, staff: StaffMember, act: Act, admi
 		});
 }
 
-/** Administrations of which this person sees something and that are not closed, the latest first. */
-export async function openAdministrations(
-	db: Query,
-	staff: StaffMember,
-	act: Act,
-	now: number
-): Promise<AdministrationName[]> {
-	const closed: string[] = await db('closing').pluck('administration_id');
-	return (await administrationsFor(db, staff, act, now, null)).all.filter(({ id }) => !closed.includes(id));
-}
-
-/** Administrations of which this person sees something, the latest first; and the one that is shown where none is named. */
+/**
+ * Administrations of which this person sees something, the latest first; those of them that are not closed; and the one
+ * that is shown where none is named.
+ */
 export async function administrationsFor(
 	db: Query,
 	staff: StaffMember,
 	act: Act,
 	now: number,
 	asked: string | null
-): Promise<{ all: AdministrationName[]; here: AdministrationName | null }> {
+): Promise<{ all: AdministrationName[]; open: AdministrationName[]; here: AdministrationName | null }> {
 	const sites = sitesWith(staff, act);
 	const seen: string[] = await db('session')
 		.join('room', 'room.id', 'session.room_id')
@@ -58,9 +50,10 @@ export async function administrationsFor(
 	const all = (await listAdministrations(db)).filter(({ id }) => seen.includes(id));
 	const today = localDate(now, 'UTC');
 	const closed: string[] = await db('closing').pluck('administration_id');
+	const open = all.filter(({ id }) => !closed.includes(id));
 	// What is over and not closed is what somebody comes here for.
-	const over = all.filter(({ id, closesOn }) => closesOn !== null && closesOn < today && !closed.includes(id)).at(-1);
+	const over = open.filter(({ closesOn }) => closesOn !== null && closesOn < today).at(-1);
 	const current = await administrationOn(db, today);
 	const named = all.find(({ id }) => id === asked);
-	return { all, here: named ?? over ?? all.find(({ id }) => id === current?.id) ?? all[0] ?? null };
+	return { all, open, here: named ?? over ?? all.find(({ id }) => id === current?.id) ?? all[0] ?? null };
 }

@@ -1,5 +1,5 @@
 import katex from 'katex';
-import { formulaFault, type DrawnFormula } from '$core/paper';
+import { AS_DRAWN, formulaFault, type DrawnFormula } from '$core/paper';
 import { offer } from '../thread';
 import { inWords } from './in-words';
 
@@ -9,8 +9,7 @@ const LONGEST_IN_WORDS = 400;
 /** What it may cost to draw is bounded by `formulaFault`; what costs more is shown as it is written. */
 async function drawFormula(tex: string, language: string): Promise<DrawnFormula> {
 	if (formulaFault(tex) !== null) return { html: null, words: tex };
-	// KaTeX writes markup of its own making and trusts nothing in the text; what it can't read it shows as it is.
-	const html = katex.renderToString(tex, { throwOnError: false, trust: false, output: 'htmlAndMathml' });
+	const html = katex.renderToString(tex, AS_DRAWN);
 	const mathml = tex.length <= LONGEST_IN_WORDS && /<math[\s\S]*<\/math>/.exec(html)?.[0];
 	return { html, words: (mathml && (await inWords(mathml, language))) || tex };
 }

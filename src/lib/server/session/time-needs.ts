@@ -1,9 +1,9 @@
 import { mergeGrants } from '$core/grants';
 import type { SessionFacts } from '$core/session';
-import { allottedMinutes, minutesLeft, NEW_TRACK, NO_GRANTS, reckon } from '$core/time';
+import { allottedMinutes, NEW_TRACK, NO_GRANTS, reckon } from '$core/time';
 import { whereBegun, type Query } from '../db';
 import { findGrants } from '../records';
-import { loadSittings } from '../sitting';
+import { loadSittings, minutesToWork } from '../sitting';
 import type { Place } from './facts';
 
 /**
@@ -71,12 +71,7 @@ async function leftToThose(
 		.whereIn('candidate_id', candidateIds)
 		.pluck('sitting.id');
 	const begun = ids.length === 0 ? [] : await loadSittings(db, ids, now);
-	return new Map(
-		begun.map(({ candidate, reckoning: { remaining } }) => [
-			candidate.id,
-			remaining === null ? null : minutesLeft(remaining)
-		])
-	);
+	return new Map(begun.map((one) => [one.candidate.id, minutesToWork(one)]));
 }
 
 /** Who has more time, and who more than fits before the end. */

@@ -2,7 +2,7 @@ import { may, mayAnywhere, type StaffMember } from '$core/access';
 import { counted } from '$core/names';
 import { owedFor } from '$core/owed';
 import { localDate } from '$core/time';
-import { incidentsToDecide, openAdministrations } from '../closing';
+import { administrationsFor, incidentsToDecide } from '../closing';
 import type { Query } from '../db';
 import { handProgress } from '../marking';
 import { countOwed } from '../owed';
@@ -46,7 +46,7 @@ async function grantsWaiting(db: Query, staff: StaffMember, now: number): Promis
 /** Answers that this person is named to mark. What is being marked is counted only for whoever is named at all. */
 async function marksWaiting(db: Query, staff: StaffMember, now: number): Promise<Waiting[]> {
 	const found: Waiting[] = [];
-	for (const { id, name } of await openAdministrations(db, staff, 'mark', now)) {
+	for (const { id, name } of (await administrationsFor(db, staff, 'mark', now, null)).open) {
 		const plans: string[] = await db('hand_plan').where({ administration_id: id }).pluck('body');
 		if (!plans.some((body) => body.includes(staff.id))) continue;
 		const answers = (await handProgress(db, id)).reduce(
@@ -68,7 +68,7 @@ async function marksWaiting(db: Query, staff: StaffMember, now: number): Promise
 async function closingWaiting(db: Query, staff: StaffMember, now: number): Promise<Waiting[]> {
 	const found: Waiting[] = [];
 	const today = localDate(now, 'UTC');
-	for (const { id, name, closesOn } of await openAdministrations(db, staff, 'see_closing', now)) {
+	for (const { id, name, closesOn } of (await administrationsFor(db, staff, 'see_closing', now, null)).open) {
 		const sees = ({ siteId }: { siteId: string }) => may(staff, 'see_closing', { siteId, proctorIds: [] });
 		const incidents = (await incidentsToDecide(db, id)).filter((one) => !one.isDecided && sees(one)).length;
 		if (incidents > 0)

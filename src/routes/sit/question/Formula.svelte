@@ -1,6 +1,6 @@
 <!-- @component A formula in TeX, as the server drew it; where it did not, as on an author's page, it is drawn here. -->
 <script lang="ts">
-	import { formulaFault, type DrawnFormula } from '$core/paper';
+	import { AS_DRAWN, formulaFault, type DrawnFormula } from '$core/paper';
 	import { drawnFormulas } from '$player/drawn-formulas';
 	import 'katex/dist/katex.min.css';
 
@@ -10,7 +10,7 @@
 	async function drawHere(): Promise<Pick<DrawnFormula, 'html'>> {
 		if (formulaFault(tex) !== null) return { html: null };
 		const { default: katex } = await import('katex');
-		return { html: katex.renderToString(tex, { throwOnError: false, trust: false, output: 'htmlAndMathml' }) };
+		return { html: katex.renderToString(tex, AS_DRAWN) };
 	}
 	const drawn = $derived(drawnFormulas.get(tex) ?? drawHere());
 </script>
