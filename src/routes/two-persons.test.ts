@@ -10,7 +10,8 @@ import { POST as archive } from './(staff)/close-out/archive/+server';
 import { archivesIn } from '$lib/server/archive';
 import { noteBrowser, sharedBy } from '$lib/server/identity';
 import { appendToLogbook, searchLogbook } from '$lib/server/logbook';
-import { confirm, foresee, giveMark, labelOf, propose, savePlan, workOfMarker } from '$lib/server/marking';
+import { confirm, foresee, giveMark, labelOf, propose, savePlan, takeMarkBack, workOfMarker } from '$lib/server/marking';
+import { callBack, releaseResults } from '$lib/server/results';
 import { findSession, handOver } from '$lib/server/session';
 import { closable, close, decideAddendum, proposeAddendum, signOff } from '$lib/server/closing';
 
@@ -134,6 +135,26 @@ describe('what takes two is refused to one', () => {
 		await expect(mark('mark-2', first)).rejects.toMatchObject({ status: 422 });
 		await mark('mark-3', first === 'holt' ? 'reed' : 'holt');
 		expect(await house.otium.db('hand_mark').distinct('marker')).toHaveLength(2);
+	});
+
+	it('a mark whose result has been released: its marker alone does not take it back', async () => {
+		await sat(1);
+		const asked = { ...of, questionId: 'e1' };
+		await planOne();
+		const [{ key }] = (await workOfMarker(house.otium.db, 'holt', asked)).queue;
+		const mark = { id: 'mark-1', key, points: 2, criteria: {}, comment: '', tookMs: 1 };
+		await giveMark(house.otium, by(HOLT), asked, mark);
+		const release = { administrationId: 'winter', paperId: 'numbers', rule: { shows: 'points' as const } };
+		await releaseResults(house.otium, by(LORNE), {
+			...release,
+			id: 'release-1',
+			fromAt: house.otium.now() + 60_000,
+			origin: 'http://x'
+		});
+		await expect(takeMarkBack(house.otium, by(HOLT), 'mark-1', null)).rejects.toMatchObject({ status: 422 });
+		await callBack(house.otium, by(LORNE), 'release-1');
+		await takeMarkBack(house.otium, by(HOLT), 'mark-1', null);
+		expect(await house.otium.db('hand_mark').whereNull('taken_back_at')).toEqual([]);
 	});
 
 	it('an addendum: another confirms it, once; its file is named by the house, and neither of two at once writes over the other', async () => {

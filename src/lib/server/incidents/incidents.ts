@@ -28,6 +28,7 @@ export type NewIncident = {
 
 type Row = {
 	id: string;
+	session_id: string;
 	kind: IncidentKind;
 	happened_at: number;
 	note: string;
@@ -45,9 +46,8 @@ type Row = {
 /** Keeps it, and gives the lost time back to everyone in it. */
 export async function tellIncident(otium: Needs, by: Actor, sessionId: string, told: NewIncident): Promise<void> {
 	const people = await sittingsHere(otium.db, sessionId, told.sittingIds);
-	const known = await otium.db('incident').where({ id: told.id }).first('withdrawn_at');
-	if (known?.withdrawn_at === null) await giveBack(otium, by, sessionId, told, people);
-	if (known) return;
+	const known: Row | undefined = await otium.db('incident').where({ id: told.id }).first();
+	if (known) return giveWhatIsMissing(otium, by, sessionId, known);
 	if (told.attachment) {
 		await mkdir(join(otium.dataDir, 'attachments'), { recursive: true });
 		await writeWhole(attachmentPath(otium, told.id), told.attachment.bytes);
@@ -85,11 +85,19 @@ export async function tellIncident(otium: Needs, by: Actor, sessionId: string, t
 	otium.hub.changed(sessionId);
 }
 
+/** Told once more: its minutes, as they stand in the record. What is sent the second time gives nobody anything. */
+async function giveWhatIsMissing(otium: Needs, by: Actor, sessionId: string, known: Row): Promise<void> {
+	if (known.session_id !== sessionId || known.told_by !== by.id) fail('not_yours');
+	if (known.withdrawn_at !== null) return;
+	const ids: string[] = await otium.db('incident_person').where({ incident_id: known.id }).pluck('sitting_id');
+	await giveBack(otium, by, sessionId, known, await sittingsHere(otium.db, sessionId, ids));
+}
+
 async function giveBack(
 	otium: Needs,
 	by: Actor,
 	sessionId: string,
-	told: NewIncident,
+	told: Pick<NewIncident, 'id' | 'minutes' | 'note'>,
 	people: { id: string; candidate_id: string }[]
 ) {
 	if (told.minutes === 0) return;

@@ -7,6 +7,7 @@ import type { Writing } from '../house';
 import { appendToLogbook, type NewEntry } from '../logbook';
 import { answerOfKey, labelOf } from './markers-work';
 import { type Asked, handQuestions, planFor } from './by-hand';
+import { isReleased } from './tell-changed';
 
 export type NewMark = {
 	id: string;
@@ -75,18 +76,36 @@ function pointsOf(mark: NewMark, { rubric }: HandPlan, question: Question): numb
 	return points;
 }
 
+type Given = {
+	marker: string;
+	administration_id: string;
+	paper_id: string;
+	sitting_id: string;
+	question_id: string;
+	taken_back_at: number | null;
+};
+
 /**
- * Takes a mark back; it stays in the record. One's own without more; another's by a named act with a reason.
+ * Takes a mark back; it stays in the record. One's own without more, until results are released; another's, and any after
+ * that, by a named act with a reason.
  * @param why null: it is one's own
+ * @throws ProblemError not_yours; not_taken when a marker alone would change what candidates have been told
  */
 export async function takeMarkBack(otium: Writing, by: NewEntry['by'], id: string, why: string | null): Promise<void> {
 	const at = otium.now();
 	await transact(otium.db, async (trx) => {
-		const row: { marker: string; sitting_id: string; question_id: string; taken_back_at: number | null } | undefined =
-			await trx('hand_mark').where({ id }).first();
+		const row: Given | undefined = await trx('hand_mark')
+			.join('sitting', 'sitting.id', 'hand_mark.sitting_id')
+			.where({ 'hand_mark.id': id })
+			.first('marker', 'hand_mark.administration_id', 'paper_id', 'sitting_id', 'question_id', 'taken_back_at');
 		if (!row) fail('not_found');
 		if (row.taken_back_at !== null) return;
 		if (why === null && row.marker !== by.id) fail('not_yours');
+		if (why === null && (await isReleased(trx, row.administration_id, row.paper_id)))
+			fail('not_taken', {
+				message: 'Results of this paper have been released: a mark is no longer taken back by its marker alone.',
+				instead: 'Ask a coordinator. They can take it back under Marking, with a reason.'
+			});
 		await trx('hand_mark').where({ id }).update({ taken_back_at: at, taken_back_by: by.id, taken_back_why: why });
 		await appendToLogbook(trx, [
 			{

@@ -3,6 +3,14 @@ import type { Query } from '../db';
 import { ownNote } from '../identity';
 import { postLetter } from '../mail';
 
+/** Whether results of a paper have been released, from now or from a time to come. */
+export async function isReleased(db: Query, administrationId: string, paperId: string): Promise<boolean> {
+	const row = await db('release')
+		.where({ administration_id: administrationId, paper_id: paperId, called_back_at: null })
+		.first('id');
+	return row !== undefined;
+}
+
 type Row = { id: string; given: string; family: string; email: string };
 
 /** Where results of a paper are out by now: at which address candidates read theirs. null: they are not. */

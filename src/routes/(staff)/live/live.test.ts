@@ -211,6 +211,15 @@ describe('incidents', () => {
 		expect(await verifyLogbook(house.otium.db)).toMatchObject({ broken: null });
 	});
 
+	it('sent again with other people, minutes or by somebody else, it gives what was told first and nothing more', async () => {
+		const before = (await sitting(0)).reckoning.deadline!;
+		expect((await ask(tell, alarm({ minutes: 1, sittingIds: ['sit1'] }))).status).toBe(200);
+		expect((await ask(tell, alarm({ minutes: 240 }))).status).toBe(200);
+		expect((await ask(tell, alarm(), somebody('finch', 'site_proctor', 'quayside'))).status).toBe(403);
+		expect((await sitting(0)).reckoning.deadline).toBe(before);
+		expect(await house.otium.db('grant_given').pluck('id')).toEqual(['incident-1:sit1']);
+	});
+
 	it('a report is of whoever told it: another proctor can’t make it go, a coordinator can, and nobody once it is decided', async () => {
 		const other = somebody('finch', 'site_proctor', 'quayside');
 		expect((await ask(tell, alarm())).status).toBe(200);
