@@ -10,7 +10,16 @@ import { POST as archive } from './(staff)/close-out/archive/+server';
 import { archivesIn } from '$lib/server/archive';
 import { noteBrowser, sharedBy } from '$lib/server/identity';
 import { appendToLogbook, searchLogbook } from '$lib/server/logbook';
-import { confirm, foresee, giveMark, labelOf, propose, savePlan, takeMarkBack, workOfMarker } from '$lib/server/marking';
+import {
+	confirm,
+	foresee,
+	giveMark,
+	labelOf,
+	propose,
+	savePlan,
+	takeMarkBack,
+	workOfMarker
+} from '$lib/server/marking';
 import { callBack, releaseResults } from '$lib/server/results';
 import { findSession, handOver } from '$lib/server/session';
 import { closable, close, decideAddendum, proposeAddendum, signOff } from '$lib/server/closing';

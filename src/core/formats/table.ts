@@ -19,10 +19,11 @@ export const TABLE_LIMITS = { columns: 500, cells: 2_000_000, letters: 32_767 };
  * the other separators that spreadsheets write. Rows of the wrong width become problems, not losses.
  */
 export function readTable(text: string, separator = guessSeparator(text), limits = TABLE_LIMITS): Table {
+	const [before, rest] = aboveHeading(text);
 	const empty: Table = { separator, header: [], rows: [], problems: [] };
 	let read: { record: string[]; info: { lines: number } }[];
 	try {
-		read = parse(text, {
+		read = parse(rest, {
 			delimiter: separator,
 			bom: true,
 			info: true,
@@ -34,7 +35,7 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 		}) as never;
 	} catch (error) {
 		if (!(error instanceof CsvError)) throw error;
-		const line = Number(error.lines ?? 1);
+		const line = before + (error.code === 'CSV_QUOTE_NOT_CLOSED' ? openQuoteIn(rest) : Number(error.lines ?? 1));
 		const message =
 			'From this line on the file can’t be read: a quotation mark is not closed, or is inside a value. Put the value in quotes and double those within.';
 		return { ...empty, problems: [{ line, field: null, message }] };
@@ -52,7 +53,7 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 	const table: Table = { ...empty, header };
 	for (const { record, info } of read.slice(1)) {
 		// The parser tells the line on which a record ends.
-		const line = info.lines - record.join('').split('\n').length + 1;
+		const line = before + info.lines - record.join('').split('\n').length + 1;
 		const long = record.findIndex((cell) => cell.length > limits.letters);
 		if (long >= 0) {
 			const message = `A value has ${record[long].length} letters; the most is ${limits.letters}. Is a quotation mark not closed?`;
@@ -68,8 +69,32 @@ export function readTable(text: string, separator = guessSeparator(text), limits
 	return table;
 }
 
-/** The separator that the heading uses most, outside of quotes. */
-function guessSeparator(text: string): string {
+/** Lines above the heading that name the separator (`sep=;`) or are remarks (`# so`): how many, and the text below them. */
+function aboveHeading(text: string): [number, string] {
+	let [count, at] = [0, 0];
+	for (;;) {
+		const line = /^\uFEFF?(?:sep=.|#.*|\s*)(\r\n|\n|\r)/i.exec(text.slice(at, at + 1_000));
+		if (!line) return [count, text.slice(at)];
+		at += line[0].length;
+		count++;
+	}
+}
+
+/** The line, from 1, on which the quotation mark stands that is never closed. */
+function openQuoteIn(text: string): number {
+	let [line, opened, isOpen] = [1, 1, false];
+	for (const sign of text) {
+		if (sign === '\n') line++;
+		else if (sign === '"' && (isOpen = !isOpen)) opened = line;
+	}
+	return opened;
+}
+
+/** The separator that is named above the heading, or else the one that the heading uses most, outside of quotes. */
+function guessSeparator(whole: string): string {
+	const named = /^\uFEFF?sep=([,;\t|])\s*[\r\n]/i.exec(whole)?.[1];
+	if (named) return named;
+	const [, text] = aboveHeading(whole);
 	const heading = (text.split(/\r?\n/, 1)[0] ?? '').replace(/"[^"]*"/g, '');
 	const count = (separator: string) => heading.split(separator).length - 1;
 	return Object.keys(SEPARATORS).reduce((best, one) => (count(one) > count(best) ? one : best), ',');

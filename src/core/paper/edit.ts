@@ -27,6 +27,11 @@ export type PartAbout = Pick<Part, 'title' | 'draw' | 'strata'>;
  * write at once are told and not overwritten; null: it is new.
  */
 export type PaperEdit =
+	| OneEdit
+	/** Changes that belong together, as of an import: all of them or none, and undone in one. */
+	| { kind: 'several'; edits: OneEdit[] };
+
+export type OneEdit =
 	| { kind: 'about'; before: PaperAbout; after: PaperAbout }
 	| { kind: 'question'; before: Question | null; after: Question; at: Spot }
 	| { kind: 'remove_question'; before: Question }
@@ -48,6 +53,17 @@ export type Edited =
 
 /** Applies a change; the paper that is given stays as it is. */
 export function editPaper(paper: Paper, edit: PaperEdit): Edited {
+	if (edit.kind === 'several') {
+		const undo: OneEdit[] = [];
+		let now = paper;
+		for (const one of edit.edits) {
+			const edited = editPaper(now, one);
+			if (edited.outcome !== 'done') return edited;
+			now = edited.paper;
+			undo.unshift(edited.undo as OneEdit);
+		}
+		return done(now, { kind: 'several', edits: undo });
+	}
 	switch (edit.kind) {
 		case 'about': {
 			if (!isSame(aboutOf(paper), edit.before)) return changed();
@@ -123,6 +139,9 @@ export function aboutOf(paper: Paper): PaperAbout {
 /** Whether a change is in the paper already: its answer was lost, and it is sent again. */
 export function isEdited(paper: Paper, edit: PaperEdit): boolean {
 	switch (edit.kind) {
+		case 'several':
+			// A part that was added has its questions by now: those tell.
+			return edit.edits.every((one) => one.kind === 'add_part' || isEdited(paper, one));
 		case 'about':
 			return Object.entries(edit.after).every(([name, value]) => isSame(paper[name as keyof PaperAbout], value));
 		case 'question': {

@@ -72,7 +72,9 @@ export {
 	QUESTION_KINDS,
 	withoutStaleKey
 } from './new-question';
-export type { Edited, PaperAbout, PaperEdit, PartAbout, Spot } from './edit';
+export type { Edited, OneEdit, PaperAbout, PaperEdit, PartAbout, Spot } from './edit';
+export { inKind } from './in-kind';
+export { takeOver } from './take-over';
 export { isSame } from './same';
 export { comparePapers } from './compare';
 export type { PaperChanges, QuestionChange } from './compare';

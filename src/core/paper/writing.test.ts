@@ -8,6 +8,7 @@ import {
 	eachGets,
 	editPaper,
 	isEdited,
+	keyInWords,
 	newQuestion,
 	readText,
 	withoutStaleKey,
@@ -330,6 +331,60 @@ in your own words`);
 			'No choice is marked as right.',
 			'A choice is empty.'
 		]);
+	});
+
+	it('a list of answers at the end is the key, and no part of the last question', () => {
+		const { questions, unread, keys } = read(
+			`1. One?\na) x\nb) y\n2. Two?\na) x\nb) y\n3. Three quarters of what?\n\nAnswers\n1 B, 2 A\n3. 3/4`
+		);
+		expect(questions.map(({ question }) => keyInWords(question))).toEqual(['y', 'x', '0.75 ± 1 %']);
+		expect(questions[2].question.stem).toBe('Three quarters of what?');
+		expect([unread, keys]).toEqual([[], 3]);
+	});
+
+	it.each([
+		['Answer key: 1 B 2 A', 2],
+		['**Answers**\n1. b\n2. a', 2],
+		['Answers:\n1) B\t2) A', 2],
+		['# Solutions\n1: B; 2: A; 9: C', 2]
+	])('also as %j', (list, keys) => {
+		const given = read(`1. One?\na) x\nb) y\n2. Two?\na) x\nb) y\n${list}`);
+		expect(given.questions.map(({ question }) => keyInWords(question))).toEqual(['y', 'x']);
+		expect(given.keys).toBe(keys);
+		expect(given.unread.map(({ text }) => text)).toEqual(
+			list.includes('9') ? ['The list of answers names C for question 9, which is not there.'] : []
+		);
+	});
+
+	it('a question that asks for answers is no list of them', () => {
+		const { questions } = read('1. Name two ports.\nAnswers: Dover; Calais\n2. And two seas.\nAnswer: North Sea');
+		expect(questions.map(({ question }) => question.kind)).toEqual(['short', 'short']);
+	});
+
+	it('headings name parts, and are glued to nothing; what they say of points counts', () => {
+		const { questions, unread } = read(
+			'# Tides\n1. One?\na) x\nb) **y**\nPart 2: Short answers (2 marks each)\n2. Two?\nAnswer: B\n**Winds**\nRead this first.\n3. Three?\nAnswer: C'
+		);
+		expect(questions.map(({ part, question }) => [part, question.points])).toEqual([
+			['Tides', 1],
+			['Part 2: Short answers (2 marks each)', 2],
+			['Winds', 1]
+		]);
+		expect(questions[0].question).toMatchObject({ choices: [{ text: 'x' }, { text: 'y' }] });
+		expect(unread.map(({ text }) => text)).toEqual(['Tides', 'Read this first.']);
+	});
+
+	it('everyday marks: a bold line with its letter, full width, choices in a line, “Correct answer”, decimals and years', () => {
+		const right = (text: string) => keyInWords(read(text).questions[0].question);
+		expect(right('1. What?\na) x\n**b) y**')).toBe('y');
+		expect(right('１．何？\nａ）x\n＊ｂ）y'.replace('＊', '*'))).toBe('y');
+		expect(right('1. What?\nA. one\tB. two\tC. three\nKey: C')).toBe('three');
+		expect(right('1. What?\na) x\nb) y\nCorrect answer: B')).toBe('y');
+		expect(right('1. What?\na) x\nb) y\nThe right answer is: A')).toBe('x');
+		expect(
+			read('1. A beam.\n2.5 m is its length.\n1912. A year.\n2. Next').questions.map(({ question }) => question.stem)
+		).toEqual(['A beam.\n2.5 m is its length.\n1912. A year.', 'Next']);
+		expect(read('**6. Bold?**\na) x').questions[0].question.stem).toBe('Bold?');
 	});
 
 	it('every word of any text is somewhere', () => {

@@ -78,10 +78,15 @@ export function guessMapping(header: string[]): Mapping {
 	return mapping;
 }
 
-/** The columns that must be mapped and are not, by name. Whole names stand in for both parts. */
-export function missingColumns(mapping: Mapping): string[] {
+/**
+ * The columns that must be mapped and are not, by name. Whole names stand in for both parts.
+ * @param makesNumbers numbers are made for whoever has none
+ */
+export function missingColumns(mapping: Mapping, makesNumbers: boolean): string[] {
 	const isThere = (key: ColumnKey) =>
-		mapping[key] !== null || (mapping.whole !== null && (key === 'given' || key === 'family'));
+		mapping[key] !== null ||
+		(key === 'number' && makesNumbers) ||
+		(mapping.whole !== null && (key === 'given' || key === 'family'));
 	return KEYS.filter((key) => COLUMNS[key].needed && !isThere(key)).map((key) => COLUMNS[key].name);
 }
 
@@ -149,7 +154,7 @@ function readPerson(
 			complain(key, `${COLUMNS[key].name} is longer than ${COLUMNS[key].most} letters.`);
 			return '';
 		}
-		if (!isFormula(text)) return text;
+		if (!isFormula(text)) return NAMES.has(key) ? inOneLine(text) : text;
 		complain(key, `“${text.slice(0, 30)}” is a formula. Put the value itself there.`);
 		return '';
 	};
@@ -162,7 +167,7 @@ function readPerson(
 
 	const entry: PersonEntry = {
 		line: row.line,
-		number: needed('number'),
+		number: mapping.number === null ? '' : needed('number'),
 		...(splitsNames(mapping)
 			? splitName(needed('whole'), nameOrder ?? 'given_first')
 			: // Somebody may have one name alone.
@@ -207,6 +212,20 @@ function readPerson(
 	return problems.length > 0 ? { problems } : entry;
 }
 
+const NAMES = new Set<ColumnKey>(['given', 'family', 'whole', 'number']);
+/** Signs that nobody sees, and that make two names of one: marks of direction, joiners, controls. */
+// eslint-disable-next-line no-control-regex, no-misleading-character-class -- they are what is looked for.
+const UNSEEN = /[\u0000-\u0008\u000e-\u001f\u007f\u00ad\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\ufeff]/g;
+
+/** Whether a name holds what nobody sees. */
+export function hasUnseen(text: string): boolean {
+	return text.replace(UNSEEN, '') !== text;
+}
+
+function inOneLine(text: string): string {
+	return text.replace(UNSEEN, '').replace(/\s+/g, ' ').trim();
+}
+
 function readYesNo(key: ColumnKey, text: string, complain: (key: ColumnKey, message: string) => void): boolean {
 	if (!/^(|y|yes|true|1|x|n|no|false|0)$/i.test(text)) complain(key, `“${text}” is neither yes nor no.`);
 	return /^(y|yes|true|1|x)$/i.test(text);
@@ -221,6 +240,7 @@ export function birthFault(date: string, today: string): string | null {
 	return date < EARLIEST_BIRTH ? `${date} is before 1900. Check the year.` : null;
 }
 
+/** Extra time as offices write it, whichever of the two columns it stands in: `1.25`, `25 %`, `15 min`, `15 min per hour`. */
 function readExtraTime(
 	factor: string | undefined,
 	minutes: string | undefined,
@@ -228,21 +248,48 @@ function readExtraTime(
 ): PersonEntry['extraTime'] {
 	if (factor === undefined && minutes === undefined) return undefined;
 	const time = { factor: 1, minutes: 0 };
-	if (factor) {
-		const percent = /^(\d+)\s*%$/.exec(factor);
-		time.factor = percent ? 1 + Number(percent[1]) / 100 : Number(factor.replace(',', '.'));
-		if (!(time.factor >= 1 && time.factor <= 10))
-			complain(
-				'factor',
-				`“${factor}” is not a factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`
-			);
-	}
-	if (minutes) {
-		time.minutes = Number(minutes);
-		if (!Number.isInteger(time.minutes) || time.minutes < 0 || time.minutes > 1_440)
-			complain('minutes', `“${minutes}” is not a whole number of minutes between 0 and 1440.`);
+	for (const [key, text] of [
+		['factor', factor],
+		['minutes', minutes]
+	] as const) {
+		if (!text || /^(no|none|0|[-–—])$/i.test(text)) continue;
+		const read = extraTimeOf(text, key);
+		if (typeof read === 'string') complain(key, read);
+		else if (read.kind === 'factor') time.factor = read.value;
+		else time.minutes = read.value;
 	}
 	return time;
+}
+
+/** What a cell says, or what is wrong with it. */
+function extraTimeOf(
+	text: string,
+	column: 'factor' | 'minutes'
+): { kind: 'factor' | 'minutes'; value: number } | string {
+	const number = (digits: string) => Number(digits.replace(',', '.'));
+	const percent = /^\+?(\d+(?:[.,]\d+)?)\s*(?:%|per ?cent)$/i.exec(text);
+	const hourly = /^\+?(\d+)\s*min(?:ute)?s?\.?\s*(?:per|an|each|\/)\s*h(?:our)?$/i.exec(text);
+	const spent = /^\+?(\d+)\s*(?:m|min(?:ute)?s?)\.?$/i.exec(text);
+	const plain = /^[x×*]?\s*(\d+(?:[.,]\d+)?)\s*[x×]?$/i.exec(text);
+	if (percent && number(percent[1]) > 100)
+		return `“${text}” can mean ${number(percent[1]) / 100} times the time, or ${number(percent[1])} % more. Write ${number(percent[1]) / 100} or ${1 + number(percent[1]) / 100}.`;
+	const factor = percent
+		? 1 + number(percent[1]) / 100
+		: hourly
+			? 1 + number(hourly[1]) / 60
+			: plain && (column === 'factor' || !/^\d+$/.test(plain[1]))
+				? number(plain[1])
+				: null;
+	if (factor !== null)
+		return factor >= 1 && factor <= 10
+			? { kind: 'factor', value: Number(factor.toPrecision(6)) }
+			: `“${text}” is not a factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`;
+	const minutes = Number(spent?.[1] ?? (column === 'minutes' ? plain?.[1] : undefined));
+	return Number.isInteger(minutes) && minutes >= 0 && minutes <= 1_440
+		? { kind: 'minutes', value: minutes }
+		: column === 'factor'
+			? `“${text}” is not a factor. Time and a half is 1.5, or 50%; without extra time leave it empty.`
+			: `“${text}” is not a whole number of minutes between 0 and 1440. A share is written as 25 %, a factor as 1.25.`;
 }
 
 /** An ISO date from the usual notations; `open` when day and month can't be told apart. */

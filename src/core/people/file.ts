@@ -1,4 +1,6 @@
 import { foldNumber } from '../access';
+import { counted } from '../names';
+import { withNumbers, type SameNames } from './made-number';
 import {
 	isArchive,
 	readArchive,
@@ -12,6 +14,7 @@ import {
 } from '../formats';
 import {
 	guessMapping,
+	hasUnseen,
 	isDateOrderOpen,
 	missingColumns,
 	readPeople,
@@ -34,9 +37,15 @@ export type ImportAsked = {
 	separator: string | null;
 	dateOrder: DateOrder | null;
 	nameOrder: NameOrder | null;
-	makeGroups: boolean;
+	/** null: where the site has no group yet. */
+	makeGroups: boolean | null;
+	/** null: where no column holds numbers. */
+	makeNumbers: boolean | null;
+	sameNames: SameNames;
 	missing: 'keep' | 'leave';
 	schoolId: string | null;
+	/** Of a workbook, by its name. */
+	sheet: string | null;
 };
 
 /** A file for a site, taken as it seems to be meant, that changes nothing but what it names. */
@@ -47,9 +56,12 @@ export function asItSeems(siteId: string): ImportAsked {
 		separator: null,
 		dateOrder: null,
 		nameOrder: null,
-		makeGroups: false,
+		makeGroups: null,
+		makeNumbers: null,
+		sameNames: 'ask',
 		missing: 'keep',
-		schoolId: null
+		schoolId: null,
+		sheet: null
 	};
 }
 
@@ -57,6 +69,11 @@ export function asItSeems(siteId: string): ImportAsked {
 export type ReadFile = {
 	format: 'csv' | 'one_roster' | 'needs';
 	note: string | null;
+	/** What of a workbook was chosen, and what of the file is not read as it stands. */
+	told: string[];
+	/** Numbers are made for those who have none; groups that nobody knows are made. */
+	makesNumbers: boolean;
+	makesGroups: boolean;
 	plan: ImportPlan;
 	table: {
 		header: string[];
@@ -68,6 +85,11 @@ export type ReadFile = {
 		/** How whole names come apart, where they are to be split. */
 		split: (SplitName & { whole: string })[] | null;
 		nameOrder: NameOrder;
+		/** Columns that hold nothing of what is asked for, with their first values. */
+		leftOut: { name: string; values: string[] }[];
+		/** Of a workbook: the sheet that was read, and all there are. */
+		sheet: string | null;
+		sheets: string[];
 	} | null;
 	schools: School[];
 	isDelta: boolean;
@@ -79,11 +101,13 @@ export type ReadFileResult = { ok: true; file: ReadFile } | { ok: false; refused
 export type KnownSite = {
 	people: KnownPerson[];
 	groups: string[];
+	/** All numbers of the house, folded: none is given twice. */
+	taken: string[];
 	/** The site's local day, `2026-12-08`. */
 	today: string;
 };
-/** A workbook's first sheet, read already; null: the file is none. */
-export type Sheet = { header: string[]; rows: TableRow[] } | null;
+/** A workbook's sheet, read already; null: the file is none. */
+export type Sheet = { header: string[]; rows: TableRow[]; told: string[]; sheet: string; sheets: string[] } | null;
 
 /** Reads a file and works out what it would do: by what is in it, not by what it is called. */
 export function readPeopleFile(
@@ -98,7 +122,7 @@ export function readPeopleFile(
 			`This file is ${Math.round(bytes.length / 1024 / 1024)} MB; the most is 10 MB. Split it by group, or zip it.`
 		);
 	if (bytes.length === 0) return refuse('This file is empty.');
-	if (sheet !== null) return readRows({ ...sheet, separator: null, problems: [] }, null, known, asked);
+	if (sheet !== null) return readRows({ ...sheet, separator: null, problems: [] }, null, known, asked, sheet);
 	if (isArchive(bytes)) return readArchived(bytes, known, asked);
 	const read = readText(bytes);
 	if (!read.ok) return refuse(read.message);
@@ -119,7 +143,18 @@ function readTabled(read: { text: string; note: string | null }, known: KnownSit
 
 type Rows = Omit<Table, 'separator'> & { separator: string | null };
 
-function readRows(rows: Rows, note: string | null, known: KnownSite, asked: ImportAsked): ReadFileResult {
+/** Values of a column by which somebody knows it again. */
+function firstOf(table: Table, column: number): string[] {
+	return table.rows.flatMap(({ cells }) => cells[column] || []).slice(0, 3);
+}
+
+function readRows(
+	rows: Rows,
+	note: string | null,
+	known: KnownSite,
+	asked: ImportAsked,
+	sheet: Sheet = null
+): ReadFileResult {
 	const table: Table = { ...rows, separator: rows.separator ?? ',' };
 	const mapping = asked.mapping ?? guessMapping(table.header);
 	const wholes = table.rows.map((row) => row.cells[mapping.whole ?? -1] ?? '');
@@ -131,9 +166,18 @@ function readRows(rows: Rows, note: string | null, known: KnownSite, asked: Impo
 		sample: table.rows.slice(0, 3).map((row) => row.cells),
 		dateOrderOpen: isDateOrderOpen(table, mapping),
 		split: splitsNames(mapping) ? wholes.slice(0, 5).map((whole) => ({ whole, ...splitName(whole, nameOrder) })) : null,
-		nameOrder
+		nameOrder,
+		leftOut: table.header.flatMap((name, i) => {
+			const values = firstOf(table, i);
+			const isRead = Object.values(mapping).includes(i);
+			return isRead || values.length === 0 ? [] : [{ name: name || `Column ${i + 1}`, values }];
+		}),
+		sheet: sheet?.sheet ?? null,
+		sheets: sheet?.sheets ?? []
 	};
-	const missing = missingColumns(mapping);
+	const makesNumbers = asked.makeNumbers ?? mapping.number === null;
+	const makesGroups = asked.makeGroups ?? known.groups.length === 0;
+	const missing = missingColumns(mapping, makesNumbers);
 	if (missing.length > 0)
 		return refuse(`Say which column holds: ${missing.join(', ')}. The first line of the file is its heading.`, {
 			table: shown
@@ -141,8 +185,31 @@ function readRows(rows: Rows, note: string | null, known: KnownSite, asked: Impo
 	if (table.rows.length === 0 && table.problems.length === 0)
 		return refuse('There are no rows below the heading.', { table: shown });
 	const how = { dateOrder: asked.dateOrder, nameOrder, today: known.today };
-	const plan = planImport(known.people, known.groups, readPeople(table, mapping, how), asked);
-	return { ok: true, file: { format: 'csv', note, plan, table: shown, schools: [], isDelta: false } };
+	const read = readPeople(table, mapping, how);
+	const isNumbered = mapping.number !== null || !makesNumbers;
+	const people = isNumbered ? read : withNumbers(read, known.people, known.taken, asked.sameNames);
+	const plan = planImport(known.people, known.groups, people, { ...asked, makeGroups: makesGroups });
+	const told = [...(sheet?.told ?? [])];
+	const unseen = table.rows.filter(({ cells }) => nameColumns(mapping).some((at) => hasUnseen(cells[at]))).length;
+	if (unseen > 0) told.push(`Signs that nobody sees are left out of ${counted(unseen, 'name')}.`);
+	return {
+		ok: true,
+		file: {
+			format: 'csv',
+			note,
+			told,
+			makesNumbers: !isNumbered,
+			makesGroups,
+			plan,
+			table: shown,
+			schools: [],
+			isDelta: false
+		}
+	};
+}
+
+function nameColumns({ given, family, whole, number }: Mapping): number[] {
+	return [given, family, whole, number].filter((at) => at !== null);
 }
 
 function readArchived(bytes: Uint8Array, known: KnownSite, asked: ImportAsked): ReadFileResult {
@@ -160,11 +227,18 @@ function readArchived(bytes: Uint8Array, known: KnownSite, asked: ImportAsked): 
 	const roster = readOneRoster(texts, known.people, asked.schoolId);
 	if (!roster.ok) return refuse(roster.message, { schools: roster.schools });
 	// A delta tells of nobody but those who changed: nobody else is missing.
-	const plan = planImport(known.people, known.groups, roster.people, asked);
+	const makesGroups = asked.makeGroups ?? known.groups.length === 0;
+	const plan = planImport(known.people, known.groups, roster.people, { ...asked, makeGroups: makesGroups });
 	if (roster.isDelta) plan.missing = [];
 	const { schools, isDelta } = roster;
-	return { ok: true, file: { format: 'one_roster', note: null, plan, table: null, schools, isDelta } };
+	return {
+		ok: true,
+		file: { ...NOTHING_MORE, format: 'one_roster', makesGroups, plan, schools, isDelta }
+	};
 }
+
+/** What a file that is no table tells. */
+const NOTHING_MORE = { note: null, told: [], makesNumbers: false, makesGroups: false, table: null };
 
 /** Needs profiles name nobody; each file's name is its candidate's number. */
 function readProfiles(files: Map<string, Uint8Array>, known: KnownSite, asked: ImportAsked): ReadFileResult {
@@ -186,10 +260,10 @@ function readProfiles(files: Map<string, Uint8Array>, known: KnownSite, asked: I
 		}
 		return [entryOf(person, read.profile, i + 1)];
 	});
-	const plan = planImport(known.people, known.groups, { entries, problems }, asked);
+	const plan = planImport(known.people, known.groups, { entries, problems }, { ...asked, makeGroups: false });
 	return {
 		ok: true,
-		file: { format: 'needs', note: null, plan: { ...plan, missing: [] }, table: null, schools: [], isDelta: true }
+		file: { ...NOTHING_MORE, format: 'needs', plan: { ...plan, missing: [] }, schools: [], isDelta: true }
 	};
 }
 

@@ -13,3 +13,5 @@ export { birthFault } from './columns';
 export { guessNameOrder, splitName } from './split-name';
 export type { NameOrder, SplitName } from './split-name';
 export type { Sheet } from './file';
+export { checkDigit, madeNumber, withNumbers } from './made-number';
+export type { SameNames } from './made-number';

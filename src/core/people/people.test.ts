@@ -1,15 +1,19 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readTable } from '../formats';
+import { runs } from '../testing/runs';
 import {
 	guessMapping,
 	isDateOrderOpen,
+	checkDigit,
+	madeNumber,
 	missingColumns,
 	ONE_ROSTER,
 	planImport,
 	readOneRoster,
 	readPeople,
 	splitName,
+	withNumbers,
 	writeOneRoster
 } from '.';
 import type { DateOrder, KnownPerson, NameOrder, PersonEntry } from '.';
@@ -58,11 +62,91 @@ describe('columns', () => {
 		expect([mapping.number, mapping.given, mapping.family, mapping.groups, mapping.email, mapping.birth]).toEqual(
 			wanted
 		);
-		expect(missingColumns(mapping)).toEqual([]);
+		expect(missingColumns(mapping, false)).toEqual([]);
 	});
 
 	it('those that are needed and missing are named', () => {
-		expect(missingColumns(guessMapping(['Shoe size', 'Surname']))).toEqual(['Candidate number', 'Given name']);
+		expect(missingColumns(guessMapping(['Shoe size', 'Surname']), false)).toEqual(['Candidate number', 'Given name']);
+	});
+});
+
+describe('people without numbers', () => {
+	const taken = [madeNumber(1001), 'do1001'];
+	const numbered = (text: string, there: KnownPerson[] = [], sameNames: 'ask' | 'two' = 'ask') => {
+		const table = readTable(text);
+		const read = readPeople(table, guessMapping(table.header), {
+			dateOrder: null,
+			nameOrder: null,
+			today: '2026-12-02'
+		});
+		return withNumbers(read, there, taken, sameNames);
+	};
+
+	it('the last digit checks the others: one digit mistyped, or two that changed places, is another number', () => {
+		// ISO/IEC 7064, MOD 11,10: 0794 has the check digit 5 (the example of the standard, from memory).
+		expect(checkDigit('0794')).toBe('5');
+		fc.assert(
+			fc.property(
+				fc.integer({ min: 1001, max: 99_999 }),
+				fc.nat(5),
+				fc.integer({ min: 1, max: 9 }),
+				(counter, at, by) => {
+					const number = madeNumber(counter);
+					const place = at % (number.length - 1);
+					const wrong = [...number].with(place, String((Number(number[place]) + by) % 10)).join('');
+					expect(madeNumber(Number(wrong.slice(0, -1)))).not.toBe(wrong);
+				}
+			),
+			{ numRuns: runs(200) }
+		);
+	});
+
+	it('get numbers that nobody has, and the same ones when the file comes again', () => {
+		const first = numbered('Name;Class\nObi, Adaeze;8A\nFerro, Nessa;8B').entries;
+		expect(first.map(({ number }) => number)).toEqual([madeNumber(1002), madeNumber(1003)]);
+		const there = first.map(({ number, given, family, groups }, i) =>
+			known({ id: `p${i}`, number, given, family, groups })
+		);
+		expect(numbered('Name;Class\nFerro, Nessa;9B\nObi, Adaeze;9A', there).entries.map(({ number }) => number)).toEqual(
+			first.map(({ number }) => number).reverse()
+		);
+	});
+
+	it('the same name twice is asked about, but not where birthday or class tells them apart', () => {
+		const twice = 'Name,Class,Born\n"Lee, Ann",8A,2010-01-02\n"Lee, Ann",8A,2010-01-02';
+		expect(numbered(twice).problems.map(({ line, message }) => [line, message])).toEqual([
+			[3, 'Ann Lee is on line 2 as well. Are they two people? Say so below, or take one line out.']
+		]);
+		expect(new Set(numbered(twice, [], 'two').entries.map(({ number }) => number)).size).toBe(2);
+		expect(numbered(twice.replace('8A,2010-01-02\n', '8B,2010-01-02\n')).problems).toEqual([]);
+	});
+
+	it('two people here of one name: the class tells, or somebody is asked', () => {
+		const there = ['8A', '8B'].map((name, i) =>
+			known({ id: name, number: `n${i}`, given: 'Ann', family: 'Lee', groups: [name] })
+		);
+		expect(numbered('Name,Class\n"Lee, Ann",8B', there).entries.map(({ number }) => number)).toEqual(['n1']);
+		expect(numbered('Name\n"Lee, Ann"', there).problems[0].message).toContain('2 people here are called Ann Lee');
+	});
+});
+
+describe('extra time as offices write it', () => {
+	it.each([
+		['25 %', { factor: 1.25, minutes: 0 }],
+		['25%', { factor: 1.25, minutes: 0 }],
+		['1,5', { factor: 1.5, minutes: 0 }],
+		['x1.25', { factor: 1.25, minutes: 0 }],
+		['15', { factor: 1, minutes: 15 }],
+		['15 min', { factor: 1, minutes: 15 }],
+		['15 min per hour', { factor: 1.25, minutes: 0 }],
+		['none', { factor: 1, minutes: 0 }]
+	])('“%s” under “Extra time”', (text, wanted) =>
+		expect(read(`number,family,given,extra time\nDO-1,A,B,"${text}"`).entries[0]?.extraTime).toEqual(wanted)
+	);
+
+	it('150 % is asked about: half as much again, or two and a half times', () => {
+		const { problems } = read('number,family,given,extra time\nDO-1,A,B,150%');
+		expect(problems[0].message).toBe('“150%” can mean 1.5 times the time, or 150 % more. Write 1.5 or 2.5.');
 	});
 });
 
@@ -88,8 +172,8 @@ describe('whole names in one column', () => {
 			['Adaeze', 'Obi'],
 			['Nessa', 'Ferro']
 		]);
-		expect(missingColumns(guessMapping(['ID', 'Name']))).toEqual([]);
-		expect(missingColumns(guessMapping(['Name']))).toEqual(['Candidate number']);
+		expect(missingColumns(guessMapping(['ID', 'Name']), false)).toEqual([]);
+		expect(missingColumns(guessMapping(['Name']), false)).toEqual(['Candidate number']);
 	});
 
 	it('lose no letter, however they are written', () => {

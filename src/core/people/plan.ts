@@ -35,6 +35,8 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 	const lineOf = new Map<string, number>();
 	const met = new Set<string>();
 	const told = new Set<string>();
+	/** Groups that nobody knows, each told once. */
+	const unmet = new Map<string, { line: number; count: number }>();
 
 	for (const entry of people.entries) {
 		const key = foldNumber(entry.number);
@@ -47,7 +49,8 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 		lineOf.set(key, entry.line);
 		const unknown = (entry.groups ?? []).filter((name) => !groupNames.has(foldName(name)));
 		if (unknown.length > 0 && !options.makeGroups) {
-			plan.problems.push({ line: entry.line, field: 'Groups', message: unknownGroup(unknown[0], groups) });
+			const before = unmet.get(unknown[0]);
+			unmet.set(unknown[0], { line: before?.line ?? entry.line, count: (before?.count ?? 0) + 1 });
 			continue;
 		}
 		for (const name of unknown) {
@@ -76,6 +79,8 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 		if (differences.length > 0) plan.change.push({ person, entry: read, differences });
 		else plan.same++;
 	}
+	for (const [name, { line, count }] of unmet)
+		plan.problems.push({ line, field: 'Groups', message: unknownGroup(name, groups, count) });
 	plan.problems.sort((a, b) => a.line - b.line);
 	// Whoever could not be read is not missing.
 	for (const person of known)
@@ -89,11 +94,12 @@ export function planImport(known: KnownPerson[], groups: string[], people: Peopl
 	return plan;
 }
 
-function unknownGroup(name: string, groups: string[]): string {
+function unknownGroup(name: string, groups: string[], count: number): string {
+	const which = count === 1 ? '' : ` (${count} rows)`;
 	const near = groups.find((one) => distance(foldName(one), foldName(name)) <= 2);
 	return near
-		? `There is no group “${name}”. Is “${near}” meant? Correct it, or tick “make new groups”.`
-		: `There is no group “${name}”. Tick “make new groups”, or correct it.`;
+		? `There is no group “${name}”${which}. Is “${near}” meant? Correct it, or tick “make new groups”.`
+		: `There is no group “${name}”${which}. Tick “make new groups”, or correct it.`;
 }
 
 /** What an entry would change, in words: `family name Moor → Moore`. */

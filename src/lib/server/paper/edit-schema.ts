@@ -7,6 +7,7 @@ import {
 	MOST_PAGES,
 	sumOfStrata,
 	type PaperAbout,
+	type OneEdit,
 	type PaperEdit,
 	type Part
 } from '$core/paper';
@@ -81,11 +82,12 @@ export const PaperFrame = About.extend({
 	parts: z.array(PartAboutShape.extend({ questions: z.array(z.unknown()).max(MOST_QUESTIONS) })).max(100),
 	pictures: z.record(z.string().max(120), z.object({ svg: z.string().max(200_000), alt: Text })).optional()
 });
+/** An import of as many questions as a paper may have, and a part for each heading. */
+const MOST_EDITS = MOST_QUESTIONS + 100;
 const Index = z.number().int().min(0).max(MOST_QUESTIONS);
 const Spot = z.object({ part: Index, index: Index });
 
-/** One change of a paper, as an author sends it. */
-export const EditSchema = z.discriminatedUnion('kind', [
+const OneEditSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('about'), before: About, after: About.superRefine(formulasAreCheap) }),
 	z.object({ kind: z.literal('question'), before: StoredQuestionSchema.nullable(), after: QuestionSchema, at: Spot }),
 	z.object({ kind: z.literal('remove_question'), before: StoredQuestionSchema }),
@@ -99,4 +101,10 @@ export const EditSchema = z.discriminatedUnion('kind', [
 	z.object({ kind: z.literal('add_part'), index: Index, part: PartSchema }),
 	z.object({ kind: z.literal('remove_part'), index: Index, before: PartAbout }),
 	z.object({ kind: z.literal('move_part'), title: z.string().max(200), from: Index, to: Index })
+]) satisfies z.ZodType<OneEdit>;
+
+/** A change of a paper, as an author sends it: one, or several that belong together. */
+export const EditSchema = z.union([
+	OneEditSchema,
+	z.object({ kind: z.literal('several'), edits: z.array(OneEditSchema).min(1).max(MOST_EDITS) })
 ]) satisfies z.ZodType<PaperEdit>;

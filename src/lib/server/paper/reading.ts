@@ -1,18 +1,18 @@
 import { strToU8, zipSync } from 'fflate';
-import mammoth from 'mammoth';
 import { nanoid } from 'nanoid';
-import { documentText, isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
+import { readWordDocument } from '$core/document';
+import { isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
 import type { Paper, Question } from '$core/paper';
 import { readPackage, writeBank, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
 import { MOST_BANKED } from './bank-file';
-import { readWorkbook } from '../workbook';
+import { isWorkbook, readWorkbook } from '../workbook';
 
 /** A package that was read, with the files that its questions show and play, each under the name that they give it. */
 export type ReadQti =
 	| (Extract<ReadPackage, { ok: true }> & { media: { file: string; path: string; bytes: Uint8Array }[] })
 	| Extract<ReadPackage, { ok: false }>;
-export type ReadDocument = { ok: true; text: string; pictures: number } | { ok: false; message: string };
+export type ReadDocument = { ok: true; text: string; told: string[] } | { ok: false; message: string };
 
 /** A document of words; its pictures are what makes one large. */
 const LIMITS = { files: 2_000, bytes: 64 * 1024 * 1024, ratio: 200 };
@@ -32,32 +32,27 @@ export type ReadSheet =
 const SHEET = { columns: 200, rows: 5_000 };
 
 const tasks = {
-	/** The first sheet of a workbook (.xlsx, Office Open XML), or comma-separated values. */
-	async sheet({ bytes }: { bytes: Uint8Array }): Promise<ReadSheet> {
-		if (!isArchive(bytes)) return readValues(bytes);
-		const read = await readWorkbook(bytes);
-		return read.ok ? within({ ...read, told: [] }) : read;
+	/** A sheet of a workbook (.xlsx, Office Open XML, or .ods, OpenDocument), or comma-separated values. */
+	sheet({ bytes }: { bytes: Uint8Array }): ReadSheet {
+		if (!isWorkbook(bytes) && !isArchive(bytes)) return readValues(bytes);
+		const read = readWorkbook(bytes);
+		return read.ok ? within(read) : read;
 	},
 	/** The text of a word processor's document (.docx, Office Open XML), in the form in which questions are read. */
-	async document({ bytes }: { bytes: Uint8Array }): Promise<ReadDocument> {
+	document({ bytes }: { bytes: Uint8Array }): ReadDocument {
 		if (!isArchive(bytes))
 			return { ok: false, message: 'This is not a .docx document. Save it as .docx, or paste its text.' };
-		const unpacked = readArchive(bytes, LIMITS);
+		const unpacked = readArchive(bytes, LIMITS, true);
 		if (!unpacked.ok) return unpacked;
-		if (!unpacked.files.has('document.xml'))
+		if (![...unpacked.files.keys()].some((path) => path.startsWith('word/')))
 			return { ok: false, message: 'This archive holds no document. Save it as .docx, or paste its text.' };
-		let pictures = 0;
+		const decoder = new TextDecoder('utf-8');
+		const parts = [...unpacked.files].filter(([path]) => /\.(xml|rels)$/.test(path));
 		try {
-			const { value } = await mammoth.convertToHtml(
-				{ buffer: Buffer.from(bytes) },
-				{
-					convertImage: mammoth.images.imgElement(async () => {
-						pictures++;
-						return { src: '' };
-					})
-				}
-			);
-			return { ok: true, text: documentText(value), pictures };
+			return {
+				ok: true,
+				...readWordDocument(new Map(parts.map(([path, content]) => [path, decoder.decode(content)])))
+			};
 		} catch {
 			return {
 				ok: false,

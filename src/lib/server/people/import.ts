@@ -25,10 +25,11 @@ export async function checkImport(
 		.where({ site_id: asked.siteId })
 		.whereNot({ name: NO_GROUP })
 		.pluck('name');
+	const taken: string[] = await otium.db('candidate').pluck('number_folded');
 	await giveWay();
 	const { zone } = await otium.db('site').where({ id: asked.siteId }).first('zone');
 	const today = localDate(otium.now(), zone);
-	return readPeople(otium, name, bytes, { people, groups, today }, asked);
+	return readPeople(otium, name, bytes, { people, groups, taken, today }, asked);
 }
 
 export type Applied = { added: number; changed: number; left: number };

@@ -14,7 +14,7 @@ export type Checked = ReadFile & {
 export type CheckResult = { ok: true; checked: Checked } | Extract<ReadFileResult, { ok: false }>;
 
 const tasks = {
-	async people({
+	people({
 		name,
 		bytes,
 		known,
@@ -24,11 +24,11 @@ const tasks = {
 		bytes: Uint8Array;
 		known: KnownSite;
 		asked: ImportAsked;
-	}): Promise<CheckResult> {
-		const sheet = isWorkbook(bytes) ? await readWorkbook(bytes) : null;
+	}): CheckResult {
+		const sheet = isWorkbook(bytes) ? readWorkbook(bytes, asked.sheet) : null;
 		if (sheet?.ok === false) return { ok: false, refused: { message: sheet.message } };
 		const rows = sheet && sheet.rows.filter(({ cells }) => cells.some(Boolean));
-		const read = readPeopleFile(name, bytes, known, asked, sheet && { header: sheet.header, rows: rows! });
+		const read = readPeopleFile(name, bytes, known, asked, sheet && { ...sheet, rows: rows! });
 		if (!read.ok) return read;
 		const { add, change, missing, problems, newGroups } = read.file.plan;
 		const told = [

@@ -1,2 +1,1 @@
 export { isWorkbook, readWorkbook } from './workbook';
-export type { Workbook } from './workbook';

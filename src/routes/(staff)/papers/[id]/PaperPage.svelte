@@ -9,9 +9,11 @@
 		QUESTION_KIND_NAMES,
 		QUESTION_KINDS,
 		spotOf,
+		takeOver,
 		type PaperEdit,
 		type Question,
-		type QuestionKind
+		type QuestionKind,
+		type ReadQuestion
 	} from '$core/paper';
 	import { timeAndDate } from '$core/time';
 	import { getClock } from '$ui/clock-context';
@@ -99,6 +101,10 @@
 		questions.forEach((question, i) =>
 			draft.change({ kind: 'question', before: null, after: question, at: { part: Math.max(0, at), index: index + i } })
 		);
+	}
+	function takeRead(questions: ReadQuestion[], asParts: boolean) {
+		write(null);
+		draft.change(takeOver(paper, questions, Math.max(0, at), asParts));
 	}
 	function look(pair: boolean) {
 		write(null);
@@ -250,7 +256,7 @@
 <Preview {paper} {isPair} bind:open={isPreviewed} />
 <Changes bind:open={isCompared} id={draft.id} {paper} />
 <FromBank bind:open={isTaking} {paper} part={here?.title ?? ''} ontake={(question) => take([question])} />
-<Paste id={draft.id} bind:open={isPasting} part={here?.title ?? ''} ontake={take} />
+<Paste id={draft.id} bind:open={isPasting} part={here?.title ?? ''} ontake={takeRead} />
 <Freeze
 	bind:open={isFreezing}
 	{draft}

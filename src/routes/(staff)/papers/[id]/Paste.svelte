@@ -2,14 +2,24 @@
 <script lang="ts">
 	import Modal from 'flowbite-svelte/Modal.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
-	import { guessColumns, QUESTION_COLUMNS, readRows, readText, type Question, type QuestionColumn } from '$core/paper';
+	import {
+		doubtsOf,
+		guessColumns,
+		QUESTION_COLUMNS,
+		readRows,
+		readText,
+		type Question,
+		type QuestionColumn,
+		type ReadQuestion
+	} from '$core/paper';
+	import { counted } from '$core/names';
 	import type { TableRow } from '$core/formats';
 	import Act from '$ui/Act.svelte';
 	import { inWords, send } from '$ui/post';
 	import ReadList from './ReadList.svelte';
 	import { newId } from '../question/new-id';
 
-	type Props = { id: string; open: boolean; part: string; ontake: (questions: Question[]) => void };
+	type Props = { id: string; open: boolean; part: string; ontake: (questions: ReadQuestion[], asParts: boolean) => void };
 	let { id, open = $bindable(), part, ontake }: Props = $props();
 
 	const MOST = 400_000;
@@ -21,18 +31,50 @@ a) the quarters
 Answer: 4.8 m`;
 	let text = $state('');
 	let trouble = $state<string | null>(null);
-	let told = $state<string | null>(null);
+	/** What of the file is not in the text, or was changed on its way. */
+	let told = $state.raw<string[]>([]);
 	let isReading = $state(false);
 	type Sheet = { header: string[]; rows: TableRow[]; told: string[] };
 	/** A table that was chosen, in the text's place. */
 	let sheet = $state.raw<(Sheet & { name: string }) | null>(null);
 	let columns = $state.raw<QuestionColumn[]>([]);
-	const read = $derived(sheet ? readRows(sheet.rows, columns, newId) : readText(text, newId));
+	/** What the author has put right, by the question that was read. null: it is left out. */
+	let mended = $state.raw<ReadonlyMap<string, Question | null>>(new Map());
+	const keyOf = (one: ReadQuestion) => `${one.line} ${one.question.stem}`;
+	const found = $derived(sheet ? readRows(sheet.rows, columns, newId) : readText(text, newId));
+	const read = $derived({
+		...found,
+		questions: found.questions.flatMap((one): ReadQuestion[] => {
+			const mine = mended.get(keyOf(one));
+			if (mine === null) return [];
+			return [mine ? { ...one, question: mine, doubts: doubtsOf(mine, {}).map((doubt) => doubt.text) } : one];
+		})
+	});
+	const out = $derived(found.questions.filter((one) => mended.get(keyOf(one)) === null));
 	const doubtful = $derived(read.questions.filter(({ doubts }) => doubts.length > 0).length);
+	const headings = $derived([...new Set(read.questions.flatMap((one) => one.part ?? []))]);
+	let asParts = $state(true);
+
+	function mend(one: ReadQuestion, question: Question | null | undefined) {
+		const next = new Map(mended);
+		if (question === undefined) next.delete(keyOf(one));
+		else next.set(keyOf(one), question);
+		mended = next;
+	}
+	function takeAll() {
+		ontake(read.questions, asParts && headings.length > 0);
+		text = '';
+		sheet = null;
+		told = [];
+		mended = new Map();
+		open = false;
+	}
 
 	async function take(file: File | undefined) {
 		if (!file) return;
-		trouble = told = sheet = null;
+		trouble = sheet = null;
+		told = [];
+		mended = new Map();
 		if (/\.(xlsx|csv|tsv)$/i.test(file.name)) return readSheet(file);
 		if (/\.docx$/i.test(file.name)) return readDocument(file);
 		if (file.size > MOST) trouble = `${file.name} is larger than 400 kB. Paste a part of it.`;
@@ -42,12 +84,11 @@ Answer: 4.8 m`;
 	}
 	async function readDocument(file: File) {
 		isReading = true;
-		const answer = await send<{ text: string; pictures: number }>('POST', `/papers/${id}/document`, file);
+		const answer = await send<{ text: string; told: string[] }>('POST', `/papers/${id}/document`, file);
 		isReading = false;
 		if (!answer.ok) return void (trouble = inWords(answer.problem));
 		text = answer.data.text;
-		if (answer.data.pictures > 0)
-			told = `${answer.data.pictures} pictures are left out; “(a picture stood here)” marks their places.`;
+		told = answer.data.told;
 	}
 	async function readSheet(file: File) {
 		isReading = true;
@@ -123,7 +164,8 @@ Answer: 4.8 m`;
 					placeholder={EXAMPLE}
 				/>
 				<p class="text-ink-3 mt-1 text-[13px]">
-					The right one is starred, bold (**so**), or named in a line “Answer: B”.
+					The right one is starred, bold (**so**), or named in a line “Answer: B” or in a list of answers at the end. Put a
+					line break in or take one out here, and what is read changes at once.
 				</p>
 			{/if}
 			<label class="text-tide mt-1 block text-[14px] font-semibold"
@@ -137,7 +179,9 @@ Answer: 4.8 m`;
 				/></label
 			>
 			{#if isReading}<p class="text-ink-2 text-[14px]">Reading the file…</p>{/if}
-			{#if told}<p class="text-ochre text-[14px]">{told}</p>{/if}
+			{#if told.length > 0}<ul class="text-ochre mt-1 text-[14px]" data-testid="told">
+					{#each told as line (line)}<li>{line}</li>{/each}
+				</ul>{/if}
 			{#if trouble}<p class="text-brick text-[14px]" role="alert">{trouble}</p>{/if}
 		</div>
 		<div class="max-h-[60vh] overflow-auto" aria-live="polite">
@@ -150,23 +194,27 @@ Answer: 4.8 m`;
 							: 'No numbered question was found.'}
 				</p>
 			{/if}
-			<ReadList {read} />
+			{#if found.keys !== undefined}<p class="text-tide mb-2 text-[14px] font-semibold">
+					{counted(found.keys, 'right answer was', 'right answers were')} taken from the list of answers. The list is in no
+					question.
+				</p>{/if}
+			<ReadList {read} {out} onmend={mend} />
 		</div>
 	</div>
 	<div class="flex items-center gap-3">
 		<Act
 			tone="main"
 			disabled={read.questions.length === 0}
-			onclick={() => {
-				ontake(read.questions.map(({ question }) => question));
-				text = '';
-				sheet = null;
-				open = false;
-			}}
+			onclick={takeAll}
 			testid="take-over"
-			>Add {read.questions.length}
-			{read.questions.length === 1 ? 'question' : 'questions'} to {part || 'this part'}</Act
+			>Add {counted(read.questions.length, 'question')}{asParts && headings.length > 0 ? '' : ` to ${part || 'this part'}`}</Act
 		>
+		{#if headings.length > 0}<label class="flex items-center gap-1.5 text-[14px]"
+				><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={asParts} />Make {headings.length ===
+				1
+					? 'a part'
+					: 'parts'}: {headings.slice(0, 3).join(', ')}{headings.length > 3 ? ', …' : ''}</label
+			>{/if}
 		{#if doubtful > 0}<span class="text-ochre text-[14px] font-semibold">{doubtful} to look at afterwards</span>{/if}
 		<Act class="ml-auto" onclick={() => (open = false)}>Cancel</Act>
 	</div>

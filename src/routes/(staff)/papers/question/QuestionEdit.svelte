@@ -4,18 +4,22 @@
 	import { untrack } from 'svelte';
 	import {
 		gapsOf,
+		inKind,
 		isMarkedByHand,
 		parametersOf,
 		isSame,
 		QUESTION_KIND_NAMES,
+		QUESTION_KINDS,
 		withoutStaleKey,
 		type Doubt,
 		type Question,
+		type QuestionKind,
 		type Stimulus
 	} from '$core/paper';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import KindEdit from './KindEdit.svelte';
+	import { newId } from './new-id';
 	import LanguagesEdit from './LanguagesEdit.svelte';
 	import MediaEdit from './MediaEdit.svelte';
 	import NumberEntry from './NumberEntry.svelte';
@@ -77,6 +81,12 @@
 		mine = { ...mine, ...change } as Question;
 		clearTimeout(timer);
 		timer = setTimeout(keep, REST_MS);
+	}
+	/** Another kind, keeping what fits; undo brings the rest back. */
+	function become(kind: QuestionKind) {
+		keep();
+		mine = inKind(mine, kind, newId);
+		keep();
 	}
 	function keep() {
 		clearTimeout(timer);
@@ -144,7 +154,15 @@
 >
 	<div class="flex items-baseline gap-3">
 		<span class="text-ink-3 font-mono text-[13px] font-semibold">{name}</span>
-		<span class="text-ink-2 text-[13px]">{QUESTION_KIND_NAMES[mine.kind]}</span>
+		<select
+			aria-label="Kind"
+			class="bg-sheet border-line-strong rounded-lg border py-0.5 pr-7 pl-2 text-[13px]"
+			value={mine.kind}
+			onchange={(event) => become(event.currentTarget.value as QuestionKind)}
+			data-testid="kind-of"
+		>
+			{#each QUESTION_KINDS as kind (kind)}<option value={kind}>{QUESTION_KIND_NAMES[kind]}</option>{/each}
+		</select>
 		<span class="text-ink-3 ml-auto text-[13px]">{onnext ? 'Ctrl Enter: next of this kind · ' : ''}Esc: done</span>
 	</div>
 	{#if mine.stimulus}{@render sharedText()}{/if}

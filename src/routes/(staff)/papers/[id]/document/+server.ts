@@ -9,5 +9,5 @@ export const POST = route(staff('write_papers'), async ({ otium, staff, params, 
 	if (bytes.length > MOST_DOCUMENT_BYTES) fail('too_large');
 	const read = await readDocument(otium, bytes);
 	if (!read.ok) fail('not_taken', { message: read.message });
-	return { text: read.text, pictures: read.pictures };
+	return { text: read.text, told: read.told };
 });

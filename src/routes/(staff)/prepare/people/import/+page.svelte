@@ -18,7 +18,10 @@
 	let separator = $state<string | null>(null);
 	let dateOrder = $state<DateOrder | null>(null);
 	let nameOrder = $state<NameOrder | null>(null);
-	let makeGroups = $state(false);
+	/** null: as the file needs it. */
+	let makeGroups = $state<boolean | null>(null);
+	let sameNames = $state<'ask' | 'two'>('ask');
+	let sheet = $state<string | null>(null);
 	let missing = $state<'keep' | 'leave'>('keep');
 	let schoolId = $state<string | null>(null);
 	let checked = $state.raw<CheckedFile | null>(null);
@@ -46,6 +49,9 @@
 				dateOrder,
 				nameOrder,
 				makeGroups,
+				makeNumbers: null,
+				sameNames,
+				sheet,
 				missing,
 				schoolId,
 				seal,
@@ -77,18 +83,10 @@
 	}
 	function choose(event: Event) {
 		file = (event.target as HTMLInputElement).files?.[0] ?? null;
-		[mapping, separator, dateOrder, nameOrder, schoolId, checked, table, schools, trouble, done] = [
-			null,
-			null,
-			null,
-			null,
-			null,
-			null,
-			null,
-			[],
-			null,
-			null
-		];
+		mapping = separator = dateOrder = nameOrder = schoolId = checked = table = trouble = done = null;
+		makeGroups = sheet = null;
+		sameNames = 'ask';
+		schools = [];
 		void check();
 	}
 	function map(key: ColumnKey, column: number | null) {
@@ -151,13 +149,13 @@
 <main class="mx-auto max-w-5xl px-6 py-6">
 	<h1 class="text-[28px]">Import people</h1>
 	<p class="text-ink-2 mt-1 max-w-3xl">
-		A table (CSV), a OneRoster folder as a zip, needs profiles (AfA PNP, each file named after a candidate number), or a
+		A spreadsheet (.xlsx, .ods, .csv), a OneRoster folder as a zip, needs profiles (AfA PNP, each file named after a candidate number), or a
 		timetable (.ics). It is checked first; nothing changes until you say so, and importing a file twice changes nothing.
 	</p>
 	<div class="mt-4 flex flex-wrap items-end gap-3">
 		<div class="w-96">
 			<label for="file" class="text-ink-2 mb-1 block text-[13px] font-semibold">File, up to 10 MB</label>
-			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.zip,.xml,.ics" onchange={choose} />
+			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics" onchange={choose} />
 		</div>
 		<div class="w-52">
 			<label for="site" class="text-ink-2 mb-1 block text-[13px] font-semibold">Site</label>
@@ -219,17 +217,19 @@
 			onmap={map}
 			onseparator={(chosen) => ((separator = chosen), (mapping = null), void check())}
 			ondateorder={(order) => ((dateOrder = order), void check())}
+			onsheet={(name) => ((sheet = name), (mapping = null), void check())}
 			onnameorder={(order) => ((nameOrder = order), void check())}
 		/>
 	{/if}
 	{#if checked}
 		<Plan
 			{checked}
-			{makeGroups}
+			{sameNames}
 			{missing}
 			{sum}
 			{busy}
 			onmakegroups={(make) => ((makeGroups = make), void check())}
+			onsamenames={(what) => ((sameNames = what), void check())}
 			onmissing={(what) => ((missing = what), void check())}
 			onapply={apply}
 		/>

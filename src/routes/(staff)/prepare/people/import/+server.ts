@@ -20,7 +20,10 @@ const Wishes = z.object({
 	separator: z.enum([',', ';', '\t', '|']).nullable(),
 	dateOrder: z.enum(['day_first', 'month_first']).nullable(),
 	nameOrder: z.enum(['comma', 'given_first', 'family_first']).nullable().default(null),
-	makeGroups: z.boolean(),
+	makeGroups: z.boolean().nullable(),
+	makeNumbers: z.boolean().nullable().default(null),
+	sameNames: z.enum(['ask', 'two']).default('ask'),
+	sheet: z.string().max(200).nullable().default(null),
 	missing: z.enum(['keep', 'leave']),
 	schoolId: z.string().max(200).nullable()
 });

@@ -13,8 +13,9 @@
 		onseparator: (separator: string) => void;
 		ondateorder: (order: DateOrder) => void;
 		onnameorder: (order: NameOrder) => void;
+		onsheet: (name: string) => void;
 	};
-	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder }: Props = $props();
+	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder, onsheet }: Props = $props();
 </script>
 
 <section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
@@ -32,7 +33,7 @@
 					placeholder=""
 					value={at === null ? '' : String(at)}
 					items={[
-						{ value: '', name: column.needed ? 'choose' : 'not in the file' },
+						{ value: '', name: key === 'number' ? 'none: make them' : column.needed ? 'choose' : 'not in the file' },
 						...table.header.map((name, i) => ({ value: String(i), name }))
 					]}
 					onchange={(event) => {
@@ -46,7 +47,26 @@
 			</div>
 		{/each}
 	</div>
+	{#if table.leftOut.length > 0}
+		<p class="text-ochre mt-3 text-[14px]" data-testid="left-out">
+			<strong>Not read:</strong>
+			{table.leftOut.map(({ name, values }) => `${name} (${values.join(', ')})`).join(' · ')}. Choose above what such a column
+			holds, or leave it.
+		</p>
+	{/if}
 	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">
+		{#if table.sheets.length > 1}
+			<label class="flex items-center gap-2"
+				>Sheet
+				<Select
+					size="sm"
+					class="w-48"
+					value={table.sheet ?? ''}
+					items={table.sheets.map((name) => ({ value: name, name }))}
+					onchange={(event) => onsheet((event.target as HTMLSelectElement).value)}
+				/></label
+			>
+		{/if}
 		{#if table.separator !== null}
 			<label class="flex items-center gap-2"
 				>Separator

@@ -8,16 +8,17 @@
 	type Missing = ImportAsked['missing'];
 	type Props = {
 		checked: CheckedFile;
-		makeGroups: boolean;
+		sameNames: ImportAsked['sameNames'];
 		missing: Missing;
 		/** How many would be written. */
 		sum: number;
 		busy: boolean;
 		onmakegroups: (makeGroups: boolean) => void;
+		onsamenames: (sameNames: ImportAsked['sameNames']) => void;
 		onmissing: (missing: Missing) => void;
 		onapply: () => void;
 	};
-	let { checked, makeGroups, missing, sum, busy, onmakegroups, onmissing, onapply }: Props = $props();
+	let { checked, sameNames, missing, sum, busy, onmakegroups, onsamenames, onmissing, onapply }: Props = $props();
 
 	const FORMATS = { csv: 'A table', one_roster: 'A OneRoster folder', needs: 'Needs profiles' };
 </script>
@@ -30,6 +31,14 @@
 	{#if checked.note}<p class="bg-ochre-ground text-ochre mt-2 rounded-lg px-3 py-2 text-[14px]">
 			{checked.note}
 		</p>{/if}
+	{#each checked.told as line (line)}<p class="text-ochre mt-2 text-[14px]">{line}</p>{/each}
+	{#if checked.makesNumbers && checked.counts.add > 0}
+		<p class="bg-mist mt-2 rounded-lg px-3 py-2 text-[14px]" data-testid="made-numbers">
+			<strong>The file has no candidate numbers, so they are made</strong>, each with a digit that shows a typing mistake:
+			{checked.add.slice(0, 3).join(' · ')}{checked.counts.add > 3 ? ' · …' : ''}. They stand on slips and lists. Who is here
+			already keeps theirs, and is known by name{' '}and date of birth.
+		</p>
+	{/if}
 	<p class="mt-2 flex flex-wrap gap-x-6 gap-y-1" data-testid="counts">
 		<span><strong class="font-mono text-[20px]">{checked.counts.add}</strong> added</span>
 		<span><strong class="font-mono text-[20px]">{checked.counts.change}</strong> changed</span>
@@ -43,7 +52,14 @@
 		>
 	</p>
 	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">
-		<Checkbox checked={makeGroups} onchange={() => onmakegroups(!makeGroups)}>make new groups</Checkbox>
+		<Checkbox checked={checked.makesGroups} onchange={() => onmakegroups(!checked.makesGroups)}>make new groups</Checkbox>
+		{#if checked.makesNumbers}
+			<Checkbox
+				checked={sameNames === 'two'}
+				onchange={() => onsamenames(sameNames === 'two' ? 'ask' : 'two')}
+				data-testid="same-names">the same name twice is two people</Checkbox
+			>
+		{/if}
 		{#if checked.newGroups.length > 0}<span class="text-plum font-semibold">New: {checked.newGroups.join(', ')}</span
 			>{/if}
 		{#if checked.counts.missing > 0}
