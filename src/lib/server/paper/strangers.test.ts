@@ -61,7 +61,9 @@ it('formulas are there, as TeX that is drawn', async () => {
 it('what is raised and lowered stays so, headings name parts and their points, answers at the end are keys', async () => {
 	const found = await read('maths.docx');
 	expect(found.questions[0].question.stem).toBe('How many metres are 10^3^ mm of H~2~O?');
-	expect(keys(found)).toEqual(['1', '4.8 m ± 1 %']);
+	// One is bold and the list names the other: both are kept, and somebody is asked.
+	expect(keys(found)).toEqual(['1, 10', '4.8 m ± 1 %']);
+	expect(doubts(found)[0]).toContain('do not agree');
 	expect(found.questions[1].question.points).toBe(2);
 	expect([found.keys, JSON.stringify(found.questions).includes('Answers')]).toEqual([2, false]);
 });

@@ -19,7 +19,12 @@
 	import ReadList from './ReadList.svelte';
 	import { newId } from '../question/new-id';
 
-	type Props = { id: string; open: boolean; part: string; ontake: (questions: ReadQuestion[], asParts: boolean) => void };
+	type Props = {
+		id: string;
+		open: boolean;
+		part: string;
+		ontake: (questions: ReadQuestion[], asParts: boolean) => void;
+	};
 	let { id, open = $bindable(), part, ontake }: Props = $props();
 
 	const MOST = 400_000;
@@ -164,8 +169,8 @@ Answer: 4.8 m`;
 					placeholder={EXAMPLE}
 				/>
 				<p class="text-ink-3 mt-1 text-[13px]">
-					The right one is starred, bold (**so**), or named in a line “Answer: B” or in a list of answers at the end. Put a
-					line break in or take one out here, and what is read changes at once.
+					The right one is starred, bold (**so**), or named in a line “Answer: B” or in a list of answers at the end.
+					Put a line break in or take one out here, and what is read changes at once.
 				</p>
 			{/if}
 			<label class="text-tide mt-1 block text-[14px] font-semibold"
@@ -202,12 +207,10 @@ Answer: 4.8 m`;
 		</div>
 	</div>
 	<div class="flex items-center gap-3">
-		<Act
-			tone="main"
-			disabled={read.questions.length === 0}
-			onclick={takeAll}
-			testid="take-over"
-			>Add {counted(read.questions.length, 'question')}{asParts && headings.length > 0 ? '' : ` to ${part || 'this part'}`}</Act
+		<Act tone="main" disabled={read.questions.length === 0} onclick={takeAll} testid="take-over"
+			>Add {counted(read.questions.length, 'question')}{asParts && headings.length > 0
+				? ''
+				: ` to ${part || 'this part'}`}</Act
 		>
 		{#if headings.length > 0}<label class="flex items-center gap-1.5 text-[14px]"
 				><input type="checkbox" class="border-line-strong text-tide rounded" bind:checked={asParts} />Make {headings.length ===

@@ -27,9 +27,7 @@
 	/** What text can be made into without writing it anew. */
 	const KINDS: QuestionKind[] = ['single', 'multiple', 'true_false', 'short', 'numeric', 'essay', 'upload'];
 	const isRight = (question: Question, id: string) =>
-		question.kind === 'single'
-			? question.answer === id
-			: question.kind === 'multiple' && question.answer.includes(id);
+		question.kind === 'single' ? question.answer === id : question.kind === 'multiple' && question.answer.includes(id);
 
 	function setPoints(one: ReadQuestion, field: HTMLInputElement) {
 		const points = readDecimal(field.value);
@@ -61,30 +59,30 @@
 			{/if}
 			<div class="flex flex-wrap items-center gap-x-3 gap-y-1">
 				<span class="text-ink-3 text-[12.5px]">Line {line}</span>
-					<select
-						aria-label="Kind of the question in line {line}"
-						class="bg-sheet border-line-strong rounded-lg border py-0.5 pr-7 pl-2 text-[13px]"
-						value={question.kind}
-						onchange={(event) => onmend(one, inKind(question, event.currentTarget.value as QuestionKind, newId))}
-					>
-						{#each KINDS.includes(question.kind) ? KINDS : [question.kind, ...KINDS] as kind (kind)}
-							<option value={kind}>{QUESTION_KIND_NAMES[kind]}</option>
-						{/each}
-					</select>
-					<label class="text-ink-3 flex items-center gap-1.5 text-[12.5px]"
-						>Points
-						<input
-							inputmode="decimal"
-							autocomplete="off"
-							class="bg-sheet border-line-strong w-14 rounded-lg border px-2 py-0.5 text-[13px]"
-							value={question.points}
-							onchange={(event) => setPoints(one, event.currentTarget)}
-						/></label
-					>
-					<Act size="xs" class="ml-auto" onclick={() => onmend(one, null)}>Leave out</Act>
+				<select
+					aria-label="Kind of the question in line {line}"
+					class="bg-sheet border-line-strong rounded-lg border py-0.5 pr-7 pl-2 text-[13px]"
+					value={question.kind}
+					onchange={(event) => onmend(one, inKind(question, event.currentTarget.value as QuestionKind, newId))}
+				>
+					{#each KINDS.includes(question.kind) ? KINDS : [question.kind, ...KINDS] as kind (kind)}
+						<option value={kind}>{QUESTION_KIND_NAMES[kind]}</option>
+					{/each}
+				</select>
+				<label class="text-ink-3 flex items-center gap-1.5 text-[12.5px]"
+					>Points
+					<input
+						inputmode="decimal"
+						autocomplete="off"
+						class="bg-sheet border-line-strong w-14 rounded-lg border px-2 py-0.5 text-[13px]"
+						value={question.points}
+						onchange={(event) => setPoints(one, event.currentTarget)}
+					/></label
+				>
+				<Act size="xs" class="ml-auto" onclick={() => onmend(one, null)}>Leave out</Act>
 			</div>
 			<p class="font-serif text-[15.5px] whitespace-pre-line">{plainText(question.stem)}</p>
-			{#if (question.kind === 'single' || question.kind === 'multiple')}
+			{#if question.kind === 'single' || question.kind === 'multiple'}
 				<ul class="mt-1 space-y-0.5">
 					{#each question.choices as choice (choice.id)}
 						<li>
@@ -132,9 +130,7 @@
 					/></label
 				>
 			{/if}
-			{#if !isMarkedByHand(question) && keyInWords(question) !== ''}<p
-					class="text-tide font-semibold"
-				>
+			{#if !isMarkedByHand(question) && keyInWords(question) !== ''}<p class="text-tide font-semibold">
 					✓ {plainText(keyInWords(question))}
 				</p>{/if}
 			{#each doubts as doubt (doubt)}<p class="text-ochre font-semibold">{doubt}</p>{/each}

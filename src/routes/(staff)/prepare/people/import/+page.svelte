@@ -149,8 +149,9 @@
 <main class="mx-auto max-w-5xl px-6 py-6">
 	<h1 class="text-[28px]">Import people</h1>
 	<p class="text-ink-2 mt-1 max-w-3xl">
-		A spreadsheet (.xlsx, .ods, .csv), a OneRoster folder as a zip, needs profiles (AfA PNP, each file named after a candidate number), or a
-		timetable (.ics). It is checked first; nothing changes until you say so, and importing a file twice changes nothing.
+		A spreadsheet (.xlsx, .ods, .csv), a OneRoster folder as a zip, needs profiles (AfA PNP, each file named after a
+		candidate number), or a timetable (.ics). It is checked first; nothing changes until you say so, and importing a
+		file twice changes nothing.
 	</p>
 	<div class="mt-4 flex flex-wrap items-end gap-3">
 		<div class="w-96">

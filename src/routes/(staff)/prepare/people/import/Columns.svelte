@@ -15,7 +15,8 @@
 		onnameorder: (order: NameOrder) => void;
 		onsheet: (name: string) => void;
 	};
-	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder, onsheet }: Props = $props();
+	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder, onsheet }: Props =
+		$props();
 </script>
 
 <section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
@@ -50,8 +51,8 @@
 	{#if table.leftOut.length > 0}
 		<p class="text-ochre mt-3 text-[14px]" data-testid="left-out">
 			<strong>Not read:</strong>
-			{table.leftOut.map(({ name, values }) => `${name} (${values.join(', ')})`).join(' · ')}. Choose above what such a column
-			holds, or leave it.
+			{table.leftOut.map(({ name, values }) => `${name} (${values.join(', ')})`).join(' · ')}. Choose above what such a
+			column holds, or leave it.
 		</p>
 	{/if}
 	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">

@@ -34,9 +34,10 @@
 	{#each checked.told as line (line)}<p class="text-ochre mt-2 text-[14px]">{line}</p>{/each}
 	{#if checked.makesNumbers && checked.counts.add > 0}
 		<p class="bg-mist mt-2 rounded-lg px-3 py-2 text-[14px]" data-testid="made-numbers">
-			<strong>The file has no candidate numbers, so they are made</strong>, each with a digit that shows a typing mistake:
-			{checked.add.slice(0, 3).join(' · ')}{checked.counts.add > 3 ? ' · …' : ''}. They stand on slips and lists. Who is here
-			already keeps theirs, and is known by name{' '}and date of birth.
+			<strong>The file has no candidate numbers, so they are made</strong>, each with a digit that shows a typing
+			mistake:
+			{checked.add.slice(0, 3).join(' · ')}{checked.counts.add > 3 ? ' · …' : ''}. They stand on slips and lists. Who is
+			here already keeps theirs, and is known by name{' '}and date of birth.
 		</p>
 	{/if}
 	<p class="mt-2 flex flex-wrap gap-x-6 gap-y-1" data-testid="counts">
@@ -52,7 +53,9 @@
 		>
 	</p>
 	<div class="mt-3 flex flex-wrap items-center gap-4 text-[14px]">
-		<Checkbox checked={checked.makesGroups} onchange={() => onmakegroups(!checked.makesGroups)}>make new groups</Checkbox>
+		<Checkbox checked={checked.makesGroups} onchange={() => onmakegroups(!checked.makesGroups)}
+			>make new groups</Checkbox
+		>
 		{#if checked.makesNumbers}
 			<Checkbox
 				checked={sameNames === 'two'}
