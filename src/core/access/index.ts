@@ -21,6 +21,7 @@ export {
 	may,
 	mayAnywhere,
 	ROLE_NAMES,
+	ROLE_WORDS,
 	rolesFor,
 	roleFor,
 	sitesWith,

@@ -22,6 +22,18 @@ export const ROLE_NAMES: Record<StaffRole, string> = {
 	closing_officer: 'Closing officer'
 };
 
+/** What somebody with a role does, for whoever gives it. */
+export const ROLE_WORDS: Record<StaffRole, string> = {
+	coordinator: 'plans everything: people, rooms, sessions, staff, results',
+	author: 'writes papers and marks what is given to them',
+	marker: 'marks answers that are given to them, without names',
+	proctor: 'runs the rooms that name them',
+	site_proctor: 'runs every room of a site',
+	technician: 'sees what rooms and devices need, and ticks it off',
+	grants_officer: 'gives extra time and other windows',
+	closing_officer: 'closes, corrects and releases results'
+};
+
 /** A role, at one site or (null) at all. */
 export type HeldRole = { role: StaffRole; siteId: string | null };
 export type StaffMember = { id: string; name: string; roles: HeldRole[] };

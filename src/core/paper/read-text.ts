@@ -231,8 +231,8 @@ function withChoices({ choices, answer }: Block, newId: () => string, doubts: st
 	if (answer !== null && right.length === 0) doubts.push(`The answer “${answer}” is not one of the choices.`);
 	else if (unknown.length > 0 && byText < 0) doubts.push(`There is no choice ${unknown.join(', ')}.`);
 	if (right.length === 0 && answer === null) doubts.push('No choice is marked as right.');
-	const marked = choices.filter(({ isMarked }) => isMarked).length;
-	if (marked > 0 && named.length > 0 && marked !== named.length)
+	const marked = choices.filter(({ isMarked }) => isMarked).map(({ letter }) => letter);
+	if (marked.length > 0 && named.length > 0 && [...marked].sort().join() !== [...new Set(named)].sort().join())
 		doubts.push('The mark at a choice and the line “Answer” do not agree; both were used.');
 	if (choices.some(({ text }) => text === '')) doubts.push('A choice is empty.');
 	const isTrueFalse =

@@ -30,6 +30,7 @@ export const load: LayoutServerLoad = async (event) => {
 		mailLeaves: mailLeaves(),
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
 		// A page about one session says that session's site instead: its times and the clock above them agree.
+		setsUp: mayAnywhere(staff, 'change_shared'),
 		site: await homeSite(otium.db, staff),
 		person: {
 			id: staff.id,

@@ -28,10 +28,11 @@
 		location.reload();
 	}
 	let isFinding = $state(false);
-	const OWN = [
+	const OWN = $derived([
+		...(data.setsUp ? [{ href: '/set-up', name: 'Set up: name, address, steps' }] : []),
 		{ href: '/you', name: 'What may I do?' },
 		{ href: '/you/sign-in', name: 'How I sign in' }
-	];
+	]);
 	const findable = $derived([
 		...data.places,
 		...(data.places.some(({ href }) => href === '/prepare')

@@ -8,6 +8,7 @@
 	import { getClock } from '$ui/clock-context';
 	import ReadyLines from '$ui/ReadyLines.svelte';
 	import Sentence from '$ui/Sentence.svelte';
+	import SetUpList from './set-up/SetUpList.svelte';
 	import Shortcuts from '$ui/Shortcuts.svelte';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import { timeInFull } from '$ui/zone-beside';
@@ -62,10 +63,11 @@
 	<main class="space-y-4 px-6 py-5">
 		<div class="flex flex-wrap items-baseline gap-x-3">
 			<h1 class="text-[28px]">{longDate(clock.now, today.zone)}</h1>
-			<p class="text-ink-2">{data.administration} · {data.site.name}</p>
+			<p class="text-ink-2">{[data.administration, data.site.name].filter(Boolean).join(' · ')}</p>
 			{#if data.mayPrepare}<Act tone="main" key="N" href="/prepare/new" class="ml-auto">New session</Act>{/if}
 		</div>
 
+		{#if data.leftToSetUp}<SetUpList steps={data.leftToSetUp} />{/if}
 		{#if data.waiting.length > 0}
 			<section class="bg-sheet border-line rounded-2xl border px-4 py-3" aria-labelledby="waiting">
 				<h2 id="waiting" class="text-[17px]">Waits for you</h2>
@@ -82,6 +84,8 @@
 			{#if data.waiting.length === 0}<section class="bg-sheet border-line rounded-2xl border p-10 text-center">
 					<p class="font-serif text-xl">Nothing waits for you.</p>
 				</section>{/if}
+		{:else if today.lanes.length === 0 && data.leftToSetUp}
+			<!-- What comes first stands above. -->
 		{:else if today.lanes.length === 0}
 			<section class="bg-sheet border-line rounded-2xl border p-10 text-center">
 				<p class="font-serif text-xl">

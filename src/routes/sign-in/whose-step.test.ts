@@ -183,7 +183,7 @@ describe('a link to a password', () => {
 		['a role', { roles: [{ role: 'proctor' as const, siteId: null }] }],
 		['a password', { password: 'an anchor in the reeds' }]
 	])('ends when a coordinator changes %s, and stays when it is the name', async (_, change) => {
-		await invite(house.otium, COORDINATOR, holt, 'https://exams.example');
+		await invite(house.otium, COORDINATOR, holt, 'https://exams.example', true);
 		const link = await linkTo('holt@saltmarsh.example');
 		const as = { ...base, id: holt, email: 'holt@saltmarsh.example' };
 		expect(await saveStaff(house.otium, COORDINATOR, { ...as, name: 'Bram A. Holt' })).toMatchObject({
@@ -195,7 +195,7 @@ describe('a link to a password', () => {
 	});
 
 	it('is not taken away by a stranger who asks for another', async () => {
-		await invite(house.otium, COORDINATOR, holt, 'https://exams.example');
+		await invite(house.otium, COORDINATOR, holt, 'https://exams.example', true);
 		const link = await linkTo('holt@saltmarsh.example');
 		house.clock.at += MINUTE;
 		await askForLink(house.otium, 'holt', 'https://exams.example', '10.0.0.9');

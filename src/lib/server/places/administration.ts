@@ -185,6 +185,14 @@ export async function makeAdministration(
 				.where({ administration_id: latest.id })
 				.select('paper_id', 'site_id', 'group_id');
 			for (const row of allowed) await trx('paper_allowed').insert({ ...row, administration_id: id });
+		} else {
+			// Papers that were there before it may be sat in it, where they were written.
+			const papers: { id: string; site_id: string | null }[] = await trx('paper')
+				.leftJoin('paper_draft', 'paper_draft.id', 'paper.draft_id')
+				.whereNull('withdrawn_at')
+				.select('paper.id', 'site_id');
+			for (const paper of papers)
+				await trx('paper_allowed').insert({ paper_id: paper.id, administration_id: id, site_id: paper.site_id, group_id: null });
 		}
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'administration_made', body: { name } }]);
 		return { ok: true, id };

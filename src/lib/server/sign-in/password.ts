@@ -148,23 +148,33 @@ export async function askForLink(otium: Needs, name: string, origin: string, add
 	return 0;
 }
 
-/** Sends somebody the link by which they choose their password. @returns whether there is an address to send it to */
-export async function invite(otium: Needs, by: Actor, staffId: string, origin: string): Promise<boolean> {
+/**
+ * Sends somebody the link by which they choose their password.
+ * @param leaves whether mail leaves this house
+ * @returns the link where it has to be handed over: no mail leaves, or they have no address; null: it was sent
+ */
+export async function invite(
+	otium: Pick<House, 'db' | 'now'>,
+	by: Actor,
+	staffId: string,
+	origin: string,
+	leaves: boolean
+): Promise<{ link: string | null }> {
 	const row: StaffRow = await otium.db('staff').where({ id: staffId }).first();
-	if (!row.email) return false;
-	await sendLink(otium, row, origin, true);
-	await transact(otium.db, (trx) =>
-		appendToLogbook(trx, [{ at: otium.now(), by, kind: 'password_link_sent', body: { name: row.name } }])
-	);
-	return true;
+	const isMailed = leaves && row.email !== null;
+	const link = await sendLink(otium, row, origin, true, isMailed);
+	const kind = isMailed ? 'password_link_sent' : 'password_link_shown';
+	await transact(otium.db, (trx) => appendToLogbook(trx, [{ at: otium.now(), by, kind, body: { name: row.name } }]));
+	return { link: isMailed ? null : link };
 }
 
 async function sendLink(
 	otium: Pick<House, 'db' | 'now'>,
 	to: StaffRow,
 	origin: string,
-	isInvite: boolean
-): Promise<void> {
+	isInvite: boolean,
+	isMailed = true
+): Promise<string> {
 	const now = otium.now();
 	const token = newToken();
 	const lasts = isInvite ? INVITE_FOR_MS : LINK_FOR_MS;
@@ -177,6 +187,7 @@ async function sendLink(
 		// A new invitation takes the place of the one before; what strangers can ask for takes no link away.
 		if (isInvite) await endLinks(trx, to.id);
 		await trx('password_link').insert({ token_hash: hashToken(token), staff_id: to.id, expires_at: now + lasts });
+		if (!isMailed) return;
 		await trx('mail').insert({
 			id: hashToken(link).slice(0, 21),
 			made_at: now,
@@ -189,6 +200,7 @@ async function sendLink(
 			state: 'waiting'
 		});
 	});
+	return link;
 }
 
 /** Whose link this is; null: it is nobody's, was used, or is too old. */

@@ -244,7 +244,7 @@ describe('by mail', () => {
 	});
 
 	it('the link is kept nowhere once it is sent, but in the mail', async () => {
-		expect(await invite(house.otium, COORDINATOR, id, 'https://exams.example')).toBe(true);
+		expect(await invite(house.otium, COORDINATOR, id, 'https://exams.example', true)).toEqual({ link: null });
 		const link = await linkIn();
 		await sendWaiting(house.otium);
 		expect(JSON.stringify(await house.otium.db('mail'))).not.toContain(link);

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { z } from 'zod';
 import { fail } from '$core/problem';
 import { anyone, route } from '$lib/server/http';
@@ -9,7 +10,7 @@ const Asked = z.object({ name: z.string().trim().min(1).max(200) });
 export const POST = route(anyone, Asked, async ({ otium, body, locals, url }) => {
 	const waits = await otium.limits.asked('forgot', locals.address);
 	if (waits > 0) fail('slow_down', { waitSeconds: waits });
-	const waitSeconds = await askForLink(otium, body.name, url.origin, locals.address);
+	const waitSeconds = await askForLink(otium, body.name, await addressOf(otium.db, url), locals.address);
 	if (waitSeconds > 0) fail('slow_down', { waitSeconds });
 	return { ok: true };
 });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { mayAnywhere } from '$core/access';
 import { fail } from '$core/problem';
 import { anyoneWith, route } from '$lib/server/http';
 import { changePassword, goOn, useLink } from '$lib/server/sign-in';
@@ -25,6 +26,9 @@ export const POST = route(
 				? await changePassword(otium, session!.staff.id, password, locals.signIn)
 				: await useLink(otium, link, password);
 		if (!changed.ok) fail('not_taken', { message: changed.message });
-		return { next: link === null ? whereNext(await goOn(otium, locals.signIn!), to, url) : '/sign-in' };
+		if (link !== null) return { next: '/sign-in' };
+		// Whoever comes first into an empty house begins with its name and its clock.
+		const isFirst = to === '/' && mayAnywhere(session!.staff, 'change_shared') && !(await otium.db('site').first('id'));
+		return { next: whereNext(await goOn(otium, locals.signIn!), isFirst ? '/set-up' : to, url) };
 	}
 );

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { roleFor } from '$core/access';
 import { z } from 'zod';
 import { fail } from '$core/problem';
@@ -36,7 +37,7 @@ export const POST = route(confirmed(staff('release')), Asked, async ({ otium, st
 		...body,
 		rule: { shows: body.shows, staff: body.staff },
 		fromAt: body.fromAt ?? otium.now(),
-		origin: url.origin
+		origin: await addressOf(otium.db, url)
 	});
 	return {};
 });

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { z } from 'zod';
 import { may } from '$core/access';
 import { fail } from '$core/problem';
@@ -46,7 +47,7 @@ export const POST = route(
 			case 'check':
 				return checkPlaces(otium.db, staff, asked.siteId, asked.day, asked.places, otium.now());
 			case 'apply':
-				return applyPlaces(otium, staff, actorAt(staff, asked.siteId), asked, url.origin);
+				return applyPlaces(otium, staff, actorAt(staff, asked.siteId), asked, await addressOf(otium.db, url));
 			case 'undo':
 				return { withdrawn: await undoPlaces(otium, staff, actorAt(staff, asked.siteId), asked.id) };
 		}

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { z } from 'zod';
 import { may } from '$core/access';
 import { fail } from '$core/problem';
@@ -58,7 +59,7 @@ export const POST = route(
 				};
 			case 'make_up':
 				mustPlan();
-				return makeUp(otium, staff, by, owed, asked, url.origin);
+				return makeUp(otium, staff, by, owed, asked, await addressOf(otium.db, url));
 			case 'join': {
 				mustPlan();
 				const refused = await join(otium, by, owed, asked.sessionId);

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { z } from 'zod';
 import { may } from '$core/access';
 import { fail } from '$core/problem';
@@ -53,7 +54,7 @@ export const POST = route(staff('grant'), Asked, async ({ otium, staff, url, bod
 	if (!may(staff, 'grant', { siteId: asked.siteId, proctorIds: [] })) fail('not_yours');
 	const { name, email, siteId } = asked;
 	const note = await teacherNote(otium.db, { name, email, siteId }, now);
-	const link = `${url.origin}/ask/${note}`;
+	const link = `${await addressOf(otium.db, url)}/ask/${note}`;
 	await transact(otium.db, (trx) =>
 		postLetter(
 			trx,

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { may } from '$core/access';
 import { fullName } from '$core/names';
 import { requireStaff } from '$lib/server/http';
@@ -62,7 +63,7 @@ export const load: PageServerLoad = async (event) => {
 					sealed: mine.rules.lockdown.level === 'sealed' ? mine.rules.lockdown.clientVersion : null
 				}
 			: null,
-		address: `${event.url.origin}/sit/rehearse`,
+		address: `${await addressOf(otium.db, event.url)}/sit/rehearse`,
 		expected: last.length,
 		ready: last.filter(({ ready }) => ready).length,
 		which,

@@ -5,7 +5,9 @@
 	import { onDestroy, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import type { SetUpStep } from '$core/setting-up';
 	import { timeAndDate } from '$core/time';
+	import Act from '$ui/Act.svelte';
 	import { getClock } from '$ui/clock-context';
 	import Field from '$ui/Field.svelte';
 	import FurtherRules from './FurtherRules.svelte';
@@ -23,8 +25,10 @@
 		others: { id: string; name: string; opens: number; zone: string }[];
 		/** The session that this one is made from, with what came along. */
 		copied?: { name: string; came: string[]; stayed: string[] } | null;
+		/** What has to be there first, in its order. */
+		missing?: SetUpStep[];
 	};
-	let { title, others, copied = null, ...given }: Props = $props();
+	let { title, others, copied = null, missing = [], ...given }: Props = $props();
 	const clock = getClock();
 
 	const setup = new SessionSetup(untrack(() => given));
@@ -81,10 +85,20 @@
 				<p class="text-ink-2 mt-1"><strong>Not taken:</strong> {copied.stayed.join('; ')}.</p>
 			</div>
 		{/if}
-		{#if choices.papers.length === 0 || choices.rooms.length === 0}
-			<p class="bg-ochre-ground text-ochre mb-3 rounded-lg px-3 py-2">
-				There are no papers or rooms at your sites yet, so nothing can be planned.
-			</p>
+		{#if missing.length > 0 || choices.papers.length === 0 || choices.rooms.length === 0}
+			<div class="bg-ochre-ground mb-3 rounded-lg px-4 py-3" data-testid="missing">
+				<p class="text-ochre font-semibold">Something comes first:</p>
+				<ul class="mt-1.5 space-y-1.5">
+					{#each missing as step (step.key)}<li class="flex items-center gap-3">
+							<span><strong>{step.name}.</strong> {step.why}</span><Act size="xs" href={step.href}>{step.act}</Act>
+						</li>{:else}<li>
+							{choices.rooms.length === 0
+								? 'No room at a site that you coordinate.'
+								: 'No paper is offered at a site that you coordinate: whoever coordinates all sites offers them under Administration.'}
+						</li>{/each}
+				</ul>
+				<p class="text-ink-2 mt-1.5 text-[14px]">What you have typed here is kept as a draft.</p>
+			</div>
 		{/if}
 		{#if locked}<p class="bg-ochre-ground text-ochre mb-3 rounded-lg px-3 py-2">{locked}</p>{/if}
 		<fieldset disabled={locked !== null} class="divide-line divide-y">

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { may } from '$core/access';
 import { whereEveryWord } from '$lib/server/db';
 import { requireStaff } from '$lib/server/http';
@@ -45,7 +46,7 @@ export const load: PageServerLoad = async (event) => {
 		leaves: mailLeaves(),
 		/** The words are those of all sites. */
 		mayChangeWords: coordinatedSites(staff) === null,
-		letters: mine ? await lettersFor(otium.db, mine, kind, template, event.url.origin, now) : [],
+		letters: mine ? await lettersFor(otium.db, mine, kind, template, await addressOf(otium.db, event.url), now) : [],
 		outbox: outbox.map(({ id, made_at, to_name, to_address, subject, state, sent_at, trouble }) => ({
 			id,
 			at: sent_at ?? made_at,

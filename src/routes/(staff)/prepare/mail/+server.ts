@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { z } from 'zod';
 import { fillIn, MAIL_WORDS, TEMPLATES, tellsInSubject, unknownWords, type MailFacts } from '$core/mail';
 import { fail } from '$core/problem';
@@ -34,7 +35,7 @@ export const POST = route(
 				session,
 				asked.kind,
 				await templateFor(otium.db, asked.kind),
-				url.origin,
+				await addressOf(otium.db, url),
 				otium.now()
 			);
 			const wanted = letters.filter((letter) =>

@@ -1,5 +1,7 @@
 import { requireStaff } from '$lib/server/http';
 import { may, type StaffMember } from '$core/access';
+import { missingForSession } from '$core/setting-up';
+import { houseFacts } from '$lib/server/setting-up';
 import type { Query } from '$lib/server/db';
 import { listSheets } from '$lib/server/rules';
 import {
@@ -42,6 +44,7 @@ export const load: PageServerLoad = async (event) => {
 		draft: draft && kept ? { id: draft.id, revision: draft.revision, savedAt: draft.savedAt, added: kept.added } : null,
 		/** The draft is somebody else's, or was planned already. */
 		lostDraft: draftId !== null && draft === null,
+		missing: missingForSession(await houseFacts(otium.db, event.url)),
 		others: others.map((session) => ({
 			id: session.id,
 			name: session.name,

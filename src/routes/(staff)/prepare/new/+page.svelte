@@ -17,5 +17,6 @@
 		others={data.others}
 		copied={data.copied}
 		locked={null}
+		missing={data.missing}
 	/>
 {/key}

@@ -1,8 +1,9 @@
 <script lang="ts">
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
-	import { untrack } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import { seatRows, usableSeats } from '$core/seating';
+	import Act from '$ui/Act.svelte';
 	import Choose from '$ui/Choose.svelte';
 	import Field from '$ui/Field.svelte';
 	import { Keeper, type Outcome } from '$ui/keeper.svelte';
@@ -28,6 +29,8 @@
 	function change(to: Partial<Room>) {
 		rooms = rooms.map((one, i) => (i === at ? { ...one, ...to } : one));
 		saved = false;
+		// A room is made with its name: until then nothing of it is sent.
+		if (rooms[at].name.trim() === '' && rooms[at].id === null) return;
 		unkept = [...unkept.filter((i) => i !== at), at];
 		keeper.touched();
 	}
@@ -68,7 +71,9 @@
 		unkept = [...unkept.filter((i) => i !== index), index];
 		return 'line_down';
 	}
-	function add(siteId: string) {
+	/** Where a new room is made. */
+	let newAt = $state(untrack(() => data.sites[0]?.id ?? ''));
+	async function add(siteId: string) {
 		const site = data.sites.find((one) => one.id === siteId)!;
 		rooms = [
 			...rooms,
@@ -86,6 +91,8 @@
 			}
 		];
 		at = rooms.length - 1;
+		await tick();
+		document.getElementById('room-name')?.focus();
 	}
 	function move(event: KeyboardEvent, row: number, column: number) {
 		const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[event.key];
@@ -101,7 +108,7 @@
 	<nav aria-label="Rooms" class="border-line border-r px-4 py-5">
 		<h1 class="mb-3 px-2 text-[24px]">Rooms</h1>
 		<ul>
-			{#each rooms as one, i (one.id ?? 'new')}
+			{#each rooms as one, i (one.id ?? `new ${i}`)}
 				<li>
 					<button
 						class="aria-[current=true]:bg-mist flex w-full items-baseline gap-2 rounded-lg px-2 py-1.5 text-left"
@@ -116,14 +123,22 @@
 			{/each}
 		</ul>
 		<div class="mt-3 px-2">
-			<Select
-				size="sm"
-				aria-label="New room at"
-				placeholder="New room at…"
-				value=""
-				items={data.sites.map((site) => ({ value: site.id, name: site.name }))}
-				onchange={(event) => add((event.target as HTMLSelectElement).value)}
-			/>
+			{#if data.sites.length === 0}
+				<p class="text-ink-2 text-[14px]">
+					Rooms belong to a site. <a class="text-tide font-semibold underline" href="/set-up">Make the first site</a>
+				</p>
+			{:else}
+				{#if data.sites.length > 1}
+					<Select
+						size="sm"
+						class="mb-2"
+						aria-label="Site of a new room"
+						bind:value={newAt}
+						items={data.sites.map((site) => ({ value: site.id, name: site.name }))}
+					/>
+				{/if}
+				<Act onclick={() => add(newAt)} testid="new-room">New room</Act>
+			{/if}
 		</div>
 	</nav>
 	{#if room}
@@ -219,6 +234,10 @@
 				</p>{/if}
 		</main>
 	{:else}
-		<main class="text-ink-2 p-10 text-center">No room yet. Add the first on the left.</main>
+		<main class="text-ink-2 p-10 text-center">
+			{data.sites.length === 0
+				? 'Rooms belong to a site, and there is none yet.'
+				: 'No room yet. Press New room on the left.'}
+		</main>
 	{/if}
 </div>

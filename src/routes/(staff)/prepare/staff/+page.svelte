@@ -4,10 +4,12 @@
 	import Input from 'flowbite-svelte/Input.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { untrack } from 'svelte';
-	import { IDLE_MINUTES, ROLE_NAMES, STAFF_ROLES, type HeldRole } from '$core/access';
+	import { IDLE_MINUTES, ROLE_NAMES, ROLE_WORDS, STAFF_ROLES, type HeldRole } from '$core/access';
 	import Act from '$ui/Act.svelte';
 	import Field from '$ui/Field.svelte';
 	import { inWords, send } from '$ui/post';
+	import Links from './Links.svelte';
+	import StaffList from './StaffList.svelte';
 
 	let { data } = $props();
 	type Form = { id: string | null; name: string; signIn: string; email: string; password: string; roles: HeldRole[] };
@@ -15,6 +17,7 @@
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	let told = $state<string | null>(null);
+	let isListed = $state(false);
 	const places = $derived([
 		...(data.mySites === null ? [{ id: null as string | null, name: 'all sites' }] : []),
 		...data.sites
@@ -32,13 +35,17 @@
 	}
 	let idleMinutes = $state(untrack(() => data.signIn.idleMinutes));
 	let secondStepFor = $state(untrack(() => [...data.signIn.secondStepFor]));
-	async function help(what: Record<string, unknown>, done: string) {
+	/** Links that somebody has to hand over, since no mail leaves or there is no address. They are shown once. */
+	let links = $state.raw<{ name: string; signIn: string; link: string }[]>([]);
+	async function help(what: Record<string, unknown>, done: string, whose?: { name: string; signIn: string }) {
 		busy = true;
-		const answer = await send('POST', '/prepare/staff/access', what);
+		const answer = await send<{ link?: string | null }>('POST', '/prepare/staff/access', what);
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;
-		told = done;
+		const { link } = answer.data;
+		links = link && whose ? [{ ...whose, link }] : [];
+		told = link ? null : done;
 		form = null;
 		await invalidateAll();
 	}
@@ -48,14 +55,16 @@
 	async function save() {
 		if (busy || !form) return;
 		busy = true;
-		const answer = await send<{ isInvited: boolean }>('POST', '/prepare/staff', {
+		const answer = await send<{ isInvited: boolean; link: string | null }>('POST', '/prepare/staff', {
 			...form,
 			password: form.password || null
 		});
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);
 		if (!answer.ok) return;
-		told = `${form.name}: saved.${answer.data.isInvited ? ` A link to choose a password is on its way to ${form.email}.` : form.id === null ? ' They choose their own password when they first sign in.' : ' They have to sign in again.'}`;
+		const { isInvited, link } = answer.data;
+		told = `${form.name}: saved.${isInvited ? ` A link to choose a password is on its way to ${form.email}.` : link ? '' : form.id === null ? ' They choose their own password when they first sign in.' : ' They have to sign in again.'}`;
+		links = link ? [{ name: form.name, signIn: form.signIn, link }] : [];
 		form = null;
 		await invalidateAll();
 	}
@@ -66,13 +75,28 @@
 	<div class="mb-4 flex flex-wrap items-center gap-3">
 		<h1 class="text-[28px]">Staff</h1>
 		<a class="text-[14px] underline" href="/you">What may I do?</a>
+		<Act class="ml-auto" onclick={() => ((isListed = true), (form = null), (told = null))} testid="paste-staff"
+			>Paste a list</Act
+		>
 		<Act
 			tone="main"
-			class="ml-auto"
 			onclick={() => (form = { id: null, name: '', signIn: '', email: '', password: '', roles: [] })}>Add somebody</Act
 		>
 	</div>
 	{#if told}<p role="status" class="bg-mist text-tide mb-3 rounded-lg px-3 py-2 font-semibold">{told}</p>{/if}
+	{#if links.length > 0}<Links {links} />{/if}
+	{#if isListed}<StaffList
+			staff={data.staff}
+			{places}
+			leaves={data.mailLeaves}
+			ondone={(made) => {
+				isListed = false;
+				links = made.flatMap(({ name, signIn, link }) => (link ? [{ name, signIn, link }] : []));
+				told = `${counted(made.length, 'account')} made.${links.length < made.length ? ' Links to choose a password are on their way.' : ''}`;
+				void invalidateAll();
+			}}
+			onclose={() => (isListed = false)}
+		/>{/if}
 	<ul class="bg-sheet border-line divide-line divide-y rounded-2xl border">
 		{#each data.staff as one (one.id)}
 			<li class="grid grid-cols-[220px_1fr_auto] items-center gap-4 px-4 py-2.5 max-sm:grid-cols-1">
@@ -104,7 +128,9 @@
 					id="staff-password"
 					label={form.id === null ? 'First password' : 'New password'}
 					hint={form.id === null
-						? 'empty: a link goes to their e-mail'
+						? data.mailLeaves
+							? 'empty: a link goes to their e-mail, or is shown here to be handed over'
+							: 'empty: a link is shown here, to be handed over'
 						: 'empty: as it is; they choose their own at the next sign-in'}
 					><Input id="staff-password" type="password" autocomplete="new-password" bind:value={form.password} /></Field
 				>
@@ -120,7 +146,9 @@
 				<tbody>
 					{#each STAFF_ROLES as role (role)}
 						<tr class="border-line border-t">
-							<th class="py-1.5 pr-6 font-normal">{ROLE_NAMES[role]}</th>
+							<th class="max-w-md py-1.5 pr-6 font-normal"
+								>{ROLE_NAMES[role]}<span class="text-ink-3 block text-[13px]">{ROLE_WORDS[role]}</span></th
+							>
 							{#each places as place (place.id)}
 								<td class="px-3"
 									><Checkbox
@@ -143,9 +171,11 @@
 					<Act
 						class="ml-auto"
 						{busy}
-						disabled={!email}
-						onclick={() => help({ act: 'link', id }, `${name}: a link to choose a password is on its way to ${email}.`)}
-						>Mail a link for a new password</Act
+						onclick={() =>
+							help({ act: 'link', id }, `${name}: a link to choose a password is on its way to ${email}.`, {
+								name,
+								signIn: form!.signIn
+							})}>{data.mailLeaves && email ? 'Mail a link for a new password' : 'Show a link for a new password'}</Act
 					>
 					{#if data.staff.find((one) => one.id === id)?.hasSecondStep}<Act
 							{busy}

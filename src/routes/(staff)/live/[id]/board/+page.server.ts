@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import QRCode from 'qrcode';
 import { noPage, requireSession } from '$lib/server/http';
 import { helpIn } from '$lib/server/contacts';
@@ -9,7 +10,7 @@ export const load: PageServerLoad = async (event) => {
 	const { otium } = event.locals;
 	const drawn = await drawForPage(otium, event.params.id, otium.now());
 	if (!drawn) noPage('not_found');
-	const door = `${event.url.origin}/sit`;
+	const door = `${await addressOf(event.locals.otium.db, event.url)}/sit`;
 	return {
 		...drawn,
 		help: await helpIn(otium.db, session.administrationId),

@@ -1,3 +1,4 @@
+import { addressOf } from '$lib/server/house-card';
 import { download, inSession, route } from '$lib/server/http';
 import { writeCsv } from '$core/formats';
 import { plainName } from '$core/names';
@@ -10,11 +11,12 @@ type Row = { number: string; given: string; family: string; email: string | null
 
 /** For an outside supervision service: the fields that were chosen, in their order. */
 export const GET = route(inSession('prepare'), async ({ otium, session, by, url }) => {
+	const address = await addressOf(otium.db, url);
 	const fields: Record<string, { name: string; of: (row: Row) => string }> = {
 		number: { name: 'Number', of: (row) => row.number },
 		name: { name: 'Name', of: (row) => plainName(row) },
 		email: { name: 'E-mail', of: (row) => row.email ?? '' },
-		address: { name: 'Personal address', of: (row) => (row.code ? `${url.origin}/sit?code=${row.code}` : '') }
+		address: { name: 'Personal address', of: (row) => (row.code ? `${address}/sit?code=${row.code}` : '') }
 	};
 	const chosen = (url.searchParams.get('fields') ?? 'number,name,email')
 		.split(',')

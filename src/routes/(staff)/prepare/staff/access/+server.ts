@@ -1,3 +1,5 @@
+import { addressOf } from '$lib/server/house-card';
+import { mailLeaves } from '$lib/server/mail';
 import { z } from 'zod';
 import { IDLE_MINUTES, STAFF_ROLES } from '$core/access';
 import { fail } from '$core/problem';
@@ -33,7 +35,5 @@ export const POST = route(confirmed(staff('prepare')), Asked, async ({ otium, st
 		await takeSecondStepsAway(otium, by, one.id);
 		return { ok: true };
 	}
-	if (!(await invite(otium, by, one.id, url.origin)))
-		fail('not_taken', { message: `${one.name} has no e-mail address here.`, instead: 'Enter one first.' });
-	return { ok: true };
+	return { ok: true, ...(await invite(otium, by, one.id, await addressOf(otium.db, url), mailLeaves())) };
 });
