@@ -1,5 +1,6 @@
 import { foldNumber } from '../access';
 import { counted } from '../names';
+import { pastedTable } from './pasted';
 import { withNumbers, type SameNames } from './made-number';
 import {
 	isArchive,
@@ -46,6 +47,8 @@ export type ImportAsked = {
 	schoolId: string | null;
 	/** Of a workbook, by its name. */
 	sheet: string | null;
+	/** A list that was pasted: it may have no heading. */
+	isPasted: boolean;
 };
 
 /** A file for a site, taken as it seems to be meant, that changes nothing but what it names. */
@@ -61,7 +64,8 @@ export function asItSeems(siteId: string): ImportAsked {
 		sameNames: 'ask',
 		missing: 'keep',
 		schoolId: null,
-		sheet: null
+		sheet: null,
+		isPasted: false
 	};
 }
 
@@ -135,7 +139,7 @@ function refuse(message: string, more: Omit<FileRefused, 'message'> = {}): ReadF
 }
 
 function readTabled(read: { text: string; note: string | null }, known: KnownSite, asked: ImportAsked): ReadFileResult {
-	const table = readTable(read.text, asked.separator ?? undefined);
+	const table = readTable(asked.isPasted ? pastedTable(read.text) : read.text, asked.separator ?? undefined);
 	if (table.header.length === 0 && table.problems.length > 0)
 		return refuse(`Line ${table.problems[0].line}: ${table.problems[0].message}`);
 	return readRows(table, read.note, known, asked);

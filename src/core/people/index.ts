@@ -15,3 +15,4 @@ export type { NameOrder, SplitName } from './split-name';
 export type { Sheet } from './file';
 export { checkDigit, madeNumber, withNumbers } from './made-number';
 export type { SameNames } from './made-number';
+export { pastedTable } from './pasted';

@@ -8,6 +8,7 @@ import {
 	checkDigit,
 	madeNumber,
 	missingColumns,
+	pastedTable,
 	ONE_ROSTER,
 	planImport,
 	readOneRoster,
@@ -127,6 +128,23 @@ describe('people without numbers', () => {
 		);
 		expect(numbered('Name,Class\n"Lee, Ann",8B', there).entries.map(({ number }) => number)).toEqual(['n1']);
 		expect(numbered('Name\n"Lee, Ann"', there).problems[0].message).toContain('2 people here are called Ann Lee');
+	});
+});
+
+describe('a pasted list', () => {
+	it.each([
+		['Lee, Ann\nObi, Adaeze', [['Lee, Ann'], ['Obi, Adaeze']]],
+		['Ann Lee\n\nAdaeze Obi\n', [['Ann Lee'], ['Adaeze Obi']]],
+		['Ann Lee\t8A\nAdaeze Obi\t8B', [['Ann Lee', '8A'], ['Adaeze Obi', '8B']]]
+	])('%j is names, not a heading', (text, rows) => {
+		const table = readTable(pastedTable(text));
+		expect(table.header[0]).toBe('Name');
+		expect(table.rows.map(({ cells }) => cells)).toEqual(rows);
+	});
+
+	it('with a heading it is taken as it is', () => {
+		const table = readTable(pastedTable('Surname\tFirst name\nLee\tAnn'));
+		expect([table.header, table.rows[0].cells]).toEqual([['Surname', 'First name'], ['Lee', 'Ann']]);
 	});
 });
 

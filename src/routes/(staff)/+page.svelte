@@ -16,6 +16,10 @@
 	let { data } = $props();
 	const clock = getClock();
 	const today = $derived(data.today);
+	/** Nothing is offered that can't work yet: what comes first stands in the list. */
+	const canPlan = $derived(
+		data.mayPrepare && !data.leftToSetUp?.some(({ key, state }) => state === 'next' && key !== 'session')
+	);
 	const hours = $derived(
 		Array.from({ length: Math.round((today.to - today.from) / 3_600_000) }, (_, i) => today.from + i * 3_600_000)
 	);
@@ -51,7 +55,7 @@
 	});
 
 	const keys = {
-		n: () => void (data.mayPrepare && goto('/prepare/new')),
+		n: () => void (canPlan && goto('/prepare/new')),
 		o: () => void (today.next && goto(`/live/${today.next.id}`))
 	};
 </script>
@@ -64,7 +68,7 @@
 		<div class="flex flex-wrap items-baseline gap-x-3">
 			<h1 class="text-[28px]">{longDate(clock.now, today.zone)}</h1>
 			<p class="text-ink-2">{[data.administration, data.site.name].filter(Boolean).join(' · ')}</p>
-			{#if data.mayPrepare}<Act tone="main" key="N" href="/prepare/new" class="ml-auto">New session</Act>{/if}
+			{#if canPlan}<Act tone="main" key="N" href="/prepare/new" class="ml-auto">New session</Act>{/if}
 		</div>
 
 		{#if data.leftToSetUp}<SetUpList steps={data.leftToSetUp} />{/if}

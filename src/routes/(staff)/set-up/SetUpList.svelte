@@ -29,7 +29,7 @@
 				: step.state === 'next'
 					? 'border-tide text-tide border-2'
 					: 'border-line-strong text-ink-3'}"
-			aria-hidden="true">{step.state === 'done' ? '✓' : (at ?? '·')}</span
+			aria-hidden="true">{step.state === 'done' ? '✓' : (at ?? '')}</span
 		>
 		<p class="min-w-0 flex-1 leading-snug">
 			<strong class={step.state === 'done' ? 'text-ink-2' : ''}>{step.name}</strong><span class="sr-only"

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import Checkbox from 'flowbite-svelte/Checkbox.svelte';
 	import Textarea from 'flowbite-svelte/Textarea.svelte';
+	import { untrack } from 'svelte';
 	import { ROLE_NAMES, ROLE_WORDS, STAFF_ROLES, type StaffRole } from '$core/access';
 	import { counted } from '$core/names';
 	import { readStaffLines } from '$core/setting-up';
@@ -22,7 +23,8 @@
 
 	let text = $state('');
 	let roles = $state<StaffRole[]>([]);
-	let at = $state<string>('');
+	/** A site where there is one: nobody is given more than that by not looking. */
+	let at = $state(untrack(() => places.find(({ id }) => id !== null)?.id ?? 'all'));
 	let busy = $state(false);
 	let trouble = $state<string | null>(null);
 	/** Lines that the server refused, with why. */
@@ -38,7 +40,7 @@
 		busy = true;
 		const answer = await send<{ invited: Made[] }>('PUT', '/prepare/staff', {
 			people: good.map(({ name, email, signIn }) => ({ name, email: email ?? '', signIn })),
-			roles: roles.map((role) => ({ role, siteId: at === '' ? (places[0]?.id ?? null) : at === 'all' ? null : at }))
+			roles: roles.map((role) => ({ role, siteId: at === 'all' ? null : at }))
 		});
 		busy = false;
 		trouble = answer.ok ? null : inWords(answer.problem);

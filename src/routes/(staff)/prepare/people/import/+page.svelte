@@ -3,6 +3,7 @@
 	import Fileupload from 'flowbite-svelte/Fileupload.svelte';
 	import Progressbar from 'flowbite-svelte/Progressbar.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
+	import Textarea from 'flowbite-svelte/Textarea.svelte';
 	import { untrack } from 'svelte';
 	import type { CheckedFile, CheckedTable, ColumnKey, DateOrder, Mapping, NameOrder } from '$core/people';
 	import Act from '$ui/Act.svelte';
@@ -52,6 +53,7 @@
 				makeNumbers: null,
 				sameNames,
 				sheet,
+				isPasted,
 				missing,
 				schoolId,
 				seal,
@@ -81,8 +83,11 @@
 		}
 		busy = false;
 	}
-	function choose(event: Event) {
-		file = (event.target as HTMLInputElement).files?.[0] ?? null;
+	let pasted = $state('');
+	let isPasted = $state(false);
+	function take(chosen: File | null, fromPaste = false) {
+		file = chosen;
+		isPasted = fromPaste;
 		mapping = separator = dateOrder = nameOrder = schoolId = checked = table = trouble = done = null;
 		makeGroups = sheet = null;
 		sameNames = 'ask';
@@ -156,7 +161,7 @@
 	<div class="mt-4 flex flex-wrap items-end gap-3">
 		<div class="w-96">
 			<label for="file" class="text-ink-2 mb-1 block text-[13px] font-semibold">File, up to 10 MB</label>
-			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics" onchange={choose} />
+			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics" onchange={(event) => take((event.target as HTMLInputElement).files?.[0] ?? null)} />
 		</div>
 		<div class="w-52">
 			<label for="site" class="text-ink-2 mb-1 block text-[13px] font-semibold">Site</label>
@@ -194,6 +199,23 @@
 			</div>
 		{/if}
 	</div>
+
+	<details class="mt-3 max-w-3xl">
+		<summary class="text-tide font-semibold">Or paste from a spreadsheet, or names one a line</summary>
+		<Textarea
+			rows={6}
+			class="mt-2 w-full"
+			aria-label="Names, one a line"
+			placeholder={'Lee, Ann\nAdaeze Obi'}
+			bind:value={pasted}
+		/>
+		<Act
+			class="mt-2"
+			disabled={pasted.trim() === ''}
+			onclick={() => take(new File([pasted], 'pasted.txt', { type: 'text/plain' }), true)}
+			testid="read-pasted">Read them</Act
+		>
+	</details>
 
 	{#if busy && !progress}<p class="text-ink-2 mt-4" role="status">Checking…</p>{/if}
 	{#if progress}

@@ -23,6 +23,7 @@ const Wishes = z.object({
 	makeGroups: z.boolean().nullable(),
 	makeNumbers: z.boolean().nullable().default(null),
 	sameNames: z.enum(['ask', 'two']).default('ask'),
+	isPasted: z.boolean().default(false),
 	sheet: z.string().max(200).nullable().default(null),
 	missing: z.enum(['keep', 'leave']),
 	schoolId: z.string().max(200).nullable()

@@ -17,6 +17,12 @@
 	};
 	let { table, columns, separators, dateOrder, onmap, onseparator, ondateorder, onnameorder, onsheet }: Props =
 		$props();
+	/** What stands where no column is chosen. */
+	function missingName(key: ColumnKey, isNeeded: boolean): string {
+		if (key === 'number') return 'none: make them';
+		if (table.mapping.whole !== null && (key === 'given' || key === 'family')) return 'in the whole name';
+		return isNeeded ? 'choose' : 'not in the file';
+	}
 </script>
 
 <section class="bg-sheet border-line mt-5 rounded-2xl border p-4">
@@ -34,7 +40,7 @@
 					placeholder=""
 					value={at === null ? '' : String(at)}
 					items={[
-						{ value: '', name: key === 'number' ? 'none: make them' : column.needed ? 'choose' : 'not in the file' },
+						{ value: '', name: missingName(key as ColumnKey, column.needed) },
 						...table.header.map((name, i) => ({ value: String(i), name }))
 					]}
 					onchange={(event) => {
@@ -43,7 +49,7 @@
 					}}
 				/>
 				<p class="text-ink-3 mt-0.5 truncate text-[13px]">
-					{at === null ? '' : table.sample.map((row) => row[at]).join(', ')}
+					{at === null ? '' : table.sample.flatMap((row) => row[at] || []).join(', ')}
 				</p>
 			</div>
 		{/each}
@@ -83,7 +89,7 @@
 		{#if table.split}
 			<div class="flex flex-wrap items-center gap-3" data-testid="split">
 				<span class="text-ink-2 font-semibold">Names come apart as</span>
-				{#each table.split as { whole, given, family } (whole)}
+				{#each table.split as { given, family }, i (i)}
 					<span class="bg-mist rounded-lg px-2 py-0.5">{given || '…'} <strong>{family}</strong></span>
 				{/each}
 				{#if table.nameOrder !== 'comma'}
