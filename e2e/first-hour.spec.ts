@@ -15,6 +15,8 @@ const home = house({
 		});
 	}
 });
+// Each goes on with what the one before it has made.
+test.describe.configure({ mode: 'serial' });
 /** The house by another name over plain HTTP, as from another machine. */
 const away = () => home.url.replace('localhost', 'exams.example');
 const tomorrow = () => new Date(Date.now() + 24 * 3_600_000).toISOString().slice(0, 10);
@@ -48,6 +50,48 @@ async function signedIn(page: Page) {
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await page.waitForURL((url) => url.pathname !== '/sign-in');
 }
+
+test('no page of an empty house is a dead end: each that has nothing says what comes first, and leads there', async ({
+	browser
+}) => {
+	const page = await home.browser(browser, { baseURL: away() });
+	await signedIn(page);
+	const empty: string[] = [];
+	for (const path of [
+		'/',
+		'/papers',
+		'/prepare',
+		'/prepare/new',
+		'/prepare/people',
+		'/prepare/people/import',
+		'/prepare/rooms',
+		'/prepare/networks',
+		'/prepare/clients',
+		'/prepare/devices',
+		'/prepare/mail',
+		'/prepare/administration',
+		'/prepare/parts',
+		'/prepare/contacts',
+		'/prepare/staff',
+		'/prepare/rules',
+		'/prepare/ready',
+		'/live',
+		'/grants',
+		'/grants/owed',
+		'/grants/requests',
+		'/close-out',
+		'/technical',
+		'/logbook'
+	]) {
+		await go(page, path);
+		const main = page.locator('[data-ready=true]');
+		await expect(main).toBeVisible();
+		// A way on: a link or a button of the page itself that makes the first, or leads to where it is made.
+		const ways = await page.locator('main, nav[aria-label=Rooms], [data-testid=comes-first]').locator('a:visible, button:visible:enabled').count();
+		if (ways === 0) empty.push(path);
+	}
+	expect(empty).toEqual([]);
+});
 
 test('from an empty folder to a planned session with one’s own files, over plain HTTP under another name, each step leading to the next', async ({
 	browser
@@ -108,7 +152,10 @@ test('from an empty folder to a planned session with one’s own files, over pla
 		await page.getByTestId('apply').click();
 		await expect(page.getByTestId('done')).toContainText('5 added');
 		const people = await home.read((db) =>
-			db('candidate').join('candidate_group', 'candidate_group.id', 'group_id').orderBy('number').select('number', 'given', 'family', 'name')
+			db('candidate')
+				.join('candidate_group', 'candidate_group.id', 'group_id')
+				.orderBy('number')
+				.select('number', 'given', 'family', 'name')
 		);
 		expect(people.map(({ given, family, name }) => `${given} ${family} ${name}`)).toEqual([
 			'Adaeze Obi 8A',
@@ -140,14 +187,21 @@ test('from an empty folder to a planned session with one’s own files, over pla
 		await read.nth(2).getByRole('button', { name: 'Leave out' }).click();
 		await expect(read).toHaveCount(2);
 		await page.getByTestId('take-over').click();
-		const questions = () => home.read(async (db) => JSON.parse((await db('paper_draft').first('content')).content).parts);
-		await expect.poll(async () => (await questions()).map((part: { title: string }) => part.title)).toEqual(['Section A', 'Section B']);
+		const questions = () =>
+			home.read(async (db) => JSON.parse((await db('paper_draft').first('content')).content).parts);
+		await expect
+			.poll(async () => (await questions()).map((part: { title: string }) => part.title))
+			.toEqual(['Section A', 'Section B']);
 		await page.getByRole('button', { name: /Undo/ }).click();
-		await expect.poll(async () => (await questions()).flatMap((part: { questions: object[] }) => part.questions)).toEqual([]);
+		await expect
+			.poll(async () => (await questions()).flatMap((part: { questions: object[] }) => part.questions))
+			.toEqual([]);
 		await page.getByRole('button', { name: /From text/ }).click();
 		await page.getByTestId('document').setInputFiles(DOCUMENT);
 		await page.getByTestId('take-over').click();
-		await expect.poll(async () => (await questions()).flatMap((part: { questions: object[] }) => part.questions)).toHaveLength(3);
+		await expect
+			.poll(async () => (await questions()).flatMap((part: { questions: object[] }) => part.questions))
+			.toHaveLength(3);
 		await page.getByTestId('freeze').click();
 		await page.getByTestId('confirm').click();
 		await expect.poll(() => home.read((db) => db('paper').pluck('title'))).toEqual(['Fractions']);
@@ -193,4 +247,50 @@ test('from an empty folder to a planned session with one’s own files, over pla
 		expect(await home.read((db) => db('mail').where({ kind: 'password' }))).toEqual([]);
 	});
 	expect(troubles).toEqual([]);
+});
+
+test('a session that was planned by mistake is called off: named before, nobody owed, and what was planned stays as a draft', async ({
+	browser
+}) => {
+	const page = await home.browser(browser, { baseURL: away() });
+	await signedIn(page);
+	await go(page, '/prepare?part=later');
+	await page.getByRole('link', { name: 'Change' }).first().click();
+	await page.getByTestId('call-off').click();
+	const dialog = page.getByTestId('calling-off');
+	await expect(dialog).toContainText('5 candidates are expected no more');
+	await expect(dialog).toContainText('Nessa Ferro, Ann Lee');
+	await expect(page.getByTestId('confirm-off')).toBeDisabled();
+	await dialog.getByLabel('Why').fill('Planned for the wrong day');
+	await page.getByTestId('confirm-off').click();
+	await expect(page.getByTestId('off')).toContainText('a draft of yours');
+	expect(await home.read(async (db) => [await db('session'), await db('sitting'), await db('roster')])).toEqual([
+		[],
+		[],
+		[]
+	]);
+	await go(page, '/grants/owed');
+	await expect(page.locator('main')).not.toContainText('Adaeze Obi');
+	// Planned again from the draft, as it was.
+	await go(page, '/prepare');
+	await page.getByTestId('drafts').getByRole('link').first().click();
+	await expect(page.getByTestId('sentence')).toContainText('5 candidates');
+	await page.getByTestId('plan').click();
+	await page.waitForURL('**/prepare?planned=1');
+	await expect(page.getByRole('status').filter({ hasText: 'Next:' })).toContainText('what is left to do for it');
+});
+
+test('names that are pasted are people: with numbers, twice the same is asked about', async ({ browser }) => {
+	const page = await home.browser(browser, { baseURL: away() });
+	await signedIn(page);
+	await go(page, '/prepare/people/import');
+	await page.getByText('Or paste from a spreadsheet').click();
+	await page.getByLabel('Names, one a line').fill('Hale, Ito\nMarsh Kettle\nHale, Ito');
+	await page.getByTestId('read-pasted').click();
+	await expect(page.getByTestId('problems')).toContainText('Ito Hale is on line 2 as well');
+	await expect(page.getByTestId('apply')).toBeDisabled();
+	await page.getByText('the same name twice is two people').click();
+	await expect(page.getByTestId('counts')).toContainText('3 added');
+	await page.getByTestId('apply').click();
+	await expect(page.getByTestId('done')).toContainText('3 added');
 });

@@ -186,8 +186,12 @@ const KINDS: Record<string, (entry: LogLine) => string> = {
 		`Second step removed${body.of ? ` from ${body.of}` : ''}: ${body.what}${body.name ? `, ${body.name}` : ''}`,
 	recovery_codes_made: () => 'New recovery codes created',
 	recovery_code_used: () => 'Signed in with a recovery code',
-	password_link_shown: ({ body, who }) => `Link to choose a password for ${body.name} shown to ${who}, to be handed over`,
-	house_named: ({ body }) => `The house is called ${body.name ?? 'nothing yet'}, at ${body.address ?? 'the address where it is reached'}`,
+	session_called_off: ({ body, who }) =>
+		`${body.name} called off by ${who}: ${body.why}. ${body.people} expected no more, ${body.told} written to`,
+	password_link_shown: ({ body, who }) =>
+		`Link to choose a password for ${body.name} shown to ${who}, to be handed over`,
+	house_named: ({ body }) =>
+		`The house is called ${body.name ?? 'nothing yet'}, at ${body.address ?? 'the address where it is reached'}`,
 	password_link_sent: ({ body }) => `Link to choose a password sent to ${body.name}`,
 	sign_in_failed: ({ body }) => `${body.misses} wrong passwords in a row, the last from ${body.address}`,
 	mail_template_changed: ({ body }) =>

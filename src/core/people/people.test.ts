@@ -135,7 +135,13 @@ describe('a pasted list', () => {
 	it.each([
 		['Lee, Ann\nObi, Adaeze', [['Lee, Ann'], ['Obi, Adaeze']]],
 		['Ann Lee\n\nAdaeze Obi\n', [['Ann Lee'], ['Adaeze Obi']]],
-		['Ann Lee\t8A\nAdaeze Obi\t8B', [['Ann Lee', '8A'], ['Adaeze Obi', '8B']]]
+		[
+			'Ann Lee\t8A\nAdaeze Obi\t8B',
+			[
+				['Ann Lee', '8A'],
+				['Adaeze Obi', '8B']
+			]
+		]
 	])('%j is names, not a heading', (text, rows) => {
 		const table = readTable(pastedTable(text));
 		expect(table.header[0]).toBe('Name');
@@ -144,7 +150,10 @@ describe('a pasted list', () => {
 
 	it('with a heading it is taken as it is', () => {
 		const table = readTable(pastedTable('Surname\tFirst name\nLee\tAnn'));
-		expect([table.header, table.rows[0].cells]).toEqual([['Surname', 'First name'], ['Lee', 'Ann']]);
+		expect([table.header, table.rows[0].cells]).toEqual([
+			['Surname', 'First name'],
+			['Lee', 'Ann']
+		]);
 	});
 });
 

@@ -16,7 +16,10 @@ export function readStaffLines(text: string, taken: { signIns: string[]; emails:
 	return text.split(/\r\n|\r|\n/).flatMap((raw, i): StaffLine[] => {
 		if (raw.trim() === '') return [];
 		const email = MAIL.exec(raw)?.[0].replace(/[.]+$/, '') ?? null;
-		const rest = (email === null ? raw : raw.replace(MAIL, ' ')).replace(/[<>;\t"()]/g, ' ').replace(/\s+/g, ' ').trim();
+		const rest = (email === null ? raw : raw.replace(MAIL, ' '))
+			.replace(/[<>;\t"()]/g, ' ')
+			.replace(/\s+/g, ' ')
+			.trim();
 		const written = rest.replace(/^[,\s]+|[,\s]+$/g, '');
 		const comma = /^([^,]+),\s*([^,]+)$/.exec(written);
 		const name = comma ? `${comma[2]} ${comma[1]}` : written;

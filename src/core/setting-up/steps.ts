@@ -86,7 +86,12 @@ export function setUpSteps(facts: HouseFacts): SetUpStep[] {
 			isDone: planned > 0,
 			isNeeded: true,
 			name: 'A session',
-			why: held > 0 ? `${counted(held, 'session')} held` : planned > 0 ? `${counted(planned, 'session')} planned` : 'Who sits what, when and where',
+			why:
+				held > 0
+					? `${counted(held, 'session')} held`
+					: planned > 0
+						? `${counted(planned, 'session')} planned`
+						: 'Who sits what, when and where',
 			href: '/prepare/new',
 			act: 'Plan a session'
 		},

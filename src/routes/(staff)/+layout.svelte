@@ -41,6 +41,8 @@
 		...OWN
 	]);
 	const isBoard = $derived(page.url.pathname.endsWith('/board'));
+	/** Where the first site is made, or the list that leads there stands. */
+	const isSettingUp = $derived(['/', '/set-up'].includes(page.url.pathname));
 	/** A line is open here: it says that somebody is there. */
 	const isWatching = $derived(page.url.pathname.startsWith('/live'));
 </script>
@@ -63,6 +65,15 @@
 				<p role="status" class="bg-ochre-ground text-ochre flex items-center gap-3 px-5 py-2 text-[14px] font-semibold">
 					Otium has been updated. Load the page again; what you have entered stays.
 					<button class="rounded-lg border border-current px-2.5 py-1" onclick={loadAgain}>Load again</button>
+				</p>
+			{/if}
+			{#if data.setsUp && data.site.name === '' && !isSettingUp}
+				<p
+					class="bg-ochre-ground flex flex-wrap items-center gap-3 px-6 py-2 text-[14.5px]"
+					data-testid="comes-first"
+				>
+					<span><strong>There is no site yet.</strong> Rooms, people and sessions come after it.</span>
+					<a class="text-tide font-semibold underline" href="/set-up">Set up your place</a>
 				</p>
 			{/if}
 			<div class="min-h-0 flex-1 overflow-auto" inert={!isReady}>{@render children()}</div>

@@ -192,7 +192,12 @@ export async function makeAdministration(
 				.whereNull('withdrawn_at')
 				.select('paper.id', 'site_id');
 			for (const paper of papers)
-				await trx('paper_allowed').insert({ paper_id: paper.id, administration_id: id, site_id: paper.site_id, group_id: null });
+				await trx('paper_allowed').insert({
+					paper_id: paper.id,
+					administration_id: id,
+					site_id: paper.site_id,
+					group_id: null
+				});
 		}
 		await appendToLogbook(trx, [{ at: otium.now(), by, kind: 'administration_made', body: { name } }]);
 		return { ok: true, id };

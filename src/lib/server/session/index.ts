@@ -40,3 +40,4 @@ export { mustBeWithin, mustPlanWithin } from './within';
 export { foreseeMove, moveWindow } from './move-window';
 export { LIST_PARTS, listSessions, SESSIONS_ON_PAGE } from './listed';
 export type { SessionList } from './listed';
+export { takeOff } from './assign';

@@ -22,7 +22,11 @@ export async function houseFacts(db: Query, url: URL): Promise<HouseFacts> {
 		drafts: await count(db('paper_draft').whereNull('based_on')),
 		staff: await count(db('staff')),
 		planned: await count(db('session')),
-		held: await count(db('session').whereNotNull('ended_at').whereIn('id', db('sitting').whereIn('state', ['handed_in', 'time_up']).select('session_id'))),
+		held: await count(
+			db('session')
+				.whereNotNull('ended_at')
+				.whereIn('id', db('sitting').whereIn('state', ['handed_in', 'time_up']).select('session_id'))
+		),
 		mailLeaves: mailLeaves(),
 		address,
 		isNamed: named !== null,

@@ -10,12 +10,7 @@ export type ToInvite = { name: string; email: string | null; signIn: string; rol
 export type Invited = { name: string; signIn: string; email: string | null; link: string | null; fault: string | null };
 
 /** Makes an account for each of a list, and a link by which they choose a password. One that fails stops no other. */
-export async function inviteAll(
-	otium: House,
-	by: Actor,
-	people: ToInvite[],
-	address: string
-): Promise<Invited[]> {
+export async function inviteAll(otium: House, by: Actor, people: ToInvite[], address: string): Promise<Invited[]> {
 	const invited: Invited[] = [];
 	for (const one of people) {
 		const { name, signIn, email } = one;

@@ -184,6 +184,12 @@ export const BODIES: Record<string, () => unknown> = {
 		password: null,
 		roles: [{ role: 'proctor', siteId: 'quayside' }]
 	}),
+	'PUT prepare/staff': () => ({
+		people: [{ name: 'Mine', signIn: 'mine', email: '' }],
+		roles: [{ role: 'proctor', siteId: 'quayside' }]
+	}),
+	'POST prepare/[id]/call-off': () => ({ why: 'Given', tells: true }),
+	'POST set-up': () => ({ act: 'place', name: 'Mine', site: '', zone: null, address: '' }),
 	'POST prepare/staff/access': () => ({ act: 'take_second_step', id: 'dunmore' })
 };
 const params: Record<string, Record<string, string>> = {

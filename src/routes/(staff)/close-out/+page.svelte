@@ -89,7 +89,10 @@
 {#if !standing}
 	<main class="mx-auto max-w-4xl px-6 py-8">
 		<h1 class="text-[28px]">Close-out</h1>
-		<p class="bg-sheet border-line text-ink-2 mt-4 rounded-2xl border p-10 text-center">No session has begun yet.</p>
+		<p class="bg-sheet border-line text-ink-2 mt-4 rounded-2xl border p-10 text-center">
+			No session has begun yet. What was sat is closed here afterwards.{#if data.places.some(({ href }) => href === '/prepare')}
+				<a class="text-tide underline" href="/prepare">See what is planned</a>{/if}
+		</p>
 	</main>
 {:else}
 	<main class="flex min-h-full max-lg:flex-col">

@@ -76,7 +76,10 @@
 	{#if isStale}<p role="alert" class="bg-brick text-on-tide mt-3 rounded-lg px-4 py-1.5 font-semibold">
 			The connection to the server is lost. It comes back automatically.
 		</p>{/if}
-	{#if rooms.length === 0}<p class="text-ink-3 mt-4">No door is open at the moment.</p>{/if}
+	{#if rooms.length === 0}<p class="text-ink-3 mt-4">
+			No door is open at the moment.{#if data.places.some(({ href }) => href === '/prepare')}
+				<a class="text-tide underline" href="/prepare">See what is planned, or plan a session</a>{/if}
+		</p>{/if}
 	<ul class="mt-4 grid grid-cols-[repeat(auto-fill,minmax(370px,1fr))] gap-4" data-testid="wall">
 		{#each ordered as room (room.sessionId)}
 			{@const head = room.head}

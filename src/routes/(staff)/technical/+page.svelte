@@ -91,6 +91,9 @@
 	{:else}
 		<p class="bg-sheet border-line text-ink-2 mt-4 rounded-2xl border p-10 text-center">
 			{onlyOpen && data.sessions.length > 0 ? 'Everything is done.' : 'No session is planned at your sites.'}
+			{#if data.places.some(({ href }) => href === '/prepare')}<a class="text-tide underline" href="/prepare"
+					>See what is planned</a
+				>{/if}
 		</p>
 	{/each}
 </main>

@@ -15,6 +15,7 @@ export const load: PageServerLoad = async (event) => {
 		input,
 		draft: { id: '', revision: 0, savedAt: 0, added: await peopleById(otium.db, input.alsoIds) },
 		edit: { id: session.id, revision: session.revision },
+		mayBeCalledOff: session.endedAt === null,
 		locked:
 			session.endedAt !== null
 				? 'This session has ended, so it can no longer be changed.'

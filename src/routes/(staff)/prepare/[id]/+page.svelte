@@ -1,5 +1,6 @@
 <script lang="ts">
 	import SessionForm from '../form/SessionForm.svelte';
+	import CallOff from './CallOff.svelte';
 	let { data } = $props();
 </script>
 
@@ -13,5 +14,7 @@
 		draft={data.draft}
 		others={[]}
 		locked={data.locked}
-	/>
+	>
+		{#if data.mayBeCalledOff}<CallOff id={data.edit.id} name={data.input.name} leaves={data.mailLeaves} />{/if}
+	</SessionForm>
 {/key}

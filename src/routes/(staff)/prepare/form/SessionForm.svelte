@@ -2,7 +2,7 @@
 <script lang="ts">
 	import Input from 'flowbite-svelte/Input.svelte';
 	import Select from 'flowbite-svelte/Select.svelte';
-	import { onDestroy, untrack } from 'svelte';
+	import { onDestroy, untrack, type Snippet } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import type { SetUpStep } from '$core/setting-up';
@@ -27,8 +27,10 @@
 		copied?: { name: string; came: string[]; stayed: string[] } | null;
 		/** What has to be there first, in its order. */
 		missing?: SetUpStep[];
+		/** Further acts on the session, beside its title. */
+		children?: Snippet;
 	};
-	let { title, others, copied = null, missing = [], ...given }: Props = $props();
+	let { title, others, copied = null, missing = [], children, ...given }: Props = $props();
 	const clock = getClock();
 
 	const setup = new SessionSetup(untrack(() => given));
@@ -67,6 +69,7 @@
 							: `Saved ${timeAndDate(setup.kept.savedAt, page.data.site.zone, clock.now)}`}</span
 				>
 			{/if}
+			{#if children}<div class="ml-auto">{@render children()}</div>{/if}
 			{#if !edit && others.length > 0}
 				<div class="ml-auto w-64">
 					<Select

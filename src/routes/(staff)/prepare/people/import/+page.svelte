@@ -158,7 +158,12 @@
 		candidate number), or a timetable (.ics). It is checked first; nothing changes until you say so, and importing a
 		file twice changes nothing.
 	</p>
-	<div class="mt-4 flex flex-wrap items-end gap-3">
+	{#if data.sites.length === 0}
+		<p class="bg-ochre-ground mt-4 flex items-center gap-3 rounded-lg px-4 py-3">
+			<span>People belong to a site, and there is none yet.</span><Act size="xs" href="/set-up">Make the first site</Act>
+		</p>
+	{/if}
+	<div class="mt-4 flex flex-wrap items-end gap-3" inert={data.sites.length === 0}>
 		<div class="w-96">
 			<label for="file" class="text-ink-2 mb-1 block text-[13px] font-semibold">File, up to 10 MB</label>
 			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics" onchange={(event) => take((event.target as HTMLInputElement).files?.[0] ?? null)} />

@@ -1,0 +1,2 @@
+export { callOff, foreseeCallingOff } from './calling-off';
+export type { CallingOff } from './calling-off';
