@@ -82,7 +82,8 @@ test('an empty house becomes two sites with a session each, ready for the day', 
 			['Quayside', 'Chart Room'],
 			['Lighthouse Point', 'Lamp Room']
 		]) {
-			await page.getByLabel('New room at').selectOption({ label: site });
+			await page.getByLabel('Site of a new room').selectOption({ label: site });
+			await page.getByTestId('new-room').click();
 			await page.getByLabel('Name').fill(name);
 			await expect.poll(() => home.read((db) => db('room').pluck('name'))).toContain(name);
 		}

@@ -87,7 +87,10 @@ test('no page of an empty house is a dead end: each that has nothing says what c
 		const main = page.locator('[data-ready=true]');
 		await expect(main).toBeVisible();
 		// A way on: a link or a button of the page itself that makes the first, or leads to where it is made.
-		const ways = await page.locator('main, nav[aria-label=Rooms], [data-testid=comes-first]').locator('a:visible, button:visible:enabled').count();
+		const ways = await page
+			.locator('main, nav[aria-label=Rooms], [data-testid=comes-first]')
+			.locator('a:visible, button:visible:enabled')
+			.count();
 		if (ways === 0) empty.push(path);
 	}
 	expect(empty).toEqual([]);

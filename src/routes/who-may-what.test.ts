@@ -86,6 +86,8 @@ beforeEach(async () => {
 		siteId: 'quayside',
 		audience: 'site'
 	});
+	const accounts = STAFF.map(({ id, name }) => ({ id, name, sign_in: id, password_hash: '-' }));
+	await db('staff').insert(accounts).onConflict('id').ignore();
 	await db('staff_role').insert([
 		{ staff_id: 'ode', role: 'coordinator', site_id: null },
 		{ staff_id: 'dunmore', role: 'proctor', site_id: 'quayside' }

@@ -58,10 +58,12 @@
 			><SearchOutline class="h-3.5 w-3.5" /><span class="max-md:sr-only">Find</span>
 			<kbd class="font-mono text-[11.5px] max-md:hidden">Ctrl K</kbd></button
 		>
-		<span class="text-[14px] text-[#dcebe5] max-md:hidden">{#if site.name === ''}<a class="underline" href="/set-up">Set up your place</a>{:else}{site.name} · {zoneName(
+		<span class="text-[14px] text-[#dcebe5] max-md:hidden"
+			>{#if site.name === ''}<a class="underline" href="/set-up">Set up your place</a>{:else}{site.name} · {zoneName(
 					clock.now,
 					site.zone
-				)}{/if}</span>
+				)}{/if}</span
+		>
 		<span class="font-mono text-[16px] font-semibold tabular-nums max-md:text-[13px]" data-testid="clock"
 			>{clockTime(clock.now, site.zone, true)}</span
 		>

@@ -68,10 +68,7 @@
 				</p>
 			{/if}
 			{#if data.setsUp && data.site.name === '' && !isSettingUp}
-				<p
-					class="bg-ochre-ground flex flex-wrap items-center gap-3 px-6 py-2 text-[14.5px]"
-					data-testid="comes-first"
-				>
+				<p class="bg-ochre-ground flex flex-wrap items-center gap-3 px-6 py-2 text-[14.5px]" data-testid="comes-first">
 					<span><strong>There is no site yet.</strong> Rooms, people and sessions come after it.</span>
 					<a class="text-tide font-semibold underline" href="/set-up">Set up your place</a>
 				</p>

@@ -99,19 +99,20 @@
 			{#if data.landed}
 				{@const { id, name, opens, zone, slips } = data.landed}
 				Planned: {name}, {longDate(opens, zone)}, {clockTime(opens, zone)}{zoneBeside(opens, zone)}. Next:
-				<a class="underline" href="/prepare/{id}/ready">what is left to do for it</a>{slips ? ', ' : ' or '}{#if slips}<a
-						class="underline"
-						href="/prepare/{id}/print/slips"
-						data-sveltekit-reload>print slips</a
+				<a class="underline" href="/prepare/{id}/ready">what is left to do for it</a>{slips
+					? ', '
+					: ' or '}{#if slips}<a class="underline" href="/prepare/{id}/print/slips" data-sveltekit-reload>print slips</a
 					>{' or '}{/if}<a class="underline" href="/prepare/mail?session={id}">tell candidates</a>.
-			{:else}{data.planned === 1
-					? 'Planned.'
-					: `${data.planned} sessions planned, each with a code of its own.`}{/if}
+			{:else}{data.planned === 1 ? 'Planned.' : `${data.planned} sessions planned, each with a code of its own.`}{/if}
 		</p>{/if}
-	{#if data.calledOff}<p role="status" class="bg-mist text-tide mb-3 rounded-lg px-3 py-2 font-semibold" data-testid="off">
+	{#if data.calledOff}<p
+			role="status"
+			class="bg-mist text-tide mb-3 rounded-lg px-3 py-2 font-semibold"
+			data-testid="off"
+		>
 			Called off{data.calledOff.told > 0 ? `; ${counted(data.calledOff.told, 'letter')} written` : ''}. It is
-			<a class="underline" href="/prepare/new?draft={data.calledOff.draftId}">a draft of yours</a> now, so that it can be planned
-			again.
+			<a class="underline" href="/prepare/new?draft={data.calledOff.draftId}">a draft of yours</a> now, so that it can be
+			planned again.
 		</p>{/if}
 	{#if trouble}<p role="alert" class="bg-brick-ground text-brick mb-3 rounded-lg px-3 py-2">{trouble}</p>{/if}
 	{#if data.drafts.length > 0}

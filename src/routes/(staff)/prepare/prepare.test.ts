@@ -167,11 +167,33 @@ describe('staff', () => {
 		expect((await ask(staff, { body: { ...takeOver, password: null, roles: [] }, staff: QUAY })).status).toBe(403);
 	});
 
-	it('a short password, no way to sign in and a strange name are told', async () => {
+	it('from a list: each by the same rules, one that fails stops no other, and what is handed over stands in no record', async () => {
+		const { PUT: several } = await import('./staff/+server');
+		const people = [
+			{ name: 'Ilse Penrose', signIn: 'penrose', email: '' },
+			{ name: 'Another', signIn: 'penrose', email: '' },
+			{ name: 'Ito Hale', signIn: 'hale', email: 'hale@saltmarsh.example' }
+		];
+		const list = (roles: object[], member: StaffMember) => ask(several, { body: { people, roles }, staff: member });
+		expect((await list([{ role: 'proctor', siteId: null }], QUAY)).status).toBe(403);
+		expect((await list(NEW.roles, ELSEWHERE)).status).toBe(403);
+		expect(await roles('Ilse Penrose')).toBeUndefined();
+		const { invited } = (await list(NEW.roles, QUAY)).body as never as {
+			invited: { name: string; link: string | null; fault: string | null }[];
+		};
+		expect(invited.map(({ link, fault }) => [link !== null, fault !== null])).toEqual([
+			[true, false],
+			[false, true],
+			[true, false]
+		]);
+		const secret = new URL(invited[0].link!).searchParams.get('link')!;
+		for (const table of ['logbook', 'mail', 'password_link'])
+			expect(JSON.stringify(await house.otium.db(table))).not.toContain(secret);
+	});
+
+	it('a short password, nothing that they may do and a strange name are told', async () => {
 		expect((await ask(staff, { body: { ...NEW, password: 'short' }, staff: ODE })).body.message).toMatch(/at least 12/);
-		expect((await ask(staff, { body: { ...NEW, password: null }, staff: ODE })).body.message).toMatch(
-			/needs a way to sign in/
-		);
+		expect((await ask(staff, { body: { ...NEW, roles: [] }, staff: ODE })).body.message).toMatch(/would have no role/);
 		expect((await ask(staff, { body: { ...NEW, signIn: 'a b' }, staff: ODE })).status).toBe(400);
 	});
 });

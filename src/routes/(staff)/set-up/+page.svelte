@@ -74,7 +74,9 @@
 				<Field
 					id="site-zone"
 					label="Its time zone"
-					hint={isZone ? `There it is ${clockTime(clock.now, zone)} now. It can’t be changed once sessions are planned.` : ''}
+					hint={isZone
+						? `There it is ${clockTime(clock.now, zone)} now. It can’t be changed once sessions are planned.`
+						: ''}
 					error={zone === '' ? undefined : faults.zone}
 				>
 					<Input id="site-zone" bind:value={zone} list="zones" autocomplete="off" />
@@ -100,14 +102,16 @@
 		</Field>
 		<p class="text-[14.5px]" data-testid="address-told" role="status">
 			{#if read !== null && isHereAlone(read)}
-				<span class="text-ochre font-semibold">Only this machine reaches {read}.</span> Candidates on other devices need its name
-				or number in the network. Whoever installed Otium starts it with --host 0.0.0.0.
+				<span class="text-ochre font-semibold">Only this machine reaches {read}.</span> Candidates on other devices need its
+				name or number in the network. Whoever installed Otium starts it with --host 0.0.0.0.
 			{:else if read !== null}
 				Candidates type <strong class="font-mono">{read}/sit</strong>{read.startsWith('https:')
 					? '.'
 					: '. It is plain HTTP: all works, but whoever listens on the network can read along, and the proctor lets each device in.'}
 			{:else if data.reachedHereAlone}
-				<span class="text-ochre font-semibold">You have reached this house at {data.reached}, which only this machine can.</span>
+				<span class="text-ochre font-semibold"
+					>You have reached this house at {data.reached}, which only this machine can.</span
+				>
 				Name an address before slips are printed.
 			{:else}
 				You have reached this house at <strong class="font-mono">{data.reached}</strong>.
@@ -116,7 +120,9 @@
 		{#if trouble}<p role="alert" class="bg-brick-ground text-brick rounded-lg px-3 py-2">{trouble}</p>{/if}
 		{#if told}<p role="status" class="bg-mist text-tide rounded-lg px-3 py-2 font-semibold">{told}</p>{/if}
 		<div class="flex flex-wrap items-center gap-3">
-			<Act tone="main" onclick={save} {busy} testid="save-place">{isFirst ? 'Save, and see what comes next' : 'Save'}</Act>
+			<Act tone="main" onclick={save} {busy} testid="save-place"
+				>{isFirst ? 'Save, and see what comes next' : 'Save'}</Act
+			>
 			<Act href="/">{isFirst ? 'Later' : 'Back to Today'}</Act>
 			{#if data.card.isListHidden}<Act class="ml-auto" onclick={showList}>Show the list of steps again</Act>{/if}
 		</div>

@@ -24,7 +24,8 @@
 		data-testid="step-{step.key}"
 	>
 		<span
-			class="grid h-7 w-7 shrink-0 place-items-center rounded-full border text-[13px] font-semibold {step.state === 'done'
+			class="grid h-7 w-7 shrink-0 place-items-center rounded-full border text-[13px] font-semibold {step.state ===
+			'done'
 				? 'bg-tide border-tide text-on-tide'
 				: step.state === 'next'
 					? 'border-tide text-tide border-2'
@@ -42,7 +43,11 @@
 	</li>
 {/snippet}
 
-<section class="bg-sheet border-line rounded-2xl border px-3 py-4" aria-labelledby="set-up-list" data-testid="set-up-list">
+<section
+	class="bg-sheet border-line rounded-2xl border px-3 py-4"
+	aria-labelledby="set-up-list"
+	data-testid="set-up-list"
+>
 	<div class="flex items-baseline gap-3 px-3">
 		<h2 id="set-up-list" class="text-[19px]">
 			{left === 0 ? 'All is there for the first session' : 'Until the first session'}

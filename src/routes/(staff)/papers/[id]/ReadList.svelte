@@ -130,7 +130,9 @@
 					/></label
 				>
 			{/if}
-			{#if !isMarkedByHand(question) && !['single', 'multiple'].includes(question.kind) && keyInWords(question) !== ''}<p class="text-tide font-semibold">
+			{#if !isMarkedByHand(question) && !['single', 'multiple'].includes(question.kind) && keyInWords(question) !== ''}<p
+					class="text-tide font-semibold"
+				>
 					✓ {plainText(keyInWords(question))}
 				</p>{/if}
 			{#each doubts as doubt (doubt)}<p class="text-ochre font-semibold">{doubt}</p>{/each}

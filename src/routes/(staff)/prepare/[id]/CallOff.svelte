@@ -40,8 +40,8 @@
 		{#if foreseen}
 			<p>
 				{#if foreseen.people.length > 0}<strong>{counted(foreseen.people.length, 'candidate')}</strong>
-					{foreseen.people.length === 1 ? 'is' : 'are'} expected no more: {someNames(foreseen.people)}. Nobody is absent or owed
-					a sitting by it.{:else}Nobody is expected in it.{/if}
+					{foreseen.people.length === 1 ? 'is' : 'are'} expected no more: {someNames(foreseen.people)}. Nobody is absent
+					or owed a sitting by it.{:else}Nobody is expected in it.{/if}
 			</p>
 			{#if foreseen.told.length > 0}
 				<label class="flex items-baseline gap-2"
@@ -53,7 +53,9 @@
 							: ' No mail server is set up: the letters lie in the outbox.'}</span
 					></label
 				>
-			{:else}<p class="text-ink-2">Nobody was told of it by mail. Slips that were printed open nothing any more.</p>{/if}
+			{:else}<p class="text-ink-2">
+					Nobody was told of it by mail. Slips that were printed open nothing any more.
+				</p>{/if}
 			<Field id="why-off" label="Why"><Input id="why-off" bind:value={why} maxlength={500} /></Field>
 			<p class="text-ink-2 text-[14px]">What was planned stays among your drafts, so that it can be planned again.</p>
 		{:else if trouble === null}<p class="text-ink-2">Looking…</p>{/if}

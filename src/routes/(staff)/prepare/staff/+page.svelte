@@ -78,9 +78,8 @@
 		<Act class="ml-auto" onclick={() => ((isListed = true), (form = null), (told = null))} testid="paste-staff"
 			>Paste a list</Act
 		>
-		<Act
-			tone="main"
-			onclick={() => (form = { id: null, name: '', signIn: '', email: '', password: '', roles: [] })}>Add somebody</Act
+		<Act tone="main" onclick={() => (form = { id: null, name: '', signIn: '', email: '', password: '', roles: [] })}
+			>Add somebody</Act
 		>
 	</div>
 	{#if told}<p role="status" class="bg-mist text-tide mb-3 rounded-lg px-3 py-2 font-semibold">{told}</p>{/if}

@@ -16,8 +16,8 @@
 		{counted(links.length, 'link')} to hand over
 	</h2>
 	<p class="text-ink-2 text-[14.5px]">
-		No mail goes to {links.length === 1 ? 'this person' : 'these people'}. With the link they choose a password: once, within a
-		week. It isn’t shown again; whoever has it can use it.
+		No mail goes to {links.length === 1 ? 'this person' : 'these people'}. With the link they choose a password: once,
+		within a week. It isn’t shown again; whoever has it can use it.
 	</p>
 	<ul class="mt-3 space-y-3">
 		{#each links as { name, signIn, link } (link)}
@@ -29,6 +29,7 @@
 	</ul>
 	<div class="mt-3 flex gap-2 print:hidden">
 		<Act onclick={() => window.print()}>Print</Act>
-		{#if typeof navigator !== 'undefined' && navigator.clipboard}<Act onclick={copy}>{copied ? 'Copied' : 'Copy'}</Act>{/if}
+		{#if typeof navigator !== 'undefined' && navigator.clipboard}<Act onclick={copy}>{copied ? 'Copied' : 'Copy'}</Act
+			>{/if}
 	</div>
 </section>

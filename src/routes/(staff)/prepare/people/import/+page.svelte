@@ -160,13 +160,18 @@
 	</p>
 	{#if data.sites.length === 0}
 		<p class="bg-ochre-ground mt-4 flex items-center gap-3 rounded-lg px-4 py-3">
-			<span>People belong to a site, and there is none yet.</span><Act size="xs" href="/set-up">Make the first site</Act>
+			<span>People belong to a site, and there is none yet.</span><Act size="xs" href="/set-up">Make the first site</Act
+			>
 		</p>
 	{/if}
 	<div class="mt-4 flex flex-wrap items-end gap-3" inert={data.sites.length === 0}>
 		<div class="w-96">
 			<label for="file" class="text-ink-2 mb-1 block text-[13px] font-semibold">File, up to 10 MB</label>
-			<Fileupload id="file" accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics" onchange={(event) => take((event.target as HTMLInputElement).files?.[0] ?? null)} />
+			<Fileupload
+				id="file"
+				accept=".csv,.txt,.tsv,.xlsx,.ods,.xls,.zip,.xml,.ics"
+				onchange={(event) => take((event.target as HTMLInputElement).files?.[0] ?? null)}
+			/>
 		</div>
 		<div class="w-52">
 			<label for="site" class="text-ink-2 mb-1 block text-[13px] font-semibold">Site</label>

@@ -64,7 +64,10 @@ export const POST = route(staff('prepare'), async ({ request, otium, staff }) =>
 	const { seal, groupId, ...rest } = asked;
 	const by = coordinatorOf(staff, rest.siteId);
 	if (!(await otium.db('site').where({ id: rest.siteId }).first('id')))
-		fail('not_taken', { message: 'People belong to a site, and there is none of this name.', instead: 'Make it first: “Set up” leads there.' });
+		fail('not_taken', {
+			message: 'People belong to a site, and there is none of this name.',
+			instead: 'Make it first: “Set up” leads there.'
+		});
 	const bytes = new Uint8Array(await file.arrayBuffer());
 
 	if (groupId !== null) {
