@@ -228,6 +228,64 @@ describe('timetables (RFC 5545)', () => {
 		expect(read(text)).toHaveLength(2);
 	});
 
+	it('lessons left out in another zone, dates without a rule, a moved one without its series, a zone by another system’s name', () => {
+		const text = calendar(
+			'UID:1\r\nSUMMARY:A\r\nDTSTART;TZID=Europe/London:20261201T100000\r\nDTEND;TZID=Europe/London:20261201T110000\r\nRRULE:FREQ=WEEKLY;COUNT=3\r\nEXDATE:20261208T100000Z',
+			'UID:2\r\nSUMMARY:B\r\nDTSTART:20261202T090000Z\r\nDTEND:20261202T094500Z\r\nRDATE:20261203T090000Z,20261204T090000Z',
+			'UID:3\r\nSUMMARY:C\r\nRECURRENCE-ID:20261210T090000Z\r\nDTSTART:20261210T130000Z\r\nDTEND:20261210T140000Z',
+			'UID:4\r\nSUMMARY:D\r\nDTSTART;TZID=Tokyo Standard Time:20261211T180000\r\nDTEND;TZID=Tokyo Standard Time:20261211T190000'
+		);
+		expect(read(text)).toEqual([
+			'2026-12-01T10:00 60 A',
+			'2026-12-02T09:00 45 B',
+			'2026-12-03T09:00 45 B',
+			'2026-12-04T09:00 45 B',
+			'2026-12-10T13:00 60 C',
+			'2026-12-11T09:00 60 D',
+			'2026-12-15T10:00 60 A'
+		]);
+	});
+
+	it('a lesson in the hour that the clocks jump over lasts as long as it does', () => {
+		const text = calendar(
+			'UID:1\r\nSUMMARY:A\r\nDTSTART;TZID=Europe/London:20270328T013000\r\nDTEND;TZID=Europe/London:20270328T020000'
+		);
+		const result = readCalendar(text, 'Europe/London', utc('2027-03-01T00:00:00'), utc('2027-04-01T00:00:00'));
+		expect(result.ok && result.busy.map(({ from, to }) => (to - from) / 60_000)).toEqual([30]);
+	});
+
+	it('each fault is told with its event, and the others are read; two calendars in a file are two', () => {
+		const good = 'UID:9\r\nSUMMARY:Good\r\nDTSTART:20261208T090000Z\r\nDTEND:20261208T100000Z';
+		const text = calendar(
+			'UID:1\r\nSUMMARY:Feb\r\nDTSTART:20260231T090000Z\r\nDTEND:20260231T100000Z',
+			'UID:2\r\nSUMMARY:Words\r\nDTSTART:2027-01-01 10:00\r\nDTEND:20270101T110000Z',
+			'UID:3\r\nSUMMARY:Long\r\nDTSTART:20261208T090000Z\r\nDURATION:1 hour',
+			'UID:4\r\nSUMMARY:Rule\r\nDTSTART:20261208T090000Z\r\nDTEND:20261208T100000Z\r\nRRULE:FREQ=OFTEN',
+			'UID:5\r\nSUMMARY:Zone\r\nDTSTART;TZID=Nowhere:20261209T090000\r\nDTEND;TZID=Nowhere:20261209T100000',
+			good
+		);
+		const result = readCalendar(
+			`${text}\r\n${calendar(good.replace('Good', 'Second').replaceAll('08T', '10T'))}`,
+			'Europe/London',
+			utc('2026-12-01T00:00:00'),
+			utc('2026-12-31T00:00:00')
+		);
+		expect(result).toMatchObject({
+			ok: true,
+			skipped: [
+				'“Feb” is on a day or at a time that does not exist: 20260231T090000Z',
+				'“Words” has a time that can’t be read: 2027-01-01 10:00',
+				'“Long” has a length that can’t be read: 1 hour',
+				'“Rule” can’t be read',
+				'the time zone “Nowhere” is not known, and was read as Europe/London'
+			]
+		});
+		expect(result.ok && result.busy.map(({ title }) => title)).toEqual(['Good', 'Zone', 'Second']);
+	});
+
+	it('a file without an event takes nothing’s place', () =>
+		expect(readCalendar(calendar(), 'Europe/London', 0, 1)).toMatchObject({ ok: false, message: /no event/ }));
+
 	it('something else is refused with what would work', () => {
 		expect(readCalendar('hello', 'Europe/London', 0, 1)).toMatchObject({ ok: false, message: /iCalendar/ });
 	});
