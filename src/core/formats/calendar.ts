@@ -52,7 +52,11 @@ type Block = { name: string; lines: string[] };
 
 /** The zones and events of all calendars in a file, each by itself: one that is damaged takes no other with it. */
 function partsOf(text: string): { blocks: Block[]; isCalendar: boolean } {
-	const lines = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n').replace(/\n[ \t]/g, '').split('\n');
+	const lines = text
+		.replace(/^\uFEFF/, '')
+		.replace(/\r\n?/g, '\n')
+		.replace(/\n[ \t]/g, '')
+		.split('\n');
 	const blocks: Block[] = [];
 	let isCalendar = false;
 	let block: Block | null = null;
@@ -106,7 +110,12 @@ function eventOf(block: Block): ICAL.Event | string {
 }
 
 function titleOf(lines: string[]): string {
-	return lines.find((line) => /^SUMMARY[;:]/i.test(line))?.replace(/^[^:]*:/, '').slice(0, 80) ?? 'an event';
+	return (
+		lines
+			.find((line) => /^SUMMARY[;:]/i.test(line))
+			?.replace(/^[^:]*:/, '')
+			.slice(0, 80) ?? 'an event'
+	);
 }
 
 /** What is wrong with a line that says when; null: nothing is. A day that no month has is not another day. */
@@ -114,10 +123,19 @@ function faultOfLine(line: string): string | null {
 	const [, name, value] = /^(DTSTART|DTEND|RECURRENCE-ID|DURATION)(?:;[^:]*)?:(.*?)\s*$/i.exec(line) ?? [];
 	if (name === undefined) return null;
 	if (name.toUpperCase() === 'DURATION')
-		return /^[+-]?P(?:\d+W|(?:\d+D)?(?:T(?:\d+H)?(?:\d+M)?(?:\d+S)?)?)$/.test(value) ? null : `has a length that can’t be read: ${value}`;
-	const [, year, month, day, , hour = '0', minute = '0'] = /^(\d{4})(\d{2})(\d{2})(T(\d{2})(\d{2})(\d{2})Z?)?$/.exec(value) ?? [];
+		return /^[+-]?P(?:\d+W|(?:\d+D)?(?:T(?:\d+H)?(?:\d+M)?(?:\d+S)?)?)$/.test(value)
+			? null
+			: `has a length that can’t be read: ${value}`;
+	const [, year, month, day, , hour = '0', minute = '0'] =
+		/^(\d{4})(\d{2})(\d{2})(T(\d{2})(\d{2})(\d{2})Z?)?$/.exec(value) ?? [];
 	if (year === undefined) return `has a time that can’t be read: ${value}`;
-	const { isValid } = DateTime.fromObject({ year: +year, month: +month, day: +day, hour: Math.min(+hour, 23), minute: +minute });
+	const { isValid } = DateTime.fromObject({
+		year: +year,
+		month: +month,
+		day: +day,
+		hour: Math.min(+hour, 23),
+		minute: +minute
+	});
 	return isValid && +hour < 25 ? null : `is on a day or at a time that does not exist: ${value}`;
 }
 

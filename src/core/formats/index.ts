@@ -11,3 +11,4 @@ export { readCalendar, writeCalendar } from './calendar';
 export type { Busy, CalendarEntry, ReadCalendar } from './calendar';
 export { isOldWorkbook, isWorkbookOf, OLD_WORKBOOK, readSheetOf } from './workbook';
 export type { Workbook } from './workbook';
+export { decodeXml } from './xml-encoding';

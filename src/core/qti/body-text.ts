@@ -1,6 +1,7 @@
 import katex from 'katex';
 import { blocksOf, escapedWords, formulaFault, inlineOf, type Inline, type Mark, type Medium } from '../paper';
 import { below, child, element, hasClass, isElement, readXml, textIn, type XmlNode } from './xml';
+import { texOfMathMl } from './math-ml';
 
 /** Blocks of XHTML, each of which is a line of its own. */
 const BLOCKS = new Set(
@@ -238,7 +239,7 @@ function formulaIn(math: XmlNode, leftOut: Set<string>): string {
 		}
 		return null;
 	};
-	const tex = find(math);
+	const tex = find(math) ?? texOfMathMl(math);
 	if (tex === null) leftOut.add('the layout of a formula');
 	return `$${(tex ?? textIn(math)).replace(/\$/g, '').replace(/\s+/g, ' ')}$`;
 }

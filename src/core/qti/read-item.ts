@@ -1,10 +1,11 @@
+import { readQuantity } from '../quantity';
 import { calculatedFault, type CalculatedQuestion, type Question } from '../paper';
 import { readBody, type ReadMedium } from './body-text';
 import { decoded, idOf, isId } from './identifier';
 import { readTemplate } from './template';
 import { CALCULATED, ENDS } from './item-names';
 import { below, child, childrenOf, hasClass, isElement, readXml, textIn, writeXml, type XmlNode } from './xml';
-import { acceptedOf, correctOf, declarationOf, pointsOf, toleranceOf } from './read-key';
+import { acceptedOf, correctOf, declarationOf, pointsOf, tellMarking, toleranceOf } from './read-key';
 import { choicesOf, feedbackOf, isUnit, notesOf, stemOf, stimulusOf, textOf, translationsOf } from './read-words';
 
 /** What came of an item: its question, what could not be taken along, and the files that it shows and plays. */
@@ -60,15 +61,20 @@ export function readItem(
 	const stranger = interactions.find(({ name }) => !SUPPORTED.includes(name));
 	const texts = interactions.filter(({ name }) => /^(textentry|inlinechoice)interaction$/.test(name));
 	const points = pointsOf(item);
+	tellMarking(item);
 	const shared = { id, points, topic: '', ...notesOf(item) };
 	let question: Question;
 	if (interactions.length === 0) {
 		item.told.push('It asks for nothing; it came in as an essay, marked by hand.');
 		question = { ...shared, ...stemOf(item), kind: 'essay', words: null };
 	} else if (stranger || (interactions.length > 1 && texts.length !== interactions.length)) {
-		const names = stranger ? stranger.name.replace(ENDS, ' interaction') : `${kinds.size} kinds of interaction at once`;
+		const names = stranger
+			? stranger.name.replace(ENDS, ' interaction')
+			: kinds.size === 1
+				? 'row of interactions'
+				: `${kinds.size} kinds of interaction at once`;
 		item.told.push(
-			`It has a ${names}, which has no counterpart here: it came in as an essay with its source in the notes.`
+			`It has ${stranger || kinds.size === 1 ? 'a ' : ''}${names}, which has no counterpart here: it came in as an essay with its source in the notes.`
 		);
 		const source = writeXml(stranger ?? body).replace(/^<\?.*\?>\n/, '');
 		const note = [shared.note, source].filter(Boolean).join('\n').slice(0, SOURCE_LETTERS);
@@ -221,6 +227,27 @@ function asked(item: Item, interactions: XmlNode[]) {
 	}
 }
 
+/** A number that is asked for within a sentence, `g = … m/s²`: a numeric question, with what stands behind it as its unit. */
+function numberInSentence(item: Item, interactions: XmlNode[], right: string[]) {
+	const [first] = interactions;
+	const declaration = declarationOf(item, first);
+	const isNumber = ['float', 'integer'].includes(declaration?.attributes.basetype ?? '');
+	if (interactions.length !== 1 || first.name !== 'textentryinteraction' || !isNumber) return null;
+	const { stem, ...rest } = stemOf(item, [], new Map([[first, 'N']]));
+	const [before, after = ''] = stem.split('[N]');
+	const unit = /^[ \t]*([^\s.,;:!?][^\n]{0,29}?)[ \t]*$/.exec(after)?.[1] ?? '';
+	// A unit has no words; what else stands there stays where it is.
+	const isUnit = unit !== '' && readQuantity(`1 ${unit}`).values.length > 0 && !/[A-Za-z]{4,} [A-Za-z]{3,}/.test(unit);
+	return {
+		...rest,
+		stem: (isUnit ? before.trimEnd() : `${before}…${after}`).trim(),
+		kind: 'numeric' as const,
+		answer: Number(right[0] ?? 0) || 0,
+		tolerance: toleranceOf(item, first),
+		unit: isUnit ? unit : ''
+	};
+}
+
 /** Text entries: one that stands by itself is a short answer or a number, others are gaps in the text. */
 function written(item: Item, interactions: XmlNode[], right: string[]) {
 	const [first] = interactions;
@@ -244,6 +271,8 @@ function written(item: Item, interactions: XmlNode[], right: string[]) {
 			unit
 		};
 	}
+	const number = item.isOurs ? null : numberInSentence(item, interactions, right);
+	if (number) return number;
 	const names = new Map<XmlNode, string>();
 	const gaps = interactions.map((one, i) => {
 		const asIs = (one.attributes.responseidentifier ?? '').replace(/^GAP_/, '');

@@ -39,6 +39,11 @@ export function readPackage(
 	if (!read.ok) return { ok: false, message: `imsmanifest.xml can’t be read: ${read.message}.` };
 	const base = folderOf(manifestPath);
 	const resources = below(read.root, 'resource').filter(({ attributes }) => attributes.href);
+	/** A file is named as it is, or as a URI names it: `my%20item.xml` is the file `my item.xml`. */
+	const within = (folder: string, href: string): string => {
+		const asIs = joined(folder, href);
+		return has(asIs) ? asIs : joined(folder, unescapedUri(href));
+	};
 	const pathOf = (resource: XmlNode) => within(base, resource.attributes.href);
 	const isItem = ({ attributes }: XmlNode) => /imsqti_(apip)?item_xml/i.test(attributes.type ?? '');
 	const isTest = ({ attributes }: XmlNode) => /imsqti_(apip)?(test|assessment)_xml/i.test(attributes.type ?? '');
@@ -206,8 +211,17 @@ function typeBy(path: string): MediumType | null {
 
 const folderOf = (path: string) => path.slice(0, path.lastIndexOf('/') + 1);
 
+/** A reference is a URI (RFC 3986): what stands in it as `%20` is a space in the name of the file. */
+function unescapedUri(reference: string): string {
+	try {
+		return decodeURIComponent(reference);
+	} catch {
+		return reference;
+	}
+}
+
 /** A path inside the package as seen from a folder of it; what leads outside leads nowhere. */
-function within(folder: string, href: string): string {
+function joined(folder: string, href: string): string {
 	const parts: string[] = [];
 	for (const part of `${folder}${href.split(/[?#]/)[0]}`.split('/')) {
 		if (part === '..') parts.pop();

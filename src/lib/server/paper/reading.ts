@@ -1,7 +1,7 @@
 import { strToU8, zipSync } from 'fflate';
 import { nanoid } from 'nanoid';
 import { readWordDocument } from '$core/document';
-import { isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
+import { decodeXml, isArchive, readArchive, readTable, readText, type TableRow } from '$core/formats';
 import type { Paper, Question } from '$core/paper';
 import { readPackage, writeBank, writePackage, type ReadPackage } from '$core/qti';
 import { offer } from '../thread';
@@ -60,15 +60,14 @@ const tasks = {
 			};
 		}
 	},
-	/** A QTI package as a paper. Every text in it is read as UTF-8; what is not is told as XML that cannot be read. */
+	/** A QTI package as a paper. Each text in it is read in the encoding that it declares. */
 	qti({ bytes, isBank }: { bytes: Uint8Array; isBank: boolean }): ReadQti {
 		if (!isArchive(bytes)) return { ok: false, message: 'This is not a zip. Send the QTI package as it was exported.' };
 		const unpacked = readArchive(bytes, isBank ? BANK_LIMITS : PACKAGE_LIMITS, true);
 		if (!unpacked.ok) return unpacked;
 		const texts = [...unpacked.files].filter(([path]) => /\.(xml|svg)$/i.test(path));
-		const decoder = new TextDecoder('utf-8');
 		const read = readPackage(
-			new Map(texts.map(([path, content]) => [path, decoder.decode(content)])),
+			new Map(texts.map(([path, content]) => [path, decodeXml(content)])),
 			() => nanoid(10),
 			(path) => unpacked.files.has(path),
 			isBank ? MOST_BANKED : undefined
