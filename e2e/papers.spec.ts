@@ -130,7 +130,7 @@ test('text that was written elsewhere becomes questions, with what is doubtful t
 	await expect(sheet).toContainText('No row has a question. Choose the column that holds them.');
 	await sheet.getByLabel('Item').selectOption('text');
 	await expect(page.getByTestId('take-over')).toHaveText(/Add 1\s+question/);
-	await expect(sheet).toContainText('✓ 70');
+	await expect(sheet).toContainText('70 · right');
 	expect(await serious(page), 'from a table').toEqual([]);
 	await sheet.getByRole('button', { name: 'Back to text' }).click();
 	await page

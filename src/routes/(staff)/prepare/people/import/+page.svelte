@@ -89,7 +89,7 @@
 		file = chosen;
 		isPasted = fromPaste;
 		mapping = separator = dateOrder = nameOrder = schoolId = checked = table = trouble = done = null;
-		makeGroups = sheet = null;
+		sheet = null;
 		sameNames = 'ask';
 		schools = [];
 		void check();
