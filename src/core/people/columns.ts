@@ -1,6 +1,6 @@
 import { foldName, foldNumber } from '../access';
 import { isFormula, type RowProblem, type Table, type TableRow } from '../formats';
-import { isEmailAddress } from './email';
+import { isEmailAddress } from '../mail';
 import type { People, PersonEntry } from './person';
 import { guessNameOrder, splitName, type NameOrder } from './split-name';
 
@@ -214,7 +214,7 @@ function readPerson(
 
 const NAMES = new Set<ColumnKey>(['given', 'family', 'whole', 'number']);
 /** Signs that nobody sees, and that make two names of one: marks of direction, joiners, controls. */
-// eslint-disable-next-line no-control-regex, no-misleading-character-class -- they are what is looked for.
+// eslint-disable-next-line no-control-regex -- they are what is looked for.
 const UNSEEN = /[\u0000-\u0008\u000e-\u001f\u007f\u00ad\u200b\u200e\u200f\u202a-\u202e\u2060-\u2069\ufeff]/g;
 
 /** Whether a name holds what nobody sees. */

@@ -7,7 +7,6 @@ export { ONE_ROSTER, readOneRoster, writeOneRoster } from './one-roster';
 export type { ReadOneRoster, School } from './one-roster';
 export { asItSeems, MOST_BYTES, readPeopleFile } from './file';
 export type { FileRefused, ImportAsked, KnownSite, ReadFile, ReadFileResult } from './file';
-export { isEmailAddress } from './email';
 export type { CheckedFile, CheckedTable } from './checked-file';
 export { birthFault } from './columns';
 export { guessNameOrder, splitName } from './split-name';

@@ -1,4 +1,4 @@
-import { isEmailAddress } from '../people/email';
+import { isEmailAddress } from '../mail';
 
 /** Somebody of a pasted list; `fault`: what is wrong with the line. */
 export type StaffLine = { line: number; name: string; email: string | null; signIn: string; fault: string | null };

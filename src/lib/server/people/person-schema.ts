@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isEmailAddress } from '$core/people';
+import { isEmailAddress } from '$core/mail';
 
 const text = (most: number) => z.string().trim().max(most);
 const optional = (most: number) => text(most).transform((value) => value || null);

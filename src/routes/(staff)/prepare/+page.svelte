@@ -99,10 +99,11 @@
 			{#if data.landed}
 				{@const { id, name, opens, zone, slips } = data.landed}
 				Planned: {name}, {longDate(opens, zone)}, {clockTime(opens, zone)}{zoneBeside(opens, zone)}. Next:
-				<a class="underline" href="/prepare/{id}/ready">what is left to do for it</a>{slips
-					? ', '
-					: ' or '}{#if slips}<a class="underline" href="/prepare/{id}/print/slips" data-sveltekit-reload>print slips</a
-					>{' or '}{/if}<a class="underline" href="/prepare/mail?session={id}">tell candidates</a>.
+				<a class="underline" href="/prepare/{id}/ready">what is left to do for it</a>
+				{#if slips}·
+					<a class="underline" href="/prepare/{id}/print/slips" data-sveltekit-reload>print slips</a>
+				{/if}
+				· <a class="underline" href="/prepare/mail?session={id}">tell candidates</a>
 			{:else}{data.planned === 1 ? 'Planned.' : `${data.planned} sessions planned, each with a code of its own.`}{/if}
 		</p>{/if}
 	{#if data.calledOff}<p

@@ -44,34 +44,32 @@ Answer: 4.8 m`;
 	let sheet = $state.raw<(Sheet & { name: string }) | null>(null);
 	let columns = $state.raw<QuestionColumn[]>([]);
 	/** What the author has put right, by the question that was read. null: it is left out. */
-	let mended = $state.raw<ReadonlyMap<string, Question | null>>(new Map());
+	let mended = $state.raw<Readonly<Record<string, Question | null>>>({});
 	const keyOf = (one: ReadQuestion) => `${one.line} ${one.question.stem}`;
 	const found = $derived(sheet ? readRows(sheet.rows, columns, newId) : readText(text, newId));
 	const read = $derived({
 		...found,
 		questions: found.questions.flatMap((one): ReadQuestion[] => {
-			const mine = mended.get(keyOf(one));
+			const mine = mended[keyOf(one)];
 			if (mine === null) return [];
 			return [mine ? { ...one, question: mine, doubts: doubtsOf(mine, {}).map((doubt) => doubt.text) } : one];
 		})
 	});
-	const out = $derived(found.questions.filter((one) => mended.get(keyOf(one)) === null));
+	const out = $derived(found.questions.filter((one) => mended[keyOf(one)] === null));
 	const doubtful = $derived(read.questions.filter(({ doubts }) => doubts.length > 0).length);
 	const headings = $derived([...new Set(read.questions.flatMap((one) => one.part ?? []))]);
 	let asParts = $state(true);
 
 	function mend(one: ReadQuestion, question: Question | null | undefined) {
-		const next = new Map(mended);
-		if (question === undefined) next.delete(keyOf(one));
-		else next.set(keyOf(one), question);
-		mended = next;
+		const rest = Object.entries(mended).filter(([key]) => key !== keyOf(one));
+		mended = Object.fromEntries(question === undefined ? rest : [...rest, [keyOf(one), question]]);
 	}
 	function takeAll() {
 		ontake(read.questions, asParts && headings.length > 0);
 		text = '';
 		sheet = null;
 		told = [];
-		mended = new Map();
+		mended = {};
 		open = false;
 	}
 
@@ -79,7 +77,7 @@ Answer: 4.8 m`;
 		if (!file) return;
 		trouble = sheet = null;
 		told = [];
-		mended = new Map();
+		mended = {};
 		if (/\.(xlsx|csv|tsv)$/i.test(file.name)) return readSheet(file);
 		if (/\.docx$/i.test(file.name)) return readDocument(file);
 		if (file.size > MOST) trouble = `${file.name} is larger than 400 kB. Paste a part of it.`;

@@ -83,10 +83,10 @@
 			</div>
 			<p class="font-serif text-[15.5px] whitespace-pre-line">{plainText(question.stem)}</p>
 			{#if question.kind === 'single' || question.kind === 'multiple'}
-				<ul class="mt-1 space-y-0.5">
+				<ul class="mt-1">
 					{#each question.choices as choice (choice.id)}
 						<li>
-							<label class="flex items-baseline gap-2"
+							<label class="flex min-h-7 items-center gap-2"
 								><input
 									type={question.kind === 'single' ? 'radio' : 'checkbox'}
 									name="right-{line}"

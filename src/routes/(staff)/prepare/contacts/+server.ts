@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { isEmailAddress } from '$core/people';
+import { isEmailAddress } from '$core/mail';
 import { saveHelp } from '$lib/server/contacts';
 import { coordinatorOfAll, route, staff } from '$lib/server/http';
 

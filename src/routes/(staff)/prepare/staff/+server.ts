@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { STAFF_ROLES, type HeldRole } from '$core/access';
-import { isEmailAddress } from '$core/people';
+import { isEmailAddress } from '$core/mail';
 import { fail } from '$core/problem';
 import { confirmed, LARGE, orRefuse, route, staff } from '$lib/server/http';
 import { addressOf } from '$lib/server/house-card';

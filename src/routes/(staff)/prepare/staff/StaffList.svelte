@@ -21,6 +21,7 @@
 	};
 	let { staff, places, leaves, ondone, onclose }: Props = $props();
 
+	const EXAMPLE = 'Rhys Dunmore <dunmore@saltmarsh.example>\nInes Holt; holt@saltmarsh.example';
 	let text = $state('');
 	let roles = $state<StaffRole[]>([]);
 	/** A site where there is one: nobody is given more than that by not looking. */
@@ -55,13 +56,7 @@
 	<h2 class="text-[18px]">Colleagues from a list</h2>
 	<div class="mt-3 grid gap-5 md:grid-cols-2">
 		<Field id="staff-lines" label="One a line: name and e-mail, as your address book has them">
-			<Textarea
-				id="staff-lines"
-				rows={8}
-				class="w-full"
-				bind:value={text}
-				placeholder={'Rhys Dunmore <dunmore@saltmarsh.example>\nInes Holt; holt@saltmarsh.example'}
-			/>
+			<Textarea id="staff-lines" rows={8} class="w-full" bind:value={text} placeholder={EXAMPLE} />
 		</Field>
 		<div aria-live="polite">
 			<p class="text-ink-2 mb-1 text-[13px] font-semibold">

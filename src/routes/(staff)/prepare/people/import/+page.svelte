@@ -83,6 +83,7 @@
 		}
 		busy = false;
 	}
+	const EXAMPLE = 'Lee, Ann\nAdaeze Obi';
 	let pasted = $state('');
 	let isPasted = $state(false);
 	function take(chosen: File | null, fromPaste = false) {
@@ -212,13 +213,7 @@
 
 	<details class="mt-3 max-w-3xl">
 		<summary class="text-tide font-semibold">Or paste from a spreadsheet, or names one a line</summary>
-		<Textarea
-			rows={6}
-			class="mt-2 w-full"
-			aria-label="Names, one a line"
-			placeholder={'Lee, Ann\nAdaeze Obi'}
-			bind:value={pasted}
-		/>
+		<Textarea rows={6} class="mt-2 w-full" aria-label="Names, one a line" placeholder={EXAMPLE} bind:value={pasted} />
 		<Act
 			class="mt-2"
 			disabled={pasted.trim() === ''}

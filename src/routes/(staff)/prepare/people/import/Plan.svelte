@@ -37,7 +37,7 @@
 			<strong>The file has no candidate numbers, so they are made</strong>, each with a digit that shows a typing
 			mistake:
 			{checked.add.slice(0, 3).join(' · ')}{checked.counts.add > 3 ? ' · …' : ''}. They stand on slips and lists. Who is
-			here already keeps theirs, and is known by name{' '}and date of birth.
+			here already keeps theirs, and is known by name and date of birth.
 		</p>
 	{/if}
 	<p class="mt-2 flex flex-wrap gap-x-6 gap-y-1" data-testid="counts">
