@@ -12,7 +12,8 @@ const COMMANDS = {
 	},
 	start: {
 		does: 'Start the server on its own data.',
-		usage: '[--port 4600] [--host 127.0.0.1] [--data data/otium] [--origin https://exams.example] [--coordinator NAME]',
+		usage:
+			'[--port 4600] [--lan | --host 127.0.0.1] [--data data/otium] [--origin https://exams.example] [--coordinator NAME]\n\n--lan: for all on this machine’s network.',
 		needs: ['database', 'build']
 	},
 	test: {

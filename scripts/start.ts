@@ -1,32 +1,33 @@
 import { randomBytes } from 'node:crypto';
 import { openDb } from '$lib/server/db';
 import { addStaff } from '$lib/server/identity';
+import { toString } from 'qrcode';
+import { listeningWords } from './listening';
 import { fail, numberOption, readOptions } from './options';
 import { addressesOf, portIsTaken, startServer } from './server-process';
 
 const options = readOptions({
 	port: { type: 'string' },
 	host: { type: 'string', default: '127.0.0.1' },
+	/** For all on this machine's network. */
+	lan: { type: 'boolean' },
 	data: { type: 'string', default: 'data/otium' },
 	origin: { type: 'string' },
 	coordinator: { type: 'string' }
 });
 const port = numberOption(options.port, 'port', 4600);
-if (await portIsTaken(port, options.host))
-	fail(`Port ${port} is in use. Choose another: ./otium start --port ${port + 1}`);
+const host = options.lan ? '0.0.0.0' : options.host;
+if (await portIsTaken(port, host)) fail(`Port ${port} is in use. Choose another: ./otium start --port ${port + 1}`);
 
 try {
 	await firstCoordinator();
 } catch (error) {
 	fail((error as Error).message);
 }
-const server = await startServer({ port, host: options.host, dataDir: options.data, origin: options.origin });
-for (const address of options.origin ? [options.origin] : addressesOf(port, options.host))
-	console.log(`Staff ${address}   Candidates ${address}/sit`);
-if (!options.origin)
-	console.log(
-		'Over plain HTTP, cameras, offline reloads and sealed clients work on this machine alone. Put HTTPS before it and name it with --origin.'
-	);
+const server = await startServer({ port, host, dataDir: options.data, origin: options.origin });
+for (const line of listeningWords({ host, port, origin: options.origin })) console.log(line);
+const [, first] = addressesOf(port, host);
+if (!options.origin && first) console.log(await toString(`${first}/sit`, { type: 'utf8', errorCorrectionLevel: 'L' }));
 process.on('SIGINT', () => server.kill('SIGTERM'));
 process.on('SIGTERM', () => server.kill('SIGTERM'));
 server.on('exit', (code) => process.exit(code ?? 0));

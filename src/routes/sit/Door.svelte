@@ -157,7 +157,7 @@
 		<h1 class="text-[30px] outline-none" {@attach newView}>Sit a paper</h1>
 		<p class="text-ink-2 mt-1 text-[17px]">
 			{isSlip ? 'Your slip is enough.' : 'The code is on the board, or on your slip.'}{asks === 'number' && !isSlip
-				? ' Your number is on your card.'
+				? ' Your number is on your card or slip.'
 				: ''}
 		</p>
 		<form class="mt-6 space-y-5" onsubmit={knock}>
@@ -180,7 +180,6 @@
 						label="Candidate number"
 						name="number"
 						most={60}
-						placeholder="DO-1234"
 						mono
 						bind:value={number}
 					/>{/if}

@@ -103,7 +103,7 @@
 		<p class="text-[14.5px]" data-testid="address-told" role="status">
 			{#if read !== null && isHereAlone(read)}
 				<span class="text-ochre font-semibold">Only this machine reaches {read}.</span> Candidates on other devices need its
-				name or number in the network. Whoever installed Otium starts it with --host 0.0.0.0.
+				name or number in the network. Whoever installed Otium starts it with --lan.
 			{:else if read !== null}
 				Candidates type <strong class="font-mono">{read}/sit</strong>{read.startsWith('https:')
 					? '.'
