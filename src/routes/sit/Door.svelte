@@ -176,13 +176,7 @@
 				/>
 			</label>
 			{#if !isSlip}
-				{#if asks === 'number'}<Entry
-						label="Candidate number"
-						name="number"
-						most={60}
-						mono
-						bind:value={number}
-					/>{/if}
+				{#if asks === 'number'}<Entry label="Candidate number" name="number" most={60} mono bind:value={number} />{/if}
 				{#if asks === 'names'}<Entry label="Given name" name="given" most={120} optional bind:value={given} />{/if}
 				<Entry label="Family name" name="family" most={120} bind:value={family} />
 			{/if}
