@@ -48,4 +48,12 @@ export function commandsForFate(
 /** What becomes of somebody when their session ends; whoever has a window of their own goes on in it. */
 export type EndingFate = Fate | 'own_window';
 /** One line of what ending a session would do, before it is done. */
-export type EndingLine = { sittingId: string; name: string; number: string; fate: EndingFate; answered: number };
+export type EndingLine = {
+	sittingId: string;
+	name: string;
+	number: string;
+	fate: EndingFate;
+	answered: number;
+	/** They have begun here and are not done: what they have can be collected instead. */
+	isAtWork: boolean;
+};

@@ -1,7 +1,7 @@
 import { nanoid } from 'nanoid';
 import { commandsForFate, fateAtEnd, type EndingFate, type EndingLine } from '$core/closing';
 import { fullName } from '$core/names';
-import type { Actor } from '$core/sitting';
+import { isAtWork, type Actor } from '$core/sitting';
 import { transact, type Query } from '../db';
 import { appendToLogbook } from '../logbook';
 import { mailAnchor } from '../proof';
@@ -116,7 +116,8 @@ export async function foreseeEnding(db: Query, sessionId: string, now: number): 
 		name: fullName(one.candidate),
 		number: one.candidate.number,
 		fate: fateOf(one, now),
-		answered: one.answered
+		answered: one.answered,
+		isAtWork: isAtWork(one.sitting)
 	}));
 }
 
@@ -135,22 +136,37 @@ function isWindowToCome({ reckoning }: Loaded, now: number): boolean {
 /**
  * Ends the session: the unfinished are carried over with their time, whoever never came is absent, the code is dead.
  * Whoever has a window of their own that is still open, or still to come, stays, and the code lives on for them alone.
+ * @param collects what those at work have so far is handed in, instead of being carried over
  */
-export async function endSession(otium: Acting, sessionId: string, by: Actor): Promise<RunResult> {
+export async function endSession(otium: Acting, sessionId: string, by: Actor, collects = false): Promise<RunResult> {
 	const touched: Touched = new Map();
 	const result = await change(otium, sessionId, async (trx, session, now) => {
 		if (session.endedAt !== null) return { ok: false, message: 'This session has ended.' };
+		if (collects) await collect(trx, await here(trx, sessionId, now), by, now, touched);
 		const goOn = await meetFates(trx, await here(trx, sessionId, now), by.id, now, touched);
 		await trx('session').where({ id: sessionId }).update({ ended_at: now, ended_by: by.id });
 		if (!goOn) await killDoorCode(trx, session, by, now);
 		const sittings: string[] = await trx('sitting').where({ session_id: sessionId }).pluck('id');
-		const body = { sittings: sittings.length };
+		const body = { sittings: sittings.length, ...(collects ? { collected: true } : {}) };
 		await appendToLogbook(trx, [{ at: now, by, kind: 'session_ended', sessionId, body }]);
 		await mailAnchor(trx, session, now);
 		return { ok: true };
 	});
 	tell(otium, touched);
 	return result;
+}
+
+/** Hands in what those at work have so far, as a teacher collects papers; whoever has a window of their own goes on. */
+async function collect(trx: Query, sittings: Loaded[], by: Actor, now: number, touched: Touched): Promise<void> {
+	const requests = sittings
+		.filter((one) => isAtWork(one.sitting) && fateOf(one, now) === 'carried_over')
+		.map((one): Request => ({
+			id: nanoid(),
+			sittingId: one.sitting.id,
+			by,
+			body: { kind: 'hand_in', receipt: newReceipt(), reason: 'collected at the end' }
+		}));
+	await actIn(trx, now, requests, touched);
 }
 
 /** What the end has in store for each; returns whether somebody goes on in a window of their own. */

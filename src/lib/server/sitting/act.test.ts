@@ -153,6 +153,30 @@ describe('ending and the ledger', () => {
 		]);
 	});
 
+	it('collected: what those at work have is handed in, also on hold, and a window of one’s own goes on', async () => {
+		house = await buildHouse();
+		const code = await openDoor(house);
+		const { giveGrant } = await import('../grants');
+		await giveGrant(house.otium, COORDINATOR, nanoid(), {
+			candidateId: 'can2',
+			scope: { kind: 'session', id: 's1' },
+			body: { kind: 'own_window', opens: NINE, closes: NINE + 300 * MINUTE },
+			reason: 'ferry',
+			givenBy: 'ode',
+			givenAt: NINE
+		});
+		for (const i of [0, 1, 2]) await bringToWork(house, i, code);
+		await act(house.otium, [
+			{ id: nanoid(), sittingId: 'sit1', by: PROCTOR, body: { kind: 'hold', reason: 'x', stopsClock: true } }
+		]);
+		const foreseen = await foreseeEnding(house.otium.db, 's1', house.otium.now());
+		expect(foreseen.map((line) => line.isAtWork)).toEqual([true, true, true]);
+		expect(await endSession(house.otium, 's1', PROCTOR, true)).toEqual({ ok: true });
+		expect(await Promise.all([0, 1, 2].map(state))).toEqual(['handed_in', 'handed_in', 'working']);
+		const account = await accountFor(house.otium.db, (await findSession(house.otium.db, 's1'))!);
+		expect(account.ledger).toMatchObject({ addsUp: true });
+	});
+
 	it('keeps an own window open past the session’s end, for that one alone', async () => {
 		house = await buildHouse();
 		const code = await openDoor(house);

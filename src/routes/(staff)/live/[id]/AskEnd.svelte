@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { EndingFate, EndingLine } from '$core/closing';
 	import Ask from '$ui/Ask.svelte';
+	import Choose from '$ui/Choose.svelte';
 	import { inWords, send } from '$ui/post';
 	import StateGlyph from '$ui/StateGlyph.svelte';
 	import type { LiveRoom } from './room.svelte';
@@ -20,7 +21,16 @@
 			else error = inWords(answer.problem);
 		});
 	});
-	const WORDS: { fate: EndingFate; title: string; then: string }[] = [
+	/** Those at work: whether they continue another time, or what they have is taken in. */
+	let collects = $state<'carry' | 'collect'>('carry');
+	const atWork = $derived(lines?.filter((line) => line.isAtWork && line.fate === 'carried_over') ?? []);
+	const isCollected = (line: EndingLine) => collects === 'collect' && atWork.includes(line);
+	const WORDS: { fate: EndingFate | 'collected'; title: string; then: string }[] = [
+		{
+			fate: 'collected',
+			title: 'collected',
+			then: 'what they have so far is handed in and marked (number of answers in brackets); they don’t continue'
+		},
 		{
 			fate: 'carried_over',
 			title: 'carried over',
@@ -32,12 +42,13 @@
 		{ fate: 'stays', title: 'finished already', then: 'nothing changes for them' }
 	];
 	const ending = $derived(lines?.filter((line) => !['stays', 'own_window'].includes(line.fate)).length ?? 0);
-	const of = (fate: EndingFate) => lines?.filter((line) => line.fate === fate) ?? [];
+	const of = (fate: EndingFate | 'collected') =>
+		lines?.filter((line) => (isCollected(line) ? fate === 'collected' : line.fate === fate)) ?? [];
 
 	async function confirm() {
 		if (busy) return;
 		busy = true;
-		error = await room.session('end');
+		error = await room.session('end', { collects: collects === 'collect' });
 		busy = false;
 		if (error === null) open = false;
 	}
@@ -56,11 +67,27 @@
 	{#if lines === null}
 		<p class="text-ink-3">Checking everyone’s state…</p>
 	{:else}
+		{#if atWork.length > 0}
+			<div class="mb-4 flex flex-wrap items-center gap-3">
+				<span class="text-[15px] font-semibold">{atWork.length} still at work:</span>
+				<Choose
+					name="collects"
+					label="What becomes of those still at work"
+					bind:value={collects}
+					options={[
+						{ value: 'carry', text: 'carry over' },
+						{ value: 'collect', text: 'collect what they have' }
+					]}
+				/>
+			</div>
+		{/if}
 		<ul class="space-y-3">
 			{#each WORDS as { fate, title, then } (fate)}
 				{#if of(fate).length > 0}
 					<li class="flex gap-2.5">
-						<StateGlyph state={fate === 'stays' ? 'handed_in' : fate === 'own_window' ? 'working' : fate} />
+						<StateGlyph
+							state={fate === 'stays' || fate === 'collected' ? 'handed_in' : fate === 'own_window' ? 'working' : fate}
+						/>
 						<div>
 							<p><strong>{of(fate).length} {title}</strong>: {then}.</p>
 							{#if fate !== 'stays'}<p class="text-ink-2 text-[14px]">

@@ -301,9 +301,10 @@ export class LiveRoom {
 
 	/** Acts on the session itself; returns what went wrong. */
 	async session(
-		act: 'start_room' | 'call_time' | 'open_early' | 'renew_code' | 'show_code' | 'hide_code' | 'end'
+		act: 'start_room' | 'call_time' | 'open_early' | 'renew_code' | 'show_code' | 'hide_code' | 'end',
+		more: { collects?: boolean } = {}
 	): Promise<string | null> {
-		const answer = await send('POST', `/live/${this.sessionId}/session`, { act });
+		const answer = await send('POST', `/live/${this.sessionId}/session`, { act, ...more });
 		if (answer.ok) return null;
 		const text = inWords(answer.problem);
 		this.tell('refused', text);

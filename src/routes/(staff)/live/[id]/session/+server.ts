@@ -3,7 +3,9 @@ import { inSession, orRefuse, route } from '$lib/server/http';
 import { callTime, endSession, openEarly, renewDoorCode, showDoorCodeTo, startRoom } from '$lib/server/session';
 
 const Asked = z.object({
-	act: z.enum(['start_room', 'call_time', 'open_early', 'renew_code', 'show_code', 'hide_code', 'end'])
+	act: z.enum(['start_room', 'call_time', 'open_early', 'renew_code', 'show_code', 'hide_code', 'end']),
+	/** Of an end: what those at work have is handed in, instead of being carried over. */
+	collects: z.boolean().default(false)
 });
 
 /** Acts on the session itself. */
@@ -15,7 +17,7 @@ export const POST = route(inSession('run_session'), Asked, async ({ otium, by, s
 		renew_code: () => renewDoorCode(otium, session.id, by),
 		show_code: () => showDoorCodeTo(otium, session.id, by, false),
 		hide_code: () => showDoorCodeTo(otium, session.id, by, true),
-		end: () => endSession(otium, session.id, by)
+		end: () => endSession(otium, session.id, by, body.collects)
 	};
 	orRefuse(await acts[body.act](), 'already');
 	return { ok: true };
