@@ -197,6 +197,9 @@ test('a proctor and three candidates through the whole day', async ({ browser })
 		await proctor.keyboard.press('Escape');
 		await proctor.getByTestId('end').click();
 		const dialog = proctor.getByRole('dialog');
+		await dialog.getByText('collect what they have').click();
+		await expect(dialog).toContainText('2 collected');
+		await dialog.getByText('carry over', { exact: true }).click();
 		await expect(dialog).toContainText('2 carried over');
 		await expect(dialog).toContainText('9 marked absent');
 		await expect(dialog).toContainText('1 finished already');

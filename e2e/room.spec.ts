@@ -182,3 +182,28 @@ test('signing out ends it: the way back leads through the sign-in, and on to whe
 	await page.getByRole('button', { name: 'Sign in' }).click();
 	await expect(page).toHaveURL(new RegExp(`${pathname}$`));
 });
+
+test('at the end, what those at work have can be collected: handed in, and nobody continues', async ({ browser }) => {
+	const page = await home.staff(browser, 'dunmore');
+	const { id } = await home.session('Tides and Currents · Watch A');
+	const states = () =>
+		home.read(async (db) => {
+			const rows: { state: string }[] = await db('sitting').where({ session_id: id }).select('state');
+			return (state: string) => rows.filter((row) => row.state === state).length;
+		});
+	const before = await states();
+	const atWork = before('working');
+	expect(atWork).toBeGreaterThan(2);
+	await go(page, `/live/${id}`);
+	await page.getByTestId('end').click();
+	const dialog = page.getByRole('dialog');
+	await expect(dialog).toContainText('still at work');
+	await dialog.getByText('collect what they have').click();
+	await expect(dialog).toContainText('collected: what they have so far is handed in');
+	await page.getByTestId('confirm').click();
+	await expect(dialog).toHaveCount(0);
+	const after = await states();
+	expect(after('working') + after('on_hold')).toBe(0);
+	expect(after('handed_in')).toBeGreaterThanOrEqual(before('handed_in') + atWork);
+	expect(after('carried_over')).toBe(before('carried_over'));
+});
