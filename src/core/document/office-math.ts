@@ -1,49 +1,9 @@
+import { groupedTex, signsAsTex, wordsAsTex } from '../tex';
 import { below, child, childrenOf, valueOf, type Element } from './xml';
 
 /** A formula as TeX, and whether all of it could be told. */
 export type Tex = { tex: string; isWhole: boolean };
 
-/** Signs whose own name TeX wants. Greek letters, relations and operators are read as they are (KaTeX, supported symbols). */
-const SIGNS: Record<string, string> = {
-	'\\': '\\backslash ',
-	'{': '\\{',
-	'}': '\\}',
-	$: '\\$',
-	'%': '\\%',
-	'#': '\\#',
-	'&': '\\&',
-	_: '\\_',
-	'^': '\\hat{}',
-	'~': '\\sim ',
-	'−': '-',
-	'∗': '*',
-	'⋅': '\\cdot ',
-	'·': '\\cdot ',
-	'×': '\\times ',
-	'÷': '\\div ',
-	'±': '\\pm ',
-	'∓': '\\mp ',
-	'≤': '\\le ',
-	'≥': '\\ge ',
-	'≠': '\\ne ',
-	'≈': '\\approx ',
-	'≡': '\\equiv ',
-	'→': '\\to ',
-	'⇒': '\\Rightarrow ',
-	'⇔': '\\Leftrightarrow ',
-	'∞': '\\infty ',
-	'°': '^{\\circ}',
-	'′': "'",
-	'∂': '\\partial ',
-	'∇': '\\nabla ',
-	'∈': '\\in ',
-	'…': '\\dots ',
-	'⋯': '\\cdots ',
-	'\u2061': '',
-	'\u2062': '',
-	'\u2063': '',
-	'\u00a0': '~'
-};
 const NARY: Record<string, string> = {
 	'∑': '\\sum',
 	'∏': '\\prod',
@@ -72,12 +32,6 @@ const ACCENTS: Record<string, string> = {
 	'¯': '\\bar',
 	'→': '\\vec'
 };
-/** Functions that TeX sets upright by their own name. */
-const FUNCTIONS = new Set(
-	'arccos arcsin arctan arg cos cosh cot coth csc deg det dim exp gcd hom inf ker lg lim ln log max min sec sin sinh sup tan tanh'.split(
-		' '
-	)
-);
 const FENCES: Record<string, string> = {
 	'{': '\\{',
 	'}': '\\}',
@@ -132,13 +86,13 @@ function piece(element: Element, whole: Whole): string {
 			return degree === '' ? `\\sqrt{${e()}}` : `\\sqrt[${degree}]{${e()}}`;
 		}
 		case 'm:sSup':
-			return `${base(e())}^{${of(element, 'm:sup', whole)}}`;
+			return `${groupedTex(e())}^{${of(element, 'm:sup', whole)}}`;
 		case 'm:sSub':
-			return `${base(e())}_{${of(element, 'm:sub', whole)}}`;
+			return `${groupedTex(e())}_{${of(element, 'm:sub', whole)}}`;
 		case 'm:sSubSup':
-			return `${base(e())}_{${of(element, 'm:sub', whole)}}^{${of(element, 'm:sup', whole)}}`;
+			return `${groupedTex(e())}_{${of(element, 'm:sub', whole)}}^{${of(element, 'm:sup', whole)}}`;
 		case 'm:sPre':
-			return `{}_{${of(element, 'm:sub', whole)}}^{${of(element, 'm:sup', whole)}}${base(e())}`;
+			return `{}_{${of(element, 'm:sub', whole)}}^{${of(element, 'm:sup', whole)}}${groupedTex(e())}`;
 		case 'm:nary': {
 			const sign = valueOf(properties, 'm:chr') || '∫';
 			const [sub, sup] = [of(element, 'm:sub', whole), of(element, 'm:sup', whole)];
@@ -205,24 +159,18 @@ function run(element: Element): string {
 		.map((one) => one.text)
 		.join('');
 	const style = child(element, 'm:rPr');
-	if (child(style, 'm:nor')) return text.trim() === '' ? text : `\\text{${text.replace(/[\\{}$%#&_^~]/g, '\\$&')}}`;
+	if (child(style, 'm:nor')) return wordsAsTex(text);
 	// Letters that Unicode has in mathematical italics are letters.
 	const plain = text.normalize('NFKC') === text ? text : [...text].map((sign) => letter(sign)).join('');
-	if (FUNCTIONS.has(plain.trim())) return `\\${plain.trim()} `;
-	const isUpright = valueOf(style, 'm:sty') === 'p' && /^[A-Za-z]{2,}$/.test(plain);
-	if (isUpright) return `\\mathrm{${plain}}`;
-	return [...plain].map((sign) => SIGNS[sign] ?? sign).join('');
+	const tex = signsAsTex(plain);
+	const isUpright = valueOf(style, 'm:sty') === 'p' && tex === plain && /^[A-Za-z]{2,}$/.test(plain);
+	return isUpright ? `\\mathrm{${plain}}` : tex;
 }
 
 /** 𝑥 as x; ½ and ² stay what they are. */
 function letter(sign: string): string {
 	const point = sign.codePointAt(0)!;
 	return (point >= 0x1d400 && point <= 0x1d7ff) || sign === 'ℎ' ? sign.normalize('NFKC') : sign;
-}
-
-/** What a sign is raised over: in braces where it is more than one letter. */
-function base(tex: string): string {
-	return /^(?:[A-Za-z0-9]|\\[A-Za-z]+|\\left\(.*\\right\))$/s.test(tex.trim()) ? tex.trim() : `{${tex}}`;
 }
 
 /** What has limits below or above. */

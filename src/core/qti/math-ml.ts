@@ -1,3 +1,4 @@
+import { groupedTex, signsAsTex, wordsAsTex } from '../tex';
 import { textIn, type XmlNode } from './xml';
 
 /** Marks above and below, as MathML writes them. */
@@ -11,35 +12,6 @@ const OVER: Record<string, string> = {
 	'˙': '\\dot',
 	'¨': '\\ddot'
 };
-const FUNCTIONS = /^(sin|cos|tan|cot|sec|csc|log|ln|exp|lim|max|min|det|gcd|arcsin|arccos|arctan|sinh|cosh|tanh)$/;
-const SPECIAL: Record<string, string> = {
-	'{': '\\{',
-	'}': '\\}',
-	'%': '\\%',
-	'#': '\\#',
-	'&': '\\&',
-	_: '\\_',
-	'−': '-',
-	'×': '\\times ',
-	'÷': '\\div ',
-	'·': '\\cdot ',
-	'⋅': '\\cdot ',
-	'±': '\\pm ',
-	'≤': '\\le ',
-	'≥': '\\ge ',
-	'≠': '\\ne ',
-	'≈': '\\approx ',
-	'→': '\\to ',
-	'∞': '\\infty ',
-	'∑': '\\sum ',
-	'∫': '\\int ',
-	'∏': '\\prod ',
-	'\u2061': '',
-	'\u2062': '',
-	'\u2063': '',
-	'\u00a0': ' '
-};
-
 /**
  * A formula in presentation MathML (W3C, MathML Core) as TeX.
  * @returns null: it holds something that has no counterpart here
@@ -67,10 +39,8 @@ function piece(node: XmlNode, told: Told): string {
 		case 'mo':
 			return token(textIn(node).trim(), node.name);
 		case 'mtext':
-		case 'ms': {
-			const text = textIn(node);
-			return text.trim() === '' ? ' ' : `\\text{${text.replace(/[\\{}$%#&_^~]/g, '\\$&')}}`;
-		}
+		case 'ms':
+			return wordsAsTex(textIn(node));
 		case 'mspace':
 			return ' ';
 		case 'mfrac': {
@@ -86,25 +56,25 @@ function piece(node: XmlNode, told: Told): string {
 		case 'msup':
 		case 'msub': {
 			const [base, script] = parts();
-			return `${grouped(base)}${node.name === 'msup' ? '^' : '_'}{${script}}`;
+			return `${groupedTex(base)}${node.name === 'msup' ? '^' : '_'}{${script}}`;
 		}
 		case 'msubsup':
 		case 'munderover': {
 			const [base, under, over] = parts();
-			return `${grouped(base)}_{${under}}^{${over}}`;
+			return `${groupedTex(base)}_{${under}}^{${over}}`;
 		}
 		case 'munder': {
 			const [base, under] = parts();
-			return `${grouped(base)}_{${under}}`;
+			return `${groupedTex(base)}_{${under}}`;
 		}
 		case 'mover': {
 			const [base, over] = parts();
 			const sign = textIn(elements(node)[1] ?? node).trim();
-			return OVER[sign] ? `${OVER[sign]}{${base}}` : `${grouped(base)}^{${over}}`;
+			return OVER[sign] ? `${OVER[sign]}{${base}}` : `${groupedTex(base)}^{${over}}`;
 		}
 		case 'mfenced': {
 			const { open = '(', close = ')' } = node.attributes;
-			return `\\left${SPECIAL[open] ?? (open || '.')}${parts().join(',')}\\right${SPECIAL[close] ?? (close || '.')}`;
+			return `\\left${open === '' ? '.' : signsAsTex(open)}${parts().join(',')}\\right${close === '' ? '.' : signsAsTex(close)}`;
 		}
 		case 'mtable': {
 			const rows = elements(node).map((row) =>
@@ -131,13 +101,7 @@ function piece(node: XmlNode, told: Told): string {
 }
 
 function token(text: string, name: string): string {
-	if (FUNCTIONS.test(text)) return `\\${text} `;
+	const tex = signsAsTex(text);
 	// A word is one name, set upright; a letter is a variable.
-	if (name === 'mi' && /^[A-Za-z]{2,}$/.test(text)) return `\\mathrm{${text}}`;
-	return [...text].map((sign) => SPECIAL[sign] ?? sign).join('');
-}
-
-/** What is raised over, in braces where it is more than one sign. */
-function grouped(tex: string): string {
-	return /^(?:[A-Za-z0-9]|\\[a-z]+)$/.test(tex) ? tex : `{${tex}}`;
+	return name === 'mi' && tex === text && /^[A-Za-z]{2,}$/.test(text) ? `\\mathrm{${text}}` : tex;
 }

@@ -1,0 +1,1 @@
+export { groupedTex, signsAsTex, wordsAsTex } from './signs';
