@@ -64,6 +64,7 @@ export const ROUTE_FACTS: Record<string, { state: string; quota: string }> = {
 	'page /sign-in/oidc/back': { state: 'a note of this browser, ten minutes', quota: 'the service’s code, once' },
 	'page /sign-in/second': { state: 'waits for its second step', quota: 'none' },
 	'page /sign-in/enrol': { state: 'waits for a second step to be set up', quota: 'none' },
+	'page /sign-in/forgot': { state: 'always', quota: 'none: says whether mail leaves' },
 	'page /sign-in/new-password': { state: 'a link, or waits for a password', quota: 'none' },
 	'page /mine/[note]': { state: 'the link is good', quota: 'none' },
 	'page /ask/[note]': { state: 'the link is good', quota: 'none' },
