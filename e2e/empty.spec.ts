@@ -1,17 +1,11 @@
 import { expect, test } from '@playwright/test';
 import { DEMO_PAPERS, DEMO_PASSWORD } from '../src/lib/server/demo';
-import { addStaff } from '../src/lib/server/identity';
-import { choose, go, house } from './house';
+import { choose, go, house, oneCoordinator } from './house';
 
 /** As after the first start: one coordinator of all sites, and the papers, which come from elsewhere. */
 const home = house({
 	furnish: async ({ db }) => {
-		await addStaff(db, {
-			signIn: 'ode',
-			name: 'Maren Ode',
-			password: DEMO_PASSWORD,
-			roles: [{ role: 'coordinator', siteId: null }]
-		});
+		await oneCoordinator({ db });
 		for (const [i, { paper, version }] of DEMO_PAPERS.entries())
 			await db('paper').insert({ id: `p${i}`, title: paper.title, version, content: JSON.stringify(paper) });
 	}

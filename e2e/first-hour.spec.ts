@@ -1,18 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import { DEMO_PASSWORD } from '../src/lib/server/demo';
-import { addStaff } from '../src/lib/server/identity';
-import { choose, go, house } from './house';
+import { choose, go, house, oneCoordinator } from './house';
 
 /** A folder that nobody has furnished: one coordinator of all sites, and nothing else. */
 const home = house({
 	furnish: async ({ db }) => {
-		await addStaff(db, {
-			signIn: 'ode',
-			name: 'Maren Ode',
-			password: DEMO_PASSWORD,
-			roles: [{ role: 'coordinator', siteId: null }]
-		});
+		await oneCoordinator({ db });
 	}
 });
 // Each goes on with what the one before it has made.

@@ -7,6 +7,7 @@ import { test, type Browser, type Page } from '@playwright/test';
 import { IN_THE_ROOM, type Actor, type CommandBody } from '../src/core/sitting';
 import { connectDb, isUnavailable, type Db } from '../src/lib/server/db';
 import { demoClock, demoDevices, DEMO_PASSWORD, seedDemo, seedWithAutumn, setDemoClock } from '../src/lib/server/demo';
+import { addStaff } from '../src/lib/server/identity';
 import { startOtium, type Otium } from '../src/lib/server/otium';
 import { findSessions } from '../src/lib/server/session';
 import { act } from '../src/lib/server/sitting';
@@ -81,6 +82,15 @@ const ports: number[] = [];
 
 /** How often a device says that it is there, as the player does. */
 const BEAT_MS = 5_000;
+
+/** As after the first start of an empty folder: one coordinator of all sites. */
+export const oneCoordinator = ({ db }: Pick<Otium, 'db'>) =>
+	addStaff(db, {
+		signIn: 'ode',
+		name: 'Maren Ode',
+		password: DEMO_PASSWORD,
+		roles: [{ role: 'coordinator', siteId: null }]
+	});
 
 /** The built server on a demo day of its own. */
 export class House {

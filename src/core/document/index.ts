@@ -1,3 +1,2 @@
-export { PICTURE, readWordDocument } from './word-document';
+export { readWordDocument } from './word-document';
 export type { WordDocument } from './word-document';
-export { texOfOfficeMath } from './office-math';

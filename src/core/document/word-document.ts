@@ -8,7 +8,7 @@ import { below, child, childrenOf, elementsOf, valueOf, type Element } from './x
 export type WordDocument = { text: string; told: string[] };
 
 /** Stands where a picture stood. */
-export const PICTURE = '(a picture stood here)';
+const PICTURE = '(a picture stood here)';
 
 /**
  * The text of a word processor's document (WordprocessingML, ECMA-376 part 1, 17): numbers and letters as they are
@@ -155,7 +155,7 @@ class Reader {
 		const text = lineOf(isSet ? unbold(runs) : runs);
 		const marked = isSet ? `**${text}**` : text;
 		if (!isChoice) this.#lines.push(marked);
-		else this.#lines.push(`${String.fromCharCode('a'.charCodeAt(0) + (this.#letters++ % 26))}) ${marked}`);
+		else this.#lines.push(`${letterAt(this.#letters++)}) ${marked}`);
 	}
 
 	#isHeading(properties: Element | undefined): boolean {
@@ -177,8 +177,7 @@ class Reader {
 				this.#lines.push('', `${/^\d+$/.test(row[numbers] ?? '') ? row[numbers] : i + 1}. ${row[at('text')[0]] ?? ''}`);
 				if (/^\d+([.,]\d+)?$/.test(points)) this.#lines[this.#lines.length - 1] += ` (${points} points)`;
 				const choices = at('choice').flatMap((column) => (row[column] ? [row[column]] : []));
-				for (const [k, choice] of choices.entries())
-					this.#lines.push(`${String.fromCharCode('a'.charCodeAt(0) + (k % 26))}) ${choice}`);
+				for (const [k, choice] of choices.entries()) this.#lines.push(`${letterAt(k)}) ${choice}`);
 				const right = row[at('right')[0]] ?? '';
 				if (right !== '') this.#lines.push(`Answer: ${right}`);
 			}
@@ -291,6 +290,9 @@ class Reader {
 		return pieces;
 	}
 }
+
+/** The letter of a choice, by its place from 0. */
+const letterAt = (place: number) => String.fromCharCode('a'.charCodeAt(0) + (place % 26));
 
 /** Whether a property that is on or off is on: there, and not said to be off. */
 function isOn(looks: Element | undefined, name: string): boolean {

@@ -32,9 +32,11 @@ export type SetUpStep = {
 	why: string;
 	href: string;
 	act: string;
+	/** The first session can't be held without it. */
+	isNeeded: boolean;
 };
 
-type Drawn = Omit<SetUpStep, 'state'> & { isDone: boolean; isNeeded: boolean };
+type Drawn = Omit<SetUpStep, 'state'> & { isDone: boolean };
 
 /** The steps in the order in which each needs the one before it; the first that is open is the next. */
 export function setUpSteps(facts: HouseFacts): SetUpStep[] {
@@ -130,9 +132,9 @@ export function setUpSteps(facts: HouseFacts): SetUpStep[] {
 		}
 	];
 	const next = steps.find(({ isDone, isNeeded }) => isNeeded && !isDone)?.key;
-	return steps.map(({ isDone, isNeeded, ...step }) => ({
+	return steps.map(({ isDone, ...step }) => ({
 		...step,
-		state: isDone ? 'done' : step.key === next ? 'next' : isNeeded ? 'open' : 'later'
+		state: isDone ? 'done' : step.key === next ? 'next' : step.isNeeded ? 'open' : 'later'
 	}));
 }
 
@@ -143,9 +145,7 @@ export function isSetUp({ held }: HouseFacts): boolean {
 
 /** What has to be there before a session can be planned, in order; empty: it can. */
 export function missingForSession(facts: HouseFacts): SetUpStep[] {
-	return setUpSteps(facts).filter(
-		({ key, state }) => state !== 'done' && ['place', 'rooms', 'people', 'paper'].includes(key)
-	);
+	return setUpSteps(facts).filter(({ key, state, isNeeded }) => isNeeded && state !== 'done' && key !== 'session');
 }
 
 /** Whether only the machine itself reaches an address. */

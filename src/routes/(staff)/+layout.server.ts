@@ -29,8 +29,8 @@ export const load: LayoutServerLoad = async (event) => {
 		/** Whether a mail server is set up. */
 		mailLeaves: mailLeaves(),
 		idle: { minutes: idleMinutes, until: event.locals.staffSession?.idleUntil ?? Infinity },
-		// A page about one session says that session's site instead: its times and the clock above them agree.
 		setsUp: mayAnywhere(staff, 'change_shared'),
+		// A page about one session says that session's site instead: its times and the clock above them agree.
 		site: await homeSite(otium.db, staff),
 		person: {
 			id: staff.id,

@@ -1,21 +1,11 @@
 import { redirect } from '@sveltejs/kit';
-import { mayAnywhere, type StaffMember } from '$core/access';
-import { isSetUp, setUpSteps, type SetUpStep } from '$core/setting-up';
-import type { Query } from '$lib/server/db';
-import { houseCard } from '$lib/server/house-card';
-import { houseFacts } from '$lib/server/setting-up';
+import { mayAnywhere } from '$core/access';
+import { leftToSetUp } from '$lib/server/setting-up';
 import { localDate } from '$core/time';
 import { requireStaff } from '$lib/server/http';
 import { administrationOn } from '$lib/server/places';
 import { drawToday, waitingFor } from '$lib/server/today';
 import type { PageServerLoad } from './$types';
-
-/** What is left to set up, for whoever can; null: it is done, hidden, or not theirs. */
-async function leftToSetUp(db: Query, staff: StaffMember, url: URL): Promise<SetUpStep[] | null> {
-	if (!mayAnywhere(staff, 'change_shared') || (await houseCard(db)).isListHidden) return null;
-	const facts = await houseFacts(db, url);
-	return isSetUp(facts) ? null : setUpSteps(facts);
-}
 
 export const load: PageServerLoad = async (event) => {
 	const staff = requireStaff(event);
@@ -30,6 +20,7 @@ export const load: PageServerLoad = async (event) => {
 		today: await drawToday(otium.db, staff, site.zone, otium.now()),
 		administration: administration?.name ?? '',
 		mayPrepare: mayAnywhere(staff, 'prepare'),
-		leftToSetUp: await leftToSetUp(otium.db, staff, event.url)
+		/** For whoever can set it up. */
+		leftToSetUp: mayAnywhere(staff, 'change_shared') ? await leftToSetUp(otium.db, event.url) : null
 	};
 };

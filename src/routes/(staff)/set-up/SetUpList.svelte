@@ -6,8 +6,8 @@
 	import { inWords, send } from '$ui/post';
 
 	let { steps }: { steps: SetUpStep[] } = $props();
-	const needed = $derived(steps.filter(({ key }) => !['staff', 'address', 'mail'].includes(key)));
-	const later = $derived(steps.filter((step) => !needed.includes(step)));
+	const needed = $derived(steps.filter(({ isNeeded }) => isNeeded));
+	const later = $derived(steps.filter(({ isNeeded }) => !isNeeded));
 	const left = $derived(needed.filter(({ state }) => state !== 'done').length);
 	let trouble = $state<string | null>(null);
 
